@@ -1,0 +1,146 @@
+package org.vastporch.core.access;
+
+import java.time.Instant;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.moderation.State;
+
+/**
+ * The one place that knows who may do what. Every page, feed, count, attachment and sightline asks here, or narrows by a
+ * {@link Scope} that is made here. All methods are pure: the moment is an argument.
+ */
+public final class AccessEngine {
+
+    private AccessEngine() {}
+
+    /**
+     * Decides about an act on a post.
+     *
+     * @param act any of READ, READ_WORKING, COMMENT, EDIT, DELETE, APPROVE, MARK, SEE_STAFF_THREAD
+     * @throws IllegalArgumentException if the act is not about a post
+     */
+    public static Reason decide(Viewer viewer, Act act, PostFacts post, Instant now) {
+        return switch (act) {
+            case READ -> read(viewer, post, now);
+            case READ_WORKING -> readWorking(viewer, post, now);
+            case COMMENT -> comment(viewer, post, now);
+            case EDIT, DELETE -> change(viewer, act, post, now);
+            case APPROVE -> approve(viewer, post.blog().classId(), now);
+            case MARK, SEE_STAFF_THREAD -> inClass(viewer, act, post.blog().classId(), now);
+            default -> throw new IllegalArgumentException("Not an act on a post: " + act);
+        };
+    }
+
+    /** Decides about an act on a class: ENTER_CLASS, MANAGE_CLASS, APPROVE, MARK, SEE_STAFF_THREAD or SEE_REAL_NAME. */
+    public static Reason inClass(Viewer viewer, Act act, long classId, Instant now) {
+        Optional<Role> role = viewer.in(classId, now).map(Membership::role);
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        return switch (act) {
+            case ENTER_CLASS -> Reason.IS_MEMBER;
+            case MANAGE_CLASS -> role.get().managesClass() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
+            case APPROVE -> approve(viewer, classId, now);
+            case MARK, SEE_STAFF_THREAD, SEE_REAL_NAME -> role.get().readsAsStaff() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
+            default -> throw new IllegalArgumentException("Not an act on a class: " + act);
+        };
+    }
+
+    /** Decides whether the viewer may start a new post in a blog. */
+    public static Reason write(Viewer viewer, BlogFacts blog, Instant now) {
+        Optional<Membership> member = viewer.in(blog.classId(), now);
+        if (member.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        Role role = member.get().role();
+        if (role.managesClass() && blog.kind() != BlogKind.JOURNAL) return Reason.IS_STAFF;
+        if (role != Role.STUDENT) return Reason.NOT_YOUR_BLOG;
+        Reason closed = open(member.get(), blog, now);
+        if (!closed.allows()) return closed;
+        return switch (blog.kind()) {
+            case SHARED -> Reason.BLOG_ALLOWS;
+            case ONE_EACH, JOURNAL ->
+                Objects.equals(blog.ownerId(), viewer.personId()) ? Reason.BLOG_ALLOWS : Reason.NOT_YOUR_BLOG;
+            case GROUP -> blog.groupId() != null && blog.groupId().equals(member.get().groupId())
+                ? Reason.BLOG_ALLOWS : Reason.NOT_YOUR_BLOG;
+            case TEACHERS -> Reason.STAFF_ONLY;
+        };
+    }
+
+    /** Decides whether the viewer may know the real name of a member of a class: staff there, and the person alone. */
+    public static Reason seeRealName(Viewer viewer, long personId, long classId, Instant now) {
+        if (!viewer.isStranger() && viewer.personId() == personId) return Reason.IS_SELF;
+        return inClass(viewer, Act.SEE_REAL_NAME, classId, now);
+    }
+
+    private static Reason read(Viewer viewer, PostFacts post, Instant now) {
+        BlogFacts blog = post.blog();
+        if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
+        Optional<Membership> member = viewer.in(blog.classId(), now);
+        if (member.isPresent() && member.get().role().readsAsStaff()) return Reason.IS_STAFF;
+        if (member.isPresent() && member.get().role() == Role.MODERATOR && post.state().waits()) return Reason.IS_MODERATOR_OF_WAITING;
+        if (!post.isUp()) return Reason.NOT_PUBLISHED;
+        Reason open = open(member.orElse(null), blog, now);
+        if (!open.allows()) return open;
+        return reaches(viewer, post, member.orElse(null), now)
+            ? Reason.AUDIENCE_REACHES
+            : viewer.isStranger() ? Reason.SIGN_IN_FIRST : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
+    }
+
+    private static boolean reaches(Viewer viewer, PostFacts post, @Nullable Membership member, Instant now) {
+        Audience audience = post.effectiveAudience();
+        if (audience == Audience.ANYONE && post.blog().classOpen()) return true;
+        if (audience.reaches(Audience.SCHOOL) && viewer.isOfSchool(now)) return true;
+        if (member == null || member.role() == Role.MODERATOR) return false;
+        if (audience.reaches(Audience.MY_CLASS)) return true;
+        return audience == Audience.MY_GROUP && member.role() == Role.STUDENT
+            && post.readersGroup() != null && post.readersGroup().equals(member.groupId());
+    }
+
+    /** Whether the doors of a blog are open for somebody who is neither staff nor the author. */
+    private static Reason open(@Nullable Membership member, BlogFacts blog, Instant now) {
+        if (blog.opensAt() != null && now.isBefore(blog.opensAt())) return Reason.NOT_OPEN_YET;
+        if (blog.closesAt() != null && !now.isBefore(blog.closesAt())) return Reason.CLOSED;
+        if (blog.onlyGroup() != null && (member == null || !blog.onlyGroup().equals(member.groupId()))) return Reason.FOR_A_GROUP;
+        return Reason.IS_MEMBER;
+    }
+
+    private static Reason readWorking(Viewer viewer, PostFacts post, Instant now) {
+        if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
+        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
+        if (role.isPresent() && role.get().readsAsStaff()) return Reason.IS_STAFF;
+        if (role.isPresent() && role.get() == Role.MODERATOR && post.state().waits()) return Reason.IS_MODERATOR_OF_WAITING;
+        return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
+    }
+
+    private static Reason comment(Viewer viewer, PostFacts post, Instant now) {
+        Reason read = read(viewer, post, now);
+        if (!read.allows()) return read;
+        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        if (role.get().readsAsStaff()) return Reason.IS_STAFF;
+        if (role.get() == Role.MODERATOR) return Reason.AUDIENCE_TOO_NARROW;
+        if (!post.isUp()) return Reason.NOT_PUBLISHED;
+        return switch (post.blog().commenters()) {
+            case NOBODY -> Reason.COMMENTS_OFF;
+            case CLASS -> role.get() == Role.STUDENT ? Reason.BLOG_ALLOWS : Reason.COMMENTS_FOR_CLASS;
+            case GUESTS_TOO -> Reason.BLOG_ALLOWS;
+        };
+    }
+
+    private static Reason change(Viewer viewer, Act act, PostFacts post, Instant now) {
+        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
+        if (role.isPresent() && role.get().managesClass()) return Reason.IS_STAFF;
+        if (!isAuthor(viewer, post)) return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
+        if (role.isEmpty()) return Reason.NOT_A_MEMBER;
+        return post.state() == State.HIDDEN ? Reason.STAFF_ONLY : Reason.IS_AUTHOR;
+    }
+
+    private static Reason approve(Viewer viewer, long classId, Instant now) {
+        Optional<Role> role = viewer.in(classId, now).map(Membership::role);
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        return role.get().approves() ? Reason.IS_STAFF : Reason.APPROVERS_ONLY;
+    }
+
+    private static boolean isAuthor(Viewer viewer, PostFacts post) {
+        return !viewer.isStranger() && viewer.personId() == post.authorId();
+    }
+}

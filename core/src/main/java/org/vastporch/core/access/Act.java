@@ -1,0 +1,14 @@
+package org.vastporch.core.access;
+
+/** What a viewer may want to do. */
+public enum Act {
+    /** Read the approved text of a post, and its published comments. */
+    READ,
+    /** Read the text that is being worked on or waits, with what was decided about it. */
+    READ_WORKING,
+    COMMENT, WRITE, EDIT, DELETE, APPROVE, MARK, SEE_REAL_NAME, SEE_STAFF_THREAD,
+    /** Change the class: people, groups, blogs, rules, prompts, sources. */
+    MANAGE_CLASS,
+    /** Enter the class at all, as any kind of member. */
+    ENTER_CLASS
+}

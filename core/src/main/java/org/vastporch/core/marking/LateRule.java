@@ -1,0 +1,40 @@
+package org.vastporch.core.marking;
+
+import java.math.BigDecimal;
+import org.vastporch.core.rubrics.RubricScore;
+
+/**
+ * What lateness costs: {@code points × (1 − min(cap, perDay × days))}, not under the floor unless the work was under it anyway.
+ *
+ * @param perDay share lost for each started day, 0 to 1
+ * @param cap    the largest share that can be lost, 0 to 1
+ * @param floor  points below which lateness does not push a score
+ */
+public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
+
+    public static final LateRule NONE = new LateRule(BigDecimal.ZERO, BigDecimal.ZERO, BigDecimal.ZERO);
+
+    public LateRule {
+        requireShare("A day late", perDay);
+        requireShare("The most that lateness takes", cap);
+        if (floor.signum() < 0) throw new IllegalArgumentException("The floor must not be below 0, was " + floor);
+    }
+
+    /** The share lost after so many started days late (0 or more). */
+    public BigDecimal shareLost(int days) {
+        return perDay.multiply(BigDecimal.valueOf(days)).min(cap);
+    }
+
+    /** The score after lateness. */
+    public RubricScore apply(RubricScore score, int days) {
+        if (days <= 0 || shareLost(days).signum() == 0) return score;
+        RubricScore late = score.times(BigDecimal.ONE.subtract(shareLost(days)));
+        boolean wasUnder = score.numerator().compareTo(floor.multiply(new BigDecimal(score.denominator())).toBigInteger()) < 0;
+        return wasUnder ? late : late.atLeast(floor);
+    }
+
+    private static void requireShare(String what, BigDecimal share) {
+        if (share.signum() < 0 || share.compareTo(BigDecimal.ONE) > 0)
+            throw new IllegalArgumentException(what + " must cost between 0 and 1 of the points, was " + share);
+    }
+}

@@ -1,0 +1,14 @@
+package org.vastporch.core.moderation;
+
+/**
+ * A reason for which a text waits although its author may publish.
+ *
+ * @param start first character of the place in the plain text, 0-based; -1 if the hold is about the whole
+ * @param end   the character after the last
+ * @param found the words at that place
+ */
+public record Hold(Rule rule, int start, int end, String found) {
+
+    /** The rules that can hold a text. */
+    public enum Rule { WORD, PHONE, EMAIL, HANDLE, STREET, FULL_NAME, LINK, PICTURE, GUEST, FIRST_POST, REPORT }
+}

@@ -1,0 +1,95 @@
+package org.vastporch.core.moderation;
+
+import static org.vastporch.core.moderation.State.*;
+
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What becomes of a text when somebody acts on it, as a table that is read from the top: the first row that fits decides.
+ * A combination without a row is not possible from where the text stands.
+ */
+public final class ModerationTable {
+
+    /** What a person does with a text. SAVE starts or goes on with a working version. */
+    public enum Step { SAVE, HAND_IN, APPROVE, RETURN, HIDE, BIN, RESTORE }
+
+    /** What happens to the two versions. */
+    public enum Effect {
+        /** Both stay. */
+        KEEP,
+        /** The working version becomes the live one. */
+        PROMOTE,
+        /** The live version comes down and is worked on again, unless a newer one is. */
+        TAKE_DOWN,
+        /** A new working version begins, unless there is one. */
+        BEGIN
+    }
+
+    /**
+     * One row.
+     *
+     * @param policy the policies for which it holds; empty for any
+     * @param held   whether a hold must be there; null for no matter
+     * @param live   whether an approved version must be up; null for no matter
+     */
+    public record Row(Step step, Set<State> from, Set<Policy> policy, @Nullable Boolean held, @Nullable Boolean live,
+                      State to, Effect effect) {}
+
+    private static final Set<Policy> ANY = Set.of();
+
+    static final List<Row> ROWS = List.of(
+        new Row(Step.SAVE,    EnumSet.of(DRAFT, WAITING, RETURNED, PUBLISHED, SCHEDULED), ANY, null, null, DRAFT, Effect.BEGIN),
+
+        new Row(Step.HAND_IN, EnumSet.of(DRAFT, RETURNED),            Set.of(Policy.BEFORE), null, null, WAITING, Effect.KEEP),
+        new Row(Step.HAND_IN, EnumSet.of(DRAFT, RETURNED),            ANY, true, null, WAITING, Effect.KEEP),
+        new Row(Step.HAND_IN, EnumSet.of(DRAFT, RETURNED),            Set.of(Policy.AFTER, Policy.NONE), false, null, PUBLISHED, Effect.PROMOTE),
+
+        new Row(Step.APPROVE, EnumSet.of(WAITING),                    ANY, null, null, PUBLISHED, Effect.PROMOTE),
+        new Row(Step.APPROVE, EnumSet.of(PUBLISHED),                  ANY, null, null, PUBLISHED, Effect.KEEP),
+        new Row(Step.RETURN,  EnumSet.of(WAITING),                    ANY, null, null, RETURNED, Effect.KEEP),
+        new Row(Step.RETURN,  EnumSet.of(PUBLISHED),                  ANY, null, null, RETURNED, Effect.TAKE_DOWN),
+        new Row(Step.HIDE,    EnumSet.of(WAITING, PUBLISHED, RETURNED), ANY, null, null, HIDDEN, Effect.KEEP),
+
+        new Row(Step.BIN,     EnumSet.of(DRAFT, WAITING, RETURNED, PUBLISHED, SCHEDULED, HIDDEN), ANY, null, null, BINNED, Effect.KEEP),
+        new Row(Step.RESTORE, EnumSet.of(HIDDEN),                     ANY, null, true, PUBLISHED, Effect.KEEP),
+        new Row(Step.RESTORE, EnumSet.of(HIDDEN),                     ANY, null, false, WAITING, Effect.KEEP),
+        new Row(Step.RESTORE, EnumSet.of(BINNED),                     ANY, null, true, PUBLISHED, Effect.KEEP),
+        new Row(Step.RESTORE, EnumSet.of(BINNED),                     ANY, null, false, DRAFT, Effect.KEEP));
+
+    private ModerationTable() {}
+
+    /**
+     * Where the text stands after the step.
+     *
+     * @param policy the policy in force for its author, see {@link Policy#inForce}
+     * @param held   whether a hold was found in the text that would become live
+     * @return empty if the step is not possible from here
+     */
+    public static Optional<Standing> after(Standing now, Step step, Policy policy, boolean held) {
+        return ROWS.stream()
+            .filter(row -> row.step() == step && row.from().contains(now.state())
+                && (row.policy().isEmpty() || row.policy().contains(policy))
+                && (row.held() == null || row.held() == held)
+                && (row.live() == null || row.live() == (now.live() != null)))
+            .findFirst()
+            .map(row -> apply(row, now));
+    }
+
+    private static Standing apply(Row row, Standing now) {
+        Integer newest = now.newest();
+        return switch (row.effect()) {
+            case KEEP -> new Standing(row.to(), now.live(), now.working());
+            case PROMOTE -> new Standing(row.to(), newest, null);
+            case TAKE_DOWN -> new Standing(row.to(), null, newest);
+            case BEGIN -> {
+                // A version that waits or was looked at is never written over: an approval covers just what was seen.
+                boolean goesOn = now.state() == DRAFT && now.working() != null;
+                yield new Standing(row.to(), now.live(), goesOn ? newest : Integer.valueOf(newest + 1));
+            }
+        };
+    }
+}

@@ -1,0 +1,24 @@
+package org.vastporch.core.moderation;
+
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A text with numbered versions: at most one is live (what readers get), at most one is being worked on.
+ *
+ * @param live    number of the version that is up; null for none
+ * @param working number of the version that is a draft, waits or was returned; null when the live one is the newest
+ */
+public record Standing(State state, @Nullable Integer live, @Nullable Integer working) {
+
+    /** A new text: its first version is being written. */
+    public static Standing draft() {
+        return new Standing(State.DRAFT, null, 1);
+    }
+
+    /** The newest version there is. */
+    public int newest() {
+        if (working != null) return working;
+        if (live != null) return live;
+        throw new IllegalStateException("A text without any version");
+    }
+}

@@ -1,0 +1,41 @@
+package org.vastporch.core.moderation;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.vastporch.core.text.Folding;
+
+/** Finds the words of a list as whole words: accents folded, simple letter swaps (0 for o, 1 for l or i) and spaced letters seen through. */
+final class WordList {
+
+    private static final Map<Character, String> SWAPS = Map.of(
+        'o', "[o0]", 'l', "[l1|]", 'i', "[i1!|]", 'e', "[e3]", 'a', "[a4@]", 's', "[s5$]", 't', "[t7]");
+
+    private WordList() {}
+
+    static List<Hold> find(String plain, List<String> words) {
+        String folded = Folding.fold(plain);
+        List<Hold> holds = new ArrayList<>();
+        for (String word : words) {
+            if (word.isBlank()) continue;
+            Matcher matcher = pattern(Folding.fold(word.strip())).matcher(folded);
+            while (matcher.find())
+                holds.add(new Hold(Hold.Rule.WORD, matcher.start(), matcher.end(), plain.substring(matcher.start(), matcher.end())));
+        }
+        return holds;
+    }
+
+    private static Pattern pattern(String word) {
+        StringBuilder tight = new StringBuilder();
+        StringBuilder spaced = new StringBuilder();
+        for (char c : word.toCharArray()) {
+            String one = SWAPS.getOrDefault(c, Pattern.quote(String.valueOf(c)));
+            tight.append(one);
+            if (spaced.length() > 0) spaced.append("[\\s.*_-]{1,2}");
+            spaced.append(one);
+        }
+        return Pattern.compile("(?<![\\p{L}\\p{N}])(?:" + tight + (word.length() > 2 ? "|" + spaced : "") + ")(?![\\p{L}\\p{N}])");
+    }
+}

@@ -1,0 +1,106 @@
+package org.vastporch.core.people;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.vastporch.core.people.RosterReader.Row;
+import org.vastporch.core.text.Folding;
+
+/**
+ * Says of each row of a roster what importing it would do. The same e-mail address or school number means the same person; the same
+ * name alone is a question, not an answer.
+ */
+public final class RosterCheck {
+
+    /** What a row is. Only NEW, JOINS and, if the teacher says so, QUESTION are imported. */
+    public enum Outcome {
+        /** A person whom the school does not know yet. */
+        NEW,
+        /** A person with an account who comes into this class. */
+        JOINS,
+        /** Already in this class. */
+        ALREADY,
+        /** Stands in this file before. */
+        DOUBLE,
+        /** Somebody of this name is here and nothing tells the two apart. */
+        QUESTION,
+        BAD
+    }
+
+    /** A person the school knows. Empty texts for what it does not. */
+    public record Known(long personId, String fullName, String email, String schoolNo, boolean inClass) {}
+
+    /**
+     * @param personId the person whom the row means; null for a new one
+     * @param message  what is wrong or asked, in words; empty if nothing is
+     */
+    public record Checked(Row row, Outcome outcome, @Nullable Long personId, String message) {}
+
+    private RosterCheck() {}
+
+    /** Checks all rows, in their order. */
+    public static List<Checked> check(List<Row> rows, List<Known> known) {
+        Map<String, Known> byMark = new HashMap<>();
+        Map<String, Known> inClassByName = new HashMap<>();
+        for (Known person : known) {
+            for (String mark : marks(person.email(), person.schoolNo())) byMark.put(mark, person);
+            if (person.inClass()) inClassByName.put(Folding.fold(person.fullName()), person);
+        }
+        Map<String, Integer> seenMarks = new HashMap<>();
+        Map<String, Row> seenNames = new HashMap<>();
+        List<Checked> checked = new ArrayList<>();
+        for (Row row : rows) {
+            Checked result = checkRow(row, byMark, inClassByName, seenMarks, seenNames);
+            checked.add(result);
+            if (result.outcome() == Outcome.BAD) continue;
+            for (String mark : marks(row.email(), row.schoolNo())) seenMarks.putIfAbsent(mark, row.line());
+            seenNames.putIfAbsent(nameOf(row), row);
+        }
+        return checked;
+    }
+
+    private static Checked checkRow(Row row, Map<String, Known> byMark, Map<String, Known> inClassByName,
+                                    Map<String, Integer> seenMarks, Map<String, Row> seenNames) {
+        String fault = faultOf(row);
+        if (!fault.isEmpty()) return new Checked(row, Outcome.BAD, null, fault);
+        List<String> marks = marks(row.email(), row.schoolNo());
+        for (String mark : marks)
+            if (seenMarks.containsKey(mark))
+                return new Checked(row, Outcome.DOUBLE, null, "The same " + (mark.startsWith("n:") ? "number" : "e-mail address") + " as line " + seenMarks.get(mark));
+        for (String mark : marks) {
+            Known person = byMark.get(mark);
+            if (person != null)
+                return person.inClass()
+                    ? new Checked(row, Outcome.ALREADY, person.personId(), "Already in this class")
+                    : new Checked(row, Outcome.JOINS, person.personId(), "Has an account already and joins this class with it");
+        }
+        Known namesake = inClassByName.get(nameOf(row));
+        Row twin = seenNames.get(nameOf(row));
+        if (namesake != null && (marks.isEmpty() || marks(namesake.email(), namesake.schoolNo()).isEmpty()))
+            return new Checked(row, Outcome.QUESTION, namesake.personId(), "Somebody of this name is in the class. Another person?");
+        if (twin != null && (marks.isEmpty() || marks(twin.email(), twin.schoolNo()).isEmpty()))
+            return new Checked(row, Outcome.QUESTION, null, "The same name as line " + twin.line() + ". Another person?");
+        return new Checked(row, Outcome.NEW, null, twin != null ? "Another person of this name stands in line " + twin.line() : "");
+    }
+
+    private static String faultOf(Row row) {
+        if (row.family().isEmpty() && row.given().isEmpty()) return "There is no name in this line";
+        if ((row.family() + row.given()).chars().noneMatch(Character::isLetter)) return "This is not a name: " + row.given() + " " + row.family();
+        if (!row.email().isEmpty() && !row.email().matches("[^@\\s]+@[^@\\s]+\\.[^@\\s.]{2,}"))
+            return "\"" + row.email() + "\" is not an e-mail address. Mend it or leave it out.";
+        return "";
+    }
+
+    private static List<String> marks(String email, String schoolNo) {
+        List<String> marks = new ArrayList<>();
+        if (!schoolNo.isEmpty()) marks.add("n:" + Folding.fold(schoolNo));
+        if (!email.isEmpty()) marks.add("e:" + Folding.fold(email));
+        return marks;
+    }
+
+    private static String nameOf(Row row) {
+        return Folding.fold((row.given() + " " + row.family()).strip());
+    }
+}

@@ -1,0 +1,101 @@
+package org.vastporch.core.rubrics;
+
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.math.RoundingMode;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * A score in exact arithmetic: {@code P × Σ w_c·(points_c / max_c) / Σ w_c} over the criteria given. Kept as a fraction, since
+ * thirds have no decimal; rounded (half up) only for show.
+ *
+ * @param provisional whether a criterion that counts has no points yet
+ * @param open        how many such criteria there are
+ */
+public record RubricScore(BigInteger numerator, BigInteger denominator, boolean provisional, int open) {
+
+    /**
+     * @param outOf      the prompt's points P, not below 0
+     * @param given      points by index of criterion (0-based), each between its lowest and highest
+     * @param notCounted indexes of criteria that do not count for this student
+     * @throws IllegalArgumentException if points lie outside their criterion
+     */
+    public static RubricScore of(Rubric rubric, BigDecimal outOf, Map<Integer, BigDecimal> given, Set<Integer> notCounted) {
+        Fraction sum = Fraction.ZERO;
+        Fraction weights = Fraction.ZERO;
+        int open = 0;
+        List<Rubric.Criterion> criteria = rubric.criteria();
+        for (int i = 0; i < criteria.size(); i++) {
+            if (notCounted.contains(i)) continue;
+            Rubric.Criterion criterion = criteria.get(i);
+            BigDecimal points = given.get(i);
+            if (points == null) {
+                open++;
+                continue;
+            }
+            if (!criterion.allows(points))
+                throw new IllegalArgumentException("\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to "
+                    + criterion.highest() + ", but was given " + points);
+            Fraction weight = Fraction.of(criterion.weight());
+            sum = sum.plus(weight.times(Fraction.of(points)).dividedBy(Fraction.of(criterion.highest())));
+            weights = weights.plus(weight);
+        }
+        Fraction score = weights.isZero() ? Fraction.ZERO : Fraction.of(outOf).times(sum).dividedBy(weights);
+        return new RubricScore(score.n(), score.d(), open > 0, open);
+    }
+
+    /** The score times an exact factor, such as what lateness leaves of it. */
+    public RubricScore times(BigDecimal factor) {
+        Fraction product = new Fraction(numerator, denominator).times(Fraction.of(factor));
+        return new RubricScore(product.n(), product.d(), provisional, open);
+    }
+
+    /** The larger of the score and a floor. */
+    public RubricScore atLeast(BigDecimal floor) {
+        Fraction low = Fraction.of(floor);
+        boolean below = numerator.multiply(low.d()).compareTo(low.n().multiply(denominator)) < 0;
+        return below ? new RubricScore(low.n(), low.d(), provisional, open) : this;
+    }
+
+    /** The score for show, rounded half up to so many places (0 or more). */
+    public BigDecimal rounded(int places) {
+        return new BigDecimal(numerator).divide(new BigDecimal(denominator), places, RoundingMode.HALF_UP);
+    }
+
+    /** An exact fraction in lowest terms with a denominator above 0. */
+    private record Fraction(BigInteger n, BigInteger d) {
+        static final Fraction ZERO = new Fraction(BigInteger.ZERO, BigInteger.ONE);
+
+        Fraction {
+            BigInteger common = n.gcd(d);
+            if (common.signum() != 0 && !common.equals(BigInteger.ONE)) {
+                n = n.divide(common);
+                d = d.divide(common);
+            }
+        }
+
+        static Fraction of(BigDecimal value) {
+            return value.scale() <= 0
+                ? new Fraction(value.toBigIntegerExact(), BigInteger.ONE)
+                : new Fraction(value.unscaledValue(), BigInteger.TEN.pow(value.scale()));
+        }
+
+        Fraction plus(Fraction other) {
+            return new Fraction(n.multiply(other.d).add(other.n.multiply(d)), d.multiply(other.d));
+        }
+
+        Fraction times(Fraction other) {
+            return new Fraction(n.multiply(other.n), d.multiply(other.d));
+        }
+
+        Fraction dividedBy(Fraction other) {
+            return new Fraction(n.multiply(other.d), d.multiply(other.n));
+        }
+
+        boolean isZero() {
+            return n.signum() == 0;
+        }
+    }
+}

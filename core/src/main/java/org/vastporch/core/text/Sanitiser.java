@@ -1,0 +1,109 @@
+package org.vastporch.core.text;
+
+import java.util.Set;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+import org.jsoup.nodes.Entities;
+import org.jsoup.safety.Cleaner;
+import org.jsoup.safety.Safelist;
+
+/**
+ * The one sanitiser: what may stand in a post or comment. Used on the way in and again on the way out. Pictures come only from our
+ * own media, so that no reader's browser ever calls another server; a picture from elsewhere becomes a link to it.
+ */
+public final class Sanitiser {
+
+    /** Deeper nesting than this is flattened: nobody writes so, but hostile feeds do. */
+    private static final int DEEPEST = 60;
+    private static final Set<String> WIDTHS = Set.of("third", "half", "full");
+    private static final Document.OutputSettings COMPACT = new Document.OutputSettings().prettyPrint(false);
+
+    private static final Safelist POST = new Safelist()
+        .addTags("p", "h2", "h3", "ul", "ol", "li", "blockquote", "a", "strong", "em", "u", "s", "br", "hr", "pre", "code",
+            "figure", "figcaption", "img")
+        .addAttributes("a", "href")
+        .addAttributes("img", "src", "alt", "data-width")
+        .addProtocols("a", "href", "http", "https", "mailto");
+
+    private static final Safelist COMMENT = new Safelist()
+        .addTags("p", "a", "strong", "em", "br", "blockquote")
+        .addAttributes("a", "href")
+        .addProtocols("a", "href", "http", "https");
+
+    private Sanitiser() {}
+
+    /** The clean HTML of a post. Never null; empty if nothing allowed was left. */
+    public static String post(String html) {
+        return clean(html, POST, true);
+    }
+
+    /** The clean HTML of a comment. */
+    public static String comment(String html) {
+        return clean(html, COMMENT, false);
+    }
+
+    /** Plain text as the HTML of a comment: blank lines part paragraphs. */
+    public static String commentFromPlain(String text) {
+        StringBuilder html = new StringBuilder();
+        for (String paragraph : text.strip().split("\\R\\s*\\R"))
+            html.append("<p>").append(Entities.escape(paragraph.strip()).replaceAll("\\R", "<br>")).append("</p>");
+        return comment(html.toString());
+    }
+
+    private static String clean(String html, Safelist allowed, boolean pictures) {
+        Document dirty = Jsoup.parseBodyFragment(html.replace("\u0000", ""));
+        dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title").remove();
+        flatten(dirty.body());
+        rename(dirty);
+        if (pictures) keepOwnPictures(dirty);
+        Document clean = new Cleaner(allowed).clean(dirty);
+        clean.outputSettings(COMPACT);
+        for (Element link : clean.select("a")) {
+            if (link.hasAttr("href")) link.attr("rel", "noopener nofollow ugc");
+            else link.unwrap();
+        }
+        clean.select("p:empty, strong:empty, em:empty, u:empty, li:empty").remove();
+        return clean.body().html().strip();
+    }
+
+    /** Word processors and web pages say the same things with other tags. */
+    private static void rename(Document page) {
+        page.select("b").tagName("strong");
+        page.select("i").tagName("em");
+        page.select("h1").tagName("h2");
+        page.select("h4, h5, h6").tagName("h3");
+        page.select("del, strike").tagName("s");
+        for (Element div : page.select("div, section, article")) if (isTextOnly(div)) div.tagName("p");
+    }
+
+    private static boolean isTextOnly(Element div) {
+        return !div.ownText().isBlank() && div.select("> p, > div, > ul, > ol, > blockquote, > figure, > h2, > h3, > pre").isEmpty();
+    }
+
+    private static void keepOwnPictures(Document page) {
+        for (Element img : page.select("img")) {
+            String src = img.attr("src");
+            if (src.matches("/media/[0-9a-f-]{8,64}")) {
+                if (!WIDTHS.contains(img.attr("data-width"))) img.removeAttr("data-width");
+            } else if (isTracking(img) || !src.matches("(?i)https?://.*")) {
+                img.remove();
+            } else {
+                String words = img.attr("alt").isBlank() ? "A picture kept elsewhere" : "A picture kept elsewhere: " + img.attr("alt").strip();
+                img.replaceWith(new Element("a").attr("href", src).text(words));
+            }
+        }
+    }
+
+    private static boolean isTracking(Element img) {
+        return img.attr("width").matches("[0-3](px)?") || img.attr("height").matches("[0-3](px)?");
+    }
+
+    private static void flatten(Element body) {
+        for (Element deep : body.select("*")) {
+            int depth = 0;
+            for (Element up = deep.parent(); up != null && depth <= DEEPEST; up = up.parent()) depth++;
+            if (depth > DEEPEST && deep.parent() != null) deep.unwrap();
+        }
+    }
+}

@@ -1,0 +1,64 @@
+package org.vastporch.core.text;
+
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
+import org.jsoup.nodes.Node;
+import org.jsoup.nodes.TextNode;
+
+/**
+ * What can be counted in a clean text.
+ *
+ * @param plain        the text alone, one line break between blocks
+ * @param words        number of words: letters and digits of any script, apostrophes and hyphens inside
+ * @param links        number of links to other places
+ * @param pictures     number of pictures
+ * @param described    how many of them have an alternative text
+ * @param firstPicture address of the first one; empty for none
+ */
+public record TextFacts(String plain, int words, int links, int pictures, int described, String firstPicture, List<String> headings) {
+
+    private static final Pattern WORD = Pattern.compile("[\\p{L}\\p{N}\\p{M}]+(?:['’\\-‐‑][\\p{L}\\p{N}\\p{M}]+)*");
+
+    /** Reads clean HTML, as {@link Sanitiser} gives it. */
+    public static TextFacts of(String html) {
+        Document page = Jsoup.parseBodyFragment(html);
+        String plain = plain(page);
+        List<Element> pictures = page.select("img");
+        return new TextFacts(plain, countWords(plain), page.select("a[href]").size(), pictures.size(),
+            (int) pictures.stream().filter(img -> !img.attr("alt").isBlank()).count(),
+            pictures.isEmpty() ? "" : pictures.get(0).attr("src"), page.select("h2, h3").eachText());
+    }
+
+    /** Counts the words of a plain text. */
+    public static int countWords(String plain) {
+        Matcher matcher = WORD.matcher(plain);
+        int count = 0;
+        while (matcher.find()) count++;
+        return count;
+    }
+
+    /** The first lines: at most so many characters, cut between words, with … if something follows. */
+    public String firstLines(int most) {
+        String line = plain.replaceAll("\\s+", " ").strip();
+        if (line.length() <= most) return line;
+        int space = line.lastIndexOf(' ', most - 1);
+        return line.substring(0, space > most / 2 ? space : most - 1).replaceFirst("[\\s,.;:–-]+$", "") + "…";
+    }
+
+    private static String plain(Document page) {
+        StringBuilder text = new StringBuilder();
+        page.body().traverse((node, depth) -> {
+            if (node instanceof TextNode words) text.append(words.getWholeText());
+            else if (isBreak(node) && text.length() > 0 && text.charAt(text.length() - 1) != '\n') text.append('\n');
+        });
+        return text.toString().replace('\u00a0', ' ').strip();
+    }
+
+    private static boolean isBreak(Node node) {
+        return node instanceof Element element && (element.isBlock() || element.nameIs("br"));
+    }
+}

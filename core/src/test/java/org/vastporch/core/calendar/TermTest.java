@@ -1,0 +1,48 @@
+package org.vastporch.core.calendar;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class TermTest {
+
+    private static final Term TERM = new Term(LocalDate.parse("2026-09-02"), LocalDate.parse("2026-12-11"),
+        List.of(new Term.Break(LocalDate.parse("2026-10-24"), LocalDate.parse("2026-11-01"))), ZoneId.of("Europe/London"));
+
+    @Test
+    void numbersWeeksFromOneAndSkipsTheBreak() {
+        assertEquals(List.of(1, 2, 3, 4, 5, 6, 7, 8, 0, 9, 10, 11, 12, 13, 14), TERM.weeks().stream().map(Term.Week::number).toList());
+    }
+
+    @Test
+    void aWeekWithTheClockChangeHasAnHourMore() {
+        Term.Week change = TERM.weeks().get(7);
+        assertEquals(Duration.ofHours(7 * 24 + 1), Duration.between(change.start(), change.end()));
+    }
+
+    @Test
+    void weeksFollowEachOtherWithoutGap() {
+        var weeks = TERM.weeks();
+        for (int i = 1; i < weeks.size(); i++) assertEquals(weeks.get(i - 1).end(), weeks.get(i).start());
+    }
+
+    // Due Saturday 20:00 summer time, the night before the clocks go back; an hour of grace.
+    @ParameterizedTest
+    @CsvSource({
+        "2026-10-24T20:00:00Z, 0",          // 21:00 there: the end of grace itself is in time
+        "2026-10-24T20:00:00.000001Z, 1",
+        "2026-10-25T21:00:00Z, 1",          // 21:00 winter time: 25 hours later, still the first day
+        "2026-10-25T21:00:01Z, 2",
+        "2026-11-24T21:00:00Z, 31",
+    })
+    void countsStartedDaysOnTheClockOfTheClass(Instant handedIn, int days) {
+        assertEquals(days, TERM.daysLate(handedIn, Instant.parse("2026-10-24T19:00:00Z"), Duration.ofHours(1)));
+    }
+}

@@ -1,0 +1,96 @@
+package org.vastporch.core.feeds;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class FeedRulesTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
+
+    private static EntryIdentity.Entry entry(String guid, String link, String html) {
+        return new EntryIdentity.Entry(guid, link, "Oars", html, null, null, List.of());
+    }
+
+    private static Duration next(int gapMinutes, int asked, int failures) {
+        List<Instant> dates = new ArrayList<>();
+        for (int i = 0; i < 12; i++) dates.add(NOW.minus(Duration.ofMinutes((long) gapMinutes * i)));
+        return Pace.next(dates, Duration.ofMinutes(asked), failures, new Random(1));
+    }
+
+    @Test
+    void anEntryIsKnownByIdThenLinkThenText() {
+        assertEquals(EntryIdentity.keyOf(entry("x1", "http://a/1", "p")), EntryIdentity.keyOf(entry("x1", "http://a/2", "q")));
+        assertEquals(EntryIdentity.keyOf(entry(null, "http://A.example/1/?utm_source=x#c", "p")), EntryIdentity.keyOf(entry(" ", "http://a.example/1", "q")));
+        assertNotEquals(EntryIdentity.keyOf(entry(null, null, "p")), EntryIdentity.keyOf(entry(null, null, "q")));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "https://Rowlock.example:443/oars/?utm_medium=feed&id=3, https://rowlock.example/oars?id=3",
+        "http://a.example, http://a.example",
+        "http://a.example/x?fbclid=1, http://a.example/x",
+        "http://a.example/X?a=1&b=2#top, http://a.example/X?a=1&b=2",
+    })
+    void linksLoseWhatTracks(String link, String clean) {
+        assertEquals(clean, EntryIdentity.cleanLink(link));
+    }
+
+    @Test
+    void aDateInTheFutureCountsAsFirstSeen() {
+        var future = new EntryIdentity.Entry("1", null, "t", "h", NOW.plusSeconds(1), null, List.of());
+        var updated = new EntryIdentity.Entry("1", null, "t", "h", null, NOW.minusSeconds(9), List.of());
+        assertEquals(NOW, EntryIdentity.dateOf(future, NOW));
+        assertEquals(NOW.minusSeconds(9), EntryIdentity.dateOf(updated, NOW));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        // gap of entries, asked, failures, expected wait in minutes
+        "240, 0, 0, 120", "4, 0, 0, 15", "90000, 0, 0, 1440", "240, 300, 0, 300", "240, 0, 2, 480", "240, 0, 9, 1440", "240, 3000, 1, 3000",
+    })
+    void thePaceFollowsTheSourceWithinTenPercent(int gap, int asked, int failures, int expected) {
+        long minutes = next(gap, asked, failures).toMinutes();
+        assertTrue(Math.abs(minutes - expected) <= expected * 0.1 + 1 || (failures > 0 && asked > 0 && minutes >= asked), minutes + " for " + expected);
+        assertTrue(minutes >= asked);
+    }
+
+    @Test
+    void goneIsStoppedAndNotFoundOnlyAfterTenTimesOverAWeek() {
+        assertTrue(Pace.isStopped(410, 0, Duration.ZERO));
+        assertFalse(Pace.isStopped(404, 10, Duration.ofDays(6)));
+        assertTrue(Pace.isStopped(404, 10, Duration.ofDays(7)));
+        assertFalse(Pace.isStopped(500, 99, Duration.ofDays(99)));
+    }
+
+    @Test
+    void aPageSaysWhatItIs() {
+        String feeds = "<link rel=alternate type='application/rss+xml' href=/f.xml>";
+        assertEquals(List.of("http://a.example/f.xml"), PastedAddress.ofPage("http://a.example/", "<title>Rowlock</title>" + feeds).feeds());
+        assertEquals(PastedAddress.Kind.SITE_WITH_FEEDS, PastedAddress.ofPage("http://a.example/", feeds).kind());
+        assertEquals(PastedAddress.Kind.SINGLE_POST, PastedAddress.ofPage("http://a.example/oars", feeds + "<article>x</article>").kind());
+        assertEquals(PastedAddress.Kind.EDITING_ADDRESS, PastedAddress.ofPage("http://a.example/oars/edit", feeds).kind());
+        assertEquals(PastedAddress.Kind.SIGN_IN_PAGE, PastedAddress.ofPage("http://a.example/", feeds + "<input type=password>").kind());
+        assertEquals(PastedAddress.Kind.NO_FEED, PastedAddress.ofPage("http://a.example/", "<p>hello").kind());
+        assertEquals("https://rowlock.example/x", PastedAddress.normalise("  rowlock.example/x "));
+        assertEquals("", PastedAddress.normalise("file:///etc/passwd"));
+        assertEquals("", PastedAddress.normalise("not an address"));
+    }
+
+    @Test
+    void aPostMatchesByTagElseByTheOnlyOpenPrompt() {
+        var first = new PromptMatch.Candidate(1, "Week 6 log", "plot-6", NOW.minusSeconds(100), NOW);
+        var second = new PromptMatch.Candidate(2, "Oars", null, NOW.minusSeconds(100), null);
+        assertEquals(1, PromptMatch.find(List.of("Plot 6"), NOW, List.of(first, second)).orElseThrow().id());
+        assertEquals(2, PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), List.of(first, second)).orElseThrow().id());
+        assertEquals(2, PromptMatch.find(List.of(), NOW, List.of(first, second)).orElseThrow().id());
+        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), List.of(first, second)).isEmpty());
+    }
+}

@@ -1,0 +1,51 @@
+package org.vastporch.core.moderation;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class HoldRulesTest {
+
+    private static final HoldRules RULES = new HoldRules(List.of("idiot", "loser"), List.of("Ferris Nightingale", "Bożena Łukaszewicz"), true);
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "Ring Ferris on 07700 900 412 before Friday.        | PHONE | 07700 900 412",
+        "it is +44 7700.900.412 now                          | PHONE | +44 7700.900.412",
+        "text me: 900412 after six                           | PHONE | 900412",
+        "oh seven seven double oh nine oh oh four one two    | PHONE | oh seven seven double oh nine oh oh four one two",
+        "write to wren.c@post.example please                 | EMAIL | wren.c@post.example",
+        "wren (at) post (dot) example                        | EMAIL | wren (at) post (dot) example",
+        "my insta is plotwren09                              | HANDLE | plotwren09",
+        "I live at 14 Saltmarsh Lane by the shop             | STREET | 14 Saltmarsh Lane",
+        "with bozena lukaszewicz from bed 4                  | FULL_NAME | bozena lukaszewicz",
+        "you 1d10t really                                    | WORD | 1d10t",
+        "such a l o s e r today                              | WORD | l o s e r",
+        "see https://saltwort.example/frost for it           | LINK | https://saltwort.example/frost",
+    })
+    void findsThePlace(String text, Hold.Rule rule, String found) {
+        List<Hold> holds = RULES.find(text);
+        assertEquals(List.of(rule), holds.stream().map(Hold::rule).toList(), holds::toString);
+        assertEquals(found, holds.get(0).found());
+        assertEquals(found, text.substring(holds.get(0).start(), holds.get(0).end()));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {
+        "On 01.02.2026 we sowed 12 rows.", "It weighed 0.25 kg, then 0.31 kg.", "The ISBN is 978-1-4028-9462-6.", "Four five six beans came up.",
+        "We met at half past 10, in 2025-26.", "The flea market was closing.", "A glass of idiotic juice", "Ferris helped, and so did Nightingale Wood.",
+        "Our compost is 41 degrees and 2,000,000 worms live in it.", "Look at @ 5 pm"})
+    void leavesHarmlessTextAlone(String text) {
+        assertEquals(List.of(), RULES.find(text));
+    }
+
+    @Test
+    void holdsOnlyWhatIsNewSinceTheApprovedVersion() {
+        assertEquals(List.of("07700 900 412"),
+            RULES.findNew("Write to a@b.example or 07700 900 412", "First: write to a@b.example").stream().map(Hold::found).toList());
+    }
+}

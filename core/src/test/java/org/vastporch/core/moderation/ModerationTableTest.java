@@ -1,0 +1,72 @@
+package org.vastporch.core.moderation;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.moderation.ModerationTable.Step;
+
+class ModerationTableTest {
+
+    /** A standing as "STATE live working", with - for none. */
+    private static String text(Standing s) {
+        return s.state() + " " + (s.live() == null ? "-" : s.live()) + " " + (s.working() == null ? "-" : s.working());
+    }
+
+    private static Standing standing(String text) {
+        String[] parts = text.split(" ");
+        return new Standing(State.valueOf(parts[0]), parts[1].equals("-") ? null : Integer.valueOf(parts[1]),
+            parts[2].equals("-") ? null : Integer.valueOf(parts[2]));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        // step, policy, held, before, after
+        "SAVE,    BEFORE, false, DRAFT - 1,     DRAFT - 1",
+        "SAVE,    BEFORE, false, WAITING - 1,   DRAFT - 2",
+        "SAVE,    BEFORE, false, RETURNED - 1,  DRAFT - 2",
+        "SAVE,    BEFORE, false, PUBLISHED 1 -, DRAFT 1 2",
+        "SAVE,    BEFORE, false, DRAFT 1 2,     DRAFT 1 2",
+        "HAND_IN, BEFORE, false, DRAFT - 1,     WAITING - 1",
+        "HAND_IN, BEFORE, true,  DRAFT - 1,     WAITING - 1",
+        "HAND_IN, AFTER,  false, DRAFT - 1,     PUBLISHED 1 -",
+        "HAND_IN, AFTER,  true,  DRAFT - 1,     WAITING - 1",
+        "HAND_IN, NONE,   false, DRAFT - 1,     PUBLISHED 1 -",
+        "HAND_IN, NONE,   true,  DRAFT - 1,     WAITING - 1",
+        "HAND_IN, NONE,   false, RETURNED - 2,  PUBLISHED 2 -",
+        "HAND_IN, BEFORE, false, DRAFT 1 2,     WAITING 1 2",
+        "APPROVE, BEFORE, true,  WAITING - 1,   PUBLISHED 1 -",
+        "APPROVE, BEFORE, false, WAITING 1 2,   PUBLISHED 2 -",
+        "APPROVE, AFTER,  false, PUBLISHED 1 -, PUBLISHED 1 -",
+        "RETURN,  BEFORE, false, WAITING - 1,   RETURNED - 1",
+        "RETURN,  BEFORE, false, WAITING 1 2,   RETURNED 1 2",
+        "RETURN,  AFTER,  false, PUBLISHED 1 -, RETURNED - 1",
+        "HIDE,    BEFORE, false, WAITING 1 2,   HIDDEN 1 2",
+        "HIDE,    NONE,   false, PUBLISHED 1 -, HIDDEN 1 -",
+        "RESTORE, BEFORE, false, HIDDEN 1 -,    PUBLISHED 1 -",
+        "RESTORE, BEFORE, false, HIDDEN - 1,    WAITING - 1",
+        "BIN,     BEFORE, false, DRAFT - 1,     BINNED - 1",
+        "RESTORE, BEFORE, false, BINNED - 1,    DRAFT - 1",
+        "RESTORE, BEFORE, false, BINNED 1 -,    PUBLISHED 1 -",
+    })
+    void goesWhereTheTableSays(Step step, Policy policy, boolean held, String before, String after) {
+        assertEquals(Optional.of(after), ModerationTable.after(standing(before), step, policy, held).map(ModerationTableTest::text));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
+    void refusesWhatIsNotInTheTable(Step step, String before) {
+        assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false).isEmpty());
+    }
+
+    @Test
+    void theNearestPolicyWinsAndTrustOpensBefore() {
+        assertEquals(Policy.AFTER, Policy.inForce(null, Policy.AFTER, Policy.BEFORE, false));
+        assertEquals(Policy.BEFORE, Policy.inForce(Policy.BEFORE, Policy.NONE, Policy.NONE, false));
+        assertEquals(Policy.NONE, Policy.inForce(null, null, Policy.BEFORE, true));
+        assertFalse(Policy.isTrusted(0, 99));
+        assertTrue(Policy.isTrusted(5, 5));
+    }
+}
