@@ -14,8 +14,8 @@ import org.jspecify.annotations.Nullable;
  */
 public final class ModerationTable {
 
-    /** What a person does with a text. SAVE starts or goes on with a working version. */
-    public enum Step { SAVE, HAND_IN, APPROVE, RETURN, HIDE, BIN, RESTORE }
+    /** What a person does with a text. SAVE starts or goes on with the author's working version; EDIT is staff mending what waits. */
+    public enum Step { SAVE, EDIT, HAND_IN, APPROVE, RETURN, HIDE, BIN, RESTORE }
 
     /** What happens to the two versions. */
     public enum Effect {
@@ -43,6 +43,7 @@ public final class ModerationTable {
 
     static final List<Row> ROWS = List.of(
         new Row(Step.SAVE,    EnumSet.of(DRAFT, WAITING, RETURNED, PUBLISHED, SCHEDULED), ANY, null, null, DRAFT, Effect.BEGIN),
+        new Row(Step.EDIT,    EnumSet.of(WAITING),                    ANY, null, null, WAITING, Effect.BEGIN),
 
         new Row(Step.HAND_IN, EnumSet.of(DRAFT, RETURNED),            Set.of(Policy.BEFORE), null, null, WAITING, Effect.KEEP),
         new Row(Step.HAND_IN, EnumSet.of(DRAFT, RETURNED),            ANY, true, null, WAITING, Effect.KEEP),

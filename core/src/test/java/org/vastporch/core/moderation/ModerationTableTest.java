@@ -29,6 +29,7 @@ class ModerationTableTest {
         "SAVE,    BEFORE, false, RETURNED - 1,  DRAFT - 2",
         "SAVE,    BEFORE, false, PUBLISHED 1 -, DRAFT 1 2",
         "SAVE,    BEFORE, false, DRAFT 1 2,     DRAFT 1 2",
+        "EDIT,    BEFORE, false, WAITING 1 2,   WAITING 1 3",
         "HAND_IN, BEFORE, false, DRAFT - 1,     WAITING - 1",
         "HAND_IN, BEFORE, true,  DRAFT - 1,     WAITING - 1",
         "HAND_IN, AFTER,  false, DRAFT - 1,     PUBLISHED 1 -",

@@ -1,0 +1,69 @@
+package org.vastporch.demo;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Import;
+import org.springframework.context.annotation.Primary;
+import org.vastporch.server.VastPorch;
+import org.vastporch.standins.OutsideHost;
+
+/** The demo: the server with the made-up school in it and the outside world in small beside it. */
+@SpringBootApplication
+@Import(VastPorch.class)
+public class Demo {
+
+    private static final int HOST_BESIDE = 11;
+
+    /** A demo that runs: the server and the outside host. */
+    public record Running(ConfigurableApplicationContext server, OutsideHost outside, int port) implements AutoCloseable {
+
+        public String address() {
+            return "http://localhost:" + port;
+        }
+
+        @Override
+        public void close() {
+            server.close();
+            outside.close();
+        }
+    }
+
+    @Bean
+    @Primary
+    Clock demoClock() {
+        return new DemoClock();
+    }
+
+    /**
+     * Starts the demo.
+     *
+     * @param port 0 for any free one
+     * @param data the data folder; filled with the demo school if it has none
+     * @param settings further settings of the server
+     */
+    public static Running start(int port, String data, Map<String, Object> settings) {
+        OutsideHost outside = new OutsideHost(port == 0 ? 0 : port + HOST_BESIDE, Instant.now());
+        Map<String, Object> properties = new HashMap<>(settings);
+        properties.put("server.port", port);
+        properties.put("vastporch.data", data);
+        properties.put("vastporch.quiet", true);
+        properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
+        SpringApplication application = new SpringApplication(Demo.class);
+        application.setDefaultProperties(properties);
+        ConfigurableApplicationContext server = application.run();
+        server.getBean(DemoSchool.class).make(outside.base());
+        return new Running(server, outside, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
+    }
+
+    public static void main(String[] args) {
+        Running running = start(Integer.getInteger("vastporch.port", 8080), System.getProperty("vastporch.data", "./data/demo"), Map.of());
+        System.out.println("Vast Porch is open at " + running.address() + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
+            + " · password porch-demo · outside blogs at " + running.outside().base());
+    }
+}

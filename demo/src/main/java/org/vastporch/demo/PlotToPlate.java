@@ -1,0 +1,235 @@
+package org.vastporch.demo;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.feeds.SourceService;
+import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.media.MediaService;
+import org.vastporch.server.moderation.PileItem;
+import org.vastporch.server.moderation.PileService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.posts.PostService;
+import org.vastporch.server.prompts.PromptService;
+
+/** Six weeks of a kitchen garden behind the bike sheds: written, approved, answered and marked. */
+@Component
+class PlotToPlate {
+
+    private static final int WHEELBARROW = 6;
+
+    private final DemoClock clock;
+    private final PeopleService people;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final PostService posts;
+    private final PorchService porch;
+    private final PileService pile;
+    private final CommentService comments;
+    private final MarkingService marking;
+    private final MediaService media;
+    private final SourceService sources;
+    private final AccessService access;
+    private final Random random = new Random(8);
+
+    PlotToPlate(Clock clock, PeopleService people, BlogService blogs, PromptService prompts, PostService posts, PorchService porch, PileService pile,
+                CommentService comments, MarkingService marking, MediaService media, SourceService sources, AccessService access) {
+        this.clock = (DemoClock) clock;
+        this.people = people;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.posts = posts;
+        this.porch = porch;
+        this.pile = pile;
+        this.comments = comments;
+        this.marking = marking;
+        this.media = media;
+        this.sources = sources;
+        this.access = access;
+    }
+
+    void fill(Viewer teacher, long classId, LocalDate monday, Instant now, String outside) {
+        List<Long> students = people.students(classId);
+        for (long student : students.subList(0, 8)) people.setPassword(student, DemoSchool.PASSWORD);
+        people.setPassword(students.get(22), DemoSchool.PASSWORD);
+        for (int week = 1; week <= 6; week++) {
+            LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
+            clock.set(DemoSchool.at(start, 8, 0));
+            long prompt = setPrompt(teacher, classId, week, start);
+            for (int s = 0; s < students.size(); s++) if (!misses(s, week)) write(classId, students, s, week, prompt, start);
+            approve(teacher, week, now, start);
+            answer(classId, students, start, week);
+            approve(teacher, week, now, start);
+            if (week < 6) markAll(teacher, prompt, start);
+        }
+        LocalDate start = monday.plusWeeks(7);
+        clock.set(earlier(DemoSchool.at(start, 8, 0), now));
+        long current = setPrompt(teacher, classId, 7, start);
+        lastWeek(teacher, classId, students, now, current, outside);
+    }
+
+    private static boolean misses(int student, int week) {
+        return week == 6 ? student == 10 || student == 16 : (student * 7 + week * 5) % 13 == 0;
+    }
+
+    private long setPrompt(Viewer teacher, long classId, int week, LocalDate start) {
+        return prompts.set(teacher, classId, new PromptService.Wanted("Week " + week + " log",
+            "Write about one thing that you saw in your bed this week. Measure or count something, and say what you would do to find out more.",
+            List.of("What did you see this week that you did not expect?", "What would you do to find out why?"), null, null,
+            LocalDateTime.of(start.plusDays(6), LocalTime.of(20, 0)), 24, new BigDecimal("5"), new BigDecimal("50"), new BigDecimal("18"),
+            new HandIn.Asked(60, 0, 1, 0, 2), garden()));
+    }
+
+    static Rubric garden() {
+        return new Rubric(List.of(
+            criterion("Observation", "2", List.of("0", "2", "4", "6"), List.of("none", "some", "careful", "exact"),
+                List.of("Says nothing of what was seen.", "Says what was seen.", "Says what was seen, where and when.", "Measured or counted, with units, more than once.")),
+            criterion("Evidence", "2", List.of("0", "2", "4", "6"), List.of("none", "told", "shown", "tested"),
+                List.of("No reason is given.", "Says that it is so.", "Says what the claim rests on.", "Tried it another way to see whether it holds.")),
+            criterion("Reflection", "1", List.of("0", "1", "2", "3"), List.of("none", "likes", "asks", "changes"),
+                List.of("No thought of one's own.", "Says what was good or bad.", "Asks a question that could be answered.", "Says what will be done differently, and why.")),
+            criterion("Writing for readers", "1", List.of("0", "1", "2", "3"), List.of("lost", "found", "led", "kept"),
+                List.of("A reader is lost.", "A reader can follow.", "A reader is led from one thing to the next.", "A reader wants to know how it goes on."))));
+    }
+
+    private static Rubric.Criterion criterion(String name, String weight, List<String> points, List<String> names, List<String> descriptors) {
+        List<Rubric.Level> levels = new ArrayList<>();
+        for (int i = 0; i < points.size(); i++) levels.add(new Rubric.Level(names.get(i), new BigDecimal(points.get(i)), descriptors.get(i)));
+        return new Rubric.Criterion(name, new BigDecimal(weight), levels);
+    }
+
+    private void write(long classId, List<Long> students, int s, int week, long prompt, LocalDate start) {
+        DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 16 ? 1 : 0)) : DemoTexts.log(s, week);
+        boolean late = (s * 3 + week) % 17 == 0;
+        clock.set(DemoSchool.at(start.plusDays(late ? 8 : 2 + random.nextInt(5)), 15 + random.nextInt(4), random.nextInt(60)).plusSeconds(random.nextInt(60)));
+        handIn(students.get(s), classId, prompt, text, week == 6 ? s % 3 == 0 : s % 7 == week, s + week);
+    }
+
+    private long handIn(long student, long classId, Long prompt, DemoTexts.Text text, boolean picture, int seed) {
+        Viewer author = access.viewer(student);
+        long blog = blogs.homeOf(classId, student).orElseThrow();
+        long id = posts.begin(author, blog, prompt);
+        String html = text.html();
+        if (picture) {
+            MediaService.Uploaded added = media.addPicture(author, id, Pictures.garden(seed));
+            html = html.replaceFirst("</p>", "</p><figure><img src=\"" + added.address() + "\" alt=\"The bed as it looked on the day, drawn from a photograph\"><figcaption>Before school.</figcaption></figure>");
+        }
+        int rev = posts.draft(author, id).beside().rev();
+        rev = posts.save(author, id, new PostService.Save(rev, text.title(), html, text.tags(), "MY_CLASS")).rev();
+        posts.handIn(author, id, rev);
+        return id;
+    }
+
+    /** Ms Quill and Mr Fennimore go through the pile on Monday; a few posts come back once. */
+    private void approve(Viewer teacher, int week, Instant now, LocalDate start) {
+        if (week == 6) {
+            clock.set(earlier(DemoSchool.at(start.plusDays(7), 9, 0), now));
+            for (PileItem item : pile.waiting(teacher)) {
+                if (item.title().equals("The wheelbarrow question")) decide(teacher, item, Step.RETURN, "How long did each load take? Time a few, then we can all work it out.");
+                else if (item.since().isBefore(clock.instant())) decide(teacher, item, Step.APPROVE, "");
+            }
+            return;
+        }
+        clock.set(DemoSchool.at(start.plusDays(7), 9, 0));
+        for (PileItem item : pile.waiting(teacher)) decide(teacher, item, Step.APPROVE, "");
+    }
+
+    private void decide(Viewer teacher, PileItem item, Step step, String note) {
+        pile.decide(teacher, new PileService.Wish(step, note, List.of(new PileService.Seen(item.subject(), item.id(), item.version(), item.rev()))));
+    }
+
+    /** Classmates answer some of the posts of a week. */
+    private void answer(long classId, List<Long> students, LocalDate start, int week) {
+        Instant from = clock.instant();
+        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, new PorchService.Wish(week <= 4 ? week - 1 : week, null, null, null, null, null, false, null)).entries();
+        for (int i = 0; i < entries.size(); i++) {
+            int many = week == 6 ? i % 4 : i % 3;
+            for (int c = 0; c < many; c++) {
+                long by = students.get((i * 5 + c * 7 + week) % students.size());
+                if (by == entries.get(i).authorId()) continue;
+                clock.set(from.plus(Duration.ofMinutes(3L * i + c)));
+                comments.add(access.viewer(by), entries.get(i).id(), DemoTexts.COMMENTS.get((i + c * 3 + week) % DemoTexts.COMMENTS.size()), null);
+            }
+        }
+        clock.set(from.plus(Duration.ofHours(4)));
+    }
+
+    private void markAll(Viewer teacher, long prompt, LocalDate start) {
+        clock.set(DemoSchool.at(start.plusDays(10), 17, 0));
+        for (MarkingService.StripView student : marking.strip(teacher, prompt).students())
+            if (student.standing().equals("HANDED_IN")) mark(teacher, prompt, student.studentId());
+        marking.release(teacher, prompt);
+    }
+
+    private void mark(Viewer teacher, long prompt, long student) {
+        List<Rubric.Criterion> criteria = garden().criteria();
+        for (int c = 0; c < criteria.size(); c++)
+            marking.mark(teacher, prompt, student, c, criteria.get(c).levels().get(1 + random.nextInt(3)).points(), "");
+        marking.word(teacher, prompt, student, random.nextBoolean() ? "You measured before you said. Keep doing that." : "A good question. What would settle it?");
+    }
+
+    /** The days before now: some posts and comments wait, one with a telephone number in it, two come from outside. */
+    private void lastWeek(Viewer teacher, long classId, List<Long> students, Instant now, long current, String outside) {
+        clock.set(now.minus(Duration.ofHours(30)));
+        List<MarkingService.StripView> strip = marking.strip(teacher, current - 1).students();
+        int marked = 0;
+        for (MarkingService.StripView student : strip)
+            if (student.standing().equals("HANDED_IN") && marked++ < 8) mark(teacher, current - 1, student.studentId());
+
+        clock.set(now.minus(Duration.ofHours(22)));
+        Viewer rowan = access.viewer(students.get(WHEELBARROW));
+        porch.own(rowan, classId).stream().filter(p -> p.state().equals("RETURNED")).findFirst().ifPresent(p -> {
+            int rev = posts.draft(rowan, p.id()).beside().rev();
+            rev = posts.save(rowan, p.id(), new PostService.Save(rev, p.title(), DemoTexts.WHEELBARROW_SECOND.html(), DemoTexts.WHEELBARROW_SECOND.tags(), "MY_CLASS")).rev();
+            posts.handIn(rowan, p.id(), rev);
+        });
+        clock.set(now.minus(Duration.ofHours(20)));
+        write7(classId, students, 8, current, "Ice in the watering can", "On Monday the can was frozen to the ground and I could not lift it. I marked the height of the ice: 4 centimetres at the wall, 7 by the hedge. "
+            + "The hedge keeps the sun off, so the ice stays. I will put a can on each side of the hedge tonight and look at eight.", "frost", "measuring");
+        clock.set(now.minus(Duration.ofHours(19)));
+        write7(classId, students, 14, current, "The frog moved", "It is now under the second board. I know that it is the same frog because of the dark spot behind its left eye. "
+            + "Full names of helpers this time: Cosmo Pomeroy held the board and I held the ruler. Between the boards are 3.4 metres.", "animals");
+        clock.set(now.minus(Duration.ofHours(6)));
+        write7(classId, students, 21, current, "Five jars on a window sill", "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. After one day: 19, 21, 18, 18 and 18 degrees. "
+            + "It is too early to say, but the new compost is winning. More at https://saltwort.example/heat if you want to read how others did it.", "compost", "measuring");
+        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, new PorchService.Wish(null, null, null, null, null, null, false, null)).entries();
+        long compost = entries.stream().filter(e -> e.title().startsWith("Our compost")).findFirst().orElse(entries.get(0)).id();
+        long rain = entries.stream().filter(e -> e.title().startsWith("Rain")).findFirst().orElse(entries.get(1)).id();
+        say(students.get(4), compost, DemoTexts.COMMENTS.get(0), now.minus(Duration.ofHours(15)));
+        say(students.get(17), compost, DemoTexts.COMMENTS.get(1), now.minus(Duration.ofMinutes(14 * 60 + 54)));
+        say(students.get(11), rain, "Our cup by the wall had 5 millimetres, so it is the same on our side.", now.minus(Duration.ofHours(5)));
+        clock.run();
+        sources.add(teacher, classId, new SourceService.Wanted(outside + "/saltwort/feed.xml", outside + "/saltwort/", "Saltwort & Sorrel", "A seed keeper on the tidal flats", null));
+        sources.add(teacher, classId, new SourceService.Wanted(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));
+    }
+
+    private void write7(long classId, List<Long> students, int s, long prompt, String title, String text, String... tags) {
+        handIn(students.get(s), classId, prompt, new DemoTexts.Text(title, List.of(tags), text), s != 14, s);
+    }
+
+    private void say(long student, long post, String text, Instant at) {
+        clock.set(at);
+        comments.add(access.viewer(student), post, text, null);
+    }
+
+    private static Instant earlier(Instant wanted, Instant now) {
+        Instant latest = now.minus(Duration.ofHours(32));
+        return wanted.isBefore(latest) ? wanted : latest;
+    }
+}

@@ -1,0 +1,97 @@
+package org.vastporch.server.access;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.AccessEngine;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Scope;
+import org.vastporch.core.access.Sightline;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Problem;
+
+/** Asks the access engine on behalf of everything in the server, and refuses with its reason. */
+@Service
+public class AccessService {
+
+    private final AccessStore store;
+    private final Clock clock;
+
+    AccessService(AccessStore store, Clock clock) {
+        this.store = store;
+        this.clock = clock;
+    }
+
+    public Viewer viewer(long personId) {
+        return store.viewer(personId).orElse(Viewer.STRANGER);
+    }
+
+    /** @throws Problem if the viewer may not do this in the class */
+    public void require(Viewer viewer, Act act, long classId) {
+        Problem.unlessAllowed(AccessEngine.inClass(viewer, act, classId, now()));
+    }
+
+    public boolean allows(Viewer viewer, Act act, long classId) {
+        return AccessEngine.inClass(viewer, act, classId, now()).allows();
+    }
+
+    /**
+     * The post if the viewer may do this with it.
+     *
+     * @throws Problem if not; a post that is not there is refused like one that may not be read
+     */
+    public PostFacts requirePost(Viewer viewer, Act act, long postId) {
+        PostFacts post = store.post(postId).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
+        Problem.unlessAllowed(AccessEngine.decide(viewer, act, post, now()));
+        return post;
+    }
+
+    public boolean allows(Viewer viewer, Act act, PostFacts post) {
+        return AccessEngine.decide(viewer, act, post, now()).allows();
+    }
+
+    public BlogFacts requireWriting(Viewer viewer, long blogId) {
+        BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);
+        Problem.unlessAllowed(AccessEngine.write(viewer, blog, now()));
+        return blog;
+    }
+
+    public boolean mayWrite(Viewer viewer, long blogId) {
+        return AccessEngine.write(viewer, store.blog(blogId).orElseThrow(Problem::missing), now()).allows();
+    }
+
+    public boolean seesRealName(Viewer viewer, long personId, long classId) {
+        return AccessEngine.seeRealName(viewer, personId, classId, now()).allows();
+    }
+
+    public ScopeSql scope(Viewer viewer) {
+        return new ScopeSql(Scope.of(viewer, now()));
+    }
+
+    /** Who will read a post once it is up, for an audience that its author may be about to choose. */
+    public Sightline sightline(PostFacts post) {
+        return Sightline.ofPost(post, store.viewers(post.blog().classId(), isWide(post.effectiveAudience())), now());
+    }
+
+    /** The sightline of a blog that may not have been saved yet. */
+    public Sightline sightline(BlogFacts blog) {
+        return Sightline.ofBlog(blog, store.viewers(blog.classId(), isWide(blog.ceiling())), now());
+    }
+
+    public BlogFacts blog(long blogId) {
+        return store.blog(blogId).orElseThrow(Problem::missing);
+    }
+
+    private static boolean isWide(Audience audience) {
+        return audience.reaches(Audience.SCHOOL);
+    }
+
+    private Instant now() {
+        return clock.instant();
+    }
+}

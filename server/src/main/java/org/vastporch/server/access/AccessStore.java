@@ -1,0 +1,91 @@
+package org.vastporch.server.access;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts;
+import org.vastporch.core.access.Membership;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.moderation.State;
+import org.vastporch.server.http.Rows;
+
+/** Loads what the access engine decides on. */
+@Repository
+class AccessStore {
+
+    /** The columns of {@link #blog}, for blog b and class c. */
+    private static final String BLOG = """
+        b.id as blog_id, b.class_id, c.ceiling, c.open, b.kind, b.widest, b.commenters, b.owner_id, b.group_id, b.only_group,
+        b.opens_at, b.closes_at""";
+
+    private final JdbcClient jdbc;
+
+    AccessStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    Optional<Viewer> viewer(long personId) {
+        List<Membership> memberships = jdbc.sql("""
+                select class_id, role, group_id, ended_at
+                  from membership
+                 where person_id = :person""")
+            .param("person", personId).query((row, n) -> membership(row)).list();
+        return jdbc.sql("select keeper from person where id = :person").param("person", personId)
+            .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships)).optional();
+    }
+
+    /** Everybody who could read something in a class: its members; with the others of the school after them if asked for. */
+    List<Viewer> viewers(long classId, boolean wholeSchool) {
+        Map<Long, List<Membership>> places = new LinkedHashMap<>();
+        jdbc.sql("""
+                select m.person_id, m.class_id, m.role, m.group_id, m.ended_at
+                  from membership m
+                  join person p on p.id = m.person_id
+                 where m.class_id = :classId
+                    or :school
+                    or m.person_id in (select x.person_id from membership x where x.class_id = :classId)
+                 order by p.family_name, p.given_name, p.id""")
+            .param("classId", classId).param("school", wholeSchool)
+            .query((row, n) -> places.computeIfAbsent(row.getLong("person_id"), id -> new ArrayList<>()).add(membership(row))).list();
+        return places.entrySet().stream().map(e -> new Viewer(e.getKey(), false, e.getValue())).toList();
+    }
+
+    Optional<BlogFacts> blog(long blogId) {
+        return jdbc.sql("select " + BLOG + " from blog b join class c on c.id = b.class_id where b.id = :id")
+            .param("id", blogId).query((row, n) -> blog(row)).optional();
+    }
+
+    Optional<PostFacts> post(long postId) {
+        return jdbc.sql("select p.id, p.author_id, p.state, p.live, p.audience, am.group_id as author_group, " + BLOG + """
+                 from post p
+                 join blog b on b.id = p.blog_id
+                 join class c on c.id = p.class_id
+                 left join membership am on am.class_id = p.class_id and am.person_id = p.author_id
+                where p.id = :id""")
+            .param("id", postId)
+            .query((row, n) -> new PostFacts(row.getLong("id"), blog(row), row.getLong("author_id"), Rows.number(row, "author_group"),
+                State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")]))
+            .optional();
+    }
+
+    private static Membership membership(ResultSet row) throws SQLException {
+        return new Membership(row.getLong("class_id"), Role.valueOf(row.getString("role")), Rows.number(row, "group_id"), Rows.instant(row, "ended_at"));
+    }
+
+    private static BlogFacts blog(ResultSet row) throws SQLException {
+        return new BlogFacts(row.getLong("blog_id"), row.getLong("class_id"), Audience.values()[row.getInt("ceiling")], row.getBoolean("open"),
+            BlogKind.valueOf(row.getString("kind")), Audience.values()[row.getInt("widest")],
+            BlogFacts.Commenters.valueOf(row.getString("commenters")), Rows.number(row, "owner_id"), Rows.number(row, "group_id"),
+            Rows.number(row, "only_group"), Rows.instant(row, "opens_at"), Rows.instant(row, "closes_at"));
+    }
+}

@@ -1,0 +1,68 @@
+package org.vastporch.server.access;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.vastporch.core.access.Scope;
+import org.vastporch.core.access.Scope.Clause;
+import org.vastporch.core.access.Scope.Readers;
+import org.vastporch.server.http.Rows;
+
+/**
+ * A scope as a condition on post p, blog b, class c and the author's membership am, with its parameters. It says nothing of its own:
+ * each part of a clause becomes one comparison.
+ */
+public final class ScopeSql {
+
+    /** The tables that the condition speaks of. */
+    public static final String TABLES = """
+        post p
+          join blog b on b.id = p.blog_id
+          join class c on c.id = p.class_id
+          left join membership am on am.class_id = p.class_id and am.person_id = p.author_id
+        """;
+
+    /** What is up for readers: approved, neither hidden nor binned. */
+    public static final String UP = "p.live is not null and p.state not in ('HIDDEN', 'BINNED')";
+
+    private final Map<String, Object> params = new HashMap<>();
+    private final String condition;
+
+    ScopeSql(Scope scope) {
+        params.put("scope_now", Rows.utc(scope.now()));
+        condition = scope.clauses().stream().map(this::clause).collect(Collectors.joining("\n or ", "(", ")"));
+    }
+
+    public String condition() {
+        return condition;
+    }
+
+    public Map<String, Object> params() {
+        return Map.copyOf(params);
+    }
+
+    private String clause(Clause clause) {
+        StringBuilder sql = new StringBuilder("(1 = 1");
+        if (clause.classId() != null) sql.append(" and p.class_id = ").append(param(clause.classId()));
+        if (clause.authorId() != null) sql.append(" and p.author_id = ").append(param(clause.authorId()));
+        if (clause.waiting()) sql.append(" and p.state = 'WAITING'");
+        if (clause.readers() != null) readers(sql, clause.readers());
+        return sql.append(')').toString();
+    }
+
+    private void readers(StringBuilder sql, Readers readers) {
+        sql.append(" and ").append(UP)
+            .append(" and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is null or b.closes_at > :scope_now)")
+            .append(" and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ").append(param(readers.atLeast().ordinal()));
+        if (readers.inGroup() == null) sql.append(" and b.only_group is null");
+        else sql.append(" and (b.only_group is null or b.only_group = ").append(param(readers.inGroup())).append(')');
+        if (readers.sameGroup()) sql.append(" and coalesce(b.group_id, am.group_id) = ").append(param(readers.inGroup()));
+        if (readers.classOpen()) sql.append(" and c.open");
+    }
+
+    private String param(Object value) {
+        String name = "scope_" + params.size();
+        params.put(name, value);
+        return ":" + name;
+    }
+}

@@ -1,0 +1,86 @@
+package org.vastporch.server.comments;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.State;
+import org.vastporch.server.http.Rows;
+
+/** Comments. A comment has one version: it is live or being worked on. */
+@Repository
+class CommentStore {
+
+    record CommentRow(long id, long classId, long postId, long authorId, @Nullable Long parentId, State state, String html,
+                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, int rev) {
+        Standing standing() {
+            boolean live = state == State.PUBLISHED;
+            return new Standing(state, live ? 1 : null, live ? null : 1);
+        }
+    }
+
+    private static final String COLUMNS = "id, class_id, post_id, author_id, parent_id, state, html, waiting_since, published_at, created_at, rev";
+
+    private final JdbcClient jdbc;
+
+    CommentStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long add(CommentRow c, int words) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into comment (class_id, post_id, author_id, parent_id, state, html, words, waiting_since, published_at, created_at, rev)
+                values (:classId, :postId, :author, :parent, :state, :html, :words, :waiting, :published, :created, 1)""")
+            .param("classId", c.classId()).param("postId", c.postId()).param("author", c.authorId()).param("parent", c.parentId())
+            .param("state", c.state().name()).param("html", c.html()).param("words", words).param("waiting", Rows.utc(c.waitingSince()))
+            .param("published", Rows.utc(c.publishedAt())).param("created", Rows.utc(c.createdAt())).update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    Optional<CommentRow> find(long id) {
+        return jdbc.sql("select " + COLUMNS + " from comment where id = :id").param("id", id).query((row, n) -> comment(row)).optional();
+    }
+
+    Optional<CommentRow> lock(long id) {
+        return jdbc.sql("select " + COLUMNS + " from comment where id = :id for update").param("id", id).query((row, n) -> comment(row)).optional();
+    }
+
+    List<CommentRow> ofPost(long postId) {
+        return jdbc.sql("select " + COLUMNS + " from comment where post_id = :post and state <> 'BINNED' order by created_at, id")
+            .param("post", postId).query((row, n) -> comment(row)).list();
+    }
+
+    List<CommentRow> waiting(List<Long> classIds) {
+        if (classIds.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from comment where state = 'WAITING' and class_id in (:classes) order by waiting_since, id limit 500")
+            .param("classes", classIds).query((row, n) -> comment(row)).list();
+    }
+
+    /** Published comments that a person gave to others on posts for a prompt. */
+    int given(long personId, long promptId) {
+        return jdbc.sql("""
+                select count(*)
+                  from comment k
+                  join post p on p.id = k.post_id
+                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <> :person""")
+            .param("person", personId).param("prompt", promptId).query(Integer.class).single();
+    }
+
+    void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
+        jdbc.sql("update comment set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1 where id = :id")
+            .param("state", state.name()).param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("id", id).update();
+    }
+
+    private static CommentRow comment(ResultSet row) throws SQLException {
+        return new CommentRow(row.getLong("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("author_id"), Rows.number(row, "parent_id"),
+            State.valueOf(row.getString("state")), row.getString("html"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
+            Rows.instant(row, "created_at"), row.getInt("rev"));
+    }
+}

@@ -1,0 +1,133 @@
+package org.vastporch.server.feeds;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.util.DigestUtils;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.session.Tokens;
+
+/** Feeds out, secret feed addresses, and outside blogs in. */
+@RestController
+class FeedApi {
+
+    record Address(String address) {}
+
+    record FeedAddress(String path) {}
+
+    record AddedSource(long id) {}
+
+    record NewsView(String title, String link, String source, Instant at) {}
+
+    private static final int ENTRIES = 50;
+
+    private final FeedOut out;
+    private final FeedKeyStore keys;
+    private final SourceService sources;
+    private final PorchService porch;
+    private final ClassService classes;
+    private final AccessService access;
+    private final Clock clock;
+
+    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, PorchService porch, ClassService classes, AccessService access, Clock clock) {
+        this.out = out;
+        this.keys = keys;
+        this.sources = sources;
+        this.porch = porch;
+        this.classes = classes;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    /** The public feed of a class: what a stranger may read, whoever asks. */
+    @GetMapping("/feeds/classes/{id}.{format:rss|atom|json}")
+    ResponseEntity<byte[]> ofClass(@PathVariable long id, @PathVariable String format, WebRequest request) {
+        return feed(Viewer.STRANGER, id, format, request);
+    }
+
+    /** A reader's own feed at a secret address: just what this reader may read at this moment. */
+    @GetMapping("/feeds/mine/{token}.{format:rss|atom|json}")
+    ResponseEntity<byte[]> ofReader(@PathVariable String token, @PathVariable String format, WebRequest request) {
+        FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
+        Viewer reader = access.viewer(key.personId());
+        access.require(reader, Act.ENTER_CLASS, key.classId());
+        return feed(reader, key.classId(), format, request);
+    }
+
+    private ResponseEntity<byte[]> feed(Viewer viewer, long classId, String format, WebRequest request) {
+        ClassService.ClassRecord of = classes.get(classId);
+        boolean shown = !viewer.isStranger() || of.rules().open();
+        List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, ENTRIES);
+        String base = ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
+        String self = ServletUriComponentsBuilder.fromCurrentRequestUri().toUriString();
+        FeedOut.About about = new FeedOut.About(shown ? of.name() : "A class on Vast Porch", shown ? "Posts of " + of.name() : "This class shows nothing to strangers.",
+            base, "/classes/" + classId + "/porch", self);
+        String text = format.equals("json") ? out.json(about, entries) : out.xml(about, entries, format);
+        byte[] body = text.getBytes(StandardCharsets.UTF_8);
+        String etag = "\"" + DigestUtils.md5DigestAsHex(body) + "\"";
+        long changed = entries.stream().map(PorchService.FeedEntry::changedAt).mapToLong(Instant::toEpochMilli).max().orElse(0);
+        if (changed > 0 ? request.checkNotModified(etag, changed) : request.checkNotModified(etag)) return ResponseEntity.status(304).build();
+        MediaType type = MediaType.parseMediaType(format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
+        return ResponseEntity.ok().contentType(type).cacheControl(CacheControl.noCache()).body(body);
+    }
+
+    /** The viewer's secret feed address in a class, made at the first asking. */
+    @PostMapping("/api/classes/{id}/feed-key")
+    FeedAddress feedKey(Viewer viewer, @PathVariable long id) {
+        access.require(viewer, Act.ENTER_CLASS, id);
+        String token = keys.of(viewer.personId(), id).orElseGet(() -> {
+            String fresh = Tokens.make();
+            keys.add(fresh, viewer.personId(), id, clock.instant());
+            return fresh;
+        });
+        return new FeedAddress("/feeds/mine/" + token + ".rss");
+    }
+
+    @DeleteMapping("/api/classes/{id}/feed-key")
+    void revoke(Viewer viewer, @PathVariable long id) {
+        access.require(viewer, Act.ENTER_CLASS, id);
+        keys.revoke(viewer.personId(), id, clock.instant());
+    }
+
+    @GetMapping("/api/classes/{id}/news")
+    List<NewsView> news(Viewer viewer, @PathVariable long id) {
+        return sources.news(viewer, id).stream().map(n -> new NewsView(n.title(), n.link(), n.source(), n.at())).toList();
+    }
+
+    @PostMapping("/api/classes/{id}/sources/look")
+    SourceFinder.Found look(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
+        return sources.look(viewer, id, body.address());
+    }
+
+    @PostMapping("/api/classes/{id}/sources")
+    AddedSource add(Viewer viewer, @PathVariable long id, @RequestBody SourceService.Wanted body) {
+        return new AddedSource(sources.add(viewer, id, body));
+    }
+
+    @GetMapping("/api/classes/{id}/sources")
+    List<SourceService.SourceView> list(Viewer viewer, @PathVariable long id) {
+        return sources.ofClass(viewer, id);
+    }
+
+    @PostMapping("/api/sources/{id}/refresh")
+    void refresh(Viewer viewer, @PathVariable long id) {
+        sources.refresh(viewer, id);
+    }
+}

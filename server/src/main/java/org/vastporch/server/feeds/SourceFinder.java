@@ -1,0 +1,106 @@
+package org.vastporch.server.feeds;
+
+import com.rometools.rome.io.FeedException;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.feeds.EntryIdentity;
+import org.vastporch.core.feeds.PastedAddress;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.feeds.SafeFetcher.FetchException;
+import org.vastporch.server.feeds.SafeFetcher.Fetched;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+
+/** Finds out what a pasted address is, and which feeds belong to it, before anything is saved. */
+@Service
+class SourceFinder {
+
+    /** One entry of a feed, as it would come in. */
+    record EntryPreview(String title, String firstLines, @Optionally String link, Instant at) {}
+
+    record Candidate(String feedAddress, String title, String description, String site, int entries, List<EntryPreview> preview) {}
+
+    /** @param sentence what the address turned out to be, in words */
+    record Found(String kind, String sentence, List<Candidate> candidates) {}
+
+    private final SafeFetcher fetcher;
+
+    SourceFinder(SafeFetcher fetcher) {
+        this.fetcher = fetcher;
+    }
+
+    Found look(String pasted, Instant now) {
+        String address = PastedAddress.normalise(pasted);
+        if (address.isEmpty() || address.length() > 1900) throw Problem.invalid("address", "not-an-address", "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
+        Fetched page;
+        try {
+            page = fetcher.get(address, null, null);
+        } catch (FetchException e) {
+            throw Problem.invalid("address", e.code, e.getMessage());
+        }
+        if (page.status() == 401 || page.status() == 403)
+            return new Found(PastedAddress.Kind.SIGN_IN_PAGE.name(), "One has to sign in to read this page, so it cannot be gathered.", List.of());
+        if (page.status() != 200 && !PastedAddress.isEditing(address)) throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
+        if (FeedParser.looksLikeFeed(page.body())) return feed(page, now);
+        PastedAddress.Finding finding = PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
+        List<Candidate> candidates = candidates(finding, page.address(), now);
+        return new Found(finding.kind().name(), sentence(finding.kind(), candidates.size()), candidates);
+    }
+
+    private Found feed(Fetched page, Instant now) {
+        try {
+            return new Found(PastedAddress.Kind.FEED.name(), "This is a feed.", List.of(candidate(page, now)));
+        } catch (FeedException e) {
+            throw Problem.invalid("address", "broken-feed", "There is a feed at this address, but it is broken and cannot be read. Its owner has to mend it.");
+        }
+    }
+
+    private List<Candidate> candidates(PastedAddress.Finding finding, String address, Instant now) {
+        Set<String> places = new LinkedHashSet<>(finding.feeds());
+        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE) places.addAll(PastedAddress.guesses(address));
+        List<Candidate> candidates = new ArrayList<>();
+        Set<String> seen = new LinkedHashSet<>();
+        for (String place : places) {
+            if (candidates.size() == 3) break;
+            try {
+                Fetched fetched = fetcher.get(place, null, null);
+                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address())) candidates.add(candidate(fetched, now));
+            } catch (FetchException | FeedException e) {
+                // A place that has no readable feed is no candidate.
+            }
+        }
+        return candidates;
+    }
+
+    private static Candidate candidate(Fetched fetched, Instant now) throws FeedException {
+        FeedParser.Feed feed = FeedParser.parse(fetched.body(), fetched.contentType());
+        List<EntryPreview> preview = feed.entries().stream().limit(6).map(e -> new EntryPreview(e.title().isBlank() ? "Without a title" : e.title(),
+            TextFacts.of(Sanitiser.post(e.html())).firstLines(140), e.link(), EntryIdentity.dateOf(e, now))).toList();
+        return new Candidate(fetched.address(), feed.title(), feed.description(), feed.site(), feed.entries().size(), preview);
+    }
+
+    private static String sentence(PastedAddress.Kind kind, int found) {
+        String feeds = found == 0 ? " No feed was found there." : found == 1 ? " This feed was found there:" : " These feeds were found there:";
+        return switch (kind) {
+            case SIGN_IN_PAGE -> "One has to sign in to read this page, so it cannot be gathered.";
+            case EDITING_ADDRESS -> "This is the address at which its author edits, not the one that readers use." + feeds;
+            case SINGLE_POST -> "This is one post of a site." + feeds;
+            case NO_FEED -> found == 0 ? "This page says nothing of a feed, and none was found in the usual places." : "This page says nothing of a feed, but one was found in a usual place:";
+            default -> "This is the home page of a site." + feeds;
+        };
+    }
+
+    static String sentenceFor(int status) {
+        return switch (status) {
+            case 404 -> "There is no page at this address (404).";
+            case 410 -> "This page was taken away for good (410).";
+            default -> status >= 500 ? "The server of this page is out of order (" + status + "). Try again later." : "The server answered with " + status + " instead of a page.";
+        };
+    }
+}

@@ -1,0 +1,29 @@
+package org.vastporch.server.log;
+
+import java.time.Clock;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.server.http.Rows;
+
+/** What happened, one row each, written in the transaction in which it happened. */
+@Repository
+public class EventStore {
+
+    private final JdbcClient jdbc;
+    private final Clock clock;
+
+    EventStore(JdbcClient jdbc, Clock clock) {
+        this.jdbc = jdbc;
+        this.clock = clock;
+    }
+
+    /** @param kind a short name such as "post-published" */
+    public void add(@Nullable Long classId, String kind, @Nullable Long subjectId, @Nullable Long actorId) {
+        jdbc.sql("""
+                insert into event (class_id, kind, subject_id, actor_id, at)
+                values (:classId, :kind, :subjectId, :actorId, :at)""")
+            .param("classId", classId).param("kind", kind).param("subjectId", subjectId).param("actorId", actorId)
+            .param("at", Rows.utc(clock.instant())).update();
+    }
+}

@@ -1,0 +1,243 @@
+package org.vastporch.server.marking;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.rubrics.RubricScore;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.marking.MarkingStore.Mark;
+import org.vastporch.server.marking.MarkingStore.Marking;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.PostHeadings;
+import org.vastporch.server.posts.PostHeadings.HandedIn;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+
+/** Marking posts against a rubric. All sums come from the core. */
+@Service
+public class MarkingService {
+
+    /** Where a student stands with a prompt. */
+    public enum Standing { NOT_HANDED_IN, MISSING, WAITING, RETURNED, HANDED_IN, BEING_MARKED, MARKED, RELEASED }
+
+    public record StripView(long studentId, String name, String initials, String standing, boolean late) {}
+
+    public record Strip(long promptId, String title, Instant due, int marked, int handedIn, int toRelease, boolean hasRubric, List<StripView> students) {}
+
+    public record MarkView(int criterion, @Optionally BigDecimal points, String remark) {}
+
+    /** @param points the score after lateness, rounded for show; {@code before} without lateness */
+    public record Score(BigDecimal points, BigDecimal before, BigDecimal outOf, boolean provisional, int open, BigDecimal percentLost) {}
+
+    /** What the program counted in a post. */
+    public record Evidence(int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
+
+    public record Paper(long promptId, long studentId, String student, @Optionally String group, @Optionally Long postId, String title, String html, @Optionally Instant handedInAt,
+                        String standing, int daysLate, long graceMinutes, @Optionally Rubric rubric, List<MarkView> marks, String word, @Optionally Score score,
+                        @Optionally Evidence evidence, int version) {}
+
+    /** What a student sees of a mark once it is released. */
+    public record Feedback(long promptId, String prompt, long postId, String title, Rubric rubric, List<MarkView> marks, String word, Score score, int daysLate, String marker, Instant releasedAt) {}
+
+    private final MarkingStore store;
+    private final PromptService prompts;
+    private final PostHeadings posts;
+    private final CommentService comments;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final AccessService access;
+    private final EventStore events;
+    private final Clock clock;
+
+    MarkingService(MarkingStore store, PromptService prompts, PostHeadings posts, CommentService comments, ClassService classes, PeopleService people,
+                   AccessService access, EventStore events, Clock clock) {
+        this.store = store;
+        this.prompts = prompts;
+        this.posts = posts;
+        this.comments = comments;
+        this.classes = classes;
+        this.people = people;
+        this.access = access;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** All students of the class with where each stands. */
+    public Strip strip(Viewer viewer, long promptId) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        Names names = people.names(viewer, prompt.classId());
+        Term term = classes.get(prompt.classId()).term();
+        Map<Long, HandedIn> handedIn = new HashMap<>();
+        posts.handedIn(promptId).forEach(p -> handedIn.put(p.authorId(), p));
+        Map<Long, Marking> markings = new HashMap<>();
+        store.ofPrompt(promptId).forEach(m -> markings.put(m.studentId(), m));
+        List<StripView> students = new ArrayList<>();
+        int toRelease = 0;
+        for (long student : people.students(prompt.classId())) {
+            HandedIn post = handedIn.get(student);
+            Standing standing = standing(prompt, post, markings.get(student));
+            if (standing == Standing.MARKED) toRelease++;
+            students.add(new StripView(student, names.of(student), initials(names.of(student)), standing.name(),
+                post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0));
+        }
+        int marked = (int) students.stream().filter(s -> s.standing().equals("MARKED") || s.standing().equals("RELEASED")).count();
+        return new Strip(promptId, prompt.title(), prompt.due(), marked, handedIn.size(), toRelease, prompt.rubric() != null, students);
+    }
+
+    public Paper paper(Viewer viewer, long promptId, long studentId) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        requireStudent(prompt, studentId);
+        Names names = people.names(viewer, prompt.classId());
+        Optional<HandedIn> post = posts.handedIn(promptId, studentId);
+        Optional<Marking> marking = store.find(promptId, studentId);
+        Standing standing = standing(prompt, post.orElse(null), marking.orElse(null));
+        if (post.isEmpty())
+            return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), null, "", "", null, standing.name(), 0, prompt.grace().toMinutes(),
+                prompt.rubric(), List.of(), "", null, null, 0);
+        HandedIn p = post.get();
+        Map<Integer, Mark> marks = store.marks(promptId, studentId);
+        int late = daysLate(prompt, p);
+        return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), p.postId(), p.title(), p.html(), p.at(), standing.name(), late,
+            prompt.grace().toMinutes(), prompt.rubric(), views(marks), marking.map(Marking::word).orElse(""), score(prompt, marks, late), evidence(prompt, p), p.version());
+    }
+
+    /**
+     * Gives points for one criterion, or takes them away.
+     *
+     * @param points null to take the points away
+     */
+    @Transactional
+    public Paper mark(Viewer viewer, long promptId, long studentId, int criterion, @Nullable BigDecimal points, String remark) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        Rubric rubric = prompt.rubric();
+        if (rubric == null || criterion < 0 || criterion >= rubric.criteria().size()) throw Problem.missing();
+        Rubric.Criterion of = rubric.criteria().get(criterion);
+        if (points != null && !of.allows(points))
+            throw Problem.invalid("points", "points-outside", "\"" + of.name() + "\" goes from " + of.lowest() + " to " + of.highest() + ".");
+        if (remark.length() > 4000) throw Problem.invalid("remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
+        begin(viewer, prompt, studentId);
+        store.setMark(promptId, studentId, new Mark(criterion, points, remark.strip()));
+        return paper(viewer, promptId, studentId);
+    }
+
+    @Transactional
+    public Paper word(Viewer viewer, long promptId, long studentId, String word) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        if (word.length() > 10_000) throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
+        begin(viewer, prompt, studentId);
+        store.setWord(promptId, studentId, word.strip());
+        return paper(viewer, promptId, studentId);
+    }
+
+    /** Shows every finished mark of a prompt to its student; gives how many there were. */
+    @Transactional
+    public int release(Viewer viewer, long promptId) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        List<Long> ready = store.ofPrompt(promptId).stream().filter(m -> m.releasedAt() == null)
+            .filter(m -> isFinished(prompt, m)).map(Marking::studentId).toList();
+        store.release(promptId, ready, clock.instant());
+        for (long student : ready) events.add(prompt.classId(), "score-released", student, viewer.personId());
+        return ready.size();
+    }
+
+    /** The viewer's own released marks in a class, the newest first. */
+    public List<Feedback> feedback(Viewer viewer, long classId) {
+        access.require(viewer, Act.ENTER_CLASS, classId);
+        Names names = people.names(viewer, classId);
+        List<Feedback> found = new ArrayList<>();
+        for (PromptRecord prompt : prompts.all(classId)) {
+            Optional<Marking> marking = store.find(prompt.id(), viewer.personId()).filter(m -> m.releasedAt() != null);
+            if (marking.isEmpty() || prompt.rubric() == null) continue;
+            Marking m = marking.get();
+            HandedIn post = posts.version(m.postId(), m.version()).orElseThrow();
+            Map<Integer, Mark> marks = store.marks(prompt.id(), viewer.personId());
+            int late = daysLate(prompt, post);
+            found.add(new Feedback(prompt.id(), prompt.title(), m.postId(), post.title(), prompt.rubric(), views(marks), m.word(),
+                score(prompt, marks, late), late, names.of(m.markerId()), m.releasedAt()));
+        }
+        return found;
+    }
+
+    private void begin(Viewer viewer, PromptRecord prompt, long studentId) {
+        requireStudent(prompt, studentId);
+        HandedIn post = posts.handedIn(prompt.id(), studentId)
+            .orElseThrow(() -> Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark."));
+        if (store.find(prompt.id(), studentId).isEmpty()) store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+        else store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+    }
+
+    private PromptRecord requireMarking(Viewer viewer, long promptId) {
+        PromptRecord prompt = prompts.get(promptId);
+        access.require(viewer, Act.MARK, prompt.classId());
+        return prompt;
+    }
+
+    private void requireStudent(PromptRecord prompt, long studentId) {
+        if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
+    }
+
+    private Standing standing(PromptRecord prompt, @Nullable HandedIn post, @Nullable Marking marking) {
+        if (post == null) return Term.isOnTime(clock.instant(), prompt.due(), prompt.grace()) ? Standing.NOT_HANDED_IN : Standing.MISSING;
+        if (marking != null && marking.releasedAt() != null) return Standing.RELEASED;
+        if (marking != null && isFinished(prompt, marking)) return Standing.MARKED;
+        if (marking != null && store.marks(prompt.id(), marking.studentId()).values().stream().anyMatch(m -> m.points() != null)) return Standing.BEING_MARKED;
+        return post.state().equals("WAITING") ? Standing.WAITING : post.state().equals("RETURNED") ? Standing.RETURNED : Standing.HANDED_IN;
+    }
+
+    private boolean isFinished(PromptRecord prompt, Marking marking) {
+        Map<Integer, Mark> marks = store.marks(prompt.id(), marking.studentId());
+        return prompt.rubric() != null && !score(prompt, marks, 0).provisional();
+    }
+
+    private @Nullable Score score(PromptRecord prompt, Map<Integer, Mark> marks, int daysLate) {
+        if (prompt.rubric() == null) return null;
+        Map<Integer, BigDecimal> given = new HashMap<>();
+        marks.forEach((criterion, mark) -> {
+            if (mark.points() != null) given.put(criterion, mark.points());
+        });
+        RubricScore full = RubricScore.of(prompt.rubric(), prompt.points(), given, Set.of());
+        RubricScore late = prompt.late().apply(full, daysLate);
+        BigDecimal lost = daysLate > 0 ? prompt.late().shareLost(daysLate).movePointRight(2).stripTrailingZeros() : BigDecimal.ZERO;
+        return new Score(late.rounded(prompt.places()), full.rounded(prompt.places()), prompt.points(), full.provisional(), full.open(), new BigDecimal(lost.toPlainString()));
+    }
+
+    private Evidence evidence(PromptRecord prompt, HandedIn post) {
+        TextFacts facts = post.facts();
+        return new Evidence(facts.words(), post.tags().size(), facts.links(), facts.pictures(), facts.described(), comments.given(post.authorId(), prompt.id()), prompt.asked().comments());
+    }
+
+    private int daysLate(PromptRecord prompt, HandedIn post) {
+        return classes.get(prompt.classId()).term().daysLate(post.at(), prompt.due(), prompt.grace());
+    }
+
+    private static List<MarkView> views(Map<Integer, Mark> marks) {
+        return marks.values().stream().map(m -> new MarkView(m.criterion(), m.points(), m.remark())).toList();
+    }
+
+    private static String initials(String name) {
+        StringBuilder initials = new StringBuilder();
+        for (String part : name.split("[ ]")) if (!part.isEmpty() && initials.length() < 3) initials.appendCodePoint(part.codePointAt(0));
+        return initials.toString();
+    }
+}

@@ -1,0 +1,39 @@
+package org.vastporch.server.media;
+
+import java.io.IOException;
+import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+import org.vastporch.core.access.Viewer;
+
+@RestController
+class MediaApi {
+
+    private final MediaService media;
+
+    MediaApi(MediaService media) {
+        this.media = media;
+    }
+
+    @PostMapping(path = "/api/posts/{id}/pictures", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    MediaService.Uploaded add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
+        return media.addPicture(viewer, id, file.getBytes());
+    }
+
+    /** Always asks again whether the reader still may, and answers 304 if nothing changed. */
+    @GetMapping("/media/{id}")
+    ResponseEntity<byte[]> get(Viewer viewer, @PathVariable String id, @RequestParam(defaultValue = "false") boolean small) {
+        MediaService.Served served = media.serve(viewer, id, small);
+        return ResponseEntity.ok().contentType(MediaType.parseMediaType(served.type())).eTag(served.etag())
+            .cacheControl(CacheControl.noCache().cachePrivate())
+            .header("X-Content-Type-Options", "nosniff")
+            .header("Content-Security-Policy", "default-src 'none'; sandbox").body(served.bytes());
+    }
+}

@@ -1,0 +1,69 @@
+package org.vastporch.server.media;
+
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
+import java.util.HexFormat;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+
+/** Pictures in posts. A picture can be seen by whoever can read the post that it was put into. */
+@Service
+public class MediaService {
+
+    private static final int MOST_PICTURES = 40;
+
+    public record Uploaded(String id, String address, int width, int height) {}
+
+    record Served(String type, byte[] bytes, String etag) {}
+
+    private final MediaStore store;
+    private final PictureMaker maker;
+    private final AccessService access;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    MediaService(MediaStore store, PictureMaker maker, AccessService access, TransactionTemplate transaction, Clock clock) {
+        this.store = store;
+        this.maker = maker;
+        this.access = access;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    public Uploaded addPicture(Viewer viewer, long postId, byte[] upload) {
+        PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
+        if (store.picturesOf(postId) >= MOST_PICTURES)
+            throw Problem.invalid("picture", "too-many-pictures", "A post has at most " + MOST_PICTURES + " pictures.");
+        PictureMaker.Made made = maker.make(upload);
+        String id = UUID.randomUUID().toString();
+        transaction.executeWithoutResult(status -> {
+            store.add(hash(made.bytes()), made.type(), made.bytes());
+            store.add(hash(made.small()), made.type(), made.small());
+            store.addPicture(id, post.blog().classId(), postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
+        });
+        return new Uploaded(id, "/media/" + id, made.width(), made.height());
+    }
+
+    Served serve(Viewer viewer, String id, boolean small) {
+        MediaStore.Picture picture = store.picture(id).orElseThrow(Problem::missing);
+        access.requirePost(viewer, Act.READ, picture.postId());
+        String sha = small ? picture.smallSha() : picture.sha();
+        MediaStore.Medium medium = store.medium(sha);
+        return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
+    }
+
+    private static String hash(byte[] bytes) {
+        try {
+            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("Every JDK has SHA-256", e);
+        }
+    }
+}

@@ -1,0 +1,28 @@
+package org.vastporch.server.moderation;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Standing;
+
+/** A kind of text that can wait in the pile. Posts and comments are two; each keeps its own texts. */
+public interface Moderated {
+
+    /** A text as far as deciding goes. Every change of it raises {@code rev}. */
+    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {}
+
+    /** The name of the kind: "post" or "comment". */
+    String subject();
+
+    /** The text, its row locked until the transaction ends. */
+    Optional<Text> lock(long id);
+
+    /** Puts the text where it stands now. The row is locked, so nobody can have been faster. */
+    void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt);
+
+    /** What waits in some classes, the longest wait first. */
+    List<PileItem> waiting(Viewer viewer, Collection<Long> classIds);
+}

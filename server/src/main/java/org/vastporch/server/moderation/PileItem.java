@@ -1,0 +1,32 @@
+package org.vastporch.server.moderation;
+
+import java.time.Instant;
+import java.util.List;
+import org.vastporch.core.moderation.Hold;
+import org.vastporch.core.text.WordDiff;
+import org.vastporch.server.http.Optionally;
+
+/**
+ * One text that waits.
+ *
+ * @param version  the version that would become live; a decision names it
+ * @param rev      changes with every change of the text; a decision names it too
+ * @param changes  what changed since the version that was approved or returned before; left out if there is none
+ * @param daysLate started days after due and grace; 0 if on time
+ */
+public record PileItem(
+        String subject, long id, long classId, String className, int version, int rev, String author, @Optionally String group, String title, String html,
+        Instant since, @Optionally String blog, @Optionally Prompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
+        @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter) {
+
+    public record Prompt(long id, String title, boolean onTime, int daysLate) {}
+
+    /** Where an outside post comes from. */
+    public record Outside(String title, String link) {}
+
+    /** The post that a comment answers. */
+    public record Under(long postId, String title, String author) {}
+
+    /** A decision of before. */
+    public record Past(String step, String by, Instant at, String note, int version) {}
+}

@@ -1,0 +1,79 @@
+package org.vastporch.server.people;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.moderation.Policy;
+import org.vastporch.server.http.Rows;
+import org.vastporch.server.people.ClassService.ClassRecord;
+import org.vastporch.server.people.ClassService.Rules;
+
+@Repository
+class ClassStore {
+
+    private final JdbcClient jdbc;
+
+    ClassStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long add(String name, String subject, String level, Term term, Rules rules, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
+                                   trust_after, held_words, hold_links, created_at, version)
+                values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
+                        :trustAfter, :heldWords, :holdLinks, :now, 1)""")
+            .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId())
+            .param("first", term.first()).param("last", term.last()).param("ceiling", rules.ceiling().ordinal()).param("open", rules.open())
+            .param("postPolicy", rules.postPolicy().name()).param("commentPolicy", rules.commentPolicy().name())
+            .param("trustAfter", rules.trustAfter()).param("heldWords", String.join("\n", rules.heldWords()))
+            .param("holdLinks", rules.holdLinks()).param("now", Rows.utc(now)).update(key, "id");
+        long id = key.getKey().longValue();
+        for (Term.Break b : term.breaks())
+            jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
+                .param("id", id).param("from", b.from()).param("to", b.to()).update();
+        return id;
+    }
+
+    Optional<ClassRecord> find(long id) {
+        List<Term.Break> breaks = jdbc.sql("select from_day, to_day from class_break where class_id = :id order by from_day").param("id", id)
+            .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
+        return jdbc.sql("""
+                select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
+                       trust_after, held_words, hold_links, version
+                  from class
+                 where id = :id""")
+            .param("id", id).query((row, n) -> record(row, breaks)).optional();
+    }
+
+    /** Changes the rules; false if somebody else changed the class since {@code version}. */
+    boolean setRules(long id, Rules rules, int version) {
+        return jdbc.sql("""
+                update class
+                   set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
+                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, version = version + 1
+                 where id = :id and version = :version""")
+            .param("ceiling", rules.ceiling().ordinal()).param("open", rules.open()).param("postPolicy", rules.postPolicy().name())
+            .param("commentPolicy", rules.commentPolicy().name()).param("trustAfter", rules.trustAfter())
+            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks())
+            .param("id", id).param("version", version).update() == 1;
+    }
+
+    private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
+        Term term = new Term(row.getObject("first_day", LocalDate.class), row.getObject("last_day", LocalDate.class), breaks, ZoneId.of(row.getString("zone")));
+        Rules rules = new Rules(Audience.values()[row.getInt("ceiling")], row.getBoolean("open"), Policy.valueOf(row.getString("post_policy")),
+            Policy.valueOf(row.getString("comment_policy")), row.getInt("trust_after"),
+            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"));
+        return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules, row.getInt("version"));
+    }
+}

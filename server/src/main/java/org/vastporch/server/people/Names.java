@@ -1,0 +1,26 @@
+package org.vastporch.server.people;
+
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.vastporch.core.access.Role;
+
+/** The names of a class's members as one viewer may see them. */
+public record Names(Map<Long, Shown> byId) {
+
+    /** @param group the name of the group; null for none */
+    public record Shown(String name, Role role, @Nullable String group) {}
+
+    private static final Shown NOBODY = new Shown("Somebody who left", Role.STUDENT, null);
+
+    public Names {
+        byId = Map.copyOf(byId);
+    }
+
+    public String of(long personId) {
+        return byId.getOrDefault(personId, NOBODY).name();
+    }
+
+    public @Nullable String groupOf(long personId) {
+        return byId.getOrDefault(personId, NOBODY).group();
+    }
+}

@@ -1,0 +1,218 @@
+package org.vastporch.server.people;
+
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.PassPhrases;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.core.people.RosterCheck;
+import org.vastporch.core.people.Usernames;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+
+/** People: accounts, names, places in classes. */
+@Service
+public class PeopleService {
+
+    /** What signing in needs to know. */
+    public record Credentials(long personId, String hash) {}
+
+    public record Group(long id, String name) {}
+
+    /** A member as staff see them. {@code state} is one of "slip" (never signed in), "signed-in", "left". */
+    public record MemberLine(long id, String name, String sortName, String username, String role, @Optionally String group,
+                             @Optionally Long groupId, String email, String schoolNo, String state, String shownAs) {}
+
+    public record StaffLine(long id, String name, String username, String email, boolean keeper, boolean ready) {}
+
+    private final PeopleStore store;
+    private final AccessService access;
+    private final EventStore events;
+    private final PasswordEncoder passwords;
+    private final SlipVault vault;
+    private final ApplicationEventPublisher publisher;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    PeopleService(PeopleStore store, AccessService access, EventStore events, PasswordEncoder passwords, SlipVault vault,
+                  ApplicationEventPublisher publisher, Clock clock) {
+        this.store = store;
+        this.access = access;
+        this.events = events;
+        this.passwords = passwords;
+        this.vault = vault;
+        this.publisher = publisher;
+        this.clock = clock;
+    }
+
+    public Optional<Credentials> credentials(String username) {
+        return store.credentials(username);
+    }
+
+    public void signedIn(long personId) {
+        store.signedIn(personId, clock.instant());
+    }
+
+    public void setPassword(long personId, String password) {
+        store.setPassword(personId, passwords.encode(password), null);
+        events.add(null, "password-set", personId, personId);
+    }
+
+    /** The names of a class's members as the viewer may see them. */
+    public Names names(Viewer viewer, long classId) {
+        Map<Long, Names.Shown> names = new HashMap<>();
+        for (PeopleStore.Member member : store.members(classId)) {
+            boolean real = access.seesRealName(viewer, member.id(), classId);
+            names.put(member.id(), new Names.Shown(shownName(member, real), member.role(), member.group()));
+        }
+        return new Names(names);
+    }
+
+    private static String shownName(PeopleStore.Member member, boolean real) {
+        if (member.role() != Role.STUDENT && !member.title().isBlank()) return member.title() + " " + member.name().family();
+        return member.name().shownAs(member.shown(), member.penName(), real);
+    }
+
+    /** The name by which a person is greeted: title and family name, or first name and initial. */
+    public String ownName(long personId) {
+        PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
+        return person.title().isBlank() ? person.name().shownAs(PersonName.Shown.FIRST_AND_INITIAL, null, false) : person.title() + " " + person.name().family();
+    }
+
+    public boolean isTeacher(long personId) {
+        return store.person(personId).map(PeopleStore.Person::teacher).orElse(false);
+    }
+
+    public List<MemberLine> members(Viewer viewer, long classId) {
+        access.require(viewer, Act.SEE_REAL_NAME, classId);
+        return store.members(classId).stream().map(m -> new MemberLine(m.id(), m.name().full(),
+            (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", ""), m.username(), m.role().name(), m.group(), m.groupId(), m.email(),
+            m.schoolNo(), m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip", shownName(m, false))).toList();
+    }
+
+    /** The students who are in a class now, in the order of their names. */
+    public List<Long> students(long classId) {
+        return store.members(classId).stream().filter(m -> m.role() == Role.STUDENT && m.endedAt() == null).map(PeopleStore.Member::id).toList();
+    }
+
+    /** Full names of all members but one, for the hold on personal data. */
+    public List<String> fullNames(long classId, long exceptPerson) {
+        return store.members(classId).stream().filter(m -> m.id() != exceptPerson).map(m -> m.name().full()).toList();
+    }
+
+    public List<Group> groups(long classId) {
+        return store.groups(classId);
+    }
+
+    /** Ends a student's enrolment: reading stops at once, what was written stays. */
+    @Transactional
+    public void end(Viewer viewer, long classId, long personId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        if (personId == viewer.personId()) throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
+        store.end(classId, personId, clock.instant());
+        events.add(classId, "enrolment-ended", personId, viewer.personId());
+    }
+
+    @Transactional
+    public void setGroup(Viewer viewer, long classId, long personId, String group) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        store.setGroup(classId, personId, group.isBlank() ? null : store.groupId(classId, group.strip()));
+    }
+
+    /** Adds a teacher, or a helper of a class, with the family name as username if it is free; gives the new id. */
+    @Transactional
+    public long addStaff(Viewer viewer, String title, PersonName name, String email, boolean teacher) {
+        String base = Usernames.latin(name.family().isEmpty() ? name.given() : name.family());
+        String username = base.isEmpty() || store.isUsername(base) ? Usernames.make(name, store::isUsername) : base;
+        long id = store.add(username, title.strip(), name, email.strip(), "", false, teacher, clock.instant());
+        events.add(null, "person-added", id, viewer.personId());
+        return id;
+    }
+
+    /** The school keeper's account, made when the school is opened for the first time. Empty if there is a keeper with a password. */
+    @Transactional
+    public Optional<Long> keeperWithoutPassword() {
+        List<PeopleStore.Person> keepers = store.staffOfSchool().stream().filter(PeopleStore.Person::keeper).toList();
+        if (keepers.stream().anyMatch(PeopleStore.Person::hasPassword)) return Optional.empty();
+        if (!keepers.isEmpty()) return Optional.of(keepers.get(0).id());
+        return Optional.of(addKeeper("keeper", new PersonName("", "School keeper")));
+    }
+
+    /** The account of the one who keeps the school; without a password as yet. */
+    public long addKeeper(String username, PersonName name) {
+        return store.add(username, "", name, "", "", true, true, clock.instant());
+    }
+
+    public List<StaffLine> staffOfSchool(Viewer viewer) {
+        requireKeeper(viewer);
+        return store.staffOfSchool().stream().map(p -> new StaffLine(p.id(), (p.title() + " " + p.name().full()).strip(), p.username(), p.email(),
+            p.keeper(), p.hasPassword())).toList();
+    }
+
+    public void requireKeeper(Viewer viewer) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (!viewer.keeper()) throw Problem.missing();
+    }
+
+    /** Takes a person into a class. */
+    @Transactional
+    public void enrol(long classId, long personId, Role role, String group, PersonName.Shown shown, @Nullable String penName) {
+        Long groupId = group.isBlank() ? null : store.groupId(classId, group.strip());
+        store.enrol(classId, personId, role, groupId, shown, penName, clock.instant());
+        events.add(classId, "enrolled", personId, null);
+    }
+
+    void arrived(long classId, List<Long> personIds) {
+        publisher.publishEvent(new MembersArrived(classId, personIds));
+    }
+
+    /** A new student's account with a unique username; the pass phrase is set apart, since hashing is slow on purpose. */
+    long addStudent(PersonName name, String email, String schoolNo) {
+        return store.add(Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
+    }
+
+    List<PeopleStore.Member> roll(long classId) {
+        return store.members(classId);
+    }
+
+    String newPhrase() {
+        return PassPhrases.make(random);
+    }
+
+    /** Gives a person a new pass phrase, which is kept (locked) for the slip until the first sign-in. */
+    public String giveNewPhrase(long personId) {
+        String phrase = newPhrase();
+        setPhrase(personId, phrase, passwords.encode(phrase));
+        return phrase;
+    }
+
+    void setPhrase(long personId, String phrase, String hash) {
+        store.setPassword(personId, hash, vault.lock(phrase));
+    }
+
+    String hash(String phrase) {
+        return passwords.encode(phrase);
+    }
+
+    public String usernameOf(long personId) {
+        return store.person(personId).orElseThrow(Problem::missing).username();
+    }
+
+    List<RosterCheck.Known> known(long classId) {
+        return store.known(classId);
+    }
+}

@@ -1,0 +1,146 @@
+package org.vastporch.server.people;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.core.people.RosterCheck;
+import org.vastporch.server.http.Rows;
+
+/** People and their places in classes. */
+@Repository
+class PeopleStore {
+
+    /** One member of a class as staff know them. */
+    record Member(long id, String title, PersonName name, String username, String email, String schoolNo, Role role,
+                  @Nullable Long groupId, @Nullable String group, PersonName.Shown shown, @Nullable String penName,
+                  @Nullable Instant signedInAt, @Nullable Instant endedAt, @Nullable String slipPhrase) {}
+
+    /** An account without its places. */
+    record Person(long id, String title, PersonName name, String username, String email, boolean keeper, boolean teacher, boolean hasPassword) {}
+
+    private final JdbcClient jdbc;
+
+    PeopleStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    boolean isUsername(String username) {
+        return jdbc.sql("select count(*) from person where username = :username").param("username", username).query(Integer.class).single() > 0;
+    }
+
+    /** Adds a person without a password and gives the new id. */
+    long add(String username, String title, PersonName name, String email, String schoolNo, boolean keeper, boolean teacher, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into person (username, title, family_name, given_name, email, school_no, keeper, teacher, created_at)
+                values (:username, :title, :family, :given, :email, :schoolNo, :keeper, :teacher, :now)""")
+            .param("username", username).param("title", title).param("family", name.family()).param("given", name.given())
+            .param("email", email).param("schoolNo", schoolNo).param("keeper", keeper).param("teacher", teacher)
+            .param("now", Rows.utc(now)).update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    void setPassword(long id, String hash, @Nullable String slipPhrase) {
+        jdbc.sql("update person set password_hash = :hash, slip_phrase = :slip where id = :id")
+            .param("hash", hash).param("slip", slipPhrase).param("id", id).update();
+    }
+
+    /** Notes a sign-in; the pass phrase of the slip is forgotten with the first one. */
+    void signedIn(long id, Instant now) {
+        jdbc.sql("update person set signed_in_at = :now, slip_phrase = null where id = :id").param("now", Rows.utc(now)).param("id", id).update();
+    }
+
+    Optional<PeopleService.Credentials> credentials(String username) {
+        return jdbc.sql("select id, password_hash from person where username = :username and password_hash is not null").param("username", username)
+            .query((row, n) -> new PeopleService.Credentials(row.getLong("id"), row.getString("password_hash"))).optional();
+    }
+
+    Optional<Person> person(long id) {
+        return jdbc.sql("select id, title, family_name, given_name, username, email, keeper, teacher, password_hash is not null as ready from person where id = :id")
+            .param("id", id).query((row, n) -> person(row)).optional();
+    }
+
+    List<Person> staffOfSchool() {
+        return jdbc.sql("""
+                select id, title, family_name, given_name, username, email, keeper, teacher, password_hash is not null as ready
+                  from person
+                 where keeper or teacher
+                 order by family_name, given_name""").query((row, n) -> person(row)).list();
+    }
+
+    List<Member> members(long classId) {
+        return jdbc.sql("""
+                select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at, p.slip_phrase,
+                       m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at
+                  from membership m
+                  join person p on p.id = m.person_id
+                  left join class_group g on g.id = m.group_id
+                 where m.class_id = :classId
+                 order by p.family_name, p.given_name, g.name, p.id""")
+            .param("classId", classId).query((row, n) -> member(row)).list();
+    }
+
+    /** Everybody in the school with a mark to know them by, and the members of the class. */
+    List<RosterCheck.Known> known(long classId) {
+        return jdbc.sql("""
+                select p.id, p.given_name, p.family_name, p.email, p.school_no, m.class_id is not null as here
+                  from person p
+                  left join membership m on m.person_id = p.id and m.class_id = :classId
+                 where m.class_id is not null or p.email <> '' or p.school_no <> ''""")
+            .param("classId", classId)
+            .query((row, n) -> new RosterCheck.Known(row.getLong("id"), (row.getString("given_name") + " " + row.getString("family_name")).strip(),
+                row.getString("email"), row.getString("school_no"), row.getBoolean("here"))).list();
+    }
+
+    void enrol(long classId, long personId, Role role, @Nullable Long groupId, PersonName.Shown shown, @Nullable String penName, Instant now) {
+        jdbc.sql("""
+                insert into membership (class_id, person_id, role, group_id, shown, pen_name, joined_at)
+                values (:classId, :personId, :role, :groupId, :shown, :penName, :now)""")
+            .param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId)
+            .param("shown", shown.name()).param("penName", penName).param("now", Rows.utc(now)).update();
+    }
+
+    void setGroup(long classId, long personId, @Nullable Long groupId) {
+        jdbc.sql("update membership set group_id = :groupId where class_id = :classId and person_id = :personId")
+            .param("groupId", groupId).param("classId", classId).param("personId", personId).update();
+    }
+
+    void end(long classId, long personId, Instant now) {
+        jdbc.sql("update membership set ended_at = :now where class_id = :classId and person_id = :personId and ended_at is null")
+            .param("now", Rows.utc(now)).param("classId", classId).param("personId", personId).update();
+    }
+
+    long groupId(long classId, String name) {
+        Optional<Long> known = jdbc.sql("select id from class_group where class_id = :classId and name = :name")
+            .param("classId", classId).param("name", name).query(Long.class).optional();
+        if (known.isPresent()) return known.get();
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("insert into class_group (class_id, name) values (:classId, :name)").param("classId", classId).param("name", name).update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    List<PeopleService.Group> groups(long classId) {
+        return jdbc.sql("select id, name from class_group where class_id = :classId order by name").param("classId", classId)
+            .query((row, n) -> new PeopleService.Group(row.getLong("id"), row.getString("name"))).list();
+    }
+
+    private static Person person(ResultSet row) throws SQLException {
+        return new Person(row.getLong("id"), row.getString("title"), new PersonName(row.getString("family_name"), row.getString("given_name")),
+            row.getString("username"), row.getString("email"), row.getBoolean("keeper"), row.getBoolean("teacher"), row.getBoolean("ready"));
+    }
+
+    private static Member member(ResultSet row) throws SQLException {
+        return new Member(row.getLong("id"), row.getString("title"), new PersonName(row.getString("family_name"), row.getString("given_name")),
+            row.getString("username"), row.getString("email"), row.getString("school_no"), Role.valueOf(row.getString("role")),
+            Rows.number(row, "group_id"), row.getString("group_name"), PersonName.Shown.valueOf(row.getString("shown")), row.getString("pen_name"),
+            Rows.instant(row, "signed_in_at"), Rows.instant(row, "ended_at"), row.getString("slip_phrase"));
+    }
+}

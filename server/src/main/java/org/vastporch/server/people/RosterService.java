@@ -1,0 +1,116 @@
+package org.vastporch.server.people;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.core.people.RosterCheck;
+import org.vastporch.core.people.RosterCheck.Checked;
+import org.vastporch.core.people.RosterCheck.Outcome;
+import org.vastporch.core.people.RosterReader;
+import org.vastporch.core.people.Usernames;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+
+/** Enrols many students at once: first every row is shown, then the good ones are taken and the others stay to be mended. */
+@Service
+public class RosterService {
+
+    /** A row as the screen shows it and sends it back. {@code asNew}: the teacher says that this namesake is another person. */
+    public record RowView(int line, String family, String given, String email, String schoolNo, String group,
+                          String outcome, String message, @Optionally String username, boolean asNew) {}
+
+    /** One student who was enrolled, with the final username. */
+    public record Enrolled(long id, String name, String username) {}
+
+    public record Imported(List<Enrolled> enrolled, List<RowView> left) {}
+
+    private final PeopleService people;
+    private final AccessService access;
+    private final TransactionTemplate transaction;
+
+    RosterService(PeopleService people, AccessService access, TransactionTemplate transaction) {
+        this.people = people;
+        this.access = access;
+        this.transaction = transaction;
+    }
+
+    public List<RowView> preview(Viewer viewer, long classId, String text) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        return views(classId, RosterReader.read(text));
+    }
+
+    public List<RowView> preview(Viewer viewer, long classId, byte[] file) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        return views(classId, RosterReader.read(file));
+    }
+
+    /** Takes the rows that can be taken. Checked anew: what was previewed may have changed since. */
+    public Imported importRows(Viewer viewer, long classId, List<RowView> rows) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        Set<Integer> asNew = new HashSet<>();
+        for (RowView row : rows) if (row.asNew()) asNew.add(row.line());
+        // Hashing is slow on purpose: it is done before the transaction, on all cores.
+        List<String> phrases = IntStream.range(0, rows.size()).mapToObj(i -> people.newPhrase()).toList();
+        List<String> hashes = phrases.parallelStream().map(people::hash).toList();
+        return transaction.execute(status -> take(classId, rows, asNew, phrases, hashes));
+    }
+
+    private Imported take(long classId, List<RowView> rows, Set<Integer> asNew, List<String> phrases, List<String> hashes) {
+        List<Checked> checked = RosterCheck.check(rows.stream().map(RosterService::row).toList(), people.known(classId));
+        List<Enrolled> enrolled = new ArrayList<>();
+        List<RowView> left = new ArrayList<>();
+        for (int i = 0; i < checked.size(); i++) {
+            Checked row = checked.get(i);
+            boolean isNew = row.outcome() == Outcome.NEW || (row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line()));
+            if (!isNew && row.outcome() != Outcome.JOINS) {
+                left.add(view(row, null));
+                continue;
+            }
+            PersonName name = nameOf(row);
+            long id = isNew ? people.addStudent(name, row.row().email(), row.row().schoolNo()) : row.personId();
+            if (isNew) people.setPhrase(id, phrases.get(i), hashes.get(i));
+            people.enrol(classId, id, Role.STUDENT, row.row().group(), PersonName.Shown.OWN_NAME, null);
+            enrolled.add(new Enrolled(id, name.full(), people.usernameOf(id)));
+        }
+        people.arrived(classId, enrolled.stream().map(Enrolled::id).toList());
+        return new Imported(enrolled, left);
+    }
+
+    private List<RowView> views(long classId, List<RosterReader.Row> rows) {
+        Set<String> promised = new HashSet<>();
+        List<RowView> views = new ArrayList<>();
+        for (Checked row : RosterCheck.check(rows, people.known(classId))) {
+            String username = null;
+            if (row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION) {
+                username = Usernames.make(nameOf(row), name -> promised.contains(name) || people.credentials(name).isPresent());
+                promised.add(username);
+            } else if (row.personId() != null) {
+                username = people.usernameOf(row.personId());
+            }
+            views.add(view(row, username));
+        }
+        return views;
+    }
+
+    private static PersonName nameOf(Checked row) {
+        return new PersonName(row.row().family(), row.row().given());
+    }
+
+    private static RosterReader.Row row(RowView view) {
+        return new RosterReader.Row(view.line(), view.family().strip(), view.given().strip(), view.email().strip(), view.schoolNo().strip(), view.group().strip());
+    }
+
+    private static RowView view(Checked checked, String username) {
+        RosterReader.Row row = checked.row();
+        return new RowView(row.line(), row.family(), row.given(), row.email(), row.schoolNo(), row.group(),
+            checked.outcome().name(), checked.message(), username, false);
+    }
+}

@@ -1,0 +1,106 @@
+package org.vastporch.server.people;
+
+import com.google.zxing.BarcodeFormat;
+import com.google.zxing.WriterException;
+import com.google.zxing.common.BitMatrix;
+import com.google.zxing.qrcode.QRCodeWriter;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Objects;
+import org.jsoup.nodes.Entities;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+
+/** Prints sign-in slips: eight to a page, with a code that leads to the sign-in page. */
+@Service
+public class SlipPrinter {
+
+    private static final String FONT = "/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf";
+    private static final String STYLE = """
+        @page { size: A4; margin: 12mm }
+        body { font-family: slip; font-size: 10.5pt; color: #22303a; margin: 0 }
+        table { width: 100%; border-collapse: collapse }
+        td.slip { width: 50%; height: 64mm; border: 0.6pt dashed #9aa5a9; padding: 6mm; vertical-align: top; page-break-inside: avoid }
+        .name { font-size: 14pt; margin-bottom: 1mm } .class { color: #55626b; margin-bottom: 4mm }
+        .label { color: #55626b; font-size: 9pt } .word { font-size: 13pt; margin-bottom: 3mm }
+        .code { float: right; width: 26mm; height: 26mm }
+        """;
+
+    private final PeopleService people;
+    private final SlipVault vault;
+    private final AccessService access;
+
+    SlipPrinter(PeopleService people, SlipVault vault, AccessService access) {
+        this.people = people;
+        this.vault = vault;
+        this.access = access;
+    }
+
+    /**
+     * The slips of a class, or of one student.
+     *
+     * @param personId 0 for the whole class
+     * @param address  the address of the sign-in page
+     */
+    public byte[] print(Viewer viewer, long classId, String className, long personId, String address) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        List<PeopleStore.Member> students = people.roll(classId).stream()
+            .filter(m -> m.role() == Role.STUDENT && m.endedAt() == null && (personId == 0 || m.id() == personId)).toList();
+        if (students.isEmpty()) throw Problem.invalid("person", "no-students", "There is nobody here to print a slip for. Enrol students first.");
+        StringBuilder html = new StringBuilder("<html><head><style>" + STYLE + "</style></head><body><table>");
+        String code = code(address);
+        for (int i = 0; i < students.size(); i += 2) {
+            html.append("<tr>").append(slip(students.get(i), className, address, code));
+            html.append(i + 1 < students.size() ? slip(students.get(i + 1), className, address, code) : "<td></td>").append("</tr>");
+        }
+        return pdf(html.append("</table></body></html>").toString());
+    }
+
+    private String slip(PeopleStore.Member student, String className, String address, String code) {
+        String phrase = student.slipPhrase() == null ? "your own, already in use" : vault.open(student.slipPhrase());
+        return "<td class='slip'>" + code
+            + "<div class='name'>" + Entities.escape(student.name().full()) + "</div>"
+            + "<div class='class'>" + Entities.escape(className) + (student.group() == null ? "" : ", " + Entities.escape(student.group())) + "</div>"
+            + "<div class='label'>Go to</div><div class='word'>" + Entities.escape(address) + "</div>"
+            + "<div class='label'>Username</div><div class='word'>" + Entities.escape(student.username()) + "</div>"
+            + "<div class='label'>Pass phrase</div><div class='word'>" + Entities.escape(phrase) + "</div></td>";
+    }
+
+    /** The code as squares of SVG, so that it prints sharp; the PDF library draws it from a table of cells. */
+    private static String code(String address) {
+        try {
+            BitMatrix matrix = new QRCodeWriter().encode(address, BarcodeFormat.QR_CODE, 0, 0);
+            StringBuilder cells = new StringBuilder("<div class='code'><table style='width:26mm;height:26mm'>");
+            String size = String.format(java.util.Locale.ROOT, "%.3fmm", 26.0 / matrix.getWidth());
+            for (int y = 0; y < matrix.getHeight(); y++) {
+                cells.append("<tr>");
+                for (int x = 0; x < matrix.getWidth(); x++)
+                    cells.append("<td style='padding:0;width:").append(size).append(";height:").append(size)
+                        .append(matrix.get(x, y) ? ";background:#22303a" : "").append("'></td>");
+                cells.append("</tr>");
+            }
+            return cells.append("</table></div>").toString();
+        } catch (WriterException e) {
+            throw new IllegalArgumentException("This address is too long for a printed code: " + address, e);
+        }
+    }
+
+    private static byte[] pdf(String html) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try {
+            new PdfRendererBuilder()
+                .useFont(() -> Objects.requireNonNull(SlipPrinter.class.getResourceAsStream(FONT), FONT), "slip")
+                .withHtmlContent(html, null).toStream(out).run();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+}

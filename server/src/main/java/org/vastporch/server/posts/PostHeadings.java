@@ -1,0 +1,74 @@
+package org.vastporch.server.posts;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.State;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.posts.PostStore.PostRow;
+import org.vastporch.server.posts.PostStore.Version;
+
+/** What other features need to know of posts. */
+@Service
+public class PostHeadings {
+
+    public record Heading(String title, long authorId, int readers) {}
+
+    /** A post that was handed in for a prompt, in the version to be marked. */
+    public record HandedIn(long postId, long authorId, int version, String state, boolean isUp, Instant at, String title, String html, List<String> tags, TextFacts facts) {}
+
+    private final PostStore store;
+    private final AccessService access;
+
+    PostHeadings(PostStore store, AccessService access) {
+        this.store = store;
+        this.access = access;
+    }
+
+    /** The title of a post, for those who decide about comments on it. */
+    public Heading of(long postId) {
+        PostRow row = store.find(postId).orElseThrow(Problem::missing);
+        Version version = store.version(postId, row.standing().newest()).orElseThrow();
+        Viewer author = access.viewer(row.authorId());
+        return new Heading(version.title(), row.authorId(), access.sightline(access.requirePost(author, Act.READ, postId)).readers().size());
+    }
+
+    /** What the students handed in for a prompt; of several by one student the last. */
+    public List<HandedIn> handedIn(long promptId) {
+        long[] last = {0};
+        return store.handedIn(promptId).stream().filter(p -> {
+            boolean first = p.authorId() != null && p.authorId() != last[0];
+            if (p.authorId() != null) last[0] = p.authorId();
+            return first;
+        }).map(this::handedIn).toList();
+    }
+
+    public Optional<HandedIn> handedIn(long promptId, long studentId) {
+        return handedIn(promptId).stream().filter(p -> p.authorId() == studentId).findFirst();
+    }
+
+    /** One version of a post, for somebody who marked or is shown just that one. */
+    public Optional<HandedIn> version(long postId, @Nullable Integer no) {
+        return store.find(postId).flatMap(row -> store.version(postId, no == null ? row.standing().newest() : no).map(v -> view(row, v)));
+    }
+
+    private HandedIn handedIn(PostRow row) {
+        // A draft begun after handing in is not marked: the text is the one that waits, was returned or is up.
+        boolean draft = row.standing().state() == State.DRAFT;
+        int no = draft && row.standing().live() != null ? row.standing().live() : draft ? Math.max(1, row.standing().newest() - 1) : row.standing().newest();
+        return view(row, store.version(row.id(), no).orElseThrow());
+    }
+
+    private static HandedIn view(PostRow row, Version version) {
+        String html = Sanitiser.post(version.html());
+        return new HandedIn(row.id(), row.authorId(), version.no(), row.standing().state().name(), row.standing().live() != null, row.handedInAt(),
+            version.title(), html, version.tags(), TextFacts.of(html));
+    }
+}

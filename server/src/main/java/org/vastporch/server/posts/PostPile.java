@@ -1,0 +1,115 @@
+package org.vastporch.server.posts;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.core.text.WordDiff;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.moderation.Moderated;
+import org.vastporch.server.moderation.PileItem;
+import org.vastporch.server.moderation.ReviewService;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.PostStore.PostRow;
+import org.vastporch.server.posts.PostStore.Version;
+import org.vastporch.server.prompts.PromptService;
+
+/** Posts in the pile. */
+@Component
+class PostPile implements Moderated {
+
+    private final PostStore store;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final ReviewService reviews;
+    private final AccessService access;
+
+    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access) {
+        this.store = store;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.classes = classes;
+        this.people = people;
+        this.reviews = reviews;
+        this.access = access;
+    }
+
+    @Override
+    public String subject() {
+        return "post";
+    }
+
+    @Override
+    public Optional<Text> lock(long id) {
+        return store.lock(id).map(p -> new Text(p.id(), p.classId(), p.authorId(), p.rev(), p.standing(), p.waitingSince(), p.publishedAt()));
+    }
+
+    @Override
+    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
+        PostRow row = store.find(before.id()).orElseThrow();
+        // An outside post stands at the day on which it was written, not on which it was approved.
+        Instant out = publishedAt != null && before.publishedAt() == null && row.sourceId() != null && row.handedInAt() != null ? row.handedInAt() : publishedAt;
+        store.settle(before.id(), after, waitingSince, out, null);
+        List<String> tags = after.live() == null ? List.of() : store.version(before.id(), after.live()).map(Version::tags).orElse(List.of());
+        store.setTags(before.classId(), before.id(), tags);
+    }
+
+    @Override
+    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds) {
+        Map<Long, Names> names = new HashMap<>();
+        Map<Long, ClassService.ClassRecord> known = new HashMap<>();
+        List<PileItem> items = new ArrayList<>();
+        for (PostRow row : store.waiting(List.copyOf(classIds))) {
+            Names of = names.computeIfAbsent(row.classId(), id -> people.names(viewer, id));
+            ClassService.ClassRecord in = known.computeIfAbsent(row.classId(), classes::get);
+            items.add(item(viewer, row, of, in));
+        }
+        return items;
+    }
+
+    private PileItem item(Viewer viewer, PostRow row, Names names, ClassService.ClassRecord in) {
+        Version version = store.version(row.id(), row.standing().newest()).orElseThrow();
+        List<PileItem.Past> history = reviews.history("post", row.id(), names);
+        int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id())).readers().size();
+        return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.groupOf(row.authorId()),
+            version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
+            row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
+            reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
+            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter());
+    }
+
+    /** What changed since the version that somebody saw last: the live one, else the one that was returned. */
+    private @Nullable List<WordDiff.Stretch> changes(PostRow row, Version version, List<PileItem.Past> history) {
+        Integer seen = row.standing().live() != null ? row.standing().live() : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
+        if (seen == null || seen == version.no()) return null;
+        return store.version(row.id(), seen)
+            .map(before -> WordDiff.of(TextFacts.of(before.html()).plain(), TextFacts.of(version.html()).plain())).orElse(null);
+    }
+
+    private PileItem.@Nullable Prompt prompt(PostRow row, Term term) {
+        if (row.promptId() == null || row.handedInAt() == null) return null;
+        PromptService.PromptRecord prompt = prompts.get(row.promptId());
+        int late = term.daysLate(row.handedInAt(), prompt.due(), prompt.grace());
+        return new PileItem.Prompt(prompt.id(), prompt.title(), late == 0, late);
+    }
+
+    static String hostOf(String link) {
+        return link.replaceFirst("^https?://", "").replaceFirst("/.*$", "");
+    }
+}

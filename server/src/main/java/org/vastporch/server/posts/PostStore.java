@@ -1,0 +1,134 @@
+package org.vastporch.server.posts;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.State;
+import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.http.Rows;
+
+/** Posts and their versions. */
+@Repository
+class PostStore {
+
+    record PostRow(long id, long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink,
+                   Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt, int rev) {}
+
+    record Version(int no, String title, String html, List<String> tags, @Nullable Long savedBy, Instant savedAt) {}
+
+    private static final String COLUMNS = """
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, rev""";
+
+    private final JdbcClient jdbc;
+
+    PostStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long add(long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink, Audience audience, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into post (class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, audience, working, created_at, rev)
+                values (:classId, :blogId, :author, :prompt, :source, :link, 'DRAFT', :audience, 1, :now, 1)""")
+            .param("classId", classId).param("blogId", blogId).param("author", authorId).param("prompt", promptId).param("source", sourceId)
+            .param("link", outsideLink).param("audience", audience.ordinal()).param("now", Rows.utc(now)).update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    Optional<PostRow> find(long id) {
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id").param("id", id).query((row, n) -> post(row)).optional();
+    }
+
+    Optional<PostRow> lock(long id) {
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id for update").param("id", id).query((row, n) -> post(row)).optional();
+    }
+
+    /** The draft that an author has for a prompt, or without one in a blog. */
+    Optional<Long> draftOf(long authorId, long blogId, @Nullable Long promptId) {
+        return jdbc.sql("""
+                select id
+                  from post
+                 where author_id = :author and blog_id = :blog and state = 'DRAFT' and live is null and prompt_id is not distinct from :prompt
+                 order by id desc
+                 limit 1""")
+            .param("author", authorId).param("blog", blogId).param("prompt", promptId).query(Long.class).optional();
+    }
+
+    List<PostRow> ofAuthor(long authorId, long classId) {
+        return jdbc.sql("select " + COLUMNS + " from post where author_id = :author and class_id = :classId order by coalesce(published_at, created_at) desc, id desc")
+            .param("author", authorId).param("classId", classId).query((row, n) -> post(row)).list();
+    }
+
+    /** Posts for a prompt that left draft, the one handed in last first for each author. */
+    List<PostRow> handedIn(long promptId) {
+        return jdbc.sql("select " + COLUMNS + " from post where prompt_id = :prompt and handed_in_at is not null and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
+            .param("prompt", promptId).query((row, n) -> post(row)).list();
+    }
+
+    Optional<Version> version(long postId, int no) {
+        return jdbc.sql("select no, title, html, tags, saved_by, saved_at from post_version where post_id = :post and no = :no")
+            .param("post", postId).param("no", no)
+            .query((row, n) -> new Version(row.getInt("no"), row.getString("title"), row.getString("html"),
+                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(), Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).optional();
+    }
+
+    void putVersion(long postId, Version version, TextFacts facts) {
+        jdbc.sql("""
+                merge into post_version (post_id, no, title, html, tags, words, first_lines, first_picture, saved_by, saved_at)
+                key (post_id, no)
+                values (:post, :no, :title, :html, :tags, :words, :lines, :picture, :by, :at)""")
+            .param("post", postId).param("no", version.no()).param("title", version.title()).param("html", version.html())
+            .param("tags", String.join("\n", version.tags())).param("words", facts.words()).param("lines", facts.firstLines(260))
+            .param("picture", facts.firstPicture()).param("by", version.savedBy()).param("at", Rows.utc(version.savedAt())).update();
+    }
+
+    /** Writes where the post stands; raises {@code rev}. The row must be locked. */
+    void settle(long id, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant handedInAt) {
+        jdbc.sql("""
+                update post
+                   set state = :state, live = :live, working = :working, waiting_since = :waiting, published_at = :published,
+                       handed_in_at = coalesce(handed_in_at, :handedIn), rev = rev + 1
+                 where id = :id""")
+            .param("state", standing.state().name()).param("live", standing.live()).param("working", standing.working())
+            .param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("handedIn", Rows.utc(handedInAt))
+            .param("id", id).update();
+    }
+
+    void setAudience(long id, Audience audience) {
+        jdbc.sql("update post set audience = :audience where id = :id").param("audience", audience.ordinal()).param("id", id).update();
+    }
+
+    void setPrompt(long id, @Nullable Long promptId) {
+        jdbc.sql("update post set prompt_id = :prompt where id = :id").param("prompt", promptId).param("id", id).update();
+    }
+
+    /** The tags by which readers find a post are those of the version that is up. */
+    void setTags(long classId, long postId, List<String> tags) {
+        jdbc.sql("delete from post_tag where post_id = :post").param("post", postId).update();
+        for (String tag : tags)
+            jdbc.sql("merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded, post_id) values (:classId, :folded, :post, :tag)")
+                .param("classId", classId).param("folded", Folding.fold(tag)).param("post", postId).param("tag", tag).update();
+    }
+
+    List<PostRow> waiting(List<Long> classIds) {
+        if (classIds.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from post where state = 'WAITING' and class_id in (:classes) order by waiting_since, id limit 500")
+            .param("classes", classIds).query((row, n) -> post(row)).list();
+    }
+
+    private static PostRow post(ResultSet row) throws SQLException {
+        return new PostRow(row.getLong("id"), row.getLong("class_id"), row.getLong("blog_id"), Rows.number(row, "author_id"), Rows.number(row, "prompt_id"),
+            Rows.number(row, "source_id"), row.getString("outside_link"),
+            new Standing(State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")), Audience.values()[row.getInt("audience")],
+            Rows.instant(row, "handed_in_at"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"), row.getInt("rev"));
+    }
+}

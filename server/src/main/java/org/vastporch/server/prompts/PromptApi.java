@@ -1,0 +1,49 @@
+package org.vastporch.server.prompts;
+
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.List;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+
+@RestController
+class PromptApi {
+
+    record PromptView(long id, String title, String instructions, List<String> questions, @Optionally String tag, Instant opens, Instant due, long graceMinutes,
+                      BigDecimal points, HandIn.Asked asked, @Optionally Rubric rubric) {}
+
+    record SetPrompt(long id) {}
+
+    private final PromptService prompts;
+
+    PromptApi(PromptService prompts) {
+        this.prompts = prompts;
+    }
+
+    @GetMapping("/api/classes/{id}/prompts")
+    List<PromptView> list(Viewer viewer, @PathVariable long id) {
+        return prompts.ofClass(viewer, id).stream().map(PromptApi::view).toList();
+    }
+
+    @PostMapping("/api/classes/{id}/prompts")
+    SetPrompt set(Viewer viewer, @PathVariable long id, @RequestBody PromptService.Wanted body) {
+        return new SetPrompt(prompts.set(viewer, id, body));
+    }
+
+    @GetMapping("/api/prompts/{id}")
+    PromptView get(Viewer viewer, @PathVariable long id) {
+        return view(prompts.forMember(viewer, id));
+    }
+
+    private static PromptView view(PromptRecord p) {
+        return new PromptView(p.id(), p.title(), p.instructions(), p.questions(), p.tag(), p.opens(), p.due(), p.grace().toMinutes(), p.points(), p.asked(), p.rubric());
+    }
+}

@@ -1,0 +1,58 @@
+package org.vastporch.server.session;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.List;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.AbstractHttpConfigurer;
+import org.springframework.security.config.http.SessionCreationPolicy;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.access.intercept.AuthorizationFilter;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+
+/**
+ * The outer wall: session cookie, CSRF header, content security policy. What a signed-in person may do is not decided here but by
+ * the access engine, which every service asks.
+ */
+@Configuration
+class Security {
+
+    /** Styles may stand in the page (the component kit sets sizes so); scripts may not, and nothing comes from elsewhere. */
+    private static final String POLICY = String.join("; ", List.of(
+        "default-src 'self'", "script-src 'self'", "style-src 'self' 'unsafe-inline'", "img-src 'self' data: blob:", "font-src 'self'",
+        "connect-src 'self'", "media-src 'self' blob:", "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'"));
+
+    @Bean
+    SecurityFilterChain chain(HttpSecurity http, SessionFilter sessions) throws Exception {
+        return http
+            .csrf(csrf -> csrf.spa())
+            .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
+            .httpBasic(AbstractHttpConfigurer::disable)
+            .formLogin(AbstractHttpConfigurer::disable)
+            .logout(AbstractHttpConfigurer::disable)
+            .requestCache(AbstractHttpConfigurer::disable)
+            .anonymous(AbstractHttpConfigurer::disable)
+            .addFilterBefore(sessions, AuthorizationFilter.class)
+            .headers(h -> h
+                .contentSecurityPolicy(c -> c.policyDirectives(POLICY))
+                .referrerPolicy(r -> r.policy(ReferrerPolicy.SAME_ORIGIN))
+                .cacheControl(c -> c.disable()))
+            .exceptionHandling(e -> e.accessDeniedHandler((request, response, denied) -> forbid(response)))
+            .build();
+    }
+
+    @Bean
+    PasswordEncoder passwords() {
+        return new BCryptPasswordEncoder(10);
+    }
+
+    private static void forbid(HttpServletResponse response) throws IOException {
+        response.setStatus(HttpServletResponse.SC_FORBIDDEN);
+        response.setContentType("application/problem+json");
+        response.getWriter().write("{\"status\":403,\"code\":\"csrf\",\"detail\":\"This page was open for too long. Please load it again; what you typed is kept.\"}");
+    }
+}

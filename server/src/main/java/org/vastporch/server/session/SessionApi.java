@@ -1,0 +1,83 @@
+package org.vastporch.server.session;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.time.Duration;
+import java.util.List;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseCookie;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.server.people.PeopleService;
+
+@RestController
+class SessionApi {
+
+    record SignIn(String username, String password) {}
+
+    record NewTeacher(String title, String given, String family, String email) {}
+
+    record NewHelper(Role role, String title, String given, String family, String email) {}
+
+    record FirstPassword(String token, String password) {}
+
+    private final SessionService sessions;
+    private final PassPhraseService phrases;
+    private final PeopleService people;
+
+    SessionApi(SessionService sessions, PassPhraseService phrases, PeopleService people) {
+        this.sessions = sessions;
+        this.phrases = phrases;
+        this.people = people;
+    }
+
+    @PostMapping("/api/session")
+    void signIn(@RequestBody SignIn body, HttpServletRequest request, HttpServletResponse response) {
+        setCookie(request, response, sessions.signIn(body.username(), body.password(), request.getRemoteAddr()), Duration.ofDays(14));
+    }
+
+    @DeleteMapping("/api/session")
+    void signOut(HttpServletRequest request, HttpServletResponse response) {
+        sessions.signOut(SessionFilter.tokenOf(request));
+        setCookie(request, response, "", Duration.ZERO);
+    }
+
+    @PostMapping("/api/first-password")
+    void firstPassword(@RequestBody FirstPassword body, HttpServletRequest request, HttpServletResponse response) {
+        setCookie(request, response, sessions.firstPassword(body.token(), body.password()), Duration.ofDays(14));
+    }
+
+    /** A new pass phrase for a member of a class. */
+    @PostMapping("/api/classes/{id}/people/{person}/pass-phrase")
+    PassPhraseService.Given newPhrase(Viewer viewer, @PathVariable long id, @PathVariable long person) {
+        return phrases.renew(viewer, id, person);
+    }
+
+    @GetMapping("/api/school/staff")
+    List<PeopleService.StaffLine> staff(Viewer viewer) {
+        return people.staffOfSchool(viewer);
+    }
+
+    /** A new teacher, made by the school keeper, with a one-time address to hand over. */
+    @PostMapping("/api/school/staff")
+    PassPhraseService.Welcome addTeacher(Viewer viewer, @RequestBody NewTeacher body) {
+        return phrases.addTeacher(viewer, body.title(), new PersonName(body.family(), body.given()), body.email());
+    }
+
+    @PostMapping("/api/classes/{id}/helpers")
+    PassPhraseService.Welcome addHelper(Viewer viewer, @PathVariable long id, @RequestBody NewHelper body) {
+        return phrases.addHelper(viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email());
+    }
+
+    private static void setCookie(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
+        response.addHeader(HttpHeaders.SET_COOKIE, ResponseCookie.from(SessionFilter.COOKIE, value)
+            .httpOnly(true).secure(request.isSecure()).sameSite("Lax").path("/").maxAge(age).build().toString());
+    }
+}

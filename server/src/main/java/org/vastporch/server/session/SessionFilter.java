@@ -1,0 +1,54 @@
+package org.vastporch.server.session;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.Cookie;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
+import org.springframework.context.annotation.Bean;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.access.AccessService;
+
+/** Finds out who is asking, by the session cookie. Sessions are rows, so a restart signs nobody out. */
+@Component
+class SessionFilter extends OncePerRequestFilter {
+
+    static final String COOKIE = "porch_session";
+
+    private final SessionService sessions;
+    private final AccessService access;
+
+    SessionFilter(SessionService sessions, AccessService access) {
+        this.sessions = sessions;
+        this.access = access;
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+        String token = tokenOf(request);
+        if (!token.isEmpty())
+            sessions.personOf(token).ifPresent(person -> request.setAttribute(Viewer.class.getName(), access.viewer(person)));
+        chain.doFilter(request, response);
+    }
+
+    static String tokenOf(HttpServletRequest request) {
+        if (request.getCookies() == null) return "";
+        for (Cookie cookie : request.getCookies()) if (cookie.getName().equals(COOKIE)) return cookie.getValue();
+        return "";
+    }
+
+    /** The security chain calls the filter; the container must not do so a second time. */
+    @Component
+    static class NotTwice {
+        @Bean
+        FilterRegistrationBean<SessionFilter> sessionFilterRegistration(SessionFilter filter) {
+            FilterRegistrationBean<SessionFilter> registration = new FilterRegistrationBean<>(filter);
+            registration.setEnabled(false);
+            return registration;
+        }
+    }
+}

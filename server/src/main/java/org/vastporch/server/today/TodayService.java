@@ -1,0 +1,98 @@
+package org.vastporch.server.today;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.feeds.SourceService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.prompts.PromptService;
+
+/** What needs a person now, one line each; what is fine is not said. */
+@Service
+public class TodayService {
+
+    public record ToApprove(int total, int posts, int comments, int outside, int held, Instant oldest) {}
+
+    public record ToMark(long promptId, String title, Instant due, int count, int missing) {}
+
+    public record Faltering(long id, String title, String error, @Optionally Instant lastEntry) {}
+
+    /** @param week number of the week that is now; 0 in a break or outside the term */
+    public record Today(String day, int week, String className, int students, boolean hasPrompts, @Optionally ToApprove approve, List<ToMark> mark,
+                        int unanswered, int weekIndex, List<Faltering> faltering, List<String> elsewhere) {}
+
+    private final TodayStore store;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final PromptService prompts;
+    private final MarkingService marking;
+    private final PorchService porch;
+    private final SourceService sources;
+    private final AccessService access;
+    private final Clock clock;
+
+    TodayService(TodayStore store, ClassService classes, PeopleService people, PromptService prompts, MarkingService marking, PorchService porch, SourceService sources,
+                 AccessService access, Clock clock) {
+        this.store = store;
+        this.classes = classes;
+        this.people = people;
+        this.prompts = prompts;
+        this.marking = marking;
+        this.porch = porch;
+        this.sources = sources;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    public Today of(Viewer viewer, long classId) {
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        ClassService.ClassRecord in = classes.get(classId);
+        Instant now = clock.instant();
+        List<Term.Week> weeks = in.term().weeks();
+        int index = 0;
+        for (int i = 0; i < weeks.size(); i++) if (weeks.get(i).contains(now)) index = i;
+        Term.Week week = weeks.get(index);
+        ToApprove approve = store.waiting(List.of(classId)).stream().findFirst()
+            .map(w -> new ToApprove(w.posts() + w.comments() + w.outside(), w.posts(), w.comments(), w.outside(), w.held(), w.oldest())).orElse(null);
+        List<PromptService.PromptRecord> all = prompts.all(classId);
+        return new Today(in.term().dayOf(now).getDayOfWeek().name(), week.contains(now) ? week.number() : 0, in.name(), people.students(classId).size(),
+            !all.isEmpty(), approve, toMark(viewer, all, now), porch.unanswered(viewer, classId, week.start(), week.end()), index, faltering(viewer, classId), elsewhere(viewer, classId));
+    }
+
+    private List<ToMark> toMark(Viewer viewer, List<PromptService.PromptRecord> all, Instant now) {
+        List<ToMark> lines = new ArrayList<>();
+        for (PromptService.PromptRecord prompt : all) {
+            if (prompt.rubric() == null || now.isBefore(prompt.due())) continue;
+            MarkingService.Strip strip = marking.strip(viewer, prompt.id());
+            int count = countToMark(strip);
+            int missing = (int) strip.students().stream().filter(s -> s.standing().equals("MISSING")).count();
+            if (count > 0) lines.add(new ToMark(prompt.id(), prompt.title(), prompt.due(), count, missing));
+        }
+        return lines;
+    }
+
+    static int countToMark(MarkingService.Strip strip) {
+        return (int) strip.students().stream().filter(s -> s.standing().equals("HANDED_IN") || s.standing().equals("BEING_MARKED")).count();
+    }
+
+    private List<Faltering> faltering(Viewer viewer, long classId) {
+        return sources.ofClass(viewer, classId).stream().filter(s -> s.health().equals("FALTERING") || s.health().equals("STOPPED"))
+            .map(s -> new Faltering(s.id(), s.title(), s.lastError() == null ? "" : s.lastError(), s.lastEntry())).toList();
+    }
+
+    /** The viewer's other classes in which something waits. */
+    private List<String> elsewhere(Viewer viewer, long classId) {
+        List<Long> others = viewer.memberships().stream().filter(m -> m.classId() != classId && m.isActiveAt(clock.instant()) && m.role().approves()).map(m -> m.classId()).toList();
+        return store.waiting(others).stream().map(w -> classes.get(w.classId()).name()).toList();
+    }
+}

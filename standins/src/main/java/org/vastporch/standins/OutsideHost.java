@@ -1,0 +1,177 @@
+package org.vastporch.standins;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/**
+ * The outside world in small: a host with a few blogs, some of them with the troubles that real ones have, and a corner of addresses
+ * that mean harm. Listens on this machine only.
+ */
+public final class OutsideHost implements AutoCloseable {
+
+    private final HttpServer server;
+    private final Map<String, Site> sites = new LinkedHashMap<>();
+    private final AtomicInteger oakumCalls = new AtomicInteger();
+    private volatile boolean rowlockBroken;
+
+    /** @param port 0 for any free one */
+    public OutsideHost(int port, Instant now) {
+        try {
+            server = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 50);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        for (Site site : OutsideSites.all(now)) sites.put(site.name, site);
+        server.createContext("/", this::answer);
+        server.setExecutor(Executors.newCachedThreadPool(task -> {
+            Thread thread = new Thread(task, "outside-host");
+            thread.setDaemon(true);
+            return thread;
+        }));
+        server.start();
+    }
+
+    /** Where the host is, such as localhost:8091. */
+    public String hostAndPort() {
+        return "localhost:" + server.getAddress().getPort();
+    }
+
+    public String base() {
+        return "http://" + hostAndPort();
+    }
+
+    /** Publishes an entry on one of the blogs. */
+    public void publish(String site, String title, String html) {
+        sites.get(site).add(title, html, List.of(), Instant.now());
+    }
+
+    /** From now on Rowlock's feed is broken XML, or no longer. */
+    public void breakRowlock(boolean broken) {
+        rowlockBroken = broken;
+    }
+
+    @Override
+    public void close() {
+        server.stop(0);
+    }
+
+    private void answer(HttpExchange call) throws IOException {
+        try (call) {
+            String[] path = call.getRequestURI().getPath().split("/");
+            if (path.length < 2) {
+                send(call, 200, "text/html", index());
+                return;
+            }
+            if (path[1].equals("hostile")) {
+                hostile(call, path.length > 2 ? path[2] : "");
+                return;
+            }
+            Site site = sites.get(path[1]);
+            if (site == null) send(call, 404, "text/html", "<h1>Nothing here</h1>");
+            else site(call, site, path.length > 2 ? path[2] : "", path.length > 3);
+        }
+    }
+
+    private void site(HttpExchange call, Site site, String place, boolean below) throws IOException {
+        if (place.equals("publish") && call.getRequestMethod().equals("POST")) {
+            Map<String, String> form = form(new String(call.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
+            site.add(form.getOrDefault("title", "Without a title"), "<p>" + Site.text(form.getOrDefault("text", "")) + "</p>", List.of(), Instant.now());
+            call.getResponseHeaders().set("Location", "/" + site.name + "/");
+            send(call, 303, "text/plain", "");
+        } else if (place.isEmpty()) {
+            send(call, 200, "text/html", site.home(base()));
+        } else if (place.equals("feed.xml")) {
+            feed(call, site);
+        } else {
+            // An editing address (…/edit) shows the same page as a reader's, as far as one can see without signing in.
+            var entry = site.newestFirst().stream().filter(e -> e.slug().equals(place)).findFirst();
+            if (entry.isEmpty()) send(call, 404, "text/html", "<h1>Nothing here</h1>");
+            else send(call, 200, "text/html", site.post(entry.get(), base()) + (below ? "<p>You are looking at a draft view.</p>" : ""));
+        }
+    }
+
+    private void feed(HttpExchange call, Site site) throws IOException {
+        String xml = site.rss(base());
+        boolean broken = site.name.equals("rowlock") ? rowlockBroken : site.name.equals("oakum") && oakumCalls.incrementAndGet() % 4 == 0;
+        if (broken) {
+            send(call, 200, "application/rss+xml", xml.substring(0, xml.length() / 2));
+            return;
+        }
+        String etag = "\"" + Integer.toHexString(xml.hashCode()) + "\"";
+        call.getResponseHeaders().set("ETag", etag);
+        if (etag.equals(call.getRequestHeaders().getFirst("If-None-Match"))) send(call, 304, "application/rss+xml", "");
+        else send(call, 200, "application/rss+xml", xml);
+    }
+
+    /** Addresses that try to do harm to whoever reads them. */
+    private void hostile(HttpExchange call, String what) throws IOException {
+        switch (what) {
+            case "loop" -> redirect(call, "/hostile/loop");
+            case "private" -> redirect(call, "http://169.254.169.254/latest/");
+            case "file" -> redirect(call, "file:///etc/hostname");
+            case "endless" -> endless(call);
+            case "broken.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
+            case "entity.xml" -> send(call, 200, "application/rss+xml",
+                "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss version=\"2.0\"><channel><title>&b;</title></channel></rss>");
+            case "script.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Harm</title><link>" + base()
+                + "/</link><description>x</description><item><guid>h1</guid><title>Harm</title><description>" + Site.text("<p onclick=\"x()\">Fine words</p><script>steal()</script>"
+                + "<img src=\"http://tracker.example/p.gif\" width=\"1\" height=\"1\">") + "</description></item></channel></rss>");
+            default -> send(call, 404, "text/html", "<h1>Nothing here</h1>");
+        }
+    }
+
+    private static void redirect(HttpExchange call, String to) throws IOException {
+        call.getResponseHeaders().set("Location", to);
+        send(call, 302, "text/plain", "");
+    }
+
+    private static void endless(HttpExchange call) throws IOException {
+        call.getResponseHeaders().set("Content-Type", "application/rss+xml");
+        call.sendResponseHeaders(200, 0);
+        byte[] block = "<rss><!-- and on and on -->".repeat(1000).getBytes(StandardCharsets.UTF_8);
+        try (OutputStream out = call.getResponseBody()) {
+            for (int i = 0; i < 4000; i++) out.write(block);
+        } catch (IOException e) {
+            // The reader had enough, as it should.
+        }
+    }
+
+    private String index() {
+        StringBuilder html = new StringBuilder(Site.page("Outside", "") + "<h1>Blogs kept outside the school</h1><ul>");
+        for (Site site : sites.values()) html.append("<li><a href=\"/").append(site.name).append("/\">").append(Site.text(site.title)).append("</a>: ").append(Site.text(site.about)).append("</li>");
+        return html.append("</ul>").toString();
+    }
+
+    private static Map<String, String> form(String body) {
+        Map<String, String> fields = new HashMap<>();
+        for (String pair : body.split("&")) {
+            String[] parts = pair.split("=", 2);
+            if (parts.length == 2) fields.put(parts[0], URLDecoder.decode(parts[1], StandardCharsets.UTF_8));
+        }
+        return fields;
+    }
+
+    private static void send(HttpExchange call, int status, String type, String body) throws IOException {
+        byte[] bytes = body.getBytes(StandardCharsets.UTF_8);
+        call.getResponseHeaders().set("Content-Type", type + "; charset=utf-8");
+        boolean empty = status == 304 || bytes.length == 0;
+        call.sendResponseHeaders(status, empty ? -1 : bytes.length);
+        if (!empty) try (OutputStream out = call.getResponseBody()) {
+            out.write(bytes);
+        }
+    }
+}
