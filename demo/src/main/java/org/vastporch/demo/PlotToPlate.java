@@ -72,10 +72,11 @@ class PlotToPlate {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
             clock.set(DemoSchool.at(start, 8, 0));
             long prompt = setPrompt(teacher, classId, week, start);
-            for (int s = 0; s < students.size(); s++) if (!misses(s, week)) write(classId, students, s, week, prompt, start);
-            approve(teacher, week, now, start);
-            answer(classId, students, start, week);
-            approve(teacher, week, now, start);
+            for (int s = 0; s < students.size(); s++) if (!misses(s, week)) write(classId, students, s, week, prompt, start, now);
+            clock.set(earlier(DemoSchool.at(start.plusDays(week < 6 ? 8 : 7), 19, 0), now));
+            approve(teacher);
+            answer(classId, students, week);
+            approve(teacher);
             if (week < 6) markAll(teacher, prompt, start);
         }
         LocalDate start = monday.plusWeeks(7);
@@ -89,7 +90,7 @@ class PlotToPlate {
     }
 
     private long setPrompt(Viewer teacher, long classId, int week, LocalDate start) {
-        return prompts.set(teacher, classId, new PromptService.Wanted("Week " + week + " log",
+        return prompts.set(teacher, classId, new PromptService.WantedPrompt("Week " + week + " log",
             "Write about one thing that you saw in your bed this week. Measure or count something, and say what you would do to find out more.",
             List.of("What did you see this week that you did not expect?", "What would you do to find out why?"), null, null,
             LocalDateTime.of(start.plusDays(6), LocalTime.of(20, 0)), 24, new BigDecimal("5"), new BigDecimal("50"), new BigDecimal("18"),
@@ -114,10 +115,11 @@ class PlotToPlate {
         return new Rubric.Criterion(name, new BigDecimal(weight), levels);
     }
 
-    private void write(long classId, List<Long> students, int s, int week, long prompt, LocalDate start) {
+    private void write(long classId, List<Long> students, int s, int week, long prompt, LocalDate start, Instant now) {
         DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 16 ? 1 : 0)) : DemoTexts.log(s, week);
         boolean late = (s * 3 + week) % 17 == 0;
-        clock.set(DemoSchool.at(start.plusDays(late ? 8 : 2 + random.nextInt(5)), 15 + random.nextInt(4), random.nextInt(60)).plusSeconds(random.nextInt(60)));
+        Instant wanted = DemoSchool.at(start.plusDays(late ? 8 : 2 + random.nextInt(5)), 15 + random.nextInt(4), random.nextInt(60)).plusSeconds(random.nextInt(60));
+        clock.set(earlier(wanted, now.minus(Duration.ofMinutes(20L + s))));
         handIn(students.get(s), classId, prompt, text, week == 6 ? s % 3 == 0 : s % 7 == week, s + week);
     }
 
@@ -136,26 +138,20 @@ class PlotToPlate {
         return id;
     }
 
-    /** Ms Quill and Mr Fennimore go through the pile on Monday; a few posts come back once. */
-    private void approve(Viewer teacher, int week, Instant now, LocalDate start) {
-        if (week == 6) {
-            clock.set(earlier(DemoSchool.at(start.plusDays(7), 9, 0), now));
-            for (PileItem item : pile.waiting(teacher)) {
-                if (item.title().equals("The wheelbarrow question")) decide(teacher, item, Step.RETURN, "How long did each load take? Time a few, then we can all work it out.");
-                else if (item.since().isBefore(clock.instant())) decide(teacher, item, Step.APPROVE, "");
-            }
-            return;
+    /** Ms Quill goes through the pile; one post comes back. */
+    private void approve(Viewer teacher) {
+        for (PileItem item : pile.waiting(teacher)) {
+            boolean comesBack = item.title().equals("The wheelbarrow question");
+            decide(teacher, item, comesBack ? Step.RETURN : Step.APPROVE, comesBack ? "How long did each load take? Time a few, then we can all work it out." : "");
         }
-        clock.set(DemoSchool.at(start.plusDays(7), 9, 0));
-        for (PileItem item : pile.waiting(teacher)) decide(teacher, item, Step.APPROVE, "");
     }
 
     private void decide(Viewer teacher, PileItem item, Step step, String note) {
-        pile.decide(teacher, new PileService.Wish(step, note, List.of(new PileService.Seen(item.subject(), item.id(), item.version(), item.rev()))));
+        pile.decide(teacher, new PileService.Deciding(step, note, List.of(new PileService.Seen(item.subject(), item.id(), item.version(), item.rev()))));
     }
 
     /** Classmates answer some of the posts of a week. */
-    private void answer(long classId, List<Long> students, LocalDate start, int week) {
+    private void answer(long classId, List<Long> students, int week) {
         Instant from = clock.instant();
         List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, new PorchService.Wish(week <= 4 ? week - 1 : week, null, null, null, null, null, false, null)).entries();
         for (int i = 0; i < entries.size(); i++) {
@@ -167,7 +163,7 @@ class PlotToPlate {
                 comments.add(access.viewer(by), entries.get(i).id(), DemoTexts.COMMENTS.get((i + c * 3 + week) % DemoTexts.COMMENTS.size()), null);
             }
         }
-        clock.set(from.plus(Duration.ofHours(4)));
+        clock.set(from.plus(Duration.ofMinutes(90)));
     }
 
     private void markAll(Viewer teacher, long prompt, LocalDate start) {
@@ -186,7 +182,7 @@ class PlotToPlate {
 
     /** The days before now: some posts and comments wait, one with a telephone number in it, two come from outside. */
     private void lastWeek(Viewer teacher, long classId, List<Long> students, Instant now, long current, String outside) {
-        clock.set(now.minus(Duration.ofHours(30)));
+        clock.set(now.minus(Duration.ofHours(28)));
         List<MarkingService.StripView> strip = marking.strip(teacher, current - 1).students();
         int marked = 0;
         for (MarkingService.StripView student : strip)
@@ -215,8 +211,8 @@ class PlotToPlate {
         say(students.get(17), compost, DemoTexts.COMMENTS.get(1), now.minus(Duration.ofMinutes(14 * 60 + 54)));
         say(students.get(11), rain, "Our cup by the wall had 5 millimetres, so it is the same on our side.", now.minus(Duration.ofHours(5)));
         clock.run();
-        sources.add(teacher, classId, new SourceService.Wanted(outside + "/saltwort/feed.xml", outside + "/saltwort/", "Saltwort & Sorrel", "A seed keeper on the tidal flats", null));
-        sources.add(teacher, classId, new SourceService.Wanted(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));
+        sources.add(teacher, classId, new SourceService.WantedSource(outside + "/saltwort/feed.xml", outside + "/saltwort/", "Saltwort & Sorrel", "A seed keeper on the tidal flats", null));
+        sources.add(teacher, classId, new SourceService.WantedSource(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));
     }
 
     private void write7(long classId, List<Long> students, int s, long prompt, String title, String text, String... tags) {

@@ -24,12 +24,12 @@ class BlogApi {
     }
 
     @PostMapping("/api/classes/{id}/blogs")
-    void create(Viewer viewer, @PathVariable long id, @RequestBody BlogService.Wanted body) {
+    void create(Viewer viewer, @PathVariable long id, @RequestBody BlogService.WantedBlog body) {
         blogs.create(viewer, id, body);
     }
 
     @PostMapping("/api/classes/{id}/blogs/sightline")
-    SightlineView sightline(Viewer viewer, @PathVariable long id, @RequestBody BlogService.Wanted body) {
+    SightlineView sightline(Viewer viewer, @PathVariable long id, @RequestBody BlogService.WantedBlog body) {
         return blogs.sightline(viewer, id, body);
     }
 

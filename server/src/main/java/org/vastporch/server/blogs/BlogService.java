@@ -35,7 +35,7 @@ import org.vastporch.server.people.SightlineView;
 public class BlogService {
 
     /** @param title for "one each" and journals a pattern in which {name} stands for the student */
-    public record Wanted(BlogKind kind, String title, String about, Audience widest, Commenters commenters, @Optionally Long groupId) {}
+    public record WantedBlog(BlogKind kind, String title, String about, Audience widest, Commenters commenters, @Optionally Long groupId) {}
 
     /** @param mayWrite whether the viewer may write here */
     public record BlogView(long id, String kind, String title, String about, @Optionally Long ownerId, @Optionally String owner, boolean mayWrite, String audience) {}
@@ -64,7 +64,7 @@ public class BlogService {
 
     /** Makes a blog, or a blog for every student, now and for each who comes later. */
     @Transactional
-    public void create(Viewer viewer, long classId, Wanted wanted) {
+    public void create(Viewer viewer, long classId, WantedBlog wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         String title = wanted.title().strip();
         if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the blog a title.");
@@ -96,7 +96,7 @@ public class BlogService {
     }
 
     /** Who could read and write in a blog that is not saved yet. */
-    public SightlineView sightline(Viewer viewer, long classId, Wanted wanted) {
+    public SightlineView sightline(Viewer viewer, long classId, WantedBlog wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         ClassService.ClassRecord of = classes.get(classId);
         boolean each = isForEach(wanted.kind());
@@ -120,7 +120,7 @@ public class BlogService {
         for (BlogSet set : store.sets(classId)) {
             List<BlogRow> own = blogs.stream().filter(b -> Objects.equals(b.setId(), set.id())).toList();
             BlogFacts facts = own.isEmpty() ? null : access.blog(own.get(0).id());
-            Wanted wanted = new Wanted(set.kind(), set.pattern(), set.about(), set.widest(), set.commenters(), null);
+            WantedBlog wanted = new WantedBlog(set.kind(), set.pattern(), set.about(), set.widest(), set.commenters(), null);
             lines.add(new BlogLine(set.kind().name(), set.pattern(), own.size(),
                 facts == null ? sightline(viewer, classId, wanted) : SightlineView.of(access.sightline(facts), names)));
         }

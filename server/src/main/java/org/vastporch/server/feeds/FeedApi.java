@@ -117,7 +117,7 @@ class FeedApi {
     }
 
     @PostMapping("/api/classes/{id}/sources")
-    AddedSource add(Viewer viewer, @PathVariable long id, @RequestBody SourceService.Wanted body) {
+    AddedSource add(Viewer viewer, @PathVariable long id, @RequestBody SourceService.WantedSource body) {
         return new AddedSource(sources.add(viewer, id, body));
     }
 

@@ -41,7 +41,7 @@ import org.vastporch.server.prompts.PromptService;
 public class SourceService {
 
     /** @param personId the student whose blog it is; left out for news of the class */
-    public record Wanted(String feedAddress, String siteAddress, String title, String description, @Optionally Long personId) {}
+    public record WantedSource(String feedAddress, String siteAddress, String title, String description, @Optionally Long personId) {}
 
     public record SourceView(long id, String title, String description, String feedAddress, String siteAddress, @Optionally Long personId, @Optionally String person,
                              String health, int entries, @Optionally Instant lastEntry, @Optionally Instant lastCheck, Instant nextCheck, @Optionally String lastError) {}
@@ -84,7 +84,7 @@ public class SourceService {
     }
 
     /** Adds a source and fetches its entries at once. */
-    public long add(Viewer viewer, long classId, Wanted wanted) {
+    public long add(Viewer viewer, long classId, WantedSource wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (store.isKnown(classId, wanted.feedAddress())) throw Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
         Long blog = null;

@@ -23,7 +23,7 @@ class PileApi {
     }
 
     @PostMapping("/api/pile/decisions")
-    List<PileService.Decided> decide(Viewer viewer, @RequestBody PileService.Wish body) {
+    List<PileService.Decided> decide(Viewer viewer, @RequestBody PileService.Deciding body) {
         return pile.decide(viewer, body);
     }
 

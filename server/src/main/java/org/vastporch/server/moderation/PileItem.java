@@ -16,10 +16,10 @@ import org.vastporch.server.http.Optionally;
  */
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, @Optionally String group, String title, String html,
-        Instant since, @Optionally String blog, @Optionally Prompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
+        Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
         @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter) {
 
-    public record Prompt(long id, String title, boolean onTime, int daysLate) {}
+    public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
 
     /** Where an outside post comes from. */
     public record Outside(String title, String link) {}

@@ -32,7 +32,7 @@ public class PileService {
     public record Seen(String subject, long id, int version, int rev) {}
 
     /** @param note what the author is told; needed to return, else empty */
-    public record Wish(Step step, String note, List<Seen> items) {}
+    public record Deciding(Step step, String note, List<Seen> items) {}
 
     /** What became of one text. {@code problem} says why nothing did. */
     public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem) {}
@@ -74,7 +74,7 @@ public class PileService {
     }
 
     /** Decides about texts, each in a transaction of its own: one that cannot be decided holds up no other. */
-    public List<Decided> decide(Viewer viewer, Wish wish) {
+    public List<Decided> decide(Viewer viewer, Deciding wish) {
         if (!STEPS.contains(wish.step())) throw Problem.invalid("step", "step-unknown", "Here one approves, returns or hides.");
         if (wish.step() == Step.RETURN && wish.note().isBlank())
             throw Problem.invalid("note", "note-missing", "Say in a note what should be changed.");

@@ -1,8 +1,10 @@
 package org.vastporch.server.posts;
 
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -42,16 +44,12 @@ public class PostHeadings {
 
     /** What the students handed in for a prompt; of several by one student the last. */
     public List<HandedIn> handedIn(long promptId) {
-        long[] last = {0};
-        return store.handedIn(promptId).stream().filter(p -> {
-            boolean first = p.authorId() != null && p.authorId() != last[0];
-            if (p.authorId() != null) last[0] = p.authorId();
-            return first;
-        }).map(this::handedIn).toList();
+        Set<Long> seen = new HashSet<>();
+        return store.handedIn(promptId).stream().filter(p -> p.authorId() != null && seen.add(p.authorId())).map(this::handedIn).toList();
     }
 
     public Optional<HandedIn> handedIn(long promptId, long studentId) {
-        return handedIn(promptId).stream().filter(p -> p.authorId() == studentId).findFirst();
+        return store.handedIn(promptId).stream().filter(p -> p.authorId() != null && p.authorId() == studentId).findFirst().map(this::handedIn);
     }
 
     /** One version of a post, for somebody who marked or is shown just that one. */

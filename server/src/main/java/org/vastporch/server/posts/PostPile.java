@@ -102,11 +102,11 @@ class PostPile implements Moderated {
             .map(before -> WordDiff.of(TextFacts.of(before.html()).plain(), TextFacts.of(version.html()).plain())).orElse(null);
     }
 
-    private PileItem.@Nullable Prompt prompt(PostRow row, Term term) {
+    private PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Term term) {
         if (row.promptId() == null || row.handedInAt() == null) return null;
         PromptService.PromptRecord prompt = prompts.get(row.promptId());
         int late = term.daysLate(row.handedInAt(), prompt.due(), prompt.grace());
-        return new PileItem.Prompt(prompt.id(), prompt.title(), late == 0, late);
+        return new PileItem.AnsweredPrompt(prompt.id(), prompt.title(), late == 0, late);
     }
 
     static String hostOf(String link) {

@@ -34,7 +34,7 @@ class PromptApi {
     }
 
     @PostMapping("/api/classes/{id}/prompts")
-    SetPrompt set(Viewer viewer, @PathVariable long id, @RequestBody PromptService.Wanted body) {
+    SetPrompt set(Viewer viewer, @PathVariable long id, @RequestBody PromptService.WantedPrompt body) {
         return new SetPrompt(prompts.set(viewer, id, body));
     }
 

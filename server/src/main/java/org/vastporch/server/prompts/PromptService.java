@@ -35,7 +35,7 @@ public class PromptService {
      *
      * @param latePercentPerDay points lost for each started day, in per cent
      */
-    public record Wanted(String title, String instructions, List<String> questions, @Optionally String tag, @Optionally LocalDateTime opens, LocalDateTime due,
+    public record WantedPrompt(String title, String instructions, List<String> questions, @Optionally String tag, @Optionally LocalDateTime opens, LocalDateTime due,
                          int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally Rubric rubric) {}
 
     private final PromptStore store;
@@ -53,7 +53,7 @@ public class PromptService {
     }
 
     @Transactional
-    public long set(Viewer viewer, long classId, Wanted wanted) {
+    public long set(Viewer viewer, long classId, WantedPrompt wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         ZoneId zone = classes.get(classId).term().zone();
         String title = wanted.title().strip();

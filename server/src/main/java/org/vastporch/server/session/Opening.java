@@ -16,7 +16,7 @@ class Opening {
     private final String address;
     private final boolean quiet;
 
-    Opening(PeopleService people, SessionService sessions, @Value("${vastporch.address}") String address, @Value("${vastporch.quiet:false}") boolean quiet) {
+    Opening(PeopleService people, SessionService sessions, @Value("${vastporch.address:}") String address, @Value("${vastporch.quiet:false}") boolean quiet) {
         this.people = people;
         this.sessions = sessions;
         this.address = address;

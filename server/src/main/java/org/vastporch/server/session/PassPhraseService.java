@@ -14,7 +14,7 @@ import org.vastporch.server.people.PeopleService;
 @Service
 public class PassPhraseService {
 
-    public record Given(String username, String phrase) {}
+    public record NewPhrase(String username, String phrase) {}
 
     /** @param path the one-time address below the school's own */
     public record Welcome(String username, String path) {}
@@ -31,13 +31,13 @@ public class PassPhraseService {
 
     /** Gives a student of the class a new pass phrase; whoever is signed in with the old one is signed out. */
     @Transactional
-    public Given renew(Viewer viewer, long classId, long personId) {
+    public NewPhrase renew(Viewer viewer, long classId, long personId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (!people.students(classId).contains(personId))
             throw Problem.invalid("person", "not-a-student", "Only students get a new pass phrase from their teacher.");
         String phrase = people.giveNewPhrase(personId);
         sessions.endAll(personId);
-        return new Given(people.usernameOf(personId), phrase);
+        return new NewPhrase(people.usernameOf(personId), phrase);
     }
 
     @Transactional

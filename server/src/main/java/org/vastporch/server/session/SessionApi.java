@@ -56,7 +56,7 @@ class SessionApi {
 
     /** A new pass phrase for a member of a class. */
     @PostMapping("/api/classes/{id}/people/{person}/pass-phrase")
-    PassPhraseService.Given newPhrase(Viewer viewer, @PathVariable long id, @PathVariable long person) {
+    PassPhraseService.NewPhrase newPhrase(Viewer viewer, @PathVariable long id, @PathVariable long person) {
         return phrases.renew(viewer, id, person);
     }
 

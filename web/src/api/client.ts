@@ -1,0 +1,61 @@
+/** A refusal of the server: a stable code, a sentence for people, and the field to mark if there is one. */
+export class ApiProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    detail: string,
+    readonly field?: string,
+    readonly facts: Record<string, unknown> = {},
+  ) {
+    super(detail);
+  }
+}
+
+/** Called when the server says that nobody is signed in any more. */
+let onSignedOut: () => void = () => {};
+export function whenSignedOut(listener: () => void) {
+  onSignedOut = listener;
+}
+
+function csrfToken(): string {
+  return document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))?.slice('XSRF-TOKEN='.length) ?? '';
+}
+
+async function problemOf(response: Response): Promise<ApiProblem> {
+  const body = await response.json().catch(() => ({}));
+  return new ApiProblem(response.status, body.code ?? 'unexpected', body.detail ?? 'The server did not answer as expected. Please try again.', body.field, body);
+}
+
+async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const headers: Record<string, string> = { Accept: 'application/json' };
+  if (method !== 'GET') headers['X-XSRF-TOKEN'] = csrfToken();
+  const isForm = body instanceof FormData;
+  if (body !== undefined && !isForm) headers['Content-Type'] = 'application/json';
+  let response: Response;
+  try {
+    response = await fetch(path, { method, headers, signal, credentials: 'same-origin', body: body === undefined ? undefined : isForm ? body : JSON.stringify(body) });
+  } catch (e) {
+    if (signal?.aborted) throw e;
+    throw new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
+  }
+  if (!response.ok) {
+    const problem = await problemOf(response);
+    if (problem.code === 'sign-in-first') onSignedOut();
+    throw problem;
+  }
+  const text = await response.text();
+  return (text ? JSON.parse(text) : undefined) as T;
+}
+
+export const getJson = <T>(path: string, signal?: AbortSignal) => call<T>('GET', path, undefined, signal);
+export const postJson = <T>(path: string, body?: unknown) => call<T>('POST', path, body);
+export const putJson = <T>(path: string, body?: unknown) => call<T>('PUT', path, body);
+export const deleteJson = <T>(path: string) => call<T>('DELETE', path);
+
+/** A path with the given parameters; those that are empty are left out. */
+export function withParams(path: string, params: Record<string, string | number | boolean | undefined | null>): string {
+  const search = new URLSearchParams();
+  for (const [name, value] of Object.entries(params)) if (value !== undefined && value !== null && value !== '' && value !== false) search.set(name, String(value));
+  const text = search.toString();
+  return text ? `${path}?${text}` : path;
+}

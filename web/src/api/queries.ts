@@ -1,0 +1,85 @@
+import { queryOptions } from '@tanstack/react-query';
+import { getJson, withParams } from './client';
+import type {
+  BlogLine, BlogView, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
+  StaffLine, Strip, Today,
+} from './schema';
+
+/** Who is signed in, with what waits; asked again now and then so that the counts are true. */
+export const meOptions = queryOptions({
+  queryKey: ['me'],
+  queryFn: ({ signal }) => getJson<Me>('/api/me', signal),
+  refetchInterval: 20_000,
+  retry: false,
+});
+
+export const classOptions = (id: number) =>
+  queryOptions({ queryKey: ['class', id], queryFn: ({ signal }) => getJson<ClassView>(`/api/classes/${id}`, signal), staleTime: 60_000 });
+
+export const todayOptions = (id: number) =>
+  queryOptions({ queryKey: ['today', id], queryFn: ({ signal }) => getJson<Today>(`/api/classes/${id}/today`, signal) });
+
+export interface PorchFilter {
+  fromWeek?: number;
+  toWeek?: number;
+  person?: number;
+  group?: number;
+  prompt?: number;
+  tag?: string;
+  unanswered?: boolean;
+}
+
+export const porchPage = (id: number, filter: PorchFilter, after?: string, signal?: AbortSignal) =>
+  getJson<Porch>(withParams(`/api/classes/${id}/porch`, { ...filter, after }), signal);
+
+export const railOptions = (id: number, person?: number) =>
+  queryOptions({ queryKey: ['rail', id, person], queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, { person }), signal) });
+
+export const newsOptions = (id: number) =>
+  queryOptions({ queryKey: ['news', id], queryFn: ({ signal }) => getJson<NewsView[]>(`/api/classes/${id}/news`, signal), staleTime: 60_000 });
+
+export const postOptions = (id: number) =>
+  queryOptions({ queryKey: ['post', id], queryFn: ({ signal }) => getJson<PostView>(`/api/posts/${id}`, signal), retry: false });
+
+export const commentsOptions = (id: number) =>
+  queryOptions({ queryKey: ['comments', id], queryFn: ({ signal }) => getJson<CommentView[]>(`/api/posts/${id}/comments`, signal) });
+
+export const draftOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['draft', id],
+    queryFn: ({ signal }) => getJson<Draft>(`/api/posts/${id}/draft`, signal),
+    retry: false,
+    refetchOnWindowFocus: false,
+    gcTime: 0,
+  });
+
+export const ownPostsOptions = (id: number) =>
+  queryOptions({ queryKey: ['own-posts', id], queryFn: ({ signal }) => getJson<OwnPost[]>(`/api/classes/${id}/own-posts`, signal) });
+
+export const writableOptions = (id: number) =>
+  queryOptions({ queryKey: ['writable', id], queryFn: ({ signal }) => getJson<BlogView[]>(`/api/classes/${id}/blogs/mine`, signal) });
+
+export const blogsOptions = (id: number) =>
+  queryOptions({ queryKey: ['blogs', id], queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal) });
+
+export const promptsOptions = (id: number) =>
+  queryOptions({ queryKey: ['prompts', id], queryFn: ({ signal }) => getJson<PromptView[]>(`/api/classes/${id}/prompts`, signal) });
+
+export const peopleOptions = (id: number) =>
+  queryOptions({ queryKey: ['people', id], queryFn: ({ signal }) => getJson<MemberLine[]>(`/api/classes/${id}/people`, signal) });
+
+export const sourcesOptions = (id: number) =>
+  queryOptions({ queryKey: ['sources', id], queryFn: ({ signal }) => getJson<SourceView[]>(`/api/classes/${id}/sources`, signal) });
+
+export const pileOptions = queryOptions({ queryKey: ['pile'], queryFn: ({ signal }) => getJson<PileItem[]>('/api/pile', signal), refetchInterval: 15_000 });
+
+export const stripOptions = (prompt: number) =>
+  queryOptions({ queryKey: ['strip', prompt], queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking`, signal) });
+
+export const paperOptions = (prompt: number, student: number) =>
+  queryOptions({ queryKey: ['paper', prompt, student], queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal) });
+
+export const feedbackOptions = (id: number) =>
+  queryOptions({ queryKey: ['feedback', id], queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal) });
+
+export const staffOptions = queryOptions({ queryKey: ['staff'], queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal) });
