@@ -1,0 +1,127 @@
+import { Modal } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Link, Navigate, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
+import { ApiProblem, whenSignedOut } from '../api/client';
+import { meOptions } from '../api/queries';
+import type { Me } from '../api/schema';
+import { Loading, Trouble } from '../parts/Trouble';
+import { Band, homeOf } from './Band';
+import { ClassTabs } from './ClassTabs';
+import { KeysProvider } from './keys';
+import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
+
+const page = <T extends string>(load: () => Promise<Record<T, React.ComponentType>>, name: T) => lazy(() => load().then((m) => ({ default: m[name] })));
+
+const TodayPage = page(() => import('../today/TodayPage'), 'TodayPage');
+const PorchPage = page(() => import('../posts/PorchPage'), 'PorchPage');
+const PostPage = page(() => import('../posts/PostPage'), 'PostPage');
+const PersonPage = page(() => import('../posts/PersonPage'), 'PersonPage');
+const MyPagesPage = page(() => import('../posts/MyPagesPage'), 'MyPagesPage');
+const ChoosePage = page(() => import('../posts/ChoosePage'), 'ChoosePage');
+const WritePage = page(() => import('../posts/WritePage'), 'WritePage');
+const ApprovePage = page(() => import('../moderation/ApprovePage'), 'ApprovePage');
+const MarkPage = page(() => import('../marking/MarkPage'), 'MarkPage');
+const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage'), 'ChoosePromptPage');
+const FeedbackPage = page(() => import('../marking/FeedbackPage'), 'FeedbackPage');
+const NewClassPage = page(() => import('../people/NewClassPage'), 'NewClassPage');
+const PeoplePage = page(() => import('../people/PeoplePage'), 'PeoplePage');
+const RosterPage = page(() => import('../people/RosterPage'), 'RosterPage');
+const RulesPage = page(() => import('../people/RulesPage'), 'RulesPage');
+const SchoolPage = page(() => import('../people/SchoolPage'), 'SchoolPage');
+const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
+const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
+const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
+const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
+
+/** Who is signed in decides what is shown; the address stays, so that a link leads through sign-in to its place. */
+export function App() {
+  const me = useQuery(meOptions);
+  const client = useQueryClient();
+  const [signedOut, setSignedOut] = useState(false);
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
+  useEffect(() => whenSignedOut(() => setSignedOut(true)), []);
+  const signedIn = async () => {
+    await client.refetchQueries({ queryKey: ['me'] });
+    setSignedOut(false);
+    await client.invalidateQueries();
+  };
+
+  if (pathname === '/first-password') return <FirstPasswordPage onDone={async () => { await signedIn(); navigate('/'); }} />;
+  if (me.isPending) return null;
+  if (!me.data) {
+    const refused = me.error instanceof ApiProblem && me.error.status === 401;
+    return refused ? <SignInPage onDone={signedIn} /> : <div className="page plain"><Trouble error={me.error} onRetry={() => me.refetch()} /></div>;
+  }
+  return (
+    <KeysProvider>
+      <Modal opened={signedOut} onClose={() => {}} withCloseButton={false} title="Please sign in again">
+        <p className="muted" style={{ marginTop: 0 }}>Your session has ended. What you typed is still on this page and is saved when you have signed in.</p>
+        <SignInForm onDone={signedIn} />
+      </Modal>
+      <Routes>
+        <Route path="/" element={<Home me={me.data} />} />
+        <Route path="/sign-in" element={<Navigate to="/" replace />} />
+        <Route path="/school" element={<Plain me={me.data}><SchoolPage /></Plain>} />
+        <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
+        <Route path="/classes/:classId" element={<InClass me={me.data} />}>
+          <Route path="today" element={<TodayPage />} />
+          <Route path="porch" element={<PorchPage />} />
+          <Route path="persons/:personId" element={<PersonPage />} />
+          <Route path="my-pages" element={<MyPagesPage />} />
+          <Route path="write" element={<ChoosePage />} />
+          <Route path="write/:postId" element={<WritePage />} />
+          <Route path="posts/:postId" element={<PostPage />} />
+          <Route path="approve" element={<ApprovePage />} />
+          <Route path="mark" element={<ChoosePromptPage />} />
+          <Route path="mark/:promptId/:studentId?" element={<MarkPage />} />
+          <Route path="feedback" element={<FeedbackPage />} />
+          <Route element={<ClassTabs />}>
+            <Route path="people" element={<PeoplePage />} />
+            <Route path="people/roster" element={<RosterPage />} />
+            <Route path="blogs" element={<BlogsPage />} />
+            <Route path="prompts" element={<PromptsPage />} />
+            <Route path="prompts/new" element={<NewPromptPage />} />
+            <Route path="sources" element={<SourcesPage />} />
+            <Route path="rules" element={<RulesPage />} />
+          </Route>
+        </Route>
+        <Route path="/posts/:postId" element={<Plain me={me.data}><PostPage /></Plain>} />
+        <Route path="*" element={<Plain me={me.data}><NotThere /></Plain>} />
+      </Routes>
+    </KeysProvider>
+  );
+}
+
+function Home({ me }: { me: Me }) {
+  if (me.classes.length > 0) return <Navigate to={homeOf(me.classes[0])} replace />;
+  if (me.keeper) return <Navigate to="/school" replace />;
+  if (me.teacher) return <Navigate to="/classes/new" replace />;
+  return <Plain me={me}><div className="page plain"><h1>You are in no class now</h1><p className="muted">When a teacher enrols you, the class appears here.</p></div></Plain>;
+}
+
+function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
+  return <><Band me={me} current={undefined} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
+}
+
+function InClass({ me }: { me: Me }) {
+  const { classId } = useParams();
+  const current = me.classes.find((c) => c.id === Number(classId));
+  if (!current) return <Plain me={me}><NotThere /></Plain>;
+  return (
+    <>
+      <Band me={me} current={current} />
+      <Suspense fallback={<div className="page plain"><Loading /></div>}><Outlet /></Suspense>
+    </>
+  );
+}
+
+function NotThere() {
+  return (
+    <div className="page plain">
+      <h1>This page is not there, or it is not for you</h1>
+      <p className="muted">Check the address, or go back to <Link className="word" to="/">your first page</Link>.</p>
+    </div>
+  );
+}

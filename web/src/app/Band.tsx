@@ -1,0 +1,94 @@
+import { Menu, useMantineColorScheme } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { Link, NavLink, useLocation, useNavigate } from 'react-router';
+import { deleteJson } from '../api/client';
+import type { Me, Place } from '../api/schema';
+import { Logo } from '../parts/Logo';
+import { t } from '../texts/en';
+import css from './Band.module.css';
+import { isStaff, manages } from './useClass';
+
+interface PlaceLink {
+  to: string;
+  word: string;
+  count?: number;
+  /** Further beginnings of addresses that belong to the place. */
+  also?: string[];
+}
+
+function placesOf(c: Place): PlaceLink[] {
+  const at = `/classes/${c.id}`;
+  const p = t.places;
+  if (c.role === 'MODERATOR') return [{ to: `${at}/approve`, word: p.approve, count: c.waits }];
+  if (c.role === 'GUEST') return [{ to: `${at}/porch`, word: p.porch }];
+  if (c.role === 'STUDENT')
+    return [
+      { to: `${at}/porch`, word: p.porch },
+      { to: `${at}/write`, word: p.write },
+      { to: `${at}/my-pages`, word: p.pages, count: c.returned },
+      { to: `${at}/feedback`, word: p.feedback },
+    ];
+  return [
+    { to: `${at}/today`, word: p.today },
+    { to: `${at}/porch`, word: p.porch },
+    ...(manages(c.role) ? [{ to: `${at}/write`, word: p.write }, { to: `${at}/approve`, word: p.approve, count: c.waits }] : []),
+    { to: `${at}/mark`, word: p.mark, count: c.toMark },
+    { to: `${at}/people`, word: p.class, also: ['blogs', 'prompts', 'sources', 'rules'].map((x) => `${at}/${x}`) },
+  ];
+}
+
+/** The first page of a place in a class, for each kind of member. */
+export function homeOf(c: Place): string {
+  return `/classes/${c.id}/${c.role === 'MODERATOR' ? 'approve' : isStaff(c.role) ? 'today' : 'porch'}`;
+}
+
+/** The one band at the top: where one is, where one can go, who one is. */
+export function Band({ me, current }: { me: Me; current?: Place }) {
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const client = useQueryClient();
+  const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const signOut = async () => {
+    await deleteJson('/api/session');
+    client.clear();
+    navigate('/sign-in');
+  };
+  return (
+    <header className={css.band}>
+      <Link to="/" className={css.mark} aria-label={t.name}><Logo /><span className={css.name}>{t.name}</span></Link>
+      <Menu position="bottom-start" width={290}>
+        <Menu.Target>
+          <button className={css.class} aria-label={current ? `Class: ${current.name}. Change class` : 'Choose a class'}>
+            <span>{current ? current.name : 'Classes'} {current?.level && <small>{current.level}</small>}</span>
+            <svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg>
+          </button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {me.classes.map((c) => (
+            <Menu.Item key={c.id} component={Link} to={homeOf(c)} rightSection={c.waits > 0 ? <span className={css.n}>{c.waits}</span> : null}>{c.name}</Menu.Item>
+          ))}
+          {me.teacher && <Menu.Item component={Link} to="/classes/new">New class</Menu.Item>}
+          {me.keeper && <Menu.Item component={Link} to="/school">The school</Menu.Item>}
+        </Menu.Dropdown>
+      </Menu>
+      {current && (
+        <nav className={css.places} aria-label="Places">
+          {placesOf(current).map((p) => (
+            <NavLink key={p.to} to={p.to} aria-current={p.also?.some((a) => pathname.startsWith(a)) ? 'page' : undefined} className={undefined}>
+              {p.word}{p.count ? <span className={css.n}>{p.count}</span> : null}
+            </NavLink>
+          ))}
+        </nav>
+      )}
+      <div className={css.right}>
+        <Menu position="bottom-end" width={220}>
+          <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
+          <Menu.Dropdown>
+            <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
+            <Menu.Item onClick={signOut}>Sign out</Menu.Item>
+          </Menu.Dropdown>
+        </Menu>
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,74 @@
+import { PasswordInput, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useState } from 'react';
+import { ApiProblem, getJson, postJson } from '../api/client';
+import { Logo } from '../parts/Logo';
+import { t } from '../texts/en';
+
+/** Username and password, and what went wrong. */
+export function SignInForm({ onDone }: { onDone: () => void }) {
+  const form = useForm({ initialValues: { username: '', password: '' } });
+  const [busy, setBusy] = useState(false);
+  const submit = form.onSubmit(async (values) => {
+    setBusy(true);
+    try {
+      // The first call of a fresh browser fetches the token that the second one needs.
+      await getJson('/api/me').catch(() => {});
+      await postJson('/api/session', values);
+      onDone();
+    } catch (e) {
+      form.setFieldError('password', e instanceof ApiProblem ? e.message : t.again);
+    } finally {
+      setBusy(false);
+    }
+  });
+  return (
+    <form onSubmit={submit}>
+      <TextInput label="Username" autoComplete="username" autoCapitalize="none" autoFocus size="md" {...form.getInputProps('username')} />
+      <PasswordInput label="Password or pass phrase" autoComplete="current-password" size="md" mt="sm" {...form.getInputProps('password')} />
+      <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={busy} type="submit">Sign in</button>
+    </form>
+  );
+}
+
+/** The page of somebody who is not signed in; after it comes the page that was asked for. */
+export function SignInPage({ onDone }: { onDone: () => void }) {
+  return (
+    <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
+      <title>Sign in · Vast Porch</title>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 28, transformOrigin: 'left' }}><Logo /><h1>{t.name}</h1></div>
+      <SignInForm onDone={onDone} />
+      <p className="muted tiny" style={{ marginTop: 22 }}>Your username and pass phrase stand on your sign-in slip. If you lost it, your teacher can print a new one.</p>
+    </main>
+  );
+}
+
+/** A first password, by a one-time address. */
+export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
+  const form = useForm({ initialValues: { password: '', again: '' }, validate: { again: (v, all) => (v === all.password ? null : 'These two are not the same.') } });
+  const [problem, setProblem] = useState('');
+  const token = new URLSearchParams(window.location.search).get('t') ?? '';
+  const submit = form.onSubmit(async ({ password }) => {
+    try {
+      await getJson('/api/me').catch(() => {});
+      await postJson('/api/first-password', { token, password });
+      onDone();
+    } catch (e) {
+      if (e instanceof ApiProblem && e.field === 'password') form.setFieldError('password', e.message);
+      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  return (
+    <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
+      <title>Your first password · Vast Porch</title>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 10 }}><Logo /><h1>Welcome</h1></div>
+      <p className="muted" style={{ margin: '0 0 18px' }}>Choose a password of at least eight characters. Three words that only you put together are good.</p>
+      <form onSubmit={submit}>
+        <PasswordInput label="Password" autoComplete="new-password" size="md" autoFocus {...form.getInputProps('password')} />
+        <PasswordInput label="The same again" autoComplete="new-password" size="md" mt="sm" {...form.getInputProps('again')} />
+        {problem && <p role="alert" className="tell wrong" style={{ marginTop: 14 }}>{problem}</p>}
+        <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">Set the password</button>
+      </form>
+    </main>
+  );
+}

@@ -1,0 +1,59 @@
+import { Modal } from '@mantine/core';
+import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+
+/** A key of a page: what it does, in words, and the doing. */
+export interface PageKey {
+  key: string;
+  says: string;
+  run: () => void;
+}
+
+const KeysContext = createContext<{ set: (keys: PageKey[]) => void } | null>(null);
+
+function isTyping(target: EventTarget | null): boolean {
+  const element = target as HTMLElement | null;
+  return !!element && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
+}
+
+/** Hears the keys of the page that is shown; "?" lists them. */
+export function KeysProvider({ children }: { children: ReactNode }) {
+  const keys = useRef<PageKey[]>([]);
+  const [shown, setShown] = useState<PageKey[] | null>(null);
+  useEffect(() => {
+    const hear = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target) || document.querySelector('[role=dialog]')) return;
+      if (e.key === '?') {
+        setShown(keys.current);
+        return;
+      }
+      const found = keys.current.find((k) => k.key.toLowerCase() === e.key.toLowerCase());
+      // A button in focus keeps its own Enter.
+      if (!found || (e.key === 'Enter' && (e.target as HTMLElement).closest?.('button, a'))) return;
+      e.preventDefault();
+      found.run();
+    };
+    window.addEventListener('keydown', hear);
+    return () => window.removeEventListener('keydown', hear);
+  }, []);
+  const value = useMemo(() => ({ set: (next: PageKey[]) => { keys.current = next; } }), []);
+  return (
+    <KeysContext.Provider value={value}>
+      {children}
+      <Modal opened={shown !== null} onClose={() => setShown(null)} title="Keys of this page" size="sm">
+        {shown?.length ? shown.map((k) => (
+          <div key={k.key} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span className="key">{k.key}</span></div>
+        )) : <p className="muted">This page has no keys of its own.</p>}
+      </Modal>
+    </KeysContext.Provider>
+  );
+}
+
+/** Gives a page its keys for as long as it is shown. */
+export function useKeys(keys: PageKey[]) {
+  const context = useContext(KeysContext);
+  if (!context) throw new Error('useKeys needs a KeysProvider above it');
+  useEffect(() => {
+    context.set(keys);
+  });
+  useEffect(() => () => context.set([]), [context]);
+}

@@ -1,0 +1,42 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { promptsOptions, stripOptions } from '../api/queries';
+import type { PromptView } from '../api/schema';
+import { manages, useClass } from '../app/useClass';
+import { Loading } from '../parts/Trouble';
+import { When } from '../parts/When';
+
+/** The prompts of the class with how far the marking is. */
+export function ChoosePromptPage() {
+  const { id, name, role } = useClass();
+  const { data } = useQuery(promptsOptions(id));
+  if (!data) return <div className="page plain"><Loading /></div>;
+  return (
+    <div className="page plain">
+      <title>{`Mark · ${name}`}</title>
+      <main>
+        <h1>Mark</h1>
+        {data.length === 0 && <p className="muted">No prompt is set yet. {manages(role) && <Link className="word" to={`/classes/${id}/prompts/new`}>Set a prompt</Link>}</p>}
+        {data.length > 0 && (
+          <table className="rows" style={{ marginTop: 20 }}>
+            <thead><tr><th>Prompt</th><th>Due</th><th className="nums">Handed in</th><th className="nums">Marked</th><th className="nums">To release</th></tr></thead>
+            <tbody>{data.map((p) => <Row key={p.id} prompt={p} classId={id} />)}</tbody>
+          </table>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function Row({ prompt, classId }: { prompt: PromptView; classId: number }) {
+  const { data } = useQuery(stripOptions(prompt.id));
+  return (
+    <tr>
+      <td><Link className="word" to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>{!prompt.rubric && <span className="muted tiny"> no rubric</span>}</td>
+      <td><When at={prompt.due} /></td>
+      <td className="nums">{data ? `${data.handedIn} of ${data.students.length}` : ''}</td>
+      <td className="nums">{data?.marked}</td>
+      <td className="nums">{data?.toRelease || ''}</td>
+    </tr>
+  );
+}

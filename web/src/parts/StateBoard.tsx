@@ -1,0 +1,16 @@
+import { t } from '../texts/en';
+import css from './StateBoard.module.css';
+
+interface StateBoardProps {
+  state: string;
+  /** Whether the word stands beside it. Without, the board carries the word for those who do not see it. @default false */
+  withWord?: boolean;
+  big?: boolean;
+}
+
+/** Our mark of a state: a small square board. */
+export function StateBoard({ state, withWord = false, big = false }: StateBoardProps) {
+  const word = t.states[state] ?? state;
+  const board = <span className={`${css.board} ${big ? css.big : ''}`} data-state={state} role={withWord ? undefined : 'img'} aria-label={withWord ? undefined : word} title={word} />;
+  return withWord ? <span>{board}&ensp;{word}</span> : board;
+}

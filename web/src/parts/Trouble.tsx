@@ -1,0 +1,23 @@
+import { ApiProblem } from '../api/client';
+import { t } from '../texts/en';
+
+/** What went wrong, in a sentence, with a way on. */
+export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
+  const sentence = error instanceof ApiProblem ? error.message : 'Something went wrong on this page.';
+  return (
+    <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
+      {sentence} {onRetry && <button className="word" onClick={onRetry}>{t.again}</button>}
+    </div>
+  );
+}
+
+/** Quiet lines while something loads. */
+export function Loading({ lines = 4 }: { lines?: number }) {
+  return (
+    <div aria-busy="true" aria-label={t.loading} style={{ padding: '18px 0' }}>
+      {Array.from({ length: lines }, (_, i) => (
+        <div key={i} style={{ height: 14, width: `${88 - ((i * 23) % 40)}%`, background: 'var(--line)', opacity: 0.55, borderRadius: 3, margin: '14px 0' }} />
+      ))}
+    </div>
+  );
+}

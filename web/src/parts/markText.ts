@@ -1,0 +1,43 @@
+import type { Hold, Stretch } from '../api/schema';
+
+const escape = (text: string) => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+
+function marked(text: string, holds: Hold[]): string {
+  const found = [...new Set(holds.map((h) => h.found).filter(Boolean))].sort((a, b) => b.length - a.length);
+  if (found.length === 0) return escape(text);
+  const pattern = new RegExp(found.map((f) => f.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|'), 'g');
+  let at = 0;
+  let html = '';
+  for (const match of text.matchAll(pattern)) {
+    html += `${escape(text.slice(at, match.index))}<mark>${escape(match[0])}</mark>`;
+    at = match.index + match[0].length;
+  }
+  return html + escape(text.slice(at));
+}
+
+/** Clean HTML from the server with the places of its holds marked. */
+export function markHolds(html: string, holds: Hold[]): string {
+  if (holds.length === 0) return html;
+  const page = new DOMParser().parseFromString(html, 'text/html');
+  const walker = page.createTreeWalker(page.body, NodeFilter.SHOW_TEXT);
+  const texts: Text[] = [];
+  while (walker.nextNode()) texts.push(walker.currentNode as Text);
+  for (const text of texts) {
+    const shell = page.createElement('span');
+    shell.innerHTML = marked(text.data, holds);
+    if (shell.querySelector('mark')) text.replaceWith(...shell.childNodes);
+  }
+  return page.body.innerHTML;
+}
+
+/** What changed, by words, with the holds marked: paragraphs as the text has lines. */
+export function markChanges(changes: Stretch[], holds: Hold[]): string {
+  const html = changes
+    .map(({ change, text }) => {
+      const words = marked(text, holds).replace(/\n+/g, '</p><p>');
+      const tag = change === 'ADDED' ? 'ins' : change === 'REMOVED' ? 'del' : '';
+      return tag ? `<${tag}>${words.split('</p><p>').join(`</${tag}></p><p><${tag}>`)}</${tag}>` : words;
+    })
+    .join('');
+  return `<p>${html}</p>`;
+}

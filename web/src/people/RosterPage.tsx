@@ -1,0 +1,116 @@
+import { Textarea } from '@mantine/core';
+import { useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { ApiProblem, postJson } from '../api/client';
+import type { Imported, RosterRows, RowView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { t } from '../texts/en';
+
+const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
+const CELLS = ['given', 'family', 'email', 'schoolNo', 'group'] as const;
+const comes = (r: RowView) => r.outcome === 'NEW' || r.outcome === 'JOINS' || (r.outcome === 'QUESTION' && r.asNew);
+
+/** Many students at once: paste or upload, look at every row, import the good ones, mend the others. */
+export function RosterPage() {
+  const { id, name } = useClass();
+  const client = useQueryClient();
+  const [text, setText] = useState('');
+  const [rows, setRows] = useState<RowView[] | null>(null);
+  const [done, setDone] = useState<Imported | null>(null);
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const run = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setProblem('');
+    try {
+      await work();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const look = (call: Promise<RosterRows>) => run(async () => {
+    setDone(null);
+    setRows((await call).rows);
+  });
+  const upload = (chosen?: File) => {
+    if (!chosen) return;
+    const form = new FormData();
+    form.append('file', chosen);
+    void look(postJson<RosterRows>(`/api/classes/${id}/roster/preview-file`, form));
+  };
+  const take = () => run(async () => {
+    const result = await postJson<Imported>(`/api/classes/${id}/roster`, { rows });
+    setDone(result);
+    setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
+    await client.invalidateQueries();
+  });
+  const change = (line: number, part: Partial<RowView>) => setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
+  const checkAgain = () => look(postJson<RosterRows>(`/api/classes/${id}/roster/preview`, { text: asCsv(rows!) }));
+  const good = rows?.filter(comes).length ?? 0;
+
+  return (
+    <div className="page wide">
+      <title>{`Enrol students · ${name}`}</title>
+      <main>
+        <h1>Enrol students</h1>
+        {done && done.enrolled.length > 0 && (
+          <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
+            <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>, each with a username, a pass phrase and the blogs of this class.{' '}
+            <a className="word" href={`/api/classes/${id}/slips.pdf`} target="_blank" rel="noopener">Print the sign-in slips</a> · <Link className="word" to={`/classes/${id}/people`}>See them all</Link>
+          </div>
+        )}
+        {!rows && (
+          <div style={{ maxWidth: 760 }}>
+            <p className="muted" style={{ margin: '6px 0 14px' }}>Paste the names, one to a line, or rows from a spreadsheet, or upload the list of the school office as it is. You see every row before anything is saved.</p>
+            <Textarea label="Names or rows" minRows={7} maxRows={18} value={text} onChange={(e) => setText(e.target.value)} placeholder={'Castellane, Wren\nAurelio, Pia'} error={problem || undefined} />
+            <p style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(postJson<RosterRows>(`/api/classes/${id}/roster/preview`, { text }))}>Look at the rows</button>
+              <button className="btn" disabled={busy} onClick={() => file.current?.click()}>Upload a file</button>
+              <input ref={file} type="file" hidden accept=".csv,.txt,.tsv,text/*" aria-label="Roster file" onChange={(e) => { upload(e.target.files?.[0]); e.target.value = ''; }} />
+            </p>
+          </div>
+        )}
+        {rows && rows.length > 0 && (
+          <>
+            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; ${good} can come in. Nothing is saved yet.`}</p>
+            {problem && <p className="tell wrong" role="alert">{problem}</p>}
+            <div style={{ overflowX: 'auto' }}>
+              <table className="rows">
+                <thead><tr><th className="nums">Line</th><th>Given name</th><th>Family name</th><th>E-mail</th><th>School number</th><th>Group</th><th>Username</th><th>What happens</th></tr></thead>
+                <tbody>{rows.map((r) => <RosterRow key={r.line} row={r} onChange={(part) => change(r.line, part)} />)}</tbody>
+              </table>
+            </div>
+            <p style={{ display: 'flex', gap: 10, marginTop: 18, position: 'sticky', bottom: 0, background: 'var(--linen)', padding: '12px 0' }}>
+              {good > 0 && <button className="btn go" disabled={busy} onClick={take}>Enrol {t.count(good, 'student', 'students')}</button>}
+              {rows.some((r) => r.outcome === 'BAD') && <button className="btn" disabled={busy} onClick={checkAgain}>Look at the rows again</button>}
+              <button className="btn" disabled={busy} onClick={() => { setRows(null); setProblem(''); }}>Another list</button>
+            </p>
+          </>
+        )}
+        {rows && rows.length === 0 && <p><button className="btn" onClick={() => { setRows(null); setText(''); }}>Enrol more</button></p>}
+      </main>
+    </div>
+  );
+}
+
+function RosterRow({ row, onChange }: { row: RowView; onChange: (part: Partial<RowView>) => void }) {
+  const bad = row.outcome === 'BAD';
+  return (
+    <tr style={{ background: bad ? 'var(--cedar-soft)' : row.outcome === 'QUESTION' ? 'var(--lamp-soft)' : undefined, color: comes(row) || bad || row.outcome === 'QUESTION' ? undefined : 'var(--ink-3)' }}>
+      <td className="nums">{row.line}</td>
+      {CELLS.map((c) => <td key={c}>{bad ? <input value={row[c]} aria-label={`${c}, line ${row.line}`} onChange={(e) => onChange({ [c]: e.target.value })} style={{ font: 'inherit', width: '100%', minWidth: 90, border: '1px solid var(--post)', borderRadius: 3, padding: '1px 5px', background: 'var(--paper)', color: 'var(--ink)' }} /> : row[c]}</td>)}
+      <td>{row.username}</td>
+      <td>
+        {OUTCOMES[row.outcome]}{row.message ? <span className="muted tiny"> · {row.message}</span> : null}
+        {row.outcome === 'QUESTION' && <label className="tiny" style={{ display: 'block' }}><input type="checkbox" checked={row.asNew} onChange={(e) => onChange({ asNew: e.target.checked })} /> Yes, another person</label>}
+      </td>
+    </tr>
+  );
+}
+
+const quoted = (cell: string) => `"${cell.replace(/"/g, '""')}"`;
+const asCsv = (rows: RowView[]) => ['Forename,Surname,E-mail,Student no.,Group', ...rows.map((r) => CELLS.map((c) => quoted(r[c])).join(','))].join('\n');

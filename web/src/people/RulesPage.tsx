@@ -1,0 +1,55 @@
+import { Checkbox, NumberInput, Select, Textarea } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, putJson } from '../api/client';
+import { classOptions } from '../api/queries';
+import type { ClassView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading } from '../parts/Trouble';
+import { t } from '../texts/en';
+
+const POLICIES = [{ value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
+const CEILINGS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
+
+export function RulesPage() {
+  const { id } = useClass();
+  const { data } = useQuery(classOptions(id));
+  return data ? <RulesForm key={data.version} of={data} /> : <div className="page plain"><Loading /></div>;
+}
+
+/** The rules of the class; each can be changed at any time without losing anything. */
+function RulesForm({ of }: { of: ClassView }) {
+  const client = useQueryClient();
+  const [said, setSaid] = useState<{ wrong: boolean; text: string } | null>(null);
+  const form = useForm({ initialValues: { ...of.rules, heldWords: of.rules.heldWords.join('\n') } });
+  const submit = form.onSubmit(async (v) => {
+    try {
+      await putJson(`/api/classes/${of.id}/rules`, { version: of.version, rules: { ...v, heldWords: v.heldWords.split('\n') } });
+      setSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' });
+      await client.invalidateQueries({ queryKey: ['class', of.id] });
+    } catch (e) {
+      setSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+    }
+  });
+  return (
+    <div className="page plain">
+      <title>{`Rules · ${of.name}`}</title>
+      <main style={{ maxWidth: 560 }}>
+        <h1>Rules</h1>
+        <p className="muted" style={{ margin: '6px 0 18px' }}>They hold for the whole class and can be changed at any time. What is published stays published.</p>
+        <form onSubmit={submit}>
+          <Select label="A post is looked at" data={POLICIES} allowDeselect={false} {...form.getInputProps('postPolicy')} />
+          <Select label="A comment is looked at" mt="md" data={POLICIES} allowDeselect={false} {...form.getInputProps('commentPolicy')} />
+          <NumberInput label="Earned trust: after so many approvals in a row, a student's posts go straight out" description="0 means that every post is looked at." mt="md" min={0} max={100} {...form.getInputProps('trustAfter')} />
+          <Select label="Posts of this class reach at most" description="Nobody's post goes further than this, whatever it was set to." mt="md" data={CEILINGS.map((a) => ({ value: a, label: t.audiences[a] }))} allowDeselect={false} {...form.getInputProps('ceiling')} />
+          <Checkbox mt="lg" label="Strangers may come in and read what is for anyone" {...form.getInputProps('open', { type: 'checkbox' })} />
+          <Checkbox mt="sm" label="Hold posts and comments with links" {...form.getInputProps('holdLinks', { type: 'checkbox' })} />
+          <Textarea label="Words that are held, one to a line" description="Spelling tricks such as 1 for l are seen through. Only staff see this list." mt="md" minRows={3} {...form.getInputProps('heldWords')} />
+          {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
+          <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the rules</button>
+        </form>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { postJson } from '../api/client';
+import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
+import type { Begun, PromptView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { StateBoard } from '../parts/StateBoard';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './Entry.module.css';
+
+/** What to write: the prompts that are open, or something of one's own; drafts that were begun come first. */
+export function ChoosePage() {
+  const { id, name, role } = useClass();
+  const navigate = useNavigate();
+  const { data: prompts } = useQuery(promptsOptions(id));
+  const { data: blogs } = useQuery(writableOptions(id));
+  const { data: own } = useQuery(ownPostsOptions(id));
+  const [problem, setProblem] = useState<unknown>(null);
+  if (!prompts || !blogs || !own) return <div className="page plain"><Loading /></div>;
+  const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
+  const begin = async (blogId: number, promptId?: number) => {
+    try {
+      navigate(`/classes/${id}/write/${(await postJson<Begun>(`/api/blogs/${blogId}/posts`, { promptId })).id}`);
+    } catch (e) {
+      setProblem(e);
+    }
+  };
+  const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
+  const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.prompt));
+  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.title)).sort((a, b) => a.due.localeCompare(b.due)) : [];
+  return (
+    <div className="page plain">
+      <title>{`Write · ${name}`}</title>
+      <main>
+        <h1>What will you write?</h1>
+        {problem !== null && <Trouble error={problem} />}
+        {drafts.map((d) => (
+          <article key={d.id} className={css.entry} style={{ padding: '14px 0' }}>
+            <div><div className={css.who}><StateBoard state={d.state} withWord /> · {d.prompt ?? d.blog} · <When at={d.at} /></div><h2><Link to={`/classes/${id}/write/${d.id}`}>{d.title || 'Without a title yet'}</Link></h2></div>
+          </article>
+        ))}
+        {home && open.map((p) => <Prompt key={p.id} prompt={p} onBegin={() => begin(home.id, p.id)} />)}
+        {blogs.length > 0 && (
+          <section style={{ paddingTop: 22 }}>
+            <h3>Something of your own</h3>
+            <p style={{ margin: '10px 0 0' }}>{blogs.map((b) => <button key={b.id} className="btn" style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>{b.title}</button>)}</p>
+          </section>
+        )}
+        {blogs.length === 0 && <p className="muted">{role === 'STUDENT' ? 'There is no blog yet in which you can write. Your teacher makes them.' : <>There is no blog here yet. <Link className="word" to={`/classes/${id}/blogs`}>Make one</Link></>}</p>}
+      </main>
+    </div>
+  );
+}
+
+function Prompt({ prompt, onBegin }: { prompt: PromptView; onBegin: () => void }) {
+  const over = new Date(prompt.due).getTime() + prompt.graceMinutes * 60_000 < Date.now();
+  return (
+    <article className={css.entry}>
+      <div>
+        <div className={css.who}>due <When at={prompt.due} />{over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}</div>
+        <h2>{prompt.title}</h2>
+        <p className={css.lines}>{prompt.instructions}</p>
+      </div>
+      <button className="btn go" style={{ alignSelf: 'center' }} onClick={onBegin} aria-label={`Write ${prompt.title}`}>Write</button>
+    </article>
+  );
+}

@@ -1,0 +1,32 @@
+import { Link } from 'react-router';
+import type { EntryView } from '../api/schema';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './Entry.module.css';
+
+const firstName = (name: string) => name.split(' ')[0];
+
+/** One post of the stream, to be read and not a card. */
+export function Entry({ entry, classId, withAuthor = true }: { entry: EntryView; classId: number; withAuthor?: boolean }) {
+  const to = `/classes/${classId}/posts/${entry.id}`;
+  return (
+    <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
+      <div>
+        <div className={css.who}>
+          {withAuthor && <><Link to={`/classes/${classId}/persons/${entry.authorId}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</>}
+          {entry.source && <span className={css.out}>from {entry.source}</span>}
+          {withAuthor ? ' · ' : ''}<When at={entry.publishedAt} />{entry.unread && <span className="away"> (not read)</span>}
+        </div>
+        <h2><Link to={to}>{entry.title}</Link></h2>
+        <p className={css.lines}>{entry.firstLines}</p>
+        <div className={css.foot}>
+          {entry.prompt && <span>{entry.prompt}</span>}
+          {entry.tags.length > 0 && <span>{entry.tags.join(', ')}</span>}
+          {entry.comments > 0 && <span>{t.count(entry.comments, 'comment', 'comments')}{entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}</span>}
+          {!entry.answered && <span className={css.none}>Nobody has answered yet</span>}
+        </div>
+      </div>
+      {entry.picture && <Link to={to} tabIndex={-1} aria-hidden="true"><img className={css.picture} src={`${entry.picture}?small=true`} alt="" loading="lazy" /></Link>}
+    </article>
+  );
+}

@@ -1,0 +1,31 @@
+import { CopyButton } from '@mantine/core';
+import { useState } from 'react';
+import { ApiProblem, deleteJson, postJson } from '../api/client';
+import type { FeedAddress as Address } from '../api/schema';
+
+/** The reader's own secret feed address of a class, made when it is asked for. */
+export function FeedAddress({ classId }: { classId: number }) {
+  const [address, setAddress] = useState('');
+  const [said, setSaid] = useState('');
+  const make = async () => {
+    try {
+      setAddress(window.location.origin + (await postJson<Address>(`/api/classes/${classId}/feed-key`)).path);
+      setSaid('');
+    } catch (e) {
+      setSaid(e instanceof ApiProblem ? e.message : '');
+    }
+  };
+  const end = async () => {
+    await deleteJson(`/api/classes/${classId}/feed-key`);
+    setAddress('');
+    setSaid('This address no longer works. You can make a new one.');
+  };
+  if (!address) return <p className="tiny muted" style={{ margin: 0 }}>{said} <button className="word tiny" onClick={make}>Show my feed address</button></p>;
+  return (
+    <div className="tiny">
+      <input readOnly value={address} aria-label="My feed address" onFocus={(e) => e.target.select()} style={{ width: '100%', font: 'inherit', padding: '5px 8px', border: '1px solid var(--line)', borderRadius: 4, background: 'var(--paper)', color: 'var(--ink)' }} />
+      <p className="muted" style={{ margin: '6px 0' }}>It shows just what you may read. Do not give it away: whoever has it reads as you. For Atom end it with .atom.</p>
+      <CopyButton value={address}>{({ copied, copy }) => <button className="word tiny" onClick={copy}>{copied ? 'Copied' : 'Copy'}</button>}</CopyButton> · <button className="word tiny" onClick={end}>End this address</button>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { deleteJson, postJson } from '../api/client';
+import { ownPostsOptions } from '../api/queries';
+import type { OwnPost } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { StateBoard } from '../parts/StateBoard';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import css from './Entry.module.css';
+
+const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
+
+/** All that a student wrote, with where each piece stands; what needs the student comes first. */
+export function MyPagesPage() {
+  const { id, name } = useClass();
+  const own = useQuery(ownPostsOptions(id));
+  const client = useQueryClient();
+  const act = async (call: Promise<unknown>) => {
+    await call;
+    await client.invalidateQueries({ queryKey: ['own-posts', id] });
+    await client.invalidateQueries({ queryKey: ['me'] });
+  };
+  const sorted = [...(own.data ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
+  return (
+    <div className="page plain">
+      <title>{`My pages · ${name}`}</title>
+      <main>
+        <h1>My pages</h1>
+        {own.isPending && <Loading />}
+        {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
+        {own.data?.length === 0 && <p className="muted">You have written nothing here yet. <Link className="word" to={`/classes/${id}/write`}>Begin</Link></p>}
+        {sorted.map((p) => <Own key={p.id} post={p} classId={id} onBin={() => act(deleteJson(`/api/posts/${p.id}`))} onRestore={() => act(postJson(`/api/posts/${p.id}/restore`))} />)}
+      </main>
+    </div>
+  );
+}
+
+function Own({ post, classId, onBin, onRestore }: { post: OwnPost; classId: number; onBin: () => void; onRestore: () => void }) {
+  const writes = post.state === 'DRAFT' || post.state === 'RETURNED';
+  return (
+    <article className={css.entry} style={{ padding: '14px 0' }}>
+      <div>
+        <div className={css.who}><StateBoard state={post.state} withWord />{post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} · <When at={post.at} /></div>
+        <h2><Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>{post.title || 'Without a title yet'}</Link></h2>
+        {post.note && <p className="tell" style={{ margin: '8px 0 4px' }}><b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”</p>}
+      </div>
+      <span className="tiny" style={{ alignSelf: 'center' }}>
+        {post.state === 'BINNED' ? <button className="word tiny" onClick={onRestore}>Take out of the bin</button> : post.state !== 'HIDDEN' && <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>Into the bin</button>}
+      </span>
+    </article>
+  );
+}

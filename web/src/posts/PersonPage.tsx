@@ -1,0 +1,46 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useParams, useSearchParams } from 'react-router';
+import { classOptions, porchPage, railOptions } from '../api/queries';
+import { useClass } from '../app/useClass';
+import { TermRail } from '../parts/TermRail';
+import { Loading, Trouble } from '../parts/Trouble';
+import { t } from '../texts/en';
+import { Entry } from './Entry';
+import css from './Entry.module.css';
+
+/** All that one person wrote in the class, as far as the reader may read it. */
+export function PersonPage() {
+  const { id } = useClass();
+  const person = Number(useParams().personId);
+  const [params, setParams] = useSearchParams();
+  const weeks = params.get('weeks')?.split('-').map(Number);
+  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
+  const { data: of } = useQuery(classOptions(id));
+  const { data: rail } = useQuery(railOptions(id, person));
+  const filter = { person, fromWeek: chosen?.[0], toWeek: chosen?.[1] };
+  const porch = useInfiniteQuery({
+    queryKey: ['porch', id, filter],
+    queryFn: ({ pageParam, signal }) => porchPage(id, filter, pageParam, signal),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => last.next,
+  });
+  const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
+  return (
+    <>
+      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
+      <div className="page plain" style={{ paddingTop: 18 }}>
+        <main>
+          <div className={css.head}>
+            <h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1>
+            {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
+            {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
+          </div>
+          {porch.isPending && <Loading />}
+          {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
+          {entries.map((e) => <Entry key={e.id} entry={e} classId={id} withAuthor={false} />)}
+          {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()}>Earlier posts</button></p>}
+        </main>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,111 @@
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { classOptions, newsOptions, porchPage, railOptions, type PorchFilter } from '../api/queries';
+import { useClass } from '../app/useClass';
+import { TermRail } from '../parts/TermRail';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import { Entry } from './Entry';
+import css from './Entry.module.css';
+import { FeedAddress } from './FeedAddress';
+
+const FILTERS = ['weeks', 'group', 'prompt', 'tag', 'unanswered'];
+
+/** The Porch: everything published in the class, one stream; every filter stands in the address. */
+export function PorchPage() {
+  const { id, name } = useClass();
+  const [params, setParams] = useSearchParams();
+  const [sill, setSill] = useState(false);
+  const { data: of } = useQuery(classOptions(id));
+  const { data: rail } = useQuery(railOptions(id));
+  const { data: news } = useQuery(newsOptions(id));
+  const weeks = params.get('weeks')?.split('-').map(Number);
+  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
+  const number = (key: string) => (params.get(key) ? Number(params.get(key)) : undefined);
+  const filter: PorchFilter = {
+    fromWeek: chosen?.[0], toWeek: chosen?.[1], group: number('group'), prompt: number('prompt'), tag: params.get('tag') ?? undefined, unanswered: params.has('unanswered'),
+  };
+  const porch = useInfiniteQuery({
+    queryKey: ['porch', id, filter],
+    queryFn: ({ pageParam, signal }) => porchPage(id, filter, pageParam, signal),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
+  });
+  const set = (key: string, value?: string) =>
+    setParams((before) => {
+      const next = new URLSearchParams(before);
+      if (value === undefined) next.delete(key);
+      else next.set(key, value);
+      return next;
+    });
+  const first = porch.data?.pages[0];
+  const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
+  const isFiltered = FILTERS.some((f) => params.has(f));
+  const heading = chosen && of ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number) : 'The whole term';
+  const chip = (key: string, value: string, label: string) => (
+    <button key={value} className="chip" aria-pressed={params.get(key) === value} onClick={() => set(key, params.get(key) === value ? undefined : value)}>{label}</button>
+  );
+
+  return (
+    <>
+      <title>{`Porch · ${name}`}</title>
+      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => set('weeks', range && (range[0] === range[1] ? `${range[0]}` : `${range[0]}-${range[1]}`))} />}
+      <div className="page">
+        <main>
+          <div className={css.head}>
+            <h1>{heading}</h1>
+            {first && <span className="muted">{t.count(first.total, 'post', 'posts')}{first.unread > 0 ? `, ${first.unread} you have not read` : ''}</span>}
+            {isFiltered && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show everything</button>}
+            <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>{sill ? 'Close' : 'Filter'}</button>
+          </div>
+          {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
+          {porch.isPending && <Loading lines={8} />}
+          {entries.map((e) => <Entry key={e.id} entry={e} classId={id} />)}
+          {first && entries.length === 0 && (
+            <p className="muted" style={{ padding: '26px 0' }}>
+              {isFiltered ? 'Nothing here fits what you chose. ' : 'Nothing is published yet. When the first post is approved, it stands here. '}
+              {isFiltered && <button className="word" onClick={() => setParams({})}>Show everything</button>}
+            </p>
+          )}
+          {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>Earlier posts</button></p>}
+        </main>
+        <aside className={`sill ${sill ? css.sillOpen : css.sillShut}`} aria-label="Filter">
+          {of && of.groups.length > 0 && (
+            <>
+              <h4>Whose</h4>
+              <button className="chip" aria-pressed={!params.has('group')} onClick={() => set('group')}>Everyone</button>
+              {of.groups.map((g) => chip('group', String(g.id), g.name))}
+            </>
+          )}
+          {first && (first.prompts.length > 0 || first.tags.length > 0) && (
+            <>
+              <h4>About</h4>
+              {first.prompts.slice(0, 4).map((p) => chip('prompt', p.key, `${p.label} ${p.count}`))}
+              {first.tags.slice(0, 8).map((g) => chip('tag', g.key, `${g.label} ${g.count}`))}
+              {first.unanswered > 0 && chip('unanswered', 'yes', `not answered ${first.unanswered}`)}
+            </>
+          )}
+          {news && news.length > 0 && (
+            <>
+              <h4>News from outside</h4>
+              <div className={css.news}>
+                {news.slice(0, 4).map((n) => <a key={n.link + n.title} href={n.link} rel="noopener noreferrer" target="_blank">{n.title}<span>{n.source} · <When at={n.at} /></span></a>)}
+              </div>
+            </>
+          )}
+          <h4>In your feed reader</h4>
+          <FeedAddress classId={id} />
+        </aside>
+      </div>
+    </>
+  );
+}
+
+function weeksInWords(from?: number, to?: number): string {
+  const word = (n?: number) => (n ? `${n}` : 'break');
+  if (from === to) return from ? `Week ${from}` : 'The break';
+  return `Weeks ${word(from)} to ${word(to)}`;
+}

@@ -1,0 +1,152 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { EditorContent, useEditor } from '@tiptap/react';
+import StarterKit from '@tiptap/starter-kit';
+import { useRef, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { ApiProblem, postJson } from '../api/client';
+import { draftOptions } from '../api/queries';
+import type { Draft, Uploaded } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { StateBoard } from '../parts/StateBoard';
+import { Loading, Trouble } from '../parts/Trouble';
+import { say } from '../parts/When';
+import { BesideDraft } from './BesideDraft';
+import { Picture } from './picture';
+import { PostArticle } from './PostArticle';
+import { Tools } from './Tools';
+import { keptHere, useDraft, type Saving, type Typed } from './useDraft';
+import css from './Write.module.css';
+
+/** The page on which one writes. */
+export function WritePage() {
+  const id = Number(useParams().postId);
+  const { data: draft, error, refetch, isFetching } = useQuery(draftOptions(id));
+  if (error && !draft) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
+  if (!draft || (isFetching && draft.id !== id)) return <div className="page plain"><Loading lines={9} /></div>;
+  if (draft.beside.state === 'HIDDEN' || draft.beside.state === 'BINNED')
+    return <div className="page plain"><p className="tell">{draft.beside.state === 'HIDDEN' ? 'A teacher has hidden this post. Talk to your teacher about it.' : 'This post lies in the bin. Take it out on My pages to change it.'}</p></div>;
+  return <Writing key={draft.id} draft={draft} />;
+}
+
+/** What to begin with: what the server has, or what this browser kept because the server had not taken it. */
+function beginning(draft: Draft): { typed: Typed; restored: boolean } {
+  const server: Typed = { title: draft.title, html: draft.html, tags: draft.tags, audience: draft.audience };
+  const kept = keptHere(draft.id);
+  return kept ? { typed: { title: kept.title, html: kept.html, tags: kept.tags, audience: kept.audience }, restored: true } : { typed: server, restored: false };
+}
+
+function Writing({ draft }: { draft: Draft }) {
+  const { id: classId } = useClass();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [begin] = useState(() => beginning(draft));
+  const { beside, saving, typed, change, save, keepMine, takeTheirs, rev } = useDraft(draft, begin.typed);
+  const [shown, setShown] = useState<Typed>(begin.typed);
+  const [preview, setPreview] = useState(false);
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const uploading = useRef(0);
+  const update = (part: Partial<Typed>) => {
+    setShown((before) => ({ ...before, ...part }));
+    change(part);
+  };
+  const editor = useEditor({
+    extensions: [StarterKit.configure({ heading: { levels: [2, 3] }, codeBlock: false, code: false, link: { openOnClick: false, HTMLAttributes: { rel: null, target: null } } }), Picture],
+    content: begin.typed.html,
+    editorProps: {
+      attributes: { class: 'reading', role: 'textbox', 'aria-label': 'Your text', 'aria-multiline': 'true' },
+      handlePaste: (_view, event) => takePictures([...(event.clipboardData?.files ?? [])]),
+      handleDrop: (_view, event) => takePictures([...((event as DragEvent).dataTransfer?.files ?? [])]),
+    },
+    onCreate: () => { if (begin.restored) update({ ...begin.typed }); },
+    onUpdate: ({ editor: e }) => update({ html: e.getHTML() }),
+  });
+  const takePictures = (files: File[]): boolean => {
+    if (files.length === 0) return false;
+    void upload(files);
+    return true;
+  };
+  const upload = async (files: File[]) => {
+    setProblem('');
+    for (const file of files) {
+      uploading.current++;
+      const form = new FormData();
+      form.append('file', file);
+      try {
+        const { address } = await postJson<Uploaded>(`/api/posts/${draft.id}/pictures`, form);
+        editor?.chain().focus().insertContent({ type: 'picture', attrs: { src: address } }).run();
+      } catch (e) {
+        setProblem(`${file.name}: ${e instanceof ApiProblem ? e.message : 'It could not be added.'}`);
+      } finally {
+        uploading.current--;
+      }
+    }
+  };
+  const handIn = async () => {
+    setBusy(true);
+    setProblem('');
+    try {
+      if (!(await save())) return;
+      await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current });
+      client.removeQueries({ queryKey: ['draft', draft.id] });
+      await client.invalidateQueries();
+      navigate(`/classes/${classId}/posts/${draft.id}`);
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : 'It could not be handed in. Please try again.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const replaceWith = (theirs: Typed, on: number) => {
+    takeTheirs(theirs, on);
+    setShown(theirs);
+    editor?.commands.setContent(theirs.html, { emitUpdate: false });
+  };
+  const staffMends = !draft.own && beside.state === 'WAITING';
+
+  return (
+    <div className={css.page}>
+      <title>{`${shown.title || 'Write'} · Vast Porch`}</title>
+      <main>
+        <div className={css.top}>
+          <span className="muted">{draft.blog.title}{draft.own ? '' : `, you are changing a student's text`}</span>
+          <span className={css.saved} role="status"><StateBoard state={beside.state} />&ensp;<Saved saving={saving} state={beside.state} /></span>
+        </div>
+        {saving.type === 'elsewhere' && (
+          <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
+            {saving.why} <button className="word" onClick={() => keepMine(saving.rev)}>Go on with this one</button> · <button className="word" onClick={() => replaceWith(saving.theirs, saving.rev)}>Take the other one</button>
+            <details style={{ marginTop: 6 }}><summary>Show the other one</summary><PostArticle {...saving.theirs} /></details>
+          </div>
+        )}
+        {problem && <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>{problem}</div>}
+        {preview ? (
+          <div className={css.sheet}><PostArticle title={shown.title} html={shown.html} tags={shown.tags} /></div>
+        ) : (
+          <div className={css.sheet}>
+            {editor && <Tools editor={editor} onPicture={upload} />}
+            <textarea className={css.title} rows={1} aria-label="Title" placeholder="Title" value={shown.title} aria-invalid={saving.type === 'refused' && saving.field === 'title'}
+              onChange={(e) => update({ title: e.target.value.replace(/\n/g, ' ') })} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); editor?.commands.focus('start'); } }} />
+            {saving.type === 'refused' && <p className="tell wrong" role="alert" style={{ margin: '8px 0' }}>{saving.why}</p>}
+            <EditorContent editor={editor} className={css.editor} />
+          </div>
+        )}
+      </main>
+      <aside className="sill">
+        <BesideDraft draft={draft} beside={beside} typed={typed.current} onChange={update} />
+        {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : 'Publish'}</button>}
+        {staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={async () => { await save(); navigate(`/classes/${classId}/approve`); }}>Back to Approve</button>}
+        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => setPreview(!preview)}>{preview ? 'Go on writing' : 'Preview'}</button></div>
+      </aside>
+    </div>
+  );
+}
+
+function Saved({ saving, state }: { saving: Saving; state: string }) {
+  switch (saving.type) {
+    case 'saved': return <>{state === 'DRAFT' ? 'Draft, saved' : 'Saved'} {Date.now() - new Date(saving.at).getTime() < 60_000 ? 'a moment ago' : say(saving.at)}</>;
+    case 'saving': return <>Saving</>;
+    case 'kept-here': return <>Kept in this browser. {saving.why} It is saved as soon as that works again.</>;
+    case 'refused': return <>Not saved yet; kept in this browser</>;
+    case 'elsewhere': return <>Not saved: choose one of the two</>;
+  }
+}

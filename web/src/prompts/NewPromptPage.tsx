@@ -1,0 +1,84 @@
+import { NumberInput, Textarea, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { ApiProblem, postJson } from '../api/client';
+import type { Criterion } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { t } from '../texts/en';
+import { RubricBuilder } from './RubricBuilder';
+
+const nextSunday = () => {
+  const d = new Date();
+  d.setDate(d.getDate() + ((7 - d.getDay()) % 7 || 7));
+  return `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}T20:00`;
+};
+
+const level = (name: string, points: number, descriptor: string) => ({ name, points, descriptor });
+
+/** A rubric to begin from; every word and number of it can be changed. */
+const BEGINNING: Criterion[] = [
+  { name: 'Observation', weight: 2, levels: [level('none', 0, 'Says nothing of what was seen.'), level('some', 2, 'Says what was seen.'), level('careful', 4, 'Says what was seen, where and when.'), level('exact', 6, 'Measured or counted, more than once.')] },
+  { name: 'Evidence', weight: 2, levels: [level('none', 0, 'No reason is given.'), level('told', 2, 'Says that it is so.'), level('shown', 4, 'Says what the claim rests on.'), level('tested', 6, 'Tried it another way.')] },
+  { name: 'Reflection', weight: 1, levels: [level('none', 0, 'No thought of one’s own.'), level('likes', 1, 'Says what was good or bad.'), level('asks', 2, 'Asks a question.'), level('changes', 3, 'Says what will be done differently.')] },
+  { name: 'Writing for readers', weight: 1, levels: [level('lost', 0, 'A reader is lost.'), level('found', 1, 'A reader can follow.'), level('led', 2, 'A reader is led on.'), level('kept', 3, 'A reader wants more.')] },
+];
+
+export function NewPromptPage() {
+  const { id, name } = useClass();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [problem, setProblem] = useState('');
+  const [criteria, setCriteria] = useState<Criterion[]>(BEGINNING);
+  const form = useForm({
+    initialValues: { title: '', instructions: '', questions: '', tag: '', due: nextSunday(), graceHours: 24, latePercentPerDay: 5, lateMostPercent: 50, points: 18, words: 100, pictures: 0, tags: 1, links: 0, comments: 0 },
+  });
+  const submit = form.onSubmit(async (v) => {
+    setProblem('');
+    try {
+      const { words, pictures, tags, links, comments, ...rest } = v;
+      await postJson(`/api/classes/${id}/prompts`, { ...rest, tag: v.tag || undefined, questions: v.questions.split('\n'), asked: { words, pictures, tags, links, comments }, rubric: criteria.length ? { criteria } : undefined });
+      await client.invalidateQueries();
+      navigate(`/classes/${id}/prompts`);
+    } catch (e) {
+      if (e instanceof ApiProblem && e.field && e.field in form.values) {
+        form.setFieldError(e.field, e.message);
+        (document.querySelector(`[name=${e.field}]`) as HTMLElement | null)?.focus();
+      } else setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  const number = (key: 'words' | 'pictures' | 'tags' | 'links', label: string) => <NumberInput label={label} min={0} max={10_000} {...form.getInputProps(key)} />;
+  return (
+    <div className="page wide">
+      <title>{`Set a prompt · ${name}`}</title>
+      <main>
+        <form onSubmit={submit}>
+          <h1>Set a prompt</h1>
+          <div style={{ maxWidth: 720 }}>
+            <TextInput label="Title" name="title" size="md" mt="md" autoFocus {...form.getInputProps('title')} />
+            <Textarea label="What to write" mt="md" {...form.getInputProps('instructions')} />
+            <Textarea label="Guiding questions, one to a line" mt="md" minRows={2} {...form.getInputProps('questions')} />
+            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(160px, 1fr))', gap: 16, marginTop: 14 }}>
+              <TextInput label="Due" name="due" type="datetime-local" {...form.getInputProps('due')} />
+              <NumberInput label="Grace, in hours" min={0} {...form.getInputProps('graceHours')} />
+              <NumberInput label="Each day late takes, in %" min={0} max={100} {...form.getInputProps('latePercentPerDay')} />
+              <NumberInput label="and at most, in %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
+            </div>
+            <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>What a post should have</h4>
+            <p className="tiny muted" style={{ margin: '2px 0 0' }}>Students see it while they write. 0 asks for nothing.</p>
+            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))', gap: 16, marginTop: 8 }}>
+              {number('words', 'Words')}{number('pictures', 'Pictures')}{number('tags', 'Tags')}{number('links', 'Links')}
+              <TextInput label="Tag for outside posts" {...form.getInputProps('tag')} />
+            </div>
+          </div>
+          <h2 style={{ marginTop: 30 }}>How it is marked</h2>
+          <NumberInput label="Points in all" min={0} mt="sm" style={{ maxWidth: 160 }} {...form.getInputProps('points')} />
+          <RubricBuilder criteria={criteria} onChange={setCriteria} />
+          {problem && <p className="tell wrong" role="alert">{problem}</p>}
+          <button className="btn go" type="submit" style={{ marginTop: 22 }}>Set the prompt</button>
+        </form>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { promptsOptions } from '../api/queries';
+import { manages, useClass } from '../app/useClass';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+
+export function PromptsPage() {
+  const { id, name, role } = useClass();
+  const prompts = useQuery(promptsOptions(id));
+  return (
+    <div className="page plain">
+      <title>{`Prompts · ${name}`}</title>
+      <main>
+        <div style={{ display: 'flex', alignItems: 'baseline' }}><h1>Prompts</h1>{manages(role) && <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/prompts/new`}>Set a prompt</Link>}</div>
+        {prompts.isPending && <Loading />}
+        {prompts.isError && <Trouble error={prompts.error} onRetry={() => prompts.refetch()} />}
+        {prompts.data?.length === 0 && <p className="muted">No prompt is set yet. A prompt says what to write, until when, and how it is marked.</p>}
+        {prompts.data?.map((p) => (
+          <section key={p.id} style={{ padding: '18px 0', borderBottom: '1px solid var(--line)' }}>
+            <h2>{p.title}</h2>
+            <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}>due <When at={p.due} /> · {t.count(p.points, 'point', 'points')}{p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}</p>
+            <p style={{ margin: 0, font: '17px/1.55 var(--serif)', color: 'var(--reading)' }}>{p.instructions}</p>
+            <p style={{ margin: '6px 0 0' }}><Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>Its posts</Link>{' · '}<Link className="word" to={`/classes/${id}/mark/${p.id}`}>Mark</Link></p>
+          </section>
+        ))}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,37 @@
+/** Every word on the screen that is used in more than one place. Sentences of a single page stand in its own file beside it. */
+export const t = {
+  name: 'Vast Porch',
+  places: {
+    today: 'Today', porch: 'Porch', write: 'Write', approve: 'Approve', mark: 'Mark', class: 'Class', pages: 'My pages', feedback: 'Feedback',
+  },
+  states: {
+    DRAFT: 'Draft', WAITING: 'Waiting', PUBLISHED: 'Published', RETURNED: 'Returned', SCHEDULED: 'Scheduled', HIDDEN: 'Hidden', BINNED: 'In the bin',
+    NOT_HANDED_IN: 'Not handed in', MISSING: 'Missing', HANDED_IN: 'Handed in', BEING_MARKED: 'Being marked', MARKED: 'Marked', RELEASED: 'Released',
+  } as Record<string, string>,
+  roles: { LEAD: 'lead teacher', CO_TEACHER: 'co-teacher', ASSISTANT: 'assistant', MODERATOR: 'moderator', STUDENT: 'student', GUEST: 'guest' } as Record<string, string>,
+  audiences: { STAFF_AND_ME: 'Staff and me', MY_GROUP: 'My group', MY_CLASS: 'My class', SCHOOL: 'The school', ANYONE: 'Anyone' } as Record<string, string>,
+  kinds: { SHARED: 'shared', ONE_EACH: 'one each', GROUP: 'group', TEACHERS: "teacher's", JOURNAL: 'journal' } as Record<string, string>,
+  health: { LIVELY: 'lively', QUIET: 'quiet', FALTERING: 'faltering', STOPPED: 'stopped' } as Record<string, string>,
+  holds: {
+    WORD: 'a word on the class list', PHONE: 'a phone number', EMAIL: 'an e-mail address', HANDLE: 'a messaging name', STREET: 'a street address',
+    FULL_NAME: 'a full name', LINK: 'a link', PICTURE: 'a picture', GUEST: 'written by a guest', FIRST_POST: 'a first post', REPORT: 'a report',
+  } as Record<string, string>,
+  steps: { APPROVE: 'Approved', RETURN: 'Returned', HIDE: 'Hidden' } as Record<string, string>,
+  people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
+  count: (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`,
+  loading: 'One moment',
+  again: 'Try again',
+  cancel: 'Cancel',
+  save: 'Save',
+};
+
+/** "the class, its staff and 1 guest": who reads, without names. */
+export function readersInWords(s: { students: number; staff: number; guests: number; others: number; strangers: boolean }): string {
+  if (s.strangers) return 'Anyone on the internet can read it.';
+  const parts: string[] = [];
+  if (s.students) parts.push(t.count(s.students, 'student', 'students'));
+  if (s.staff) parts.push(t.count(s.staff, 'teacher or helper', 'teachers and helpers'));
+  if (s.guests) parts.push(t.count(s.guests, 'guest', 'guests'));
+  if (s.others) parts.push(`${t.count(s.others, 'other person', 'others')} of the school`);
+  return parts.length ? parts.join(', ') : 'nobody yet';
+}

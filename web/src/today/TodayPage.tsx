@@ -1,0 +1,53 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { todayOptions } from '../api/queries';
+import { manages, useClass } from '../app/useClass';
+import { Loading, Trouble } from '../parts/Trouble';
+import { say, When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './Today.module.css';
+
+/** What needs a person now, one line each. */
+export function TodayPage() {
+  const { id, role } = useClass();
+  const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
+  const at = `/classes/${id}`;
+  if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
+  if (!data) return <div className="page plain"><Loading lines={7} /></div>;
+  const lines: ReactNode[] = [];
+  const { approve } = data;
+  if (data.students === 0) lines.push(<Line key="s" n={0} says="students are in this class yet" more="Paste their names or upload the list from the school office." to={`${at}/people/roster`} verb="Enrol students" />);
+  else if (!data.hasPrompts) lines.push(<Line key="p" n={0} says="prompts are set" more="A prompt says what to write, until when, and how it is marked." to={`${at}/prompts/new`} verb="Set a prompt" />);
+  if (approve && manages(role)) {
+    const parts = [approve.posts && t.count(approve.posts, 'post', 'posts'), approve.comments && t.count(approve.comments, 'comment', 'comments'), approve.outside && `${approve.outside} from outside`].filter(Boolean);
+    lines.push(<Line key="a" n={approve.total} says={`${approve.total === 1 ? 'waits' : 'wait'} for approval, the longest since ${say(approve.oldest)}`} more={`${parts.join(', ')}${approve.held ? `; ${approve.held} ${approve.held === 1 ? 'is' : 'are'} held` : ''}`} to={`${at}/approve`} verb="Approve" />);
+  }
+  data.mark.forEach((m) => lines.push(
+    <Line key={m.promptId} n={m.count} says={m.count === 1 ? 'is ready to mark' : 'are ready to mark'} more={<>{m.title}, was due <When at={m.due} />{m.missing ? `; ${m.missing} handed in nothing` : ''}</>} to={`${at}/mark/${m.promptId}`} verb="Mark" />));
+  if (data.unanswered > 0) lines.push(<Line key="u" n={data.unanswered} says={`${data.unanswered === 1 ? 'post' : 'posts'} of this week ${data.unanswered === 1 ? 'has' : 'have'} no comment from a classmate`} to={`${at}/porch?weeks=${data.weekIndex}&unanswered=yes`} verb="See them" />);
+  data.faltering.forEach((f) => lines.push(<Line key={`f${f.id}`} n={1} says={`outside blog falters: ${f.title}`} more={<>{f.error}{f.lastEntry ? <> The last entry came <When at={f.lastEntry} />.</> : null}</>} to={`${at}/sources`} verb="Look" />));
+  return (
+    <div className="page plain">
+      <title>{`Today · ${data.className}`}</title>
+      <main>
+        <h1 style={{ fontSize: 31 }}>{data.day.charAt(0) + data.day.slice(1).toLowerCase()}{data.week ? `, week ${data.week}` : ''}</h1>
+        <p className="muted" style={{ margin: '4px 0 0' }}>{lines.length ? `What needs a person now in ${data.className}:` : `Nothing in ${data.className} needs you now.`}</p>
+        {lines.length > 0 && <div className={css.lines}>{lines}</div>}
+        <p className="tiny muted" style={{ marginTop: 24 }}>
+          {data.elsewhere.length > 0 ? `Something waits in ${data.elsewhere.join(' and ')} too.` : 'Nothing waits in your other classes.'} <Link className="word tiny" to={`${at}/porch`}>What is on the Porch</Link>
+        </p>
+      </main>
+    </div>
+  );
+}
+
+function Line({ n, says, more, to, verb }: { n: number; says: string; more?: ReactNode; to: string; verb: string }) {
+  return (
+    <div className={css.line}>
+      <b>{n === 0 ? 'No' : n}</b>
+      <div>{says}{more && <p>{more}</p>}</div>
+      <Link className="word" to={to}>{verb}</Link>
+    </div>
+  );
+}
