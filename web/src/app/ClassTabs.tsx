@@ -8,11 +8,11 @@ export function ClassTabs() {
   const at = `/classes/${id}`;
   const pages = [['people', 'People'], ['blogs', 'Blogs'], ['prompts', 'Prompts'], ['sources', 'Outside blogs'], ...(manages(role) ? [['rules', 'Rules']] : [])];
   return (
-    <>
+    <div className="of-class">
       <nav className={css.subs} aria-label="The class">
         {pages.map(([path, word]) => <NavLink key={path} to={`${at}/${path}`}>{word}</NavLink>)}
       </nav>
       <Outlet />
-    </>
+    </div>
   );
 }

@@ -43,7 +43,7 @@ export function NewClassPage() {
         <p className="muted" style={{ margin: '6px 0 20px' }}>A name is enough. It begins closed: only its members read, and you see every post and comment before it is published. All of it can be changed later; nothing is lost.</p>
         <form onSubmit={submit}>
           <TextInput label="Name of the class" size="md" autoFocus {...form.getInputProps('name')} />
-          <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 16, marginTop: 14 }}>
+          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
             <TextInput label="Subject" {...form.getInputProps('subject')} />
             <TextInput label="Year or level" {...form.getInputProps('level')} />
             <TextInput label="Term from" type="date" {...form.getInputProps('firstDay')} />

@@ -58,7 +58,7 @@ export function PeoplePage() {
                     <td style={{ textAlign: 'right', paddingRight: 0 }}>
                       {manages(role) && p.role !== 'LEAD' && p.state !== 'left' && (
                         <Menu position="bottom-end" width={240}>
-                          <Menu.Target><button className="word" aria-label={`What to do with ${p.name}`}>Do</button></Menu.Target>
+                          <Menu.Target><button className="word" aria-label={`More for ${p.name}`}>More</button></Menu.Target>
                           <Menu.Dropdown>
                             {p.role === 'STUDENT' && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
                             {p.role === 'STUDENT' && <Menu.Item onClick={() => renew(p)}>Give a new pass phrase</Menu.Item>}

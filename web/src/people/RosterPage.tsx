@@ -105,7 +105,7 @@ function RosterRow({ row, onChange }: { row: RowView; onChange: (part: Partial<R
       {CELLS.map((c) => <td key={c}>{bad ? <input value={row[c]} aria-label={`${c}, line ${row.line}`} onChange={(e) => onChange({ [c]: e.target.value })} style={{ font: 'inherit', width: '100%', minWidth: 90, border: '1px solid var(--post)', borderRadius: 3, padding: '1px 5px', background: 'var(--paper)', color: 'var(--ink)' }} /> : row[c]}</td>)}
       <td>{row.username}</td>
       <td>
-        {OUTCOMES[row.outcome]}{row.message ? <span className="muted tiny"> · {row.message}</span> : null}
+        {row.message || OUTCOMES[row.outcome]}
         {row.outcome === 'QUESTION' && <label className="tiny" style={{ display: 'block' }}><input type="checkbox" checked={row.asNew} onChange={(e) => onChange({ asNew: e.target.checked })} /> Yes, another person</label>}
       </td>
     </tr>

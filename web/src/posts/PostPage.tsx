@@ -30,7 +30,7 @@ export function PostPage() {
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
         {post.isUp && <Comments postId={id} mayComment={post.mayComment} />}
-        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>It waits for approval. Until then only its author and the staff can read it.</p>}
+        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.authorId === me?.id ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">
         <h4>Where it stands</h4>

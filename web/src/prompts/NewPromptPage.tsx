@@ -59,15 +59,15 @@ export function NewPromptPage() {
             <TextInput label="Title" name="title" size="md" mt="md" autoFocus {...form.getInputProps('title')} />
             <Textarea label="What to write" mt="md" {...form.getInputProps('instructions')} />
             <Textarea label="Guiding questions, one to a line" mt="md" minRows={2} {...form.getInputProps('questions')} />
-            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(160px, 1fr))', gap: 16, marginTop: 14 }}>
+            <div className="fields" style={{ gridTemplateColumns: '1.5fr 1fr 1fr 1fr' }}>
               <TextInput label="Due" name="due" type="datetime-local" {...form.getInputProps('due')} />
-              <NumberInput label="Grace, in hours" min={0} {...form.getInputProps('graceHours')} />
-              <NumberInput label="Each day late takes, in %" min={0} max={100} {...form.getInputProps('latePercentPerDay')} />
-              <NumberInput label="and at most, in %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
+              <NumberInput label="Grace in hours" min={0} {...form.getInputProps('graceHours')} />
+              <NumberInput label="A day late takes %" min={0} max={100} {...form.getInputProps('latePercentPerDay')} />
+              <NumberInput label="and at most %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
             </div>
             <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>What a post should have</h4>
             <p className="tiny muted" style={{ margin: '2px 0 0' }}>Students see it while they write. 0 asks for nothing.</p>
-            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(120px, 1fr))', gap: 16, marginTop: 8 }}>
+            <div className="fields" style={{ gridTemplateColumns: 'repeat(4, 1fr) 1.6fr' }}>
               {number('words', 'Words')}{number('pictures', 'Pictures')}{number('tags', 'Tags')}{number('links', 'Links')}
               <TextInput label="Tag for outside posts" {...form.getInputProps('tag')} />
             </div>

@@ -10,6 +10,8 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.ModerationTable.Step;
@@ -72,9 +74,8 @@ class PlotToPlate {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
             clock.set(DemoSchool.at(start, 8, 0));
             long prompt = setPrompt(teacher, classId, week, start);
-            for (int s = 0; s < students.size(); s++) if (!misses(s, week)) write(classId, students, s, week, prompt, start, now);
-            clock.set(earlier(DemoSchool.at(start.plusDays(week < 6 ? 8 : 7), 19, 0), now));
-            approve(teacher);
+            writeAll(teacher, classId, students, week, prompt, start, now);
+            clock.set(earlier(DemoSchool.at(start.plusDays(week < 6 ? 8 : 6), 20, 30), now));
             answer(classId, students, week);
             approve(teacher);
             if (week < 6) markAll(teacher, prompt, start);
@@ -115,12 +116,22 @@ class PlotToPlate {
         return new Rubric.Criterion(name, new BigDecimal(weight), levels);
     }
 
-    private void write(long classId, List<Long> students, int s, int week, long prompt, LocalDate start, Instant now) {
-        DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 16 ? 1 : 0)) : DemoTexts.log(s, week);
-        boolean late = (s * 3 + week) % 17 == 0;
-        Instant wanted = DemoSchool.at(start.plusDays(late ? 8 : 2 + random.nextInt(5)), 15 + random.nextInt(4), random.nextInt(60)).plusSeconds(random.nextInt(60));
-        clock.set(earlier(wanted, now.minus(Duration.ofMinutes(20L + s))));
-        handIn(students.get(s), classId, prompt, text, week == 6 ? s % 3 == 0 : s % 7 == week, s + week);
+    /** The students of a week write in the order of their days; somebody looks at each post the same evening. */
+    private void writeAll(Viewer teacher, long classId, List<Long> students, int week, long prompt, LocalDate start, Instant now) {
+        SortedMap<Instant, Integer> moments = new TreeMap<>();
+        for (int s = 0; s < students.size(); s++) {
+            if (misses(s, week)) continue;
+            boolean late = (s * 3 + week) % 17 == 0;
+            Instant wanted = DemoSchool.at(start.plusDays(late ? 7 : 1 + random.nextInt(6)), 15 + random.nextInt(4), random.nextInt(60)).plusSeconds(s);
+            moments.put(earlier(wanted, now.minus(Duration.ofMinutes(20L * s))), s);
+        }
+        moments.forEach((moment, s) -> {
+            clock.set(moment);
+            DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 16 ? 1 : 0)) : DemoTexts.log(s, week);
+            handIn(students.get(s), classId, prompt, text, s != WHEELBARROW && (week == 6 ? s % 3 == 0 : s % 7 == week), s + week);
+            clock.set(moment.plus(Duration.ofMinutes(40 + random.nextInt(50))));
+            approve(teacher);
+        });
     }
 
     private long handIn(long student, long classId, Long prompt, DemoTexts.Text text, boolean picture, int seed) {

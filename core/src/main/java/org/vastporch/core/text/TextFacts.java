@@ -12,14 +12,16 @@ import org.jsoup.nodes.TextNode;
 /**
  * What can be counted in a clean text.
  *
- * @param plain        the text alone, one line break between blocks
+ * @param plain        the text alone, one line break between blocks, captions among it
+ * @param lead         the text without figures, for first lines
+ * @param alts         the alternative texts of the pictures
  * @param words        number of words: letters and digits of any script, apostrophes and hyphens inside
  * @param links        number of links to other places
  * @param pictures     number of pictures
  * @param described    how many of them have an alternative text
  * @param firstPicture address of the first one; empty for none
  */
-public record TextFacts(String plain, int words, int links, int pictures, int described, String firstPicture, List<String> headings) {
+public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings) {
 
     private static final Pattern WORD = Pattern.compile("[\\p{L}\\p{N}\\p{M}]+(?:['’\\-‐‑][\\p{L}\\p{N}\\p{M}]+)*");
 
@@ -28,9 +30,12 @@ public record TextFacts(String plain, int words, int links, int pictures, int de
         Document page = Jsoup.parseBodyFragment(html);
         String plain = plain(page);
         List<Element> pictures = page.select("img");
-        return new TextFacts(plain, countWords(plain), page.select("a[href]").size(), pictures.size(),
-            (int) pictures.stream().filter(img -> !img.attr("alt").isBlank()).count(),
-            pictures.isEmpty() ? "" : pictures.get(0).attr("src"), page.select("h2, h3").eachText());
+        List<String> alts = pictures.stream().map(img -> img.attr("alt")).filter(alt -> !alt.isBlank()).toList();
+        int links = page.select("a[href]").size();
+        List<String> headings = page.select("h2, h3").eachText();
+        String firstPicture = pictures.isEmpty() ? "" : pictures.get(0).attr("src");
+        page.select("figure").remove();
+        return new TextFacts(plain, plain(page), alts, countWords(plain), links, pictures.size(), alts.size(), firstPicture, headings);
     }
 
     /** Counts the words of a plain text. */
@@ -43,7 +48,7 @@ public record TextFacts(String plain, int words, int links, int pictures, int de
 
     /** The first lines: at most so many characters, cut between words, with … if something follows. */
     public String firstLines(int most) {
-        String line = plain.replaceAll("\\s+", " ").strip();
+        String line = lead.replaceAll("\\s+", " ").strip();
         if (line.length() <= most) return line;
         int space = line.lastIndexOf(' ', most - 1);
         return line.substring(0, space > most / 2 ? space : most - 1).replaceFirst("[\\s,.;:–-]+$", "") + "…";

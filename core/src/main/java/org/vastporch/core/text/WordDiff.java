@@ -16,6 +16,7 @@ public final class WordDiff {
     /** A stretch of text. Those that are SAME or ADDED, joined, give the new text; those SAME or REMOVED the old one. */
     public record Stretch(Change change, String text) {}
 
+    private static final int NARROW = 3;
     private static final Pattern TOKEN = Pattern.compile("[\\p{L}\\p{N}\\p{M}'’-]+|\\s+|.", Pattern.DOTALL);
 
     private WordDiff() {}
@@ -34,7 +35,34 @@ public final class WordDiff {
             at = start + delta.getSource().size();
         }
         add(stretches, Change.SAME, old.subList(at, old.size()));
-        return stretches;
+        return joined(stretches);
+    }
+
+    /** Joins changes that only a few characters keep apart: people read a changed phrase, not a hail of changed words. */
+    private static List<Stretch> joined(List<Stretch> stretches) {
+        List<Stretch> joined = new ArrayList<>();
+        StringBuilder removed = new StringBuilder();
+        StringBuilder added = new StringBuilder();
+        for (int i = 0; i < stretches.size(); i++) {
+            Stretch s = stretches.get(i);
+            boolean between = s.change() == Change.SAME && removed.length() + added.length() > 0 && i + 1 < stretches.size() && s.text().length() <= NARROW
+                && !s.text().contains("\n");
+            if (s.change() != Change.ADDED && (s.change() == Change.REMOVED || between)) removed.append(s.text());
+            if (s.change() != Change.REMOVED && (s.change() == Change.ADDED || between)) added.append(s.text());
+            if (s.change() == Change.SAME && !between) {
+                flush(joined, removed, added);
+                joined.add(s);
+            }
+        }
+        flush(joined, removed, added);
+        return joined;
+    }
+
+    private static void flush(List<Stretch> joined, StringBuilder removed, StringBuilder added) {
+        if (removed.length() > 0) joined.add(new Stretch(Change.REMOVED, removed.toString()));
+        if (added.length() > 0) joined.add(new Stretch(Change.ADDED, added.toString()));
+        removed.setLength(0);
+        added.setLength(0);
     }
 
     private static void add(List<Stretch> stretches, Change change, List<String> tokens) {

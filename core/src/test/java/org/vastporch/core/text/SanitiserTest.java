@@ -58,11 +58,15 @@ class SanitiserTest {
 
     @Test
     void showsWhatChangedByWords() {
-        var stretches = WordDiff.of("We needed forty loads. It took ages.", "We needed fifty loads. It took ages.");
-        assertEquals("We needed [-forty-][+fifty+] loads. It took ages.", stretches.stream().map(s -> switch (s.change()) {
+        assertEquals("We needed [-forty-][+fifty+] loads. It took ages.", shown("We needed forty loads. It took ages.", "We needed fifty loads. It took ages."));
+        assertEquals("Wait. [-It took ages-][+I timed ten loads+].", shown("Wait. It took ages.", "Wait. I timed ten loads."));
+    }
+
+    private static String shown(String before, String after) {
+        return WordDiff.of(before, after).stream().map(s -> switch (s.change()) {
             case SAME -> s.text();
             case ADDED -> "[+" + s.text() + "+]";
             case REMOVED -> "[-" + s.text() + "-]";
-        }).collect(Collectors.joining()));
+        }).collect(Collectors.joining());
     }
 }

@@ -47,7 +47,9 @@ public class AccessService {
      */
     public PostFacts requirePost(Viewer viewer, Act act, long postId) {
         PostFacts post = store.post(postId).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
-        Problem.unlessAllowed(AccessEngine.decide(viewer, act, post, now()));
+        Reason reason = AccessEngine.decide(viewer, act, post, now());
+        // A stranger is led through sign-in, whatever the reason: it says nothing of what is there.
+        Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
         return post;
     }
 

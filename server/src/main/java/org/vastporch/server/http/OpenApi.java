@@ -3,6 +3,7 @@ package org.vastporch.server.http;
 import io.swagger.v3.oas.models.Components;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.servers.Server;
 import java.lang.annotation.Annotation;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +21,7 @@ class OpenApi {
 
     @Bean
     OpenAPI description() {
-        return new OpenAPI().info(new Info().title("Vast Porch").version("1")).components(new Components());
+        return new OpenAPI().info(new Info().title("Vast Porch").version("1")).components(new Components()).servers(List.of(new Server().url("/")));
     }
 
     @Bean
@@ -36,7 +37,6 @@ class OpenApi {
     @Bean
     OpenApiCustomizer requireTheRest() {
         return api -> {
-            api.setServers(null);
             if (api.getComponents().getSchemas() == null) return;
             api.getComponents().getSchemas().values().forEach(OpenApi::requireTheRest);
         };

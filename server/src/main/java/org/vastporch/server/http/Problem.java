@@ -23,6 +23,11 @@ public final class Problem extends RuntimeException {
         return new Problem(HttpStatus.UNPROCESSABLE_CONTENT, code, sentence).with("field", field);
     }
 
+    /** Something that must be sent was not. */
+    static Problem incomplete(String field) {
+        return new Problem(HttpStatus.BAD_REQUEST, "field-missing", "Something is missing here: " + field + ".").with("field", field);
+    }
+
     /** Something is not there, or not for the one who asks. */
     public static Problem missing() {
         return new Problem(HttpStatus.NOT_FOUND, "not-there", "This page is not there, or it is not for you.");

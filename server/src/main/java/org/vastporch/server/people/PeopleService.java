@@ -1,9 +1,12 @@
 package org.vastporch.server.people;
 
 import java.security.SecureRandom;
+import java.text.Collator;
 import java.time.Clock;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -99,14 +102,14 @@ public class PeopleService {
 
     public List<MemberLine> members(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
-        return store.members(classId).stream().map(m -> new MemberLine(m.id(), m.name().full(),
+        return roll(classId).stream().map(m -> new MemberLine(m.id(), m.name().full(),
             (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", ""), m.username(), m.role().name(), m.group(), m.groupId(), m.email(),
             m.schoolNo(), m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip", shownName(m, false))).toList();
     }
 
     /** The students who are in a class now, in the order of their names. */
     public List<Long> students(long classId) {
-        return store.members(classId).stream().filter(m -> m.role() == Role.STUDENT && m.endedAt() == null).map(PeopleStore.Member::id).toList();
+        return roll(classId).stream().filter(m -> m.role() == Role.STUDENT && m.endedAt() == null).map(PeopleStore.Member::id).toList();
     }
 
     /** Full names of all members but one, for the hold on personal data. */
@@ -185,8 +188,12 @@ public class PeopleService {
         return store.add(Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
     }
 
+    /** All members as a teacher would sort them: by family name, accents where they belong. */
     List<PeopleStore.Member> roll(long classId) {
-        return store.members(classId);
+        Collator letters = Collator.getInstance(Locale.ENGLISH);
+        return store.members(classId).stream()
+            .sorted(Comparator.comparing((PeopleStore.Member m) -> m.name().family(), letters).thenComparing(m -> m.name().given(), letters).thenComparing(PeopleStore.Member::id))
+            .toList();
     }
 
     String newPhrase() {

@@ -97,7 +97,7 @@ public class PorchService {
         Names names = people.names(viewer, classId);
         String next = found.size() > PAGE ? Cursor.of(page.get(PAGE - 1)).text() : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.moments(scope, classId, filter).size(),
-            (int) page.stream().filter(Entry::unread).count(), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
+            porch.unread(scope, classId, viewer.personId(), filter), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
             porch.unanswered(scope, classId, range));
     }
 

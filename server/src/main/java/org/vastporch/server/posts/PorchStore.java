@@ -86,6 +86,15 @@ class PorchStore {
         return moments(scope, classId, none).size();
     }
 
+    /** How many posts the reader has not opened yet. */
+    int unread(ScopeSql scope, long classId, long reader, Filter filter) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(filter, params);
+        return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed
+                + " and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
+            .params(params).param("classId", classId).param("reader", reader).query(Integer.class).single();
+    }
+
     private List<Count> counts(String select, String group, ScopeSql scope, long classId, Filter range) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(range, params);

@@ -230,7 +230,8 @@ public class PostService {
     }
 
     private static String plain(Version version) {
-        return version.title() + "\n" + TextFacts.of(version.html()).plain();
+        TextFacts facts = TextFacts.of(version.html());
+        return version.title() + "\n" + facts.plain() + "\n" + String.join("\n", facts.alts());
     }
 
     private Policy policy(PostRow row) {

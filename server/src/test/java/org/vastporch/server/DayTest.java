@@ -1,0 +1,219 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.zip.CRC32;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import tools.jackson.databind.JsonNode;
+
+/** Writing, approving, reading and feeds over HTTP: who gets what, and what happens when two act at once. */
+@ServerTest
+class DayTest {
+
+    @Autowired School school;
+    @LocalServerPort int port;
+    Made of;
+
+    @BeforeEach
+    void makeClass() {
+        of = school.make(port);
+    }
+
+    private static Map<String, Object> text(int rev, String title, String html) {
+        return Map.of("rev", rev, "title", title, "html", html, "tags", List.of("slugs"), "audience", "MY_CLASS");
+    }
+
+    private long draft() {
+        return of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+    }
+
+    private long handedIn(String html) {
+        long id = draft();
+        int rev = of.first().put("/api/posts/" + id + "/draft", text(1, "Slugs", html)).body().get("rev").asInt();
+        assertEquals("WAITING", of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev)).body().get("state").asString());
+        return id;
+    }
+
+    private JsonNode inPile(Person who, long id) {
+        for (JsonNode item : who.get("/api/pile").body()) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
+        return null;
+    }
+
+    private Answer decide(Person who, JsonNode item, String step, String note) {
+        return who.post("/api/pile/decisions", Map.of("step", step, "note", note, "items",
+            List.of(Map.of("subject", "post", "id", item.get("id").asLong(), "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
+    }
+
+    @Test
+    void onlyAuthorAndStaffReadAPostUntilItIsApproved() {
+        long id = handedIn("<p>Eleven leaves with holes.</p>");
+        for (Person reader : List.of(of.first(), of.lead(), of.second(), of.moderator())) assertEquals(200, reader.get("/api/posts/" + id).status());
+        assertEquals(404, of.other().get("/api/posts/" + id).status());
+        assertEquals(404, of.guest().get("/api/posts/" + id).status());
+        assertEquals(401, school.stranger(port).get("/api/posts/" + id).status());
+
+        assertEquals("PUBLISHED", decide(of.moderator(), inPile(of.moderator(), id), "APPROVE", "").body().get(0).get("state").asString());
+        assertEquals(200, of.other().get("/api/posts/" + id).status());
+        assertEquals(200, of.guest().get("/api/posts/" + id).status());
+        assertEquals(404, of.moderator().get("/api/posts/" + id).status(), "what no longer waits is not the moderator's");
+        assertEquals(1, of.other().get("/api/classes/" + of.classId() + "/porch").body().get("total").asInt());
+        assertEquals(0, of.moderator().get("/api/classes/" + of.classId() + "/porch").body().get("total").asInt());
+    }
+
+    @Test
+    void whatIsPastedComesOutClean() {
+        long id = draft();
+        of.first().put("/api/posts/" + id + "/draft", text(1, "x", "<p onclick='x()' style='color:red'>Hi<script>1</script></p><img src='http://t.example/p.gif' width=1>"));
+        assertEquals("<p>Hi</p>", of.first().get("/api/posts/" + id + "/draft").body().get("html").asString());
+    }
+
+    @Test
+    void twoTabsDoNotWriteOverEachOther() {
+        long id = draft();
+        assertEquals(200, of.first().put("/api/posts/" + id + "/draft", text(1, "One", "<p>one</p>")).status());
+        Answer second = of.first().put("/api/posts/" + id + "/draft", text(1, "Two", "<p>two</p>"));
+        assertEquals(409, second.status());
+        assertEquals("changed-elsewhere", second.code());
+        assertEquals("<p>one</p>", second.body().get("html").asString());
+        assertEquals(200, of.first().put("/api/posts/" + id + "/draft", text(second.body().get("rev").asInt(), "Two", "<p>two</p>")).status());
+    }
+
+    @Test
+    void twoTeachersDecideOnce() {
+        long id = handedIn("<p>x</p>");
+        JsonNode seen = inPile(of.lead(), id);
+        decide(of.lead(), seen, "RETURN", "How long did it take?");
+        Answer late = decide(of.second(), seen, "APPROVE", "");
+        assertEquals("already-decided", late.body().get(0).get("code").asString());
+        assertTrue(late.body().get(0).get("problem").asString().startsWith("Ms Lead"));
+        assertEquals("RETURNED", of.first().get("/api/posts/" + id).body().get("state").asString());
+    }
+
+    @Test
+    void anApprovalNeverCoversTextThatWasNotSeen() {
+        long id = handedIn("<p>harmless</p>");
+        JsonNode seen = inPile(of.lead(), id);
+        int rev = of.first().put("/api/posts/" + id + "/draft", text(seen.get("rev").asInt(), "Slugs", "<p>not harmless</p>")).body().get("rev").asInt();
+        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        assertEquals("newer-version", decide(of.lead(), seen, "APPROVE", "").body().get(0).get("code").asString());
+        assertEquals(404, of.other().get("/api/posts/" + id).status());
+    }
+
+    @Test
+    void anEditWaitsWhileTheApprovedVersionStaysUpAndUndoRestores() {
+        long id = handedIn("<p>first words</p>");
+        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        int rev = of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt();
+        rev = of.first().put("/api/posts/" + id + "/draft", text(rev, "Slugs", "<p>second words</p>")).body().get("rev").asInt();
+        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        assertEquals("<p>first words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());
+        JsonNode item = inPile(of.lead(), id);
+        assertEquals(List.of("REMOVED", "ADDED", "SAME"), item.get("changes").valueStream().map(s -> s.get("change").asString()).toList());
+
+        long decision = decide(of.lead(), item, "APPROVE", "").body().get(0).get("decision").asLong();
+        assertEquals("<p>second words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());
+        assertEquals(200, of.second().post("/api/pile/decisions/" + decision + "/undo", null).status());
+        assertEquals("<p>first words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());
+        assertEquals(409, of.second().post("/api/pile/decisions/" + decision + "/undo", null).status());
+    }
+
+    @Test
+    void aCommentWaitsAndAGuestsIsHeld() {
+        long id = handedIn("<p>x</p>");
+        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        Answer comment = of.other().post("/api/posts/" + id + "/comments", Map.of("text", "Ring 07700 900 412"));
+        assertEquals("WAITING", comment.body().get("state").asString());
+        assertEquals(0, of.first().get("/api/posts/" + id + "/comments").body().size());
+        assertEquals("comments-for-class", of.guest().post("/api/posts/" + id + "/comments", Map.of("text", "Well done")).code());
+        JsonNode item = of.moderator().get("/api/pile").body().valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
+        assertEquals("PHONE", item.get("holds").get(0).get("rule").asString());
+        assertEquals("comment-empty", of.other().post("/api/posts/" + id + "/comments", Map.of("text", "  ")).code());
+    }
+
+    @Test
+    void picturesAreKnownByTheirContentAndServedToReadersOnly() throws IOException {
+        long id = draft();
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(3000, 1000, BufferedImage.TYPE_INT_RGB), "png", png);
+        Answer added = of.first().upload("/api/posts/" + id + "/pictures", "slugs.png", png.toByteArray());
+        assertEquals(1600, added.body().get("width").asInt());
+        String address = added.body().get("address").asString();
+        assertEquals(200, of.lead().get(address).status());
+        assertEquals("nosniff", of.lead().get(address).raw().headers().firstValue("X-Content-Type-Options").orElse(""));
+        assertEquals(404, of.other().get(address).status());
+        assertEquals(401, school.stranger(port).get(address).status());
+        for (String bad : List.of("just text", "<svg xmlns='http://www.w3.org/2000/svg'><script>1</script></svg>", "\u0089PNG\r\n\u001a\n broken"))
+            assertEquals("picture-not-taken", of.first().upload("/api/posts/" + id + "/pictures", "a.png", bad.getBytes(StandardCharsets.ISO_8859_1)).code());
+        assertEquals("picture-not-taken", of.first().upload("/api/posts/" + id + "/pictures", "huge.png", pngHeader(20_000, 20_000)).code());
+    }
+
+    /** A PNG that says it is huge; nothing of it needs to be there to be refused. */
+    private static byte[] pngHeader(int width, int height) throws IOException {
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(new BufferedImage(1, 1, BufferedImage.TYPE_INT_RGB), "png", png);
+        byte[] bytes = png.toByteArray();
+        ByteBuffer.wrap(bytes).putInt(16, width).putInt(20, height);
+        CRC32 crc = new CRC32();
+        crc.update(bytes, 12, 17);
+        ByteBuffer.wrap(bytes).putInt(29, (int) crc.getValue());
+        return bytes;
+    }
+
+    @Test
+    void feedsCarryWhatTheirReaderMayReadAndNothingElse() {
+        long id = handedIn("<p>Only for the class &amp; no one else.</p>");
+        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        Person stranger = school.stranger(port);
+        for (String format : List.of("rss", "atom", "json")) {
+            Answer open = stranger.get("/feeds/classes/" + of.classId() + "." + format);
+            assertEquals(200, open.status());
+            assertFalse(open.text().contains("Only for the class") || open.text().contains("Garden") || open.text().contains("Wren"), open.text());
+        }
+        String secret = of.other().post("/api/classes/" + of.classId() + "/feed-key", null).body().get("path").asString();
+        Answer mine = stranger.get(secret);
+        assertTrue(mine.text().contains("Only for the class"));
+        String etag = mine.raw().headers().firstValue("ETag").orElseThrow();
+        assertEquals(304, stranger.get(secret, "If-None-Match", etag).status());
+        assertEquals(200, stranger.get(secret.replace(".rss", ".atom")).status());
+
+        of.lead().call("DELETE", "/api/classes/" + of.classId() + "/people/" + of.other().id, null);
+        assertNotEquals(200, stranger.get(secret).status(), "a reader who left reads no more");
+        assertEquals(404, of.other().get("/api/posts/" + id).status());
+    }
+
+    @Test
+    void badInputIsSaidInWords() {
+        long id = draft();
+        Answer title = of.first().put("/api/posts/" + id + "/draft", text(1, "x".repeat(10_000), ""));
+        assertEquals(422, title.status());
+        assertEquals("title", title.body().get("field").asString());
+        assertEquals("A title has at most 200 characters; this one has 10000.", title.body().get("detail").asString());
+        assertEquals("not-ready", of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", 1)).code());
+        assertEquals("note-missing", of.lead().post("/api/pile/decisions", Map.of("step", "RETURN", "note", " ", "items", List.of())).code());
+        assertEquals("roster-no-name", of.lead().post("/api/classes/" + of.classId() + "/roster/preview", Map.of("text", "E-mail;Form\na@b.example;8Q")).code());
+        assertEquals("roster-other-file", of.lead().upload("/api/classes/" + of.classId() + "/roster/preview-file", "roster.csv", "%PDF-1.7".getBytes(StandardCharsets.UTF_8)).code());
+        assertEquals(400, of.lead().put("/api/classes/" + of.classId() + "/rules", "not an object").status());
+    }
+
+    @Test
+    void signingInIsSlowedDownAfterFailures() {
+        Person stranger = school.stranger(port);
+        int status = 0;
+        for (int i = 0; i < 11; i++) status = stranger.post("/api/session", Map.of("username", "nobody-here", "password", "guess")).status();
+        assertEquals(429, status);
+    }
+}

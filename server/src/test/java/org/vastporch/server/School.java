@@ -1,0 +1,175 @@
+package org.vastporch.server;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts.Commenters;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.people.RosterService;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A small class for a test, and people who talk to the running server as browsers do. */
+@Component
+class School {
+
+    static final String PASSWORD = "a quiet test";
+    private static final AtomicInteger NUMBER = new AtomicInteger();
+
+    /** A class with its lead, co-teacher, moderator, guest and two students with a blog each. */
+    record Made(long classId, long blogOfFirst, Person lead, Person second, Person moderator, Person guest, Person first, Person other) {}
+
+    record Answer(int status, JsonNode body, HttpResponse<byte[]> raw) {
+        String code() {
+            return body.path("code").asString("");
+        }
+
+        String text() {
+            return new String(raw.body(), StandardCharsets.UTF_8);
+        }
+    }
+
+    private final PeopleService people;
+    private final ClassService classes;
+    private final RosterService rosters;
+    private final BlogService blogs;
+    private final AccessService access;
+    private final JsonMapper json;
+
+    School(PeopleService people, ClassService classes, RosterService rosters, BlogService blogs, AccessService access, JsonMapper json) {
+        this.people = people;
+        this.classes = classes;
+        this.rosters = rosters;
+        this.blogs = blogs;
+        this.access = access;
+        this.json = json;
+    }
+
+    Made make(int port) {
+        int n = NUMBER.incrementAndGet();
+        Person lead = staff(port, "Lead" + n, true);
+        long id = classes.create(access.viewer(lead.id), new ClassService.NewClass("Garden " + n, "", "", "Europe/London",
+            LocalDate.now().minusDays(20), LocalDate.now().plusDays(60), List.of()));
+        Person second = helper(port, id, Role.CO_TEACHER, "Second" + n);
+        Person moderator = helper(port, id, Role.MODERATOR, "Moderator" + n);
+        Person guest = helper(port, id, Role.GUEST, "Guest" + n);
+        Viewer viewer = access.viewer(lead.id);
+        blogs.create(viewer, id, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS, null));
+        rosters.importRows(viewer, id, rosters.preview(viewer, id, "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b"));
+        List<Long> students = people.students(id);
+        students.forEach(s -> people.setPassword(s, PASSWORD));
+        // Sorted by family name: Aurelio, Castellane.
+        Person first = new Person(port, students.get(1));
+        return new Made(id, blogs.homeOf(id, first.id).orElseThrow(), lead, second, moderator, guest, first, new Person(port, students.get(0)));
+    }
+
+    Person stranger(int port) {
+        return new Person(port, 0);
+    }
+
+    private Person staff(int port, String name, boolean teacher) {
+        long id = people.addStaff(Viewer.STRANGER, "Ms", new PersonName(name, "Ada"), "", teacher);
+        people.setPassword(id, PASSWORD);
+        return new Person(port, id);
+    }
+
+    private Person helper(int port, long classId, Role role, String name) {
+        Person person = staff(port, name, false);
+        people.enrol(classId, person.id, role, "", PersonName.Shown.OWN_NAME, null);
+        return person;
+    }
+
+    /** Somebody with a browser of their own; signs in at the first call. */
+    final class Person {
+        final long id;
+        private final int port;
+        private final Map<String, String> cookies = new HashMap<>();
+        private final HttpClient http = HttpClient.newHttpClient();
+
+        Person(int port, long id) {
+            this.port = port;
+            this.id = id;
+        }
+
+        Answer get(String path, String... headers) {
+            return call("GET", path, null, headers);
+        }
+
+        Answer post(String path, Object body) {
+            return call("POST", path, body);
+        }
+
+        Answer put(String path, Object body) {
+            return call("PUT", path, body);
+        }
+
+        Answer upload(String path, String name, byte[] bytes) {
+            String head = "--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name + "\"\r\nContent-Type: image/png\r\n\r\n";
+            ByteArrayOutputStream form = new ByteArrayOutputStream();
+            form.writeBytes(head.getBytes(StandardCharsets.UTF_8));
+            form.writeBytes(bytes);
+            form.writeBytes("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
+            signIn();
+            return send(HttpRequest.newBuilder(uri(path)).header("Content-Type", "multipart/form-data; boundary=b").POST(HttpRequest.BodyPublishers.ofByteArray(form.toByteArray())));
+        }
+
+        Answer call(String method, String path, Object body, String... headers) {
+            signIn();
+            return raw(method, path, body, headers);
+        }
+
+        private void signIn() {
+            if (cookies.containsKey("XSRF-TOKEN")) return;
+            raw("GET", "/api/me", null);
+            if (id != 0) raw("POST", "/api/session", Map.of("username", people.usernameOf(id), "password", PASSWORD));
+        }
+
+        private Answer raw(String method, String path, Object body, String... headers) {
+            HttpRequest.Builder request = HttpRequest.newBuilder(uri(path)).header("Content-Type", "application/json");
+            if (headers.length > 0) request.headers(headers);
+            return send(request.method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(json.writeValueAsString(body))));
+        }
+
+        private URI uri(String path) {
+            return URI.create("http://localhost:" + port + path);
+        }
+
+        private Answer send(HttpRequest.Builder request) {
+            StringBuilder cookie = new StringBuilder();
+            cookies.forEach((name, value) -> cookie.append(name).append('=').append(value).append("; "));
+            if (cookie.length() > 0) request.header("Cookie", cookie.toString());
+            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
+            try {
+                HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+                for (String set : answer.headers().allValues("Set-Cookie")) cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
+                String text = new String(answer.body(), StandardCharsets.UTF_8);
+                boolean isJson = text.startsWith("{") || text.startsWith("[");
+                return new Answer(answer.statusCode(), json.readTree(isJson ? text : "{}"), answer);
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+}

@@ -1,0 +1,106 @@
+package org.vastporch.server.access;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.AccessEngine;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Scope;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.moderation.State;
+import org.vastporch.server.ServerTest;
+
+/** A generated school in the database: for everybody, the posts that SQL gives are just those that the engine lets them read. */
+@ServerTest
+class ScopeSqlTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-24T10:00:00Z");
+
+    @Autowired JdbcClient jdbc;
+    @Autowired AccessStore store;
+    private final Random random = new Random(11);
+
+    @Test
+    @Transactional
+    void sqlAndEngineAgree() {
+        List<Long> people = new ArrayList<>();
+        for (int i = 0; i < 14; i++) people.add(insert("insert into person (username, title, family_name, given_name, email, school_no, keeper, teacher, created_at) values ('scope" + i + "', '', 'x', 'y', '', '', " + (i == 0) + ", false, now())", "person"));
+        List<Long> posts = new ArrayList<>();
+        for (int c = 0; c < 3; c++) posts.addAll(makeClass(c, people));
+        int read = 0;
+        List<Viewer> viewers = new ArrayList<>(people.stream().map(p -> store.viewer(p).orElseThrow()).toList());
+        viewers.add(Viewer.STRANGER);
+        for (Viewer viewer : viewers) {
+            ScopeSql scope = new ScopeSql(Scope.of(viewer, NOW));
+            Set<Long> bySql = new HashSet<>(jdbc.sql("select p.id from " + ScopeSql.TABLES + " where " + scope.condition()).params(scope.params()).query(Long.class).list());
+            for (long id : posts) {
+                PostFacts post = store.post(id).orElseThrow();
+                assertEquals(AccessEngine.decide(viewer, Act.READ, post, NOW).allows(), bySql.contains(id), () -> viewer + " " + post);
+                if (bySql.contains(id)) read++;
+            }
+        }
+        assertEquals(true, read > 300 && read < viewers.size() * posts.size() / 2, "the generated school tells something: " + read);
+    }
+
+    private List<Long> makeClass(int n, List<Long> people) {
+        long classId = insert("insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy, trust_after, held_words, hold_links, created_at, version) values ('c', '', '', 'UTC', date '2026-09-01', date '2026-12-01', "
+            + (2 + n) + ", " + (n > 0) + ", 'BEFORE', 'BEFORE', 0, '', true, now(), 1)", "class");
+        List<Long> groups = List.of(insert("insert into class_group (class_id, name) values (" + classId + ", 'a')", "class_group"), insert("insert into class_group (class_id, name) values (" + classId + ", 'b')", "class_group"));
+        for (long person : people)
+            if (random.nextInt(3) > 0)
+                jdbc.sql("insert into membership (class_id, person_id, role, group_id, shown, joined_at, ended_at) values (:c, :p, :r, :g, 'OWN_NAME', :now, :end)").param("c", classId).param("p", person)
+                    .param("r", Role.values()[random.nextInt(6)].name()).param("g", maybe(groups)).param("now", at(0)).param("end", random.nextInt(5) == 0 ? at(-1) : null).update();
+        List<Long> posts = new ArrayList<>();
+        for (int b = 0; b < 10; b++) posts.addAll(makeBlog(classId, n * 10 + b, groups, people));
+        return posts;
+    }
+
+    private List<Long> makeBlog(long classId, int n, List<Long> groups, List<Long> people) {
+        BlogKind kind = BlogKind.values()[n % 5];
+        jdbc.sql("insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, group_id, only_group, opens_at, closes_at, created_at) values (:c, :kind, 't', :a, '', :w, :kw, 'CLASS', null, :g, :only, :opens, :closes, :now)")
+            .param("c", classId).param("kind", kind.name()).param("a", "a" + n).param("w", random.nextInt(5)).param("kw", kind.widest().ordinal())
+            .param("g", kind == BlogKind.GROUP ? groups.get(n % 2) : null).param("only", random.nextInt(4) == 0 ? groups.get(0) : null)
+            .param("opens", random.nextInt(4) == 0 ? at(1) : null).param("closes", random.nextInt(4) == 0 ? at(-1) : null).param("now", at(0)).update();
+        long blog = newest("blog");
+        List<Long> posts = new ArrayList<>();
+        for (int i = 0; i < 8; i++) {
+            jdbc.sql("insert into post (class_id, blog_id, author_id, state, audience, live, created_at, rev) values (:c, :b, :author, :state, :audience, :live, :now, 1)").param("c", classId).param("b", blog)
+                .param("author", random.nextInt(6) == 0 ? null : people.get(random.nextInt(people.size()))).param("state", State.values()[random.nextInt(7)].name())
+                .param("audience", Audience.values()[random.nextInt(5)].ordinal()).param("live", random.nextInt(4) == 0 ? null : 1).param("now", at(0)).update();
+            posts.add(newest("post"));
+        }
+        return posts;
+    }
+
+    private Long maybe(List<Long> groups) {
+        return random.nextInt(3) == 0 ? null : groups.get(random.nextInt(2));
+    }
+
+    private long insert(String sql, String table) {
+        jdbc.sql(sql).update();
+        return newest(table);
+    }
+
+    private long newest(String table) {
+        return jdbc.sql("select max(id) from " + table).query(Long.class).single();
+    }
+
+    private static OffsetDateTime at(int hours) {
+        return NOW.plusSeconds(hours * 3600L).atOffset(ZoneOffset.UTC);
+    }
+}
