@@ -24,7 +24,7 @@ function merge(before: Lying[], items: PileItem[]): Lying[] {
   const fresh = new Map(items.map((i) => [keyOf(i), i]));
   const kept = before.map((l): Lying => {
     const now = fresh.get(keyOf(l.item));
-    if (l.fate.type !== 'waits') return l;
+    if (l.fate.type !== 'waits') return now ? { ...l, item: now } : l;
     return now ? { item: now, fate: l.fate } : { ...l, fate: { type: 'gone' } };
   });
   const known = new Set(before.map((l) => keyOf(l.item)));
@@ -72,8 +72,9 @@ export function usePile() {
     if (lying.fate.type !== 'decided' || !lying.fate.decision) return;
     try {
       await postJson(`/api/pile/decisions/${lying.fate.decision}/undo`);
+      // The text comes back as the server has it now, so that the next decision names the right state of it.
+      await client.refetchQueries({ queryKey: ['pile'] });
       settle(keyOf(lying.item), { type: 'waits' });
-      await client.invalidateQueries({ queryKey: ['pile'] });
       void client.invalidateQueries({ queryKey: ['me'] });
     } catch (e) {
       settle(keyOf(lying.item), { type: 'gone' });

@@ -1,0 +1,80 @@
+package org.vastporch.e2e;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.LoadState;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+
+/** Takes the pictures of docs/screenshots from the demo school; no test of anything, and run only when asked for. */
+@EnabledIfSystemProperty(named = "porch.shots", matches = ".+")
+class Shots {
+
+    @Test
+    void take() {
+        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
+        shot(teacher, "/classes/1/today", "today");
+        shot(teacher, "/classes/1/porch?weeks=6", "porch");
+        shot(teacher, "/classes/1/approve", "approve");
+        teacher.navigate("/classes/1/mark/6");
+        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        for (String key : new String[] {"4", "Enter", "3", "Enter"}) teacher.keyboard().press(key);
+        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        keep(teacher, "mark");
+        shot(teacher, "/classes/1/people", "people");
+        shot(teacher, "/classes/1/blogs", "blogs");
+        shot(teacher, "/classes/1/prompts/new", "prompt");
+        roster(teacher);
+        sources(teacher);
+        Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
+        shot(student, "/classes/1/porch?weeks=6", "phone-porch");
+        shot(student, "/classes/1/feedback", "phone-feedback");
+        write();
+        Page night = Stage.as("quill", "/classes/1/approve", 1280, 800, ColorScheme.DARK);
+        shot(night, "/classes/1/approve", "approve-night");
+        Page sign = Stage.window(Stage.demo().address());
+        shot(sign, "/", "sign-in");
+    }
+
+    private static void roster(Page teacher) {
+        teacher.navigate("/classes/1/people/roster");
+        teacher.getByLabel("Roster file").setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-river-boats.csv"));
+        teacher.getByText("rows read").waitFor();
+        keep(teacher, "roster");
+    }
+
+    private static void sources(Page teacher) {
+        teacher.navigate("/classes/1/sources");
+        teacher.getByLabel("Address of the blog").fill(Stage.demo().outside().base() + "/rowlock/");
+        Stage.button(teacher, "Look").click();
+        teacher.getByText("Whose it is").first().waitFor();
+        keep(teacher, "outside-blogs");
+    }
+
+    private static void write() {
+        Page student = Stage.as("wren.c", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
+        Stage.button(student, "Write Week 7 log").click();
+        student.getByLabel("Title").fill("What the shells did");
+        student.getByLabel("Your text").click();
+        student.keyboard().type("The holes changed sides. On Monday there were nine leaves with holes on the side without shells, and two on the side with them. So it was the shells, and not the shade.");
+        student.keyboard().press("Enter");
+        student.keyboard().type("Next week I want to know how many shells it takes. One bucket was a lot to carry.");
+        student.getByLabel("Tags").fill("slugs");
+        student.getByText("Draft, saved a moment ago").waitFor();
+        keep(student, "write");
+    }
+
+    private static void shot(Page page, String path, String name) {
+        page.navigate(path);
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        page.getByRole(AriaRole.MAIN).first().waitFor();
+        keep(page, name);
+    }
+
+    private static void keep(Page page, String name) {
+        page.evaluate("document.fonts.ready");
+        page.screenshot(new Page.ScreenshotOptions().setPath(Path.of(System.getProperty("porch.shots"), name + ".png")));
+    }
+}

@@ -1,0 +1,83 @@
+package org.vastporch.e2e;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.LoadState;
+import com.microsoft.playwright.options.ReducedMotion;
+import com.microsoft.playwright.options.WaitForSelectorState;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.vastporch.demo.Demo;
+
+/** One browser and one demo school for the whole run; each test gets a window of its own. */
+final class Stage {
+
+    private static final Playwright PLAYWRIGHT = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    private static final Browser BROWSER = PLAYWRIGHT.chromium().launch(new BrowserType.LaunchOptions()
+        .setExecutablePath(Path.of(System.getProperty("porch.chromium", "/usr/bin/chromium")))
+        .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run")));
+    private static Demo.Running demo;
+
+    private Stage() {}
+
+    /** The demo school, started at the first asking. */
+    static synchronized Demo.Running demo() {
+        if (demo == null) demo = Demo.start(0, folder("demo").toString(), Map.of("spring.main.banner-mode", "off"));
+        return demo;
+    }
+
+    static Path folder(String name) {
+        try {
+            return Files.createTempDirectory("porch-" + name);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** A window of somebody's own, on a school at an address. */
+    static Page window(String address, int width, int height, ColorScheme scheme) {
+        BrowserContext context = BROWSER.newContext(new Browser.NewContextOptions().setBaseURL(address).setViewportSize(width, height).setColorScheme(scheme)
+            .setLocale("en-GB").setTimezoneId("Europe/London").setReducedMotion(ReducedMotion.REDUCE));
+        context.setDefaultTimeout(15_000);
+        return context.newPage();
+    }
+
+    static Page window(String address) {
+        return window(address, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    /** Signs in on the page that the window shows. */
+    static void signIn(Page page, String username, String password) {
+        page.getByLabel("Username").fill(username);
+        page.getByLabel("Password or pass phrase").fill(password);
+        button(page, "Sign in").click();
+        page.getByLabel("Username").waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+    }
+
+    /** A window of somebody of the demo school, signed in, at a path. */
+    static Page as(String username, String path, int width, int height, ColorScheme scheme) {
+        Page page = window(demo().address(), width, height, scheme);
+        page.navigate(path);
+        signIn(page, username, "porch-demo");
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        return page;
+    }
+
+    static Locator button(Page page, String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    static Locator link(Page page, String name) {
+        return page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+}

@@ -1,0 +1,122 @@
+package org.vastporch.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.*;
+import static org.vastporch.e2e.Stage.button;
+import static org.vastporch.e2e.Stage.link;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.LoadState;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** The main views of the demo school: nothing that axe finds, nothing too wide for a phone, each person sees just their places. */
+class ViewsTest {
+
+    private static final List<String> OF_TEACHERS = List.of("/classes/1/today", "/classes/1/porch?weeks=6", "/classes/1/approve", "/classes/1/mark", "/classes/1/mark/6", "/classes/1/people",
+        "/classes/1/people/roster", "/classes/1/blogs", "/classes/1/prompts", "/classes/1/prompts/new", "/classes/1/sources", "/classes/1/rules", "/classes/new");
+    private static final List<String> OF_STUDENTS = List.of("/classes/1/porch", "/classes/1/write", "/classes/1/my-pages", "/classes/1/feedback", "/classes/1/posts/101");
+
+    @ParameterizedTest
+    @EnumSource(value = ColorScheme.class, names = {"LIGHT", "DARK"})
+    void axeFindsNothing(ColorScheme scheme) {
+        List<String> found = new ArrayList<>();
+        Page sign = Stage.window(Stage.demo().address(), 1280, 800, scheme);
+        sign.navigate("/");
+        sign.getByLabel("Username").waitFor();
+        look(sign, "sign in", found);
+        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, scheme);
+        for (String path : OF_TEACHERS) visit(teacher, path, found);
+        Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, scheme);
+        for (String path : OF_STUDENTS) visit(student, path, found);
+        assertEquals(List.of(), found);
+    }
+
+    private static void visit(Page page, String path, List<String> found) {
+        page.navigate(path);
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        look(page, path, found);
+    }
+
+    private static void look(Page page, String name, List<String> found) {
+        new AxeBuilder(page).withTags(List.of("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")).analyze().getViolations()
+            .forEach(v -> found.add(name + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " " + v.getNodes().get(0).getAny()));
+    }
+
+    @Test
+    void nothingIsTooWideForAPhone() {
+        Page student = Stage.as("pia.a", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
+        for (String path : OF_STUDENTS) {
+            student.navigate(path);
+            student.waitForLoadState(LoadState.NETWORKIDLE);
+            assertTrue((Boolean) student.evaluate("document.documentElement.scrollWidth <= 375"), path);
+        }
+    }
+
+    @Test
+    void moderatorsAndGuestsSeeTheirPlacesOnly() {
+        Page moderator = Stage.as("ardizzone", "/", 1280, 800, ColorScheme.LIGHT);
+        assertThat(moderator.getByLabel("Places").getByRole(AriaRole.LINK)).hasCount(1);
+        assertThat(moderator.getByText("The wheelbarrow question")).isVisible();
+        assertThat(moderator.locator("mark", new Page.LocatorOptions().setHasText("07700 900 412"))).isVisible();
+        assertThat(button(moderator, "Edit E")).hasCount(0);
+        Page guest = Stage.as("crake", "/", 1280, 800, ColorScheme.LIGHT);
+        assertThat(guest.getByLabel("Places").getByRole(AriaRole.LINK)).hasCount(1);
+        assertThat(guest.getByText("Our compost is 41 degrees and I can prove it")).isVisible();
+    }
+
+    @Test
+    void theRailChoosesAndTheAddressKeepsIt() {
+        Page page = Stage.as("wren.c", "/classes/1/porch", 1280, 800, ColorScheme.LIGHT);
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Week 6,")).click();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 6").setExact(true))).isVisible();
+        page.keyboard().press("ArrowLeft");
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 5").setExact(true))).isVisible();
+        page.reload();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 5").setExact(true))).isVisible();
+        button(page, "Show everything").click();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term"))).isVisible();
+    }
+
+    @Test
+    void nothingTypedIsLostWhenTheSessionEnds() {
+        Page page = Stage.as("tunde.a", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
+        button(page, "Garden news").click();
+        page.getByLabel("Title").fill("A net is missing");
+        assertThat(page.getByText("Draft, saved a moment ago")).isVisible();
+        page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("porch_session"));
+        page.getByLabel("Title").fill("A net is missing again");
+        assertThat(page.getByText("Your session has ended.")).isVisible();
+        Stage.signIn(page, "tunde.a", "porch-demo");
+        assertThat(page.getByText("Draft, saved a moment ago")).isVisible();
+        page.reload();
+        assertThat(page.getByLabel("Title")).hasValue("A net is missing again");
+    }
+
+    @Test
+    void twoTabsAreSaidAndNeitherIsLost() {
+        Page one = Stage.as("odalys.b", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
+        button(one, "Garden news").click();
+        one.getByLabel("Title").fill("First");
+        assertThat(one.getByText("Draft, saved a moment ago")).isVisible();
+        Page two = one.context().newPage();
+        two.navigate(one.url());
+        two.getByLabel("Title").fill("Second");
+        assertThat(two.getByText("Draft, saved a moment ago")).isVisible();
+        one.getByLabel("Title").fill("First again");
+        assertThat(one.getByText("This post was changed in another window")).isVisible();
+        button(one, "Go on with this one").click();
+        assertThat(one.getByText("Draft, saved a moment ago")).isVisible();
+        two.reload();
+        assertThat(two.getByLabel("Title")).hasValue("First again");
+        link(two, "My pages").click();
+        assertThat(two.getByText("First again")).isVisible();
+    }
+}
