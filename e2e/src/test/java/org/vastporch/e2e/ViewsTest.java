@@ -89,13 +89,11 @@ class ViewsTest {
     void nothingTypedIsLostWhenTheSessionEnds() {
         Page page = Stage.as("tunde.a", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
         button(page, "Garden news").click();
-        page.getByLabel("Title").fill("A net is missing");
-        assertThat(page.getByText("Draft, saved a moment ago")).isVisible();
+        assertEquals(200, typeTitle(page, "A net is missing"));
         page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("porch_session"));
-        page.getByLabel("Title").fill("A net is missing again");
+        assertEquals(401, typeTitle(page, "A net is missing again"));
         assertThat(page.getByText("Your session has ended.")).isVisible();
-        Stage.signIn(page, "tunde.a", "porch-demo");
-        assertThat(page.getByText("Draft, saved a moment ago")).isVisible();
+        assertEquals(200, saved(page, () -> Stage.signIn(page, "tunde.a", "porch-demo")));
         page.reload();
         assertThat(page.getByLabel("Title")).hasValue("A net is missing again");
     }
@@ -104,19 +102,25 @@ class ViewsTest {
     void twoTabsAreSaidAndNeitherIsLost() {
         Page one = Stage.as("odalys.b", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
         button(one, "Garden news").click();
-        one.getByLabel("Title").fill("First");
-        assertThat(one.getByText("Draft, saved a moment ago")).isVisible();
+        assertEquals(200, typeTitle(one, "First"));
         Page two = one.context().newPage();
         two.navigate(one.url());
-        two.getByLabel("Title").fill("Second");
-        assertThat(two.getByText("Draft, saved a moment ago")).isVisible();
-        one.getByLabel("Title").fill("First again");
+        assertEquals(200, typeTitle(two, "Second"));
+        assertEquals(409, typeTitle(one, "First again"));
         assertThat(one.getByText("This post was changed in another window")).isVisible();
-        button(one, "Go on with this one").click();
-        assertThat(one.getByText("Draft, saved a moment ago")).isVisible();
+        assertEquals(200, saved(one, () -> button(one, "Go on with this one").click()));
         two.reload();
         assertThat(two.getByLabel("Title")).hasValue("First again");
         link(two, "My pages").click();
         assertThat(two.getByText("First again")).isVisible();
+    }
+
+    private static int typeTitle(Page page, String title) {
+        return saved(page, () -> page.getByLabel("Title").fill(title));
+    }
+
+    /** Does something after which the draft is saved, and gives the status of that. */
+    private static int saved(Page page, Runnable act) {
+        return page.waitForResponse(r -> r.url().endsWith("/draft") && r.request().method().equals("PUT"), act).status();
     }
 }
