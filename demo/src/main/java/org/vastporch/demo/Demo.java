@@ -55,8 +55,7 @@ public class Demo {
         properties.put("vastporch.quiet", true);
         properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
         SpringApplication application = new SpringApplication(Demo.class);
-        application.setDefaultProperties(properties);
-        ConfigurableApplicationContext server = application.run();
+        ConfigurableApplicationContext server = application.run(properties.entrySet().stream().map(p -> "--" + p.getKey() + "=" + p.getValue()).toArray(String[]::new));
         server.getBean(DemoSchool.class).make(outside.base());
         return new Running(server, outside, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
     }

@@ -6,6 +6,8 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -61,6 +63,7 @@ public class SourceService {
     private final TransactionTemplate transaction;
     private final Clock clock;
     private final RandomGenerator random = RandomGenerator.getDefault();
+    private final Set<Long> checking = ConcurrentHashMap.newKeySet();
 
     SourceService(SourceStore store, SafeFetcher fetcher, SourceFinder finder, PostService posts, BlogService blogs, PromptService prompts, PeopleService people,
                   AccessService access, EventStore events, Durability durability, TransactionTemplate transaction, Clock clock) {
@@ -136,13 +139,28 @@ public class SourceService {
 
     /** One check: fetch, take in what is new or changed, note how it went and when to come back. */
     private void check(Source source) {
-        Instant now = clock.instant();
-        Outcome outcome = fetch(source);
-        transaction.executeWithoutResult(status -> {
-            if (outcome.feed() != null) for (Entry entry : outcome.feed().entries()) takeIn(source, entry, now);
-            store.checked(after(source, outcome, now));
-        });
-        durability.sync();
+        // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
+        if (!checking.add(source.id())) return;
+        try {
+            Instant now = clock.instant();
+            Outcome outcome = fetch(source);
+            Intake intake = outcome.feed() == null ? null : intake(source);
+            transaction.executeWithoutResult(status -> {
+                if (intake != null) for (Entry entry : outcome.feed().entries()) takeIn(source, entry, intake, now);
+                store.checked(after(source, outcome, now));
+            });
+            durability.sync();
+        } finally {
+            checking.remove(source.id());
+        }
+    }
+
+    /** What holds for all entries of one check. */
+    private record Intake(boolean asPosts, List<PromptMatch.Candidate> prompts) {}
+
+    private Intake intake(Source source) {
+        boolean asPosts = source.personId() != null && source.blogId() != null && people.students(source.classId()).contains(source.personId());
+        return new Intake(asPosts, prompts.all(source.classId()).stream().map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null)).toList());
     }
 
     private record Outcome(@Nullable Fetched answer, FeedParser.@Nullable Feed feed, @Nullable String error) {}
@@ -161,7 +179,7 @@ public class SourceService {
         }
     }
 
-    private void takeIn(Source source, Entry entry, Instant now) {
+    private void takeIn(Source source, Entry entry, Intake intake, Instant now) {
         String key = EntryIdentity.keyOf(entry);
         String hash = EntryIdentity.contentHash(entry);
         Optional<SourceStore.KnownEntry> known = store.entry(source.id(), key);
@@ -170,16 +188,15 @@ public class SourceService {
         String cleanLink = link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
         Instant date = EntryIdentity.dateOf(entry, now);
         Long post = known.map(SourceStore.KnownEntry::postId).orElse(null);
-        if (source.personId() != null && source.blogId() != null && people.students(source.classId()).contains(source.personId())) {
+        if (intake.asPosts()) {
             Optional<Long> twin = known.isPresent() ? Optional.empty() : store.postOfLink(source.classId(), source.personId(), cleanLink);
-            post = twin.isPresent() ? twin.get() : takeInPost(source, entry, link, date, post);
+            post = twin.isPresent() ? twin.get() : takeInPost(source, entry, intake, link, date, post);
         }
         store.putEntry(source.id(), key, hash, link, cleanLink, entry.title(), date, now, post);
     }
 
-    private long takeInPost(Source source, Entry entry, String link, Instant date, @Nullable Long known) {
-        List<PromptMatch.Candidate> open = prompts.all(source.classId()).stream().map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null)).toList();
-        Long prompt = PromptMatch.find(entry.tags(), date, open).map(PromptMatch.Candidate::id).orElse(null);
+    private long takeInPost(Source source, Entry entry, Intake intake, String link, Instant date, @Nullable Long known) {
+        Long prompt = PromptMatch.find(entry.tags(), date, intake.prompts()).map(PromptMatch.Candidate::id).orElse(null);
         return posts.takeIn(source.classId(), source.blogId(), source.personId(), prompt, source.id(), link, Audience.MY_CLASS, entry.title(), entry.html(),
             Tags.tidy(entry.tags()), date, known);
     }

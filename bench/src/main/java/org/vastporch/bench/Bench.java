@@ -1,0 +1,237 @@
+package org.vastporch.bench;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.LoadState;
+import com.rometools.rome.io.SyndFeedInput;
+import com.rometools.rome.io.XmlReader;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.lang.reflect.Method;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
+import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.demo.Demo;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.feeds.SourceService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.PorchService;
+
+/** Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are. */
+public final class Bench {
+
+    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "firstload");
+    private static final long CLASS = 1;
+    private static final int TIMES = 40;
+
+    private final Figures figures = new Figures();
+    private final Demo.Running demo;
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final AccessService access;
+    private final List<Long> students;
+
+    private Bench(Demo.Running demo) {
+        this.demo = demo;
+        this.access = demo.server().getBean(AccessService.class);
+        this.students = demo.server().getBean(PeopleService.class).students(CLASS);
+    }
+
+    public static void main(String[] args) throws Exception {
+        List<String> names = new ArrayList<>(Arrays.asList(args));
+        int json = names.indexOf("--json");
+        Path file = json >= 0 ? Path.of(names.get(json + 1)) : null;
+        if (json >= 0) names.subList(json, json + 2).clear();
+        names.removeIf(String::isBlank);
+        try (Demo.Running demo = Demo.start(0, Files.createTempDirectory("porch-bench").toString(), Map.of("vastporch.feeds.check-every", "PT24H"))) {
+            Bench bench = new Bench(demo);
+            for (String name : names.isEmpty() ? ALL : names) bench.run(name);
+            if (file != null) Files.writeString(file, bench.figures.json());
+        }
+        System.exit(0);
+    }
+
+    private void run(String name) throws Exception {
+        switch (name) {
+            case "start" -> start();
+            case "porch" -> porch();
+            case "approve" -> approve();
+            case "mark" -> mark();
+            case "intake" -> intake();
+            case "feedout" -> feedOut();
+            case "firstload" -> firstLoad();
+            default -> throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL);
+        }
+    }
+
+    /** From the start of the process of an existing school to its first page. */
+    private void start() throws Exception {
+        Path data = Files.createTempDirectory("porch-start");
+        double[] times = new double[3];
+        for (int i = -1; i < times.length; i++) {
+            long begin = System.nanoTime();
+            Process server = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp", System.getProperty("java.class.path"),
+                "-Dserver.port=18099", "-Dvastporch.data=" + data, "org.vastporch.server.VastPorch").redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+            while (!isOpen("http://localhost:18099/")) Thread.onSpinWait();
+            if (i >= 0) times[i] = (System.nanoTime() - begin) / 1e6;
+            server.destroy();
+            server.waitFor();
+        }
+        double bare = Figures.median(3, () -> new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-version").redirectErrorStream(true)
+            .redirectOutput(ProcessBuilder.Redirect.DISCARD).start().waitFor());
+        figures.add("start", Figures.median(times) / 1000, "s", Figures.median(times) / bare, "a bare java -version");
+    }
+
+    private boolean isOpen(String address) throws InterruptedException {
+        try {
+            return http.send(HttpRequest.newBuilder(URI.create(address)).build(), HttpResponse.BodyHandlers.discarding()).statusCode() == 200;
+        } catch (IOException e) {
+            return false;
+        }
+    }
+
+    /** The data of a page of 50 posts against bytes of the same size that lie ready. */
+    private void porch() throws Exception {
+        try (Window window = new Window("wren.c")) {
+            HttpRequest page = request("/api/classes/1/porch", window.cookie());
+            byte[] body = http.send(page, HttpResponse.BodyHandlers.ofByteArray()).body();
+            HttpRequest ready = request(lyingReady("porch", body), window.cookie());
+            double real = Figures.median(TIMES, () -> http.send(page, HttpResponse.BodyHandlers.ofByteArray()));
+            figures.add("porch", real, "ms median", real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())), "a static answer of the same size");
+        }
+    }
+
+    private void feedOut() throws Exception {
+        try (Window window = new Window("wren.c")) {
+            String path = (String) window.page.evaluate("fetch('/api/classes/1/feed-key', {method: 'POST', headers: {'X-XSRF-TOKEN': document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]}}).then(r => r.json()).then(j => j.path)");
+            HttpRequest feed = request(path, "");
+            byte[] body = http.send(feed, HttpResponse.BodyHandlers.ofByteArray()).body();
+            HttpRequest ready = request(lyingReady("feed", body), "");
+            double real = Figures.median(TIMES, () -> http.send(feed, HttpResponse.BodyHandlers.ofByteArray()));
+            figures.add("feedout", real, "ms median", real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())), "a static answer of the same size");
+        }
+    }
+
+    /** From the key to the next text in the browser. */
+    private void approve() throws Exception {
+        PorchService porch = demo.server().getBean(PorchService.class);
+        Viewer reader = access.viewer(students.get(0));
+        long post = porch.porch(reader, CLASS, new PorchService.Wish(null, null, null, null, null, null, false, null)).entries().get(5).id();
+        for (int i = 0; i < TIMES; i++) demo.server().getBean(CommentService.class).add(access.viewer(students.get(1 + i % 20)), post, "A comment to be decided on, number " + i, null);
+        try (Window window = new Window("quill")) {
+            window.page.navigate("/classes/1/approve");
+            window.page.getByText("All my classes").waitFor();
+            double[] times = window.timed("a", TIMES, "() => document.querySelector('main [aria-current=true]')");
+            figures.add("approve", Figures.median(times), "ms median", 0, times.length + " decisions by key, to the next text on the screen");
+        }
+    }
+
+    /** From the key to the step and the sum on the screen. */
+    private void mark() throws Exception {
+        try (Window window = new Window("quill")) {
+            window.page.navigate("/classes/1/mark/6");
+            window.page.getByTestId("total").waitFor();
+            double[] times = new double[TIMES / 2];
+            for (int i = 0; i < times.length; i++) {
+                String before = window.page.getByTestId("total").textContent();
+                long begin = System.nanoTime();
+                window.page.keyboard().press(i % 2 == 0 ? "4" : "2");
+                window.page.waitForFunction("before => document.querySelector('[data-testid=total]').textContent !== before", before);
+                times[i] = (System.nanoTime() - begin) / 1e6;
+            }
+            figures.add("mark", Figures.median(times), "ms median", 0, times.length + " levels by key, to the new total from the server");
+        }
+    }
+
+    /** Entries taken in for good against parsing the same bytes with the feed library alone. */
+    private void intake() throws Exception {
+        int entries = 300;
+        for (int i = 0; i < entries; i++) demo.outside().publish("oakum", "Entry " + i, "<p>" + "A seam that is too full pushes the planks apart. ".repeat(30) + i + "</p>");
+        byte[] feed = http.send(HttpRequest.newBuilder(URI.create(demo.outside().base() + "/oakum/feed.xml")).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        double bare = Figures.median(5, () -> new SyndFeedInput().build(new XmlReader(new ByteArrayInputStream(feed))));
+        Viewer teacher = new Viewer(2, false, access.viewer(2).memberships());
+        long begin = System.nanoTime();
+        demo.server().getBean(SourceService.class).add(teacher, CLASS, new SourceService.WantedSource(demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
+        double ms = (System.nanoTime() - begin) / 1e6;
+        figures.add("intake", entries / ms * 1000, "entries/s", ms / bare, "bare parsing of the same bytes");
+    }
+
+    /** All that a student's first sight of the Porch costs on the wire. */
+    private void firstLoad() {
+        try (Window window = new Window("wren.c")) {
+            window.page.navigate("/classes/1/porch");
+            window.page.waitForLoadState(LoadState.NETWORKIDLE);
+            String sum = "suffix => performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).filter(e => e.name.endsWith(suffix)).reduce((n, e) => n + e.encodedBodySize, 0)";
+            double scripts = ((Number) window.page.evaluate(sum, ".js")).doubleValue() / 1024;
+            figures.add("firstload", ((Number) window.page.evaluate(sum, "")).doubleValue() / 1024, "kB", 0, String.format("compressed; %.0f kB of it script", scripts));
+        }
+    }
+
+    private HttpRequest request(String path, String cookie) {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(demo.address() + path));
+        return cookie.isEmpty() ? request.build() : request.header("Cookie", cookie).build();
+    }
+
+    /** Bytes that the same server hands out without doing anything for them. */
+    private String lyingReady(String name, byte[] body) throws NoSuchMethodException {
+        Method answer = Ready.class.getMethod("answer");
+        demo.server().getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).registerMapping(RequestMappingInfo.paths("/ready/" + name).build(), new Ready(body), answer);
+        return "/ready/" + name;
+    }
+
+    /** An answer that lies ready. */
+    public record Ready(byte[] body) {
+        public ResponseEntity<byte[]> answer() {
+            return ResponseEntity.ok().header("Content-Type", "application/json").body(body);
+        }
+    }
+
+    /** A browser with somebody signed in. */
+    private final class Window implements AutoCloseable {
+        private final Playwright playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        private final Browser browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of(System.getProperty("porch.chromium")))
+            .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking")));
+        final Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(demo.address())).newPage();
+
+        Window(String username) {
+            page.navigate("/");
+            page.getByLabel("Username").fill(username);
+            page.getByLabel("Password or pass phrase").fill("porch-demo");
+            page.keyboard().press("Enter");
+            page.getByLabel("Places").waitFor();
+        }
+
+        String cookie() {
+            return String.join("; ", page.context().cookies().stream().map(c -> c.name + "=" + c.value).toList());
+        }
+
+        /** Presses a key again and again; each time until another element is found than before, measured in the page. */
+        double[] timed(String key, int most, String element) {
+            List<Double> times = new ArrayList<>();
+            page.evaluate("window.porchNext = " + element);
+            for (int i = 0; i < most && Boolean.TRUE.equals(page.evaluate("() => !!window.porchNext()")); i++)
+                times.add(((Number) page.evaluate("key => new Promise(done => { const before = window.porchNext(); const begin = performance.now();"
+                    + " const look = () => window.porchNext() !== before ? done(performance.now() - begin) : requestAnimationFrame(look);"
+                    + " window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })); look(); })", key)).doubleValue());
+            return times.stream().mapToDouble(Double::doubleValue).toArray();
+        }
+
+        @Override
+        public void close() {
+            playwright.close();
+        }
+    }
+}
