@@ -16,6 +16,7 @@ const page = <T extends string>(load: () => Promise<Record<T, React.ComponentTyp
 const TodayPage = page(() => import('../today/TodayPage'), 'TodayPage');
 const PorchPage = page(() => import('../posts/PorchPage'), 'PorchPage');
 const PostPage = page(() => import('../posts/PostPage'), 'PostPage');
+const StrangersPost = lazy(() => import('../posts/StrangersPost').then((m) => ({ default: m.StrangersPost })));
 const PersonPage = page(() => import('../posts/PersonPage'), 'PersonPage');
 const MyPagesPage = page(() => import('../posts/MyPagesPage'), 'MyPagesPage');
 const ChoosePage = page(() => import('../posts/ChoosePage'), 'ChoosePage');
@@ -52,6 +53,8 @@ export function App() {
   if (me.isPending) return null;
   if (!me.data) {
     const refused = me.error instanceof ApiProblem && me.error.status === 401;
+    const post = /^\/posts\/(\d+)$/.exec(pathname);
+    if (refused && post) return <Suspense fallback={null}><StrangersPost postId={Number(post[1])} onSignedIn={signedIn} /></Suspense>;
     return refused ? <SignInPage onDone={signedIn} /> : <div className="page plain"><Trouble error={me.error} onRetry={() => me.refetch()} /></div>;
   }
   return (

@@ -52,6 +52,8 @@ export function PorchPage() {
   return (
     <>
       <title>{`Porch · ${name}`}</title>
+      <link rel="alternate" type="application/rss+xml" title={name} href={`/feeds/classes/${id}.rss`} />
+      <link rel="alternate" type="application/atom+xml" title={name} href={`/feeds/classes/${id}.atom`} />
       {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => set('weeks', range && (range[0] === range[1] ? `${range[0]}` : `${range[0]}-${range[1]}`))} />}
       <div className="page">
         <main>

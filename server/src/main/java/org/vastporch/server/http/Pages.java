@@ -11,7 +11,7 @@ import java.time.Duration;
 @Configuration
 class Pages implements WebMvcConfigurer {
 
-    private static final String[] PLACES = {"", "/sign-in", "/first-password", "/school", "/classes/**", "/posts/**", "/feedback/**"};
+    private static final String[] PLACES = {"", "/sign-in", "/first-password", "/school", "/classes/**", "/posts/**"};
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {

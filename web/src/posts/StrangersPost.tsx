@@ -1,0 +1,31 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { postOptions } from '../api/queries';
+import { SignInPage } from '../app/SignIn';
+import { Comments } from '../comments/Comments';
+import { Logo } from '../parts/Logo';
+import { Loading } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { PostArticle } from './PostArticle';
+
+/** A post for somebody who is not signed in: shown if it is for anyone; else the way leads through sign-in. */
+export function StrangersPost({ postId, onSignedIn }: { postId: number; onSignedIn: () => void }) {
+  const post = useQuery(postOptions(postId));
+  const [signingIn, setSigningIn] = useState(false);
+  if (post.isError || signingIn) return <SignInPage onDone={onSignedIn} />;
+  return (
+    <div className="page plain">
+      <main>
+        <p style={{ display: 'flex', alignItems: 'center', gap: 10, margin: '0 0 26px' }}><Logo /><span className="muted">Vast Porch</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>Sign in</button></p>
+        {post.isPending && <Loading lines={8} />}
+        {post.data && (
+          <>
+            <title>{`${post.data.title} · Vast Porch`}</title>
+            <PostArticle title={post.data.title} html={post.data.html} tags={post.data.tags} above={<div className="muted">{post.data.author}{post.data.publishedAt && <> · <When at={post.data.publishedAt} /></>}</div>} />
+            <Comments postId={postId} mayComment={false} />
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
