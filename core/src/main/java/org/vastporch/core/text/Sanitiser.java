@@ -7,6 +7,7 @@ import org.jsoup.nodes.Element;
 import org.jsoup.nodes.Entities;
 import org.jsoup.safety.Cleaner;
 import org.jsoup.safety.Safelist;
+import org.jsoup.select.Elements;
 
 /**
  * The one sanitiser: what may stand in a post or comment. Used on the way in and again on the way out. Pictures come only from our
@@ -16,6 +17,7 @@ public final class Sanitiser {
 
     /** Deeper nesting than this is flattened: nobody writes so, but hostile feeds do. */
     private static final int DEEPEST = 60;
+    private static final int MOST_ROUNDS = 8;
     private static final Set<String> WIDTHS = Set.of("third", "half", "full");
     private static final Document.OutputSettings COMPACT = new Document.OutputSettings().prettyPrint(false);
 
@@ -51,7 +53,18 @@ public final class Sanitiser {
         return comment(html.toString());
     }
 
+    /** Cleans until nothing changes any more: what a browser makes of broken nesting is then what was looked at here. */
     private static String clean(String html, Safelist allowed, boolean pictures) {
+        String before = html;
+        for (int round = 0; round < MOST_ROUNDS; round++) {
+            String after = cleanOnce(before, allowed, pictures);
+            if (after.equals(before)) return after;
+            before = after;
+        }
+        return Entities.escape(Jsoup.parseBodyFragment(before).text());
+    }
+
+    private static String cleanOnce(String html, Safelist allowed, boolean pictures) {
         Document dirty = Jsoup.parseBodyFragment(html.replace("\u0000", ""));
         dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title").remove();
         flatten(dirty.body());
@@ -63,8 +76,12 @@ public final class Sanitiser {
             if (link.hasAttr("href")) link.attr("rel", "noopener nofollow ugc");
             else link.unwrap();
         }
-        clean.select("p:empty, strong:empty, em:empty, u:empty, li:empty").remove();
+        for (Elements empty = empties(clean); !empty.isEmpty(); empty = empties(clean)) empty.remove();
         return clean.body().html().strip();
+    }
+
+    private static Elements empties(Document page) {
+        return page.select("p:empty, strong:empty, em:empty, u:empty, s:empty, li:empty, ul:empty, ol:empty, h2:empty, h3:empty, blockquote:empty, figure:empty, a:empty");
     }
 
     /** Word processors and web pages say the same things with other tags. */

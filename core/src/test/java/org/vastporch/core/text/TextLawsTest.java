@@ -1,0 +1,79 @@
+package org.vastporch.core.text;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Element;
+import org.vastporch.core.text.WordDiff.Change;
+import org.vastporch.core.text.WordDiff.Stretch;
+
+/** Laws of the sanitiser and the difference, on generated texts. */
+class TextLawsTest {
+
+    private static final List<String> PIECES = List.of("<p>", "</p>", "<b>", "</b>", "<script>", "</script>", "<img src=x onerror=alert(1)>", "<a href='javascript:alert(1)'>", "<a href=\"java\nscript:x\">", "</a>",
+        "<svg/onload=x>", "<iframe srcdoc='<script>x</script>'>", "<style>*{}</style>", "<div style='background:url(x)'>", "</div>", "<math><mtext><style><img src=x onerror=x>", "<!--", "-->", "<table><td>", "&lt;script&gt;",
+        "\u0000", "words", " ", "<p onclick=x", ">", "<img src='/media/0a1b2c3d'", " alt='\"><script>x</script>'>", "<noscript><p title=\"</noscript><img src=x onerror=x>\">", "<ul><li>", "<template><script>x</script></template>", "<base href=//x>",
+        "<form action=x><input name=y>", "<object data=x>", "<h1>", "</h1>", "<a href=\"data:text/html,x\">");
+    private static final List<String> ALLOWED = List.of("p", "h2", "h3", "ul", "ol", "li", "blockquote", "a", "strong", "em", "u", "s", "br", "hr", "pre", "code", "figure", "figcaption", "img");
+
+    @Test
+    void nothingButTheAllowListGetsThroughAndCleanTextStaysClean() {
+        Random random = new Random(23);
+        for (int i = 0; i < 4000; i++) {
+            StringBuilder dirty = new StringBuilder();
+            for (int n = random.nextInt(14); n >= 0; n--) dirty.append(PIECES.get(random.nextInt(PIECES.size())));
+            String clean = Sanitiser.post(dirty.toString());
+            for (Element element : Jsoup.parseBodyFragment(clean).body().select("body > *, body > * *")) {
+                assertTrue(ALLOWED.contains(element.tagName()), () -> dirty + " -> " + clean);
+                element.attributes().forEach(a -> {
+                    assertTrue(List.of("href", "rel", "src", "alt", "data-width").contains(a.getKey()), () -> dirty + " -> " + clean);
+                    if (a.getKey().equals("href")) assertTrue(a.getValue().matches("(?i)(https?://|mailto:).*"), () -> dirty + " -> " + clean);
+                    if (a.getKey().equals("src")) assertTrue(a.getValue().startsWith("/media/"), () -> dirty + " -> " + clean);
+                });
+            }
+            assertEquals(clean, Sanitiser.post(clean), dirty::toString);
+        }
+    }
+
+    @Test
+    void theStretchesOfADifferenceGiveBothTexts() {
+        Random random = new Random(29);
+        List<String> words = List.of("we", "needed", "forty", "loads", ".", " ", " ", "\n", "it", "took", "ages", "Łukasz", "41", "-", "ten");
+        for (int i = 0; i < 2000; i++) {
+            String before = text(random, words);
+            String after = text(random, words);
+            List<Stretch> stretches = WordDiff.of(before, after);
+            assertEquals(after, joined(stretches, Change.REMOVED));
+            assertEquals(before, joined(stretches, Change.ADDED));
+        }
+    }
+
+    private static String text(Random random, List<String> words) {
+        StringBuilder text = new StringBuilder();
+        for (int n = random.nextInt(24); n > 0; n--) text.append(words.get(random.nextInt(words.size())));
+        return text.toString();
+    }
+
+    private static String joined(List<Stretch> stretches, Change without) {
+        return stretches.stream().filter(s -> s.change() != without).map(Stretch::text).collect(Collectors.joining());
+    }
+
+    @Test
+    void foldingKeepsPlaces() {
+        String text = "Łódź naïve Ørsted ÀÉÎ ß 李 \uD83C\uDF31 e\u0301";
+        assertEquals(text.length(), Folding.fold(text).length());
+        assertTrue(Folding.fold(text).startsWith("lodz naive orsted aei"));
+    }
+
+    @Test
+    void firstLinesLeaveFiguresOut() {
+        TextFacts facts = TextFacts.of("<p>Before.</p><figure><img src=\"/media/1\" alt=\"Ring 900412\"><figcaption>Tuesday</figcaption></figure><p>After.</p>");
+        assertEquals("Before. After.", facts.firstLines(80));
+        assertTrue(facts.plain().contains("Tuesday"), "a caption is text that can be held");
+        assertEquals(List.of("Ring 900412"), facts.alts());
+    }
+}

@@ -1,0 +1,136 @@
+package org.vastporch.server.feeds;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts.Commenters;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.server.ServerTest;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.moderation.PileItem;
+import org.vastporch.server.moderation.PileService;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.people.RosterService;
+import org.vastporch.standins.OutsideHost;
+
+/** Outside posts coming in: each once, changed ones again, and in words when something is wrong. */
+@ServerTest
+class IntakeTest {
+
+    static final OutsideHost OUTSIDE = new OutsideHost(0, Instant.now());
+    private static final AtomicInteger NUMBER = new AtomicInteger();
+
+    @Autowired SourceService sources;
+    @Autowired PileService pile;
+    @Autowired PeopleService people;
+    @Autowired ClassService classes;
+    @Autowired RosterService rosters;
+    @Autowired BlogService blogs;
+    @Autowired AccessService access;
+    @Autowired JdbcClient jdbc;
+    Viewer teacher;
+    long classId;
+    long student;
+
+    @DynamicPropertySource
+    static void allow(DynamicPropertyRegistry registry) {
+        registry.add("vastporch.feeds.allowed-private-hosts", OUTSIDE::hostAndPort);
+    }
+
+    @BeforeEach
+    void makeClass() {
+        OUTSIDE.breakRowlock(false);
+        long lead = people.addStaff(Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
+        classId = classes.create(access.viewer(lead), new ClassService.NewClass("Boats", "", "", "Europe/London", LocalDate.now().minusDays(30), LocalDate.now().plusDays(30), List.of()));
+        teacher = access.viewer(lead);
+        blogs.create(teacher, classId, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS, null));
+        rosters.importRows(teacher, classId, rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get()));
+        student = people.students(classId).get(0);
+    }
+
+    private long add(String feed, Long person) {
+        return sources.add(teacher, classId, new SourceService.WantedSource(OUTSIDE.base() + feed, "", "", "", person));
+    }
+
+    private List<PileItem> waiting() {
+        return pile.waiting(teacher);
+    }
+
+    private SourceService.SourceView view(long id) {
+        return sources.ofClass(teacher, classId).stream().filter(s -> s.id() == id).findFirst().orElseThrow();
+    }
+
+    @Test
+    void eachEntryComesOnceAndWaitsLikeAPostWrittenHere() {
+        long source = add("/rowlock/feed.xml", student);
+        int first = waiting().size();
+        assertTrue(first >= 3);
+        assertEquals("Tama Kowhai", waiting().get(0).author());
+        assertNotNull(waiting().get(0).outside());
+        sources.refresh(teacher, source);
+        assertEquals(first, waiting().size(), "the same entries again change nothing");
+        OUTSIDE.publish("rowlock", "One more " + source, "<p>New</p><script>harm()</script>");
+        sources.refresh(teacher, source);
+        PileItem fresh = waiting().stream().filter(i -> i.title().equals("One more " + source)).findFirst().orElseThrow();
+        assertEquals("<p>New</p>", fresh.html());
+        assertEquals("LIVELY", view(source).health());
+    }
+
+    @Test
+    void aChangedEntryIsLookedAtAgain() {
+        long source = add("/clinker/feed.xml", student);
+        String title = waiting().get(0).title();
+        jdbc.sql("update source_entry set content_hash = 'old' where source_id = :source and title = :title").param("source", source).param("title", title).update();
+        jdbc.sql("update source set etag = null where id = :source").param("source", source).update();
+        sources.refresh(teacher, source);
+        PileItem again = waiting().stream().filter(i -> i.title().equals(title)).findFirst().orElseThrow();
+        assertEquals(2, again.version());
+        assertEquals(2, waiting().size(), "it is the same post, not another one");
+    }
+
+    @Test
+    void aBrokenFeedIsSaidInWordsAndLosesNothing() {
+        long source = add("/rowlock/feed.xml", student);
+        int before = waiting().size();
+        Instant next = view(source).nextCheck();
+        OUTSIDE.breakRowlock(true);
+        jdbc.sql("update source set etag = null where id = :source").param("source", source).update();
+        sources.refresh(teacher, source);
+        assertEquals("FALTERING", view(source).health());
+        assertEquals("Its feed is broken and could not be read.", view(source).lastError());
+        assertEquals(before, waiting().size());
+        OUTSIDE.breakRowlock(false);
+        sources.refresh(teacher, source);
+        assertEquals("LIVELY", view(source).health());
+        assertNull(view(source).lastError());
+        assertTrue(view(source).nextCheck().isAfter(next.minusSeconds(86_400)));
+    }
+
+    @Test
+    void newsStandsBesideAndNeverInThePile() {
+        add("/slowtide/feed.xml", null);
+        assertEquals(0, waiting().size());
+        assertEquals("Frost is likely on Friday night", sources.news(teacher, classId).get(0).title());
+    }
+
+    @Test
+    void aSourceIsGatheredOnce() {
+        add("/clinker/feed.xml", student);
+        assertTrue(waiting().stream().allMatch(i -> i.prompt() == null));
+        assertThrows(RuntimeException.class, () -> add("/clinker/feed.xml", student), "a source is gathered once");
+    }
+}
