@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { ApiProblem, postJson, putJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
@@ -48,14 +48,21 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}`);
   };
   const next = () => go([...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => TO_MARK.includes(s.standing)) ?? strip.students[at + 1]);
-  const put = async (path: string, body: unknown) => {
+  // One after the other, in the order of the keys; only the last answer is shown, so that no earlier one takes a newer step back.
+  const line = useRef<{ last: Promise<unknown>; waiting: number }>({ last: Promise.resolve(), waiting: 0 });
+  const put = (path: string, body: unknown) => {
+    line.current.waiting++;
+    line.current.last = line.current.last.then(() => keep(path, body));
+  };
+  const keep = async (path: string, body: unknown) => {
     try {
       const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${studentId}/${path}`, body);
-      client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, answer);
+      if (--line.current.waiting === 0) client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, answer);
       setSaid('');
       void client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
       void client.invalidateQueries({ queryKey: ['me'] });
     } catch (e) {
+      line.current.waiting--;
       setSaid(e instanceof ApiProblem ? e.message : 'This was not kept. Please try again.');
       void client.invalidateQueries({ queryKey: ['paper', strip.promptId, studentId] });
     }
@@ -67,7 +74,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     const before = p.marks.find((m) => m.criterion === index);
     // Shown at once; the sum follows from the server, which is the one that computes it.
     client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, { ...p, marks: [...p.marks.filter((m) => m.criterion !== index), { criterion: index, points, remark: before?.remark ?? '' }] });
-    void put(`criteria/${index}`, { points, remark: before?.remark ?? '' });
+    put(`criteria/${index}`, { points, remark: before?.remark ?? '' });
   };
   const release = async () => {
     const { released } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`);

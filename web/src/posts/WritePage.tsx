@@ -55,6 +55,8 @@ function Writing({ draft }: { draft: Draft }) {
     content: begin.typed.html,
     editorProps: {
       attributes: { class: 'reading', role: 'textbox', 'aria-label': 'Your text', 'aria-multiline': 'true' },
+      // Headings of a pasted page stand one step lower here; the title is the first.
+      transformPastedHTML: (html) => html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[4-6]\b/gi, '<$1h3'),
       handlePaste: (_view, event) => takePictures([...(event.clipboardData?.files ?? [])]),
       handleDrop: (_view, event) => takePictures([...((event as DragEvent).dataTransfer?.files ?? [])]),
     },

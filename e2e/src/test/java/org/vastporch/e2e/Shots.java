@@ -21,7 +21,7 @@ class Shots {
         teacher.navigate("/classes/1/mark/6");
         teacher.waitForLoadState(LoadState.NETWORKIDLE);
         for (String key : new String[] {"4", "Enter", "3", "Enter"}) teacher.keyboard().press(key);
-        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        teacher.getByText("So far, 2 steps open").waitFor();
         keep(teacher, "mark");
         shot(teacher, "/classes/1/people", "people");
         shot(teacher, "/classes/1/blogs", "blogs");
