@@ -199,6 +199,7 @@ create table post_version (
     title         varchar(300) not null,
     html          varchar(1000000) not null,
     tags          varchar(2000) not null,
+    audience      smallint not null,
     words         int not null,
     first_lines   varchar(400) not null,
     first_picture varchar(100) not null,

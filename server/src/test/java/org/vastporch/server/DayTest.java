@@ -7,6 +7,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.zip.CRC32;
@@ -129,6 +130,32 @@ class DayTest {
         assertEquals(200, of.second().post("/api/pile/decisions/" + decision + "/undo", null).status());
         assertEquals("<p>first words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());
         assertEquals(409, of.second().post("/api/pile/decisions/" + decision + "/undo", null).status());
+    }
+
+    @Test
+    void aPostReachesFurtherOnlyOnceSomebodyApprovedThat() {
+        long id = handedIn("<p>x</p>");
+        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        int rev = of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt();
+        Map<String, Object> narrow = new HashMap<>(text(rev, "Slugs", "<p>x</p>"));
+        narrow.put("audience", "STAFF_AND_ME");
+        rev = of.first().put("/api/posts/" + id + "/draft", narrow).body().get("rev").asInt();
+        assertEquals(404, of.other().get("/api/posts/" + id).status(), "narrower at once");
+        JsonNode wide = of.first().put("/api/posts/" + id + "/draft", text(rev, "Slugs", "<p>x</p>")).body();
+        assertEquals(404, of.other().get("/api/posts/" + id).status(), "wider only after approval");
+        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", wide.get("rev").asInt()));
+        assertEquals(404, of.other().get("/api/posts/" + id).status());
+        JsonNode item = inPile(of.lead(), id);
+        assertEquals(wide.get("sightline").get("readers").asInt(), item.get("readers").asInt(), "the one who approves is told how far it will reach");
+        decide(of.lead(), item, "APPROVE", "");
+        assertEquals(200, of.other().get("/api/posts/" + id).status());
+        narrow.put("audience", "EVERYBODY");
+        assertEquals("audience-unknown", of.first().put("/api/posts/" + id + "/draft", withRev(narrow, id)).code());
+    }
+
+    private Map<String, Object> withRev(Map<String, Object> save, long id) {
+        save.put("rev", of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt());
+        return save;
     }
 
     @Test

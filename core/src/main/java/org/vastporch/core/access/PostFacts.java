@@ -13,6 +13,11 @@ import org.vastporch.core.moderation.State;
 public record PostFacts(
         long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience) {
 
+    /** The same post for another audience. */
+    public PostFacts withAudience(Audience other) {
+        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other);
+    }
+
     /** The audience after the ceilings have cut it. */
     public Audience effectiveAudience() {
         return audience.cutTo(blog.ceiling());

@@ -6,6 +6,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -66,8 +67,10 @@ class PostPile implements Moderated {
         // An outside post stands at the day on which it was written, not on which it was approved.
         Instant out = publishedAt != null && before.publishedAt() == null && row.sourceId() != null && row.handedInAt() != null ? row.handedInAt() : publishedAt;
         store.settle(before.id(), after, waitingSince, out, null);
-        List<String> tags = after.live() == null ? List.of() : store.version(before.id(), after.live()).map(Version::tags).orElse(List.of());
-        store.setTags(before.classId(), before.id(), tags);
+        Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
+        store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
+        // The audience goes with the version: an approval lets it reach further, taking it back undoes that.
+        if (!Objects.equals(after.live(), before.standing().live())) live.ifPresent(version -> store.setAudience(before.id(), version.audience()));
     }
 
     @Override
@@ -86,7 +89,7 @@ class PostPile implements Moderated {
     private PileItem item(Viewer viewer, PostRow row, Names names, ClassService.ClassRecord in) {
         Version version = store.version(row.id(), row.standing().newest()).orElseThrow();
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
-        int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id())).readers().size();
+        int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id()).withAudience(version.audience())).readers().size();
         return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.groupOf(row.authorId()),
             version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,

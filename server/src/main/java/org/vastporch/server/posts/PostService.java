@@ -88,8 +88,9 @@ public class PostService {
         Optional<Long> begun = store.draftOf(viewer.personId(), blogId, promptId);
         if (begun.isPresent()) return begun.get();
         Instant now = clock.instant();
-        long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, null, blog.kind().usual().cutTo(blog.ceiling()), now);
-        store.putVersion(id, new Version(1, "", "", List.of(), viewer.personId(), now), TextFacts.of(""));
+        Audience usual = blog.kind().usual().cutTo(blog.ceiling());
+        long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, null, usual, now);
+        store.putVersion(id, new Version(1, "", "", List.of(), usual, viewer.personId(), now), TextFacts.of(""));
         return id;
     }
 
@@ -100,7 +101,7 @@ public class PostService {
         Version version = store.version(id, row.standing().newest()).orElseThrow();
         List<String> audiences = Arrays.stream(Audience.values()).filter(a -> facts.blog().ceiling().reaches(a)).map(Audience::name).toList();
         return new Draft(id, row.classId(), blogs.view(viewer, row.blogId()), brief(row), version.title(), Sanitiser.post(version.html()), version.tags(),
-            facts.effectiveAudience().name(), audiences, facts.isUp(), row.authorId() != null && row.authorId() == viewer.personId(),
+            version.audience().cutTo(facts.blog().ceiling()).name(), audiences, facts.isUp(), row.authorId() != null && row.authorId() == viewer.personId(),
             reviews.history("post", id, people.names(viewer, row.classId())), beside(viewer, row, facts, version));
     }
 
@@ -119,9 +120,10 @@ public class PostService {
         boolean sameHand = row.standing().state() == State.WAITING && !own && before.savedBy() != null && before.savedBy() == viewer.personId();
         Standing after = sameHand ? row.standing() : ModerationTable.after(row.standing(), !own && row.standing().state() == State.WAITING ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This post is " + row.standing().state().name().toLowerCase() + " and cannot be changed now."));
-        Version version = new Version(after.newest(), wanted.title().strip(), html, Tags.tidy(wanted.tags()), viewer.personId(), clock.instant());
+        Version version = new Version(after.newest(), wanted.title().strip(), html, Tags.tidy(wanted.tags()), audience(wanted.audience()), viewer.personId(), clock.instant());
         store.putVersion(id, version, TextFacts.of(html));
-        store.setAudience(id, Audience.valueOf(wanted.audience()));
+        // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
+        store.setAudience(id, row.standing().live() == null ? version.audience() : version.audience().cutTo(row.audience()));
         store.settle(id, after, after.state().waits() ? row.waitingSince() : null, row.publishedAt(), null);
         PostRow saved = store.find(id).orElseThrow();
         return beside(viewer, saved, access.requirePost(viewer, Act.EDIT, id), version);
@@ -180,7 +182,7 @@ public class PostService {
         Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false).orElseThrow();
         String clean = Sanitiser.post(html);
         String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
-        Version version = new Version(draft.newest(), shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown, clean, tags, authorId, now);
+        Version version = new Version(draft.newest(), shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown, clean, tags, audience, authorId, now);
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = new PostRow(id, classId, blogId, authorId, row.promptId(), sourceId, link, draft, audience, date, null, row.publishedAt(), row.rev());
         List<Hold> holds = holds(drafted, version);
@@ -196,8 +198,16 @@ public class PostService {
         Instant out = row.publishedAt() != null ? row.publishedAt() : row.sourceId() != null ? handedIn : now;
         store.settle(row.id(), after, after.state().waits() ? now : null, published ? out : row.publishedAt(), handedIn);
         reviews.setHolds("post", row.id(), holds);
-        if (published) store.setTags(row.classId(), row.id(), version.tags());
+        if (published) {
+            store.setTags(row.classId(), row.id(), version.tags());
+            store.setAudience(row.id(), version.audience());
+        }
         events.add(row.classId(), published ? "post-published" : "post-waits", row.id(), row.authorId());
+    }
+
+    private static Audience audience(String name) {
+        return Arrays.stream(Audience.values()).filter(a -> a.name().equals(name)).findFirst()
+            .orElseThrow(() -> Problem.invalid("audience", "audience-unknown", "Choose who will read it."));
     }
 
     private void refuseOtherTab(PostRow row, int rev) {
@@ -209,7 +219,7 @@ public class PostService {
 
     private Beside beside(Viewer viewer, PostRow row, PostFacts facts, Version version) {
         List<HandIn.Line> needs = needs(row, version);
-        SightlineView sightline = SightlineView.of(access.sightline(facts), people.names(viewer, row.classId()));
+        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
         List<Hold> holds = holds(row, version);
         boolean waits = policy(row) == Policy.BEFORE || !holds.isEmpty();
         return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),

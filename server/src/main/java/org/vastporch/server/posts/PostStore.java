@@ -23,7 +23,8 @@ class PostStore {
     record PostRow(long id, long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink,
                    Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt, int rev) {}
 
-    record Version(int no, String title, String html, List<String> tags, @Nullable Long savedBy, Instant savedAt) {}
+    /** @param audience for whom this version is; it is in force once the version is live */
+    record Version(int no, String title, String html, List<String> tags, Audience audience, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
         id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, rev""";
@@ -75,19 +76,19 @@ class PostStore {
     }
 
     Optional<Version> version(long postId, int no) {
-        return jdbc.sql("select no, title, html, tags, saved_by, saved_at from post_version where post_id = :post and no = :no")
+        return jdbc.sql("select no, title, html, tags, audience, saved_by, saved_at from post_version where post_id = :post and no = :no")
             .param("post", postId).param("no", no)
             .query((row, n) -> new Version(row.getInt("no"), row.getString("title"), row.getString("html"),
-                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(), Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).optional();
+                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(), Audience.values()[row.getInt("audience")], Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).optional();
     }
 
     void putVersion(long postId, Version version, TextFacts facts) {
         jdbc.sql("""
-                merge into post_version (post_id, no, title, html, tags, words, first_lines, first_picture, saved_by, saved_at)
+                merge into post_version (post_id, no, title, html, tags, audience, words, first_lines, first_picture, saved_by, saved_at)
                 key (post_id, no)
-                values (:post, :no, :title, :html, :tags, :words, :lines, :picture, :by, :at)""")
+                values (:post, :no, :title, :html, :tags, :audience, :words, :lines, :picture, :by, :at)""")
             .param("post", postId).param("no", version.no()).param("title", version.title()).param("html", version.html())
-            .param("tags", String.join("\n", version.tags())).param("words", facts.words()).param("lines", facts.firstLines(260))
+            .param("tags", String.join("\n", version.tags())).param("audience", version.audience().ordinal()).param("words", facts.words()).param("lines", facts.firstLines(260))
             .param("picture", facts.firstPicture()).param("by", version.savedBy()).param("at", Rows.utc(version.savedAt())).update();
     }
 
