@@ -127,6 +127,9 @@ public final class OutsideHost implements AutoCloseable {
             case "broken.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
             case "entity.xml" -> send(call, 200, "application/rss+xml",
                 "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss version=\"2.0\"><channel><title>&b;</title></channel></rss>");
+            case "deep.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Deep</title><link>" + base() + "/</link><description>x</description><item><guid>d</guid><title>Deep</title>"
+                + "<description>" + Site.text("<div><b>".repeat(20_000)) + "end</description></item></channel></rss>");
+            case "deeper.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Deeper</title>" + "<a>".repeat(100_000) + "</a>".repeat(100_000) + "</channel></rss>");
             case "script.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Harm</title><link>" + base()
                 + "/</link><description>x</description><item><guid>h1</guid><title>Harm</title><description>" + Site.text("<p onclick=\"x()\">Fine words</p><script>steal()</script>"
                 + "<img src=\"http://tracker.example/p.gif\" width=\"1\" height=\"1\">") + "</description></item></channel></rss>");

@@ -1,6 +1,9 @@
 package org.vastporch.core.text;
 
+import java.util.Locale;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
@@ -18,6 +21,10 @@ public final class Sanitiser {
     /** Deeper nesting than this is flattened: nobody writes so, but hostile feeds do. */
     private static final int DEEPEST = 60;
     private static final int MOST_ROUNDS = 8;
+    private static final int UNREASONABLE = 400;
+    private static final Pattern TAG = Pattern.compile("<(/?)([a-zA-Z][a-zA-Z0-9]*)[^<>]*>?|<[^<>]{0,2000}>");
+    /** Tags that people leave open. */
+    private static final Set<String> UNCLOSED = Set.of("p", "li", "br", "img", "hr", "td", "tr", "th", "dt", "dd", "option", "input", "meta", "link", "source", "wbr", "col");
     private static final Set<String> WIDTHS = Set.of("third", "half", "full");
     private static final Document.OutputSettings COMPACT = new Document.OutputSettings().prettyPrint(false);
 
@@ -55,13 +62,25 @@ public final class Sanitiser {
 
     /** Cleans until nothing changes any more: what a browser makes of broken nesting is then what was looked at here. */
     private static String clean(String html, Safelist allowed, boolean pictures) {
-        String before = html;
+        String before = isTooDeep(html) ? "<p>" + Entities.escape(TAG.matcher(html).replaceAll(" ")) + "</p>" : html;
         for (int round = 0; round < MOST_ROUNDS; round++) {
             String after = cleanOnce(before, allowed, pictures);
             if (after.equals(before)) return after;
             before = after;
         }
         return Entities.escape(Jsoup.parseBodyFragment(before).text());
+    }
+
+    /** Tells whether tags are nested beyond all reason, by counting alone: parsing such a text could take minutes. */
+    private static boolean isTooDeep(String html) {
+        int depth = 0;
+        Matcher tag = TAG.matcher(html);
+        while (tag.find()) {
+            if (tag.group(2) == null || UNCLOSED.contains(tag.group(2).toLowerCase(Locale.ROOT))) continue;
+            depth = tag.group(1).isEmpty() ? depth + 1 : Math.max(0, depth - 1);
+            if (depth > UNREASONABLE) return true;
+        }
+        return false;
     }
 
     private static String cleanOnce(String html, Safelist allowed, boolean pictures) {

@@ -17,6 +17,7 @@ public final class WordDiff {
     public record Stretch(Change change, String text) {}
 
     private static final int NARROW = 3;
+    private static final int MOST_TOKENS = 12_000;
     private static final Pattern TOKEN = Pattern.compile("[\\p{L}\\p{N}\\p{M}'’-]+|\\s+|.", Pattern.DOTALL);
 
     private WordDiff() {}
@@ -25,6 +26,9 @@ public final class WordDiff {
     public static List<Stretch> of(String before, String after) {
         List<String> old = tokens(before);
         List<String> now = tokens(after);
+        int same = 0;
+        while (same < Math.min(old.size(), now.size()) && old.get(same).equals(now.get(same))) same++;
+        if (old.size() + now.size() - 2 * same > MOST_TOKENS) return replaced(old, now, same);
         List<Stretch> stretches = new ArrayList<>();
         int at = 0;
         for (AbstractDelta<String> delta : DiffUtils.diff(old, now).getDeltas()) {
@@ -36,6 +40,15 @@ public final class WordDiff {
         }
         add(stretches, Change.SAME, old.subList(at, old.size()));
         return joined(stretches);
+    }
+
+    /** For texts too long to compare: the same beginning, and what follows as one change. */
+    private static List<Stretch> replaced(List<String> old, List<String> now, int same) {
+        List<Stretch> stretches = new ArrayList<>();
+        add(stretches, Change.SAME, old.subList(0, same));
+        add(stretches, Change.REMOVED, old.subList(same, old.size()));
+        add(stretches, Change.ADDED, now.subList(same, now.size()));
+        return stretches;
     }
 
     /** Joins changes that only a few characters keep apart: people read a changed phrase, not a hail of changed words. */

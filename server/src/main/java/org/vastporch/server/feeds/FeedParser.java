@@ -17,6 +17,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import org.jspecify.annotations.Nullable;
 import org.jsoup.Jsoup;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
@@ -25,6 +29,7 @@ import org.vastporch.core.feeds.EntryIdentity.Entry;
 final class FeedParser {
 
     private static final int MOST_ENTRIES = 500;
+    private static final int DEEPEST = 100;
     private static final int LONGEST_HTML = 400_000;
     private static final Pattern MAX_AGE = Pattern.compile("max-age=(\\d{1,8})");
     private static final Pattern TTL = Pattern.compile("<ttl>\\s*(\\d{1,6})\\s*</ttl>");
@@ -42,6 +47,7 @@ final class FeedParser {
 
     /** @throws FeedException if it is no feed, or its XML is broken; document types are refused */
     static Feed parse(byte[] body, String contentType) throws FeedException {
+        refuseDepth(body);
         SyndFeedInput input = new SyndFeedInput();
         input.setAllowDoctypes(false);
         SyndFeed feed;
@@ -52,6 +58,24 @@ final class FeedParser {
         }
         List<Entry> entries = feed.getEntries().stream().limit(MOST_ENTRIES).map(FeedParser::entry).toList();
         return new Feed(plain(feed.getTitle(), 300), plain(feed.getDescription(), 2000), feed.getLink() == null ? "" : feed.getLink(), entries, ttl(body));
+    }
+
+    /** Elements nested beyond all reason are refused before anything is built from them. */
+    private static void refuseDepth(byte[] body) throws FeedException {
+        XMLInputFactory factory = XMLInputFactory.newInstance();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        int depth = 0;
+        try {
+            XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(body));
+            while (reader.hasNext()) {
+                int event = reader.next();
+                if (event == XMLStreamConstants.START_ELEMENT && ++depth > DEEPEST) throw new FeedException("Nested more than " + DEEPEST + " deep");
+                if (event == XMLStreamConstants.END_ELEMENT) depth--;
+            }
+        } catch (XMLStreamException e) {
+            // Broken further on: the library says so, after what could be read.
+        }
     }
 
     /** The longest of what an answer and a feed ask for, at most a day. */

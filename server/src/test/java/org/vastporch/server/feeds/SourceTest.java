@@ -8,6 +8,7 @@ import java.time.Instant;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -43,7 +44,7 @@ class SourceTest {
 
     @ParameterizedTest
     @CsvSource({"/nothing-here, not-found", "/hostile/loop, redirects", "/hostile/private, private-address", "/hostile/file, redirects", "/hostile/endless, too-large",
-        "/hostile/broken.xml, broken-feed", "/hostile/entity.xml, broken-feed"})
+        "/hostile/broken.xml, broken-feed", "/hostile/deeper.xml, broken-feed", "/hostile/entity.xml, broken-feed"})
     void refusesHarmInWords(String path, String code) {
         Problem problem = assertThrows(Problem.class, () -> finder.look(outside.base() + path, Instant.now()));
         assertEquals(code, problem.code(), problem.getMessage());
@@ -54,6 +55,13 @@ class SourceTest {
     void neverReachesAPrivateAddress(String address) {
         Problem problem = assertThrows(Problem.class, () -> finder.look(address, Instant.now()));
         assertTrue(problem.code().equals("private-address") || problem.code().equals("not-found"), problem.code());
+    }
+
+    /** Before: two minutes for one feed of twenty thousand nested tags. */
+    @Test
+    @Timeout(20)
+    void deepNestingHangsNothing() {
+        assertEquals("end", finder.look(outside.base() + "/hostile/deep.xml", Instant.now()).candidates().get(0).preview().get(0).firstLines());
     }
 
     @Test
