@@ -23,7 +23,8 @@ import org.jsoup.nodes.TextNode;
  */
 public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings) {
 
-    private static final Pattern WORD = Pattern.compile("[\\p{L}\\p{N}\\p{M}]+(?:['’\\-‐‑][\\p{L}\\p{N}\\p{M}]+)*");
+    /** A letter or digit that goes on no word: neither after another nor after one with an apostrophe or hyphen. */
+    private static final Pattern WORD = Pattern.compile("(?<![\\p{L}\\p{N}\\p{M}]|[\\p{L}\\p{N}\\p{M}]['’\\-‐‑])[\\p{L}\\p{N}\\p{M}]");
 
     /** Reads clean HTML, as {@link Sanitiser} gives it. */
     public static TextFacts of(String html) {

@@ -26,9 +26,12 @@ public final class WordDiff {
     public static List<Stretch> of(String before, String after) {
         List<String> old = tokens(before);
         List<String> now = tokens(after);
-        int same = 0;
-        while (same < Math.min(old.size(), now.size()) && old.get(same).equals(now.get(same))) same++;
-        if (old.size() + now.size() - 2 * same > MOST_TOKENS) return replaced(old, now, same);
+        int most = Math.min(old.size(), now.size());
+        int head = 0;
+        while (head < most && old.get(head).equals(now.get(head))) head++;
+        int tail = 0;
+        while (tail < most - head && old.get(old.size() - 1 - tail).equals(now.get(now.size() - 1 - tail))) tail++;
+        if (old.size() + now.size() - 2 * (head + tail) > MOST_TOKENS) return replaced(old, now, head, tail);
         List<Stretch> stretches = new ArrayList<>();
         int at = 0;
         for (AbstractDelta<String> delta : DiffUtils.diff(old, now).getDeltas()) {
@@ -42,12 +45,13 @@ public final class WordDiff {
         return joined(stretches);
     }
 
-    /** For texts too long to compare: the same beginning, and what follows as one change. */
-    private static List<Stretch> replaced(List<String> old, List<String> now, int same) {
+    /** For texts too long to compare: the same beginning and end, and what is between them as one change. */
+    private static List<Stretch> replaced(List<String> old, List<String> now, int head, int tail) {
         List<Stretch> stretches = new ArrayList<>();
-        add(stretches, Change.SAME, old.subList(0, same));
-        add(stretches, Change.REMOVED, old.subList(same, old.size()));
-        add(stretches, Change.ADDED, now.subList(same, now.size()));
+        add(stretches, Change.SAME, old.subList(0, head));
+        add(stretches, Change.REMOVED, old.subList(head, old.size() - tail));
+        add(stretches, Change.ADDED, now.subList(head, now.size() - tail));
+        add(stretches, Change.SAME, now.subList(now.size() - tail, now.size()));
         return stretches;
     }
 

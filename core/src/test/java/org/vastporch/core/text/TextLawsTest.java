@@ -2,12 +2,16 @@ package org.vastporch.core.text;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Element;
+import org.vastporch.core.moderation.HoldRules;
 import org.vastporch.core.text.WordDiff.Change;
 import org.vastporch.core.text.WordDiff.Stretch;
 
@@ -50,6 +54,31 @@ class TextLawsTest {
             assertEquals(after, joined(stretches, Change.REMOVED));
             assertEquals(before, joined(stretches, Change.ADDED));
         }
+    }
+
+    @Test
+    void aTextTooLongToCompareIsOneChangeBetweenWhatStayed() {
+        String before = "Once. " + "seed ".repeat(9_000) + "The end.";
+        String after = "Once. " + "leek ".repeat(9_000) + "The end.";
+        List<Stretch> stretches = WordDiff.of(before, after);
+        assertEquals(List.of(Change.SAME, Change.REMOVED, Change.ADDED, Change.SAME), stretches.stream().map(Stretch::change).toList());
+        assertEquals(after, joined(stretches, Change.REMOVED));
+        assertEquals(before, joined(stretches, Change.ADDED));
+        assertEquals(" The end.", stretches.get(3).text());
+    }
+
+    /** A pattern that goes back and forth would take minutes for some of these; a person waits for each. */
+    @ParameterizedTest
+    @ValueSource(strings = {"a", "1", "0", "<", "<a", "<p", "<b>", "</b>", "@", "a@", "a.", "a-", "a@a.", "one ", "one-", "A a ", "1 A", "l o ", "-", ",", " ", "\n", "&", "&amp", "http://", "\u0301", "insta ", "call ", "Wren ", "@snipe ", "\uD83C\uDF31"})
+    void noTextIsSlowToRead(String piece) {
+        String text = piece.repeat(300_000 / piece.length()) + "x";
+        HoldRules rules = new HoldRules(List.of("slug", "lo lo"), List.of("Wren Calloway", "a a"), true);
+        assertTimeoutPreemptively(Duration.ofSeconds(10), () -> {
+            assertNotNull(Sanitiser.post(text));
+            assertNotNull(Sanitiser.comment(Sanitiser.commentFromPlain(text)));
+            assertTrue(TextFacts.countWords(text) <= text.length());
+            assertNotNull(rules.findNew(text, piece));
+        });
     }
 
     private static String text(Random random, List<String> words) {
