@@ -60,7 +60,7 @@ export function useDraft(draft: Draft, initial: Typed) {
         const answer = await putJson<Beside>(`/api/posts/${draft.id}/draft`, { rev: rev.current, ...sent });
         rev.current = answer.rev;
         setBeside(answer);
-        setSaving({ type: 'saved', at: answer.savedAt });
+        setSaving(dirty.current ? { type: 'saving' } : { type: 'saved', at: answer.savedAt });
         if (!dirty.current) localStorage.removeItem(keyOf(draft.id));
         return true;
       } catch (e) {
@@ -86,6 +86,7 @@ export function useDraft(draft: Draft, initial: Typed) {
   const change = useCallback((part: Partial<Typed>) => {
     typed.current = { ...typed.current, ...part };
     dirty.current = true;
+    setSaving((before) => (before.type === 'saved' ? { type: 'saving' } : before));
     localStorage.setItem(keyOf(draft.id), JSON.stringify({ rev: rev.current, ...typed.current }));
     clearTimeout(timer.current);
     timer.current = setTimeout(() => void save(), PAUSE);
