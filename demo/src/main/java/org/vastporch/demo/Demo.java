@@ -55,9 +55,14 @@ public class Demo {
         properties.put("vastporch.quiet", true);
         properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
         SpringApplication application = new SpringApplication(Demo.class);
-        ConfigurableApplicationContext server = application.run(properties.entrySet().stream().map(p -> "--" + p.getKey() + "=" + p.getValue()).toArray(String[]::new));
-        server.getBean(DemoSchool.class).make(outside.base());
-        return new Running(server, outside, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
+        try {
+            ConfigurableApplicationContext server = application.run(properties.entrySet().stream().map(p -> "--" + p.getKey() + "=" + p.getValue()).toArray(String[]::new));
+            server.getBean(DemoSchool.class).make(outside.base());
+            return new Running(server, outside, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
+        } catch (RuntimeException e) {
+            outside.close();   // or its threads would keep a demo alive that has no server
+            throw e;
+        }
     }
 
     public static void main(String[] args) {
