@@ -12,6 +12,7 @@ import org.springframework.context.annotation.Import;
 import org.springframework.context.annotation.Primary;
 import org.vastporch.server.VastPorch;
 import org.vastporch.standins.OutsideHost;
+import org.vastporch.standins.PostOffice;
 
 /** The demo: the server with the made-up school in it and the outside world in small beside it. */
 @SpringBootApplication
@@ -19,9 +20,10 @@ import org.vastporch.standins.OutsideHost;
 public class Demo {
 
     private static final int HOST_BESIDE = 11;
+    private static final int POST_BESIDE = 12;
 
     /** A demo that runs: the server and the outside host. */
-    public record Running(ConfigurableApplicationContext server, OutsideHost outside, int port) implements AutoCloseable {
+    public record Running(ConfigurableApplicationContext server, OutsideHost outside, PostOffice post, int port) implements AutoCloseable {
 
         public String address() {
             return "http://localhost:" + port;
@@ -31,6 +33,7 @@ public class Demo {
         public void close() {
             server.close();
             outside.close();
+            post.close();
         }
     }
 
@@ -49,7 +52,10 @@ public class Demo {
      */
     public static Running start(int port, String data, Map<String, Object> settings) {
         OutsideHost outside = new OutsideHost(port == 0 ? 0 : port + HOST_BESIDE, Instant.now());
+        PostOffice post = new PostOffice(port == 0 ? 0 : port + POST_BESIDE);
         Map<String, Object> properties = new HashMap<>(settings);
+        properties.put("spring.mail.host", "127.0.0.1");
+        properties.put("spring.mail.port", post.smtpPort());
         properties.put("server.port", port);
         properties.put("vastporch.data", data);
         properties.put("vastporch.quiet", true);
@@ -58,9 +64,10 @@ public class Demo {
         try {
             ConfigurableApplicationContext server = application.run(properties.entrySet().stream().map(p -> "--" + p.getKey() + "=" + p.getValue()).toArray(String[]::new));
             server.getBean(DemoSchool.class).make(outside.base());
-            return new Running(server, outside, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
+            return new Running(server, outside, post, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
         } catch (RuntimeException e) {
-            outside.close();   // or its threads would keep a demo alive that has no server
+            outside.close();   // or their threads would keep a demo alive that has no server
+            post.close();
             throw e;
         }
     }
@@ -68,6 +75,6 @@ public class Demo {
     public static void main(String[] args) {
         Running running = start(Integer.getInteger("vastporch.port", 8080), System.getProperty("vastporch.data", "./data/demo"), Map.of());
         System.out.println("Vast Porch is open at " + running.address() + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
-            + " · password porch-demo · outside blogs at " + running.outside().base());
+            + " · password porch-demo · outside blogs at " + running.outside().base() + " · letters at " + running.post().base());
     }
 }

@@ -23,6 +23,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
@@ -82,23 +83,23 @@ class DemoSchool {
         helper(garden, Role.GUEST, "Mr", "Tobiah", "Crake");
         Viewer teacher = access.viewer(quill);
         classes.setRules(teacher, garden, new ClassService.Rules(Audience.ANYONE, false, Policy.BEFORE, Policy.BEFORE, 5, List.of("idiot", "loser", "shut up"), true), 1);
-        blogs.create(teacher, garden, new BlogService.WantedBlog(BlogKind.SHARED, "Garden news", "What everybody should know about the beds.", Audience.MY_CLASS, Commenters.GUESTS_TOO, null));
-        blogs.create(teacher, garden, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Plot log of {name}", "One entry a week: what you saw, measured and asked.", Audience.MY_CLASS, Commenters.GUESTS_TOO, null));
-        blogs.create(teacher, garden, new BlogService.WantedBlog(BlogKind.TEACHERS, "From Ms Quill", "Plans and thanks.", Audience.ANYONE, Commenters.CLASS, null));
+        blogs.create(teacher, garden, BlogSetup.of(BlogKind.SHARED, "Garden news", "What everybody should know about the beds.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
+        blogs.create(teacher, garden, BlogSetup.of(BlogKind.ONE_EACH, "Plot log of {name}", "One entry a week: what you saw, measured and asked.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
+        blogs.create(teacher, garden, BlogSetup.of(BlogKind.TEACHERS, "From Ms Quill", "Plans and thanks.", Audience.ANYONE, Commenters.CLASS));
         enrol(teacher, garden, "plot-to-plate");
-        blogs.create(teacher, garden, new BlogService.WantedBlog(BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS, null));
+        blogs.create(teacher, garden, BlogSetup.of(BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
         plotToPlate.fill(teacher, garden, monday, now, outside);
 
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
         Viewer listener = access.viewer(halloway);
         classes.setRules(listener, sounds, new ClassService.Rules(Audience.MY_CLASS, false, Policy.AFTER, Policy.NONE, 0, List.of(), true), 1);
-        blogs.create(listener, sounds, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Walks of {name}", "Five minutes of one place.", Audience.MY_CLASS, Commenters.CLASS, null));
+        blogs.create(listener, sounds, BlogSetup.of(BlogKind.ONE_EACH, "Walks of {name}", "Five minutes of one place.", Audience.MY_CLASS, Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
 
         long boats = makeClass(vantongeren, "River Boats, Thursday evenings", "Boat repair", "adult learners", monday);
         Viewer boatman = access.viewer(vantongeren);
-        blogs.create(boatman, boats, new BlogService.WantedBlog(BlogKind.JOURNAL, "Bench book of {name}", "For you and me.", Audience.STAFF_AND_ME, Commenters.CLASS, null));
+        blogs.create(boatman, boats, BlogSetup.of(BlogKind.JOURNAL, "Bench book of {name}", "For you and me.", Audience.STAFF_AND_ME, Commenters.CLASS));
         enrol(boatman, boats, "river-boats");
         clock.run();
         sources.add(boatman, boats, new SourceService.WantedSource(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));

@@ -25,6 +25,7 @@ import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.media.MediaService;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
+import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.posts.PostService;
@@ -95,7 +96,7 @@ class PlotToPlate {
             "Write about one thing that you saw in your bed this week. Measure or count something, and say what you would do to find out more.",
             List.of("What did you see this week that you did not expect?", "What would you do to find out why?"), null, null,
             LocalDateTime.of(start.plusDays(6), LocalTime.of(20, 0)), 24, new BigDecimal("5"), new BigDecimal("50"), new BigDecimal("18"),
-            new HandIn.Asked(60, 0, 1, 0, 2), garden()));
+            new HandIn.Asked(60, 0, 1, 0, 2), false, garden()));
     }
 
     static Rubric garden() {
@@ -164,12 +165,13 @@ class PlotToPlate {
     /** Classmates answer some of the posts of a week. */
     private void answer(long classId, List<Long> students, int week) {
         Instant from = clock.instant();
-        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, new PorchService.Wish(week <= 4 ? week - 1 : week, null, null, null, null, null, false, null)).entries();
+        Names names = people.namesForReaders(classId);
+        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, PorchService.Wish.ofWeek(week <= 4 ? week - 1 : week)).entries();
         for (int i = 0; i < entries.size(); i++) {
             int many = week == 6 ? i % 4 : i % 3;
             for (int c = 0; c < many; c++) {
                 long by = students.get((i * 5 + c * 7 + week) % students.size());
-                if (by == entries.get(i).authorId()) continue;
+                if (names.placeOf(by) == entries.get(i).place()) continue;
                 clock.set(from.plus(Duration.ofMinutes(3L * i + c)));
                 comments.add(access.viewer(by), entries.get(i).id(), DemoTexts.COMMENTS.get((i + c * 3 + week) % DemoTexts.COMMENTS.size()), null);
             }
@@ -215,7 +217,7 @@ class PlotToPlate {
         clock.set(now.minus(Duration.ofHours(6)));
         write7(classId, students, 21, current, "Five jars on a window sill", "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. After one day: 19, 21, 18, 18 and 18 degrees. "
             + "It is too early to say, but the new compost is winning. More at https://saltwort.example/heat if you want to read how others did it.", "compost", "measuring");
-        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, new PorchService.Wish(null, null, null, null, null, null, false, null)).entries();
+        List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, PorchService.Wish.ofWeek(null)).entries();
         long compost = entries.stream().filter(e -> e.title().startsWith("Our compost")).findFirst().orElse(entries.get(0)).id();
         long rain = entries.stream().filter(e -> e.title().startsWith("Rain")).findFirst().orElse(entries.get(1)).id();
         say(students.get(4), compost, DemoTexts.COMMENTS.get(0), now.minus(Duration.ofHours(15)));

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -13,6 +14,10 @@ import org.springframework.boot.test.web.server.LocalServerPort;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts.Commenters;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.server.blogs.BlogSetup;
 import tools.jackson.databind.JsonNode;
 
 /** Classes, people, blogs and their sightlines over HTTP. */
@@ -36,6 +41,30 @@ class EnrolTest {
         return of.lead().post(path("/roster/preview"), Map.of("text", text)).body().get("rows");
     }
 
+    /** Imports rows and waits for the end. */
+    private JsonNode imported(JsonNode rows) {
+        JsonNode job = of.lead().post(path("/roster"), Map.of("rows", rows)).body();
+        while (job.get("state").asString().equals("running")) {
+            LockSupport.parkNanos(20_000_000);
+            job = of.lead().get("/api/imports/" + job.get("id").asString()).body();
+        }
+        assertEquals("done", job.get("state").asString(), job::toString);
+        return job.get("result");
+    }
+
+    @Test
+    void aChangedListShowsWhatItWouldChangeAndTakesItOver() {
+        String number = "c" + of.classId();
+        imported(preview("Surname,Forename,Number,Group\nAurelio,Ada," + number + ",Bed 1"));
+        JsonNode rows = preview("Surname,Forename,Number,Group\nAurelio,Adela," + number + ",Bed 2");
+        assertEquals(List.of("CHANGES"), outcomes(rows));
+        assertEquals("Here already; name: Ada Aurelio becomes Adela Aurelio; group: Bed 1 becomes Bed 2", rows.get(0).get("message").asString());
+        assertEquals(1, imported(rows).get("changed").asInt());
+        assertEquals(List.of("ALREADY"), outcomes(preview("Surname,Forename,Number,Group\nAurelio,Adela," + number + ",Bed 2")));
+        assertTrue(of.lead().get(path("/blogs/mine")).status() == 200);
+        assertTrue(of.lead().get(path("/blogs/at/log-of-adela-aurelio")).status() == 200, "the own blog carries the new name");
+    }
+
     private static List<String> outcomes(JsonNode rows) {
         return rows.valueStream().map(r -> r.get("outcome").asString()).toList();
     }
@@ -47,9 +76,9 @@ class EnrolTest {
         assertEquals(List.of("NEW", "BAD", "NEW"), outcomes(rows));
         assertEquals(6, of.lead().get(path("/people")).body().size());
 
-        Answer taken = of.lead().post(path("/roster"), Map.of("rows", rows));
-        assertEquals(2, taken.body().get("enrolled").size());
-        assertEquals("BAD", taken.body().get("left").get(0).get("outcome").asString());
+        JsonNode taken = imported(rows);
+        assertEquals(2, taken.get("enrolled").size());
+        assertEquals("BAD", taken.get("left").get(0).get("outcome").asString());
         assertEquals(List.of("ALREADY", "BAD", "ALREADY"), outcomes(preview(list)), "the same list twice changes nothing");
         JsonNode line = of.lead().get(path("/blogs")).body().get(0);
         assertEquals(4, line.get("blogs").asInt(), "each later arrival has an own blog");
@@ -61,7 +90,7 @@ class EnrolTest {
     void aKnownPersonJoinsWithTheAccountThatIsThere() {
         Made other = school.make(port);
         String email = "same" + of.classId() + "@post.example";
-        of.lead().post(path("/roster"), Map.of("rows", preview("Name,E-mail\nNerea Hollis," + email)));
+        imported(preview("Name,E-mail\nNerea Hollis," + email));
         Answer there = other.lead().post("/api/classes/" + other.classId() + "/roster/preview", Map.of("text", "Name,E-mail\nNerea Hollis," + email));
         assertEquals(List.of("JOINS"), outcomes(there.body().get("rows")));
     }
@@ -71,7 +100,7 @@ class EnrolTest {
         JsonNode rows = preview("Name\nTama Kowhai\nTama Kowhai");
         assertEquals(List.of("NEW", "QUESTION"), outcomes(rows));
         assertNotEquals(rows.get(0).get("username").asString(), rows.get(1).get("username").asString());
-        assertEquals(1, of.lead().post(path("/roster"), Map.of("rows", rows)).body().get("enrolled").size());
+        assertEquals(1, imported(rows).get("enrolled").size());
     }
 
     @Test
@@ -92,7 +121,7 @@ class EnrolTest {
         Answer welcome = of.lead().post(path("/helpers"), Map.of("role", "ASSISTANT", "title", "Mr", "given", "Bram", "family", "Helper", "email", ""));
         String token = welcome.body().get("path").asString().replaceFirst(".*t=", "");
         Person stranger = school.stranger(port);
-        assertEquals("password-short", stranger.post("/api/first-password", Map.of("token", token, "password", "short")).code());
+        assertEquals("password-unfit", stranger.post("/api/first-password", Map.of("token", token, "password", "short")).code());
         assertEquals(200, stranger.post("/api/first-password", Map.of("token", token, "password", "long enough")).status());
         assertEquals("address-used", school.stranger(port).post("/api/first-password", Map.of("token", token, "password", "long enough")).code());
     }
@@ -116,12 +145,11 @@ class EnrolTest {
 
     @Test
     void theSightlineIsKnownBeforeABlogIsSaved() {
-        Map<String, Object> journal = Map.of("kind", "JOURNAL", "title", "Journal", "about", "", "widest", "ANYONE", "commenters", "CLASS");
-        JsonNode line = of.lead().post(path("/blogs/sightline"), journal).body();
+        JsonNode line = of.lead().post(path("/blogs/sightline"), BlogSetup.of(BlogKind.JOURNAL, "Journal", "", Audience.ANYONE, Commenters.CLASS)).body();
         assertEquals("STAFF_AND_ME", line.get("audience").asString());
         assertEquals(3, line.get("readers").asInt(), "its author and two teachers: " + line);
         assertEquals(1, line.get("writers").asInt());
-        assertEquals("title-missing", of.lead().post(path("/blogs"), Map.of("kind", "SHARED", "title", " ", "about", "", "widest", "MY_CLASS", "commenters", "CLASS")).code());
+        assertEquals("title-missing", of.lead().post(path("/blogs"), BlogSetup.of(BlogKind.SHARED, " ", "", Audience.MY_CLASS, Commenters.CLASS)).code());
     }
 
     @Test

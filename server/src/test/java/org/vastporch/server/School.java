@@ -22,6 +22,7 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.RosterService;
@@ -73,7 +74,7 @@ class School {
         Person moderator = helper(port, id, Role.MODERATOR, "Moderator" + n);
         Person guest = helper(port, id, Role.GUEST, "Guest" + n);
         Viewer viewer = access.viewer(lead.id);
-        blogs.create(viewer, id, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS, null));
+        blogs.create(viewer, id, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
         rosters.importRows(viewer, id, rosters.preview(viewer, id, "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b"));
         List<Long> students = people.students(id);
         students.forEach(s -> people.setPassword(s, PASSWORD));

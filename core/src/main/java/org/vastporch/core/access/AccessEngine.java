@@ -5,6 +5,7 @@ import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;
 
 /**
@@ -33,12 +34,13 @@ public final class AccessEngine {
         };
     }
 
-    /** Decides about an act on a class: ENTER_CLASS, MANAGE_CLASS, APPROVE, MARK, SEE_STAFF_THREAD or SEE_REAL_NAME. */
+    /** Decides about an act on a class: ENTER_CLASS, READ_CLASS, MANAGE_CLASS, APPROVE, MARK, SEE_STAFF_THREAD or SEE_REAL_NAME. */
     public static Reason inClass(Viewer viewer, Act act, long classId, Instant now) {
         Optional<Role> role = viewer.in(classId, now).map(Membership::role);
         if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
         return switch (act) {
             case ENTER_CLASS -> Reason.IS_MEMBER;
+            case READ_CLASS -> role.get() == Role.MODERATOR ? Reason.AUDIENCE_TOO_NARROW : Reason.IS_MEMBER;
             case MANAGE_CLASS -> role.get().managesClass() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
             case APPROVE -> approve(viewer, classId, now);
             case MARK, SEE_STAFF_THREAD, SEE_REAL_NAME -> role.get().readsAsStaff() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
@@ -48,6 +50,7 @@ public final class AccessEngine {
 
     /** Decides whether the viewer may start a new post in a blog. */
     public static Reason write(Viewer viewer, BlogFacts blog, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
         Role role = member.get().role();
@@ -65,6 +68,45 @@ public final class AccessEngine {
         };
     }
 
+    /** Decides whether the viewer may open the page of a blog: its owner, staff, and whoever the widest post in it would reach. */
+    public static Reason readBlog(Viewer viewer, BlogFacts blog, Instant now) {
+        long owner = blog.ownerId() == null ? 0 : blog.ownerId();
+        if (viewer.in(blog.classId(), now).map(Membership::role).filter(role -> role == Role.MODERATOR).isPresent()) return Reason.AUDIENCE_TOO_NARROW;
+        if (write(viewer, blog, now).allows()) return Reason.BLOG_ALLOWS;
+        return read(viewer, new PostFacts(0, blog, owner, blog.groupId(), State.PUBLISHED, true, blog.widest()), now);
+    }
+
+    /** Decides whether the viewer may pin posts of a blog and put them into a series: staff, and the owner of an own blog. */
+    public static Reason arrange(Viewer viewer, BlogFacts blog, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Optional<Role> role = viewer.in(blog.classId(), now).map(Membership::role);
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        if (role.get().managesClass()) return Reason.IS_STAFF;
+        return Objects.equals(blog.ownerId(), viewer.personId()) ? Reason.IS_AUTHOR : Reason.STAFF_ONLY;
+    }
+
+    /** Decides whether the viewer may delete a comment on a post. */
+    public static Reason deleteComment(Viewer viewer, PostFacts post, long commentAuthor, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        if (role.get().managesClass()) return Reason.IS_STAFF;
+        if (viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;
+        return role.get().readsAsStaff() || post.blog().rules().deleteComments() ? Reason.IS_AUTHOR : Reason.DELETE_OVER;
+    }
+
+    /**
+     * Decides whether the viewer may look at the pages of a class through somebody's eyes: staff of that class, through those of a student, a
+     * guest or a stranger. What a colleague sees is not theirs to see.
+     *
+     * @param whose the role of the person there; null for a stranger
+     */
+    public static Reason throughEyes(Viewer viewer, long classId, @Nullable Role whose, Instant now) {
+        Reason staff = inClass(viewer, Act.SEE_REAL_NAME, classId, now);
+        if (!staff.allows()) return staff;
+        return whose == null || whose == Role.STUDENT || whose == Role.GUEST ? Reason.IS_STAFF : Reason.STAFF_ONLY;
+    }
+
     /** Decides whether the viewer may know the real name of a member of a class: staff there, and the person alone. */
     public static Reason seeRealName(Viewer viewer, long personId, long classId, Instant now) {
         if (!viewer.isStranger() && viewer.personId() == personId) return Reason.IS_SELF;
@@ -73,6 +115,7 @@ public final class AccessEngine {
 
     private static Reason read(Viewer viewer, PostFacts post, Instant now) {
         BlogFacts blog = post.blog();
+        if (viewer.lens() != null && viewer.lens() != blog.classId()) return Reason.NOT_A_MEMBER;
         if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isPresent() && member.get().role().readsAsStaff()) return Reason.IS_STAFF;
@@ -80,6 +123,7 @@ public final class AccessEngine {
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
         Reason open = open(member.orElse(null), blog, now);
         if (!open.allows()) return open;
+        if (mustAnswerFirst(viewer, post, member.orElse(null))) return Reason.ANSWER_FIRST;
         return reaches(viewer, post, member.orElse(null), now)
             ? Reason.AUDIENCE_REACHES
             : viewer.isStranger() ? Reason.SIGN_IN_FIRST : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
@@ -95,6 +139,11 @@ public final class AccessEngine {
             && post.readersGroup() != null && post.readersGroup().equals(member.groupId());
     }
 
+    /** A student of the class reads others' answers only after the own one, if the prompt says so. */
+    private static boolean mustAnswerFirst(Viewer viewer, PostFacts post, @Nullable Membership member) {
+        return post.answerFirst() != null && member != null && member.role() == Role.STUDENT && !viewer.answered().contains(post.answerFirst());
+    }
+
     /** Whether the doors of a blog are open for somebody who is neither staff nor the author. */
     private static Reason open(@Nullable Membership member, BlogFacts blog, Instant now) {
         if (blog.opensAt() != null && now.isBefore(blog.opensAt())) return Reason.NOT_OPEN_YET;
@@ -104,6 +153,7 @@ public final class AccessEngine {
     }
 
     private static Reason readWorking(Viewer viewer, PostFacts post, Instant now) {
+        if (viewer.lens() != null && viewer.lens() != post.blog().classId()) return Reason.NOT_A_MEMBER;
         if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
         if (role.isPresent() && role.get().readsAsStaff()) return Reason.IS_STAFF;
@@ -112,6 +162,7 @@ public final class AccessEngine {
     }
 
     private static Reason comment(Viewer viewer, PostFacts post, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Reason read = read(viewer, post, now);
         if (!read.allows()) return read;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
@@ -127,11 +178,16 @@ public final class AccessEngine {
     }
 
     private static Reason change(Viewer viewer, Act act, PostFacts post, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
         if (role.isPresent() && role.get().managesClass()) return Reason.IS_STAFF;
         if (!isAuthor(viewer, post)) return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
         if (role.isEmpty()) return Reason.NOT_A_MEMBER;
-        return post.state() == State.HIDDEN ? Reason.STAFF_ONLY : Reason.IS_AUTHOR;
+        if (post.state() == State.HIDDEN) return Reason.STAFF_ONLY;
+        if (role.get() != Role.STUDENT || !post.isUp() || post.publishedAt() == null) return Reason.IS_AUTHOR;
+        BlogRules rules = post.blog().rules();
+        if (act == Act.EDIT) return rules.edit().isOpen(post.publishedAt(), now) ? Reason.IS_AUTHOR : Reason.EDIT_OVER;
+        return rules.delete().isOpen(post.publishedAt(), now) ? Reason.IS_AUTHOR : Reason.DELETE_OVER;
     }
 
     private static Reason approve(Viewer viewer, long classId, Instant now) {

@@ -9,6 +9,8 @@ public enum Act {
     COMMENT, WRITE, EDIT, DELETE, APPROVE, MARK, SEE_REAL_NAME, SEE_STAFF_THREAD,
     /** Change the class: people, groups, blogs, rules, prompts, sources. */
     MANAGE_CLASS,
+    /** Read the pages of the class: the Porch, its blogs, its people as readers see them. Moderators do not. */
+    READ_CLASS,
     /** Enter the class at all, as any kind of member. */
     ENTER_CLASS
 }

@@ -3,6 +3,7 @@ package org.vastporch.core.access;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogRules;
 
 /**
  * What the access engine needs to know of a blog and its class.
@@ -16,11 +17,18 @@ import org.vastporch.core.blogs.BlogKind;
  * @param onlyGroup    the only group to which the blog is open; null for all
  * @param opensAt      the moment from which readers get in; null for always
  * @param closesAt     the first moment at which they no longer do; null for never
+ * @param rules        what students may do with what they published
  */
 public record BlogFacts(
         long id, long classId, Audience classCeiling, boolean classOpen, BlogKind kind, Audience widest, Commenters commenters,
         @Nullable Long ownerId, @Nullable Long groupId, @Nullable Long onlyGroup,
-        @Nullable Instant opensAt, @Nullable Instant closesAt) {
+        @Nullable Instant opensAt, @Nullable Instant closesAt, BlogRules rules) {
+
+    /** A blog with the rules of a new one. */
+    public BlogFacts(long id, long classId, Audience classCeiling, boolean classOpen, BlogKind kind, Audience widest, Commenters commenters,
+                     @Nullable Long ownerId, @Nullable Long groupId, @Nullable Long onlyGroup, @Nullable Instant opensAt, @Nullable Instant closesAt) {
+        this(id, classId, classCeiling, classOpen, kind, widest, commenters, ownerId, groupId, onlyGroup, opensAt, closesAt, BlogRules.FREE);
+    }
 
     /** Who may comment on the posts of a blog. */
     public enum Commenters { NOBODY, CLASS, GUESTS_TOO }

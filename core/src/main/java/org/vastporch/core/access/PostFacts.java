@@ -1,5 +1,6 @@
 package org.vastporch.core.access;
 
+import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.moderation.State;
 
@@ -9,18 +10,32 @@ import org.vastporch.core.moderation.State;
  * @param authorId    who wrote it; 0 for news that belongs to nobody in the class
  * @param authorGroup the group in which its author is now; null for none
  * @param hasLive     whether a version of it was approved and is up
+ * @param publishedAt when it first went up; null if it never did
+ * @param answerFirst the prompt that a student must have answered to read others' answers; null if there is no such rule
+ * @param takenAlong  whether its author left the class and took the writing along
  */
 public record PostFacts(
-        long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience) {
+        long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience,
+        @Nullable Instant publishedAt, @Nullable Long answerFirst, boolean takenAlong) {
+
+    /** A post that answers no prompt, of an author who is still there. */
+    public PostFacts(long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience) {
+        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false);
+    }
 
     /** The same post for another audience. */
     public PostFacts withAudience(Audience other) {
-        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other);
+        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong);
     }
 
-    /** The audience after the ceilings have cut it. */
+    /** The same post as if it were approved and up, and every classmate had answered first. */
+    public PostFacts asIfUp() {
+        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong);
+    }
+
+    /** The audience after the ceilings have cut it; what was taken along is for its author and the staff. */
     public Audience effectiveAudience() {
-        return audience.cutTo(blog.ceiling());
+        return takenAlong ? Audience.STAFF_AND_ME : audience.cutTo(blog.ceiling());
     }
 
     /** Tells whether there is a text for readers: approved, and neither hidden nor binned. */

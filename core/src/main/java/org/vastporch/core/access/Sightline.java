@@ -22,8 +22,7 @@ public record Sightline(Audience audience, boolean strangers, List<Long> readers
      * @param people everybody who could come into question: the members of the class, or of the school
      */
     public static Sightline ofPost(PostFacts post, List<Viewer> people, Instant now) {
-        PostFacts up = new PostFacts(post.id(), post.blog(), post.authorId(), post.authorGroup(),
-            State.PUBLISHED, true, post.audience());
+        PostFacts up = post.asIfUp();
         return new Sightline(up.effectiveAudience(), AccessEngine.decide(Viewer.STRANGER, Act.READ, up, now).allows(),
             ids(people, v -> AccessEngine.decide(v, Act.READ, up, now).allows()),
             ids(people, v -> AccessEngine.decide(v, Act.COMMENT, up, now).allows()),

@@ -18,6 +18,16 @@ public enum BlogKind {
         this.usual = usual;
     }
 
+    /** Tells whether every student has an own blog of this kind. */
+    public boolean isForEach() {
+        return this == ONE_EACH || this == JOURNAL;
+    }
+
+    /** Tells whether a blog of this kind can become one of another without its posts losing their place: own blogs stay own, common ones common. */
+    public boolean canBecome(BlogKind other) {
+        return isForEach() == other.isForEach();
+    }
+
     public Audience widest() {
         return widest;
     }

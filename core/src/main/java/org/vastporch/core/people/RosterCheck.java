@@ -14,14 +14,16 @@ import org.vastporch.core.text.Folding;
  */
 public final class RosterCheck {
 
-    /** What a row is. Only NEW, JOINS and, if the teacher says so, QUESTION are imported. */
+    /** What a row is. Only NEW, JOINS, CHANGES and, if the teacher says so, QUESTION are imported. */
     public enum Outcome {
         /** A person whom the school does not know yet. */
         NEW,
         /** A person with an account who comes into this class. */
         JOINS,
-        /** Already in this class. */
+        /** Already in this class, just so. */
         ALREADY,
+        /** Already in this class; the list says something else of the person, which is taken over. */
+        CHANGES,
         /** Stands in this file before. */
         DOUBLE,
         /** Somebody of this name is here and nothing tells the two apart. */
@@ -29,8 +31,16 @@ public final class RosterCheck {
         BAD
     }
 
-    /** A person the school knows. Empty texts for what it does not. */
-    public record Known(long personId, String fullName, String email, String schoolNo, boolean inClass) {}
+    /**
+     * A person the school knows. Empty texts for what it does not.
+     *
+     * @param group the group in this class
+     */
+    public record Known(long personId, String family, String given, String email, String schoolNo, String group, boolean inClass) {
+        String fullName() {
+            return (given + " " + family).strip();
+        }
+    }
 
     /**
      * @param personId the person whom the row means; null for a new one
@@ -72,8 +82,7 @@ public final class RosterCheck {
         for (String mark : marks) {
             Known person = byMark.get(mark);
             if (person != null)
-                return person.inClass()
-                    ? new Checked(row, Outcome.ALREADY, person.personId(), "Already in this class")
+                return person.inClass() ? known(row, person)
                     : new Checked(row, Outcome.JOINS, person.personId(), "Has an account already and joins this class with it");
         }
         Known namesake = inClassByName.get(nameOf(row));
@@ -83,6 +92,22 @@ public final class RosterCheck {
         if (twin != null && (marks.isEmpty() || marks(twin.email(), twin.schoolNo()).isEmpty()))
             return new Checked(row, Outcome.QUESTION, null, "The same name as line " + twin.line() + ". Another person?");
         return new Checked(row, Outcome.NEW, null, twin != null ? "Another person of this name stands in line " + twin.line() : "");
+    }
+
+    /** A row about somebody who is here: what it says anew. What the row leaves empty is no change. */
+    private static Checked known(Row row, Known person) {
+        List<String> changes = new ArrayList<>();
+        String name = (row.given() + " " + row.family()).strip();
+        if (!name.equals(person.fullName())) changes.add("name: " + person.fullName() + " becomes " + name);
+        change(changes, "e-mail", person.email(), row.email());
+        change(changes, "number", person.schoolNo(), row.schoolNo());
+        change(changes, "group", person.group(), row.group());
+        return changes.isEmpty() ? new Checked(row, Outcome.ALREADY, person.personId(), "Already in this class")
+            : new Checked(row, Outcome.CHANGES, person.personId(), "Here already; " + String.join("; ", changes));
+    }
+
+    private static void change(List<String> changes, String what, String before, String after) {
+        if (!after.isEmpty() && !after.equals(before)) changes.add(what + ": " + (before.isEmpty() ? "none" : before) + " becomes " + after);
     }
 
     private static String faultOf(Row row) {

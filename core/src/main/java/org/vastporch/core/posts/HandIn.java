@@ -2,16 +2,26 @@ package org.vastporch.core.posts;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.vastporch.core.blogs.BlogRules;
 
 /** "Before you hand in": what a prompt asks for and what a draft has. */
 public final class HandIn {
 
     /** What can be asked for. */
-    public enum Need { TITLE, WORDS, PICTURES, PICTURES_DESCRIBED, TAGS, LINKS, COMMENTS }
+    public enum Need { TITLE, WORDS, PICTURES, PICTURES_DESCRIBED, TAGS, LINKS, COMMENTS, MOST_WORDS, MOST_POSTS }
 
     /** What a prompt asks for; 0 where it asks for nothing. */
     public record Asked(int words, int pictures, int tags, int links, int comments) {
         public static final Asked NOTHING = new Asked(0, 0, 0, 0, 0);
+    }
+
+    /**
+     * What the blog's rules say to this draft.
+     *
+     * @param before how many posts its author handed in here in the period so far, without this one
+     */
+    public record Ruled(BlogRules rules, int before) {
+        public static final Ruled FREE = new Ruled(BlogRules.FREE, 0);
     }
 
     /** What a draft has. {@code comments} are those its author gave to classmates for the prompt. */
@@ -24,17 +34,28 @@ public final class HandIn {
      */
     public record Line(Need need, int has, int asked, boolean must) {
         public boolean met() {
-            return has >= asked;
+            return switch (need) {
+                case MOST_WORDS -> has <= asked;
+                case MOST_POSTS -> has < asked;
+                default -> has >= asked;
+            };
         }
     }
 
     private HandIn() {}
 
-    /** The list for a draft: a title and some words always, then what the prompt asks for. */
-    public static List<Line> check(Asked asked, Has has) {
+    /**
+     * The list for a draft: a title and some words always, then what the blog demands, then what the prompt asks for. A rule of the blog
+     * must be met; what a prompt asks for is only said.
+     */
+    public static List<Line> check(Asked asked, Ruled ruled, Has has) {
+        BlogRules rules = ruled.rules();
         List<Line> lines = new ArrayList<>();
         lines.add(new Line(Need.TITLE, has.title().isBlank() ? 0 : 1, 1, true));
-        lines.add(new Line(Need.WORDS, has.words(), Math.max(1, asked.words()), has.words() == 0 && has.pictures() == 0));
+        boolean tooShort = has.words() == 0 && has.pictures() == 0 || has.words() < rules.fewestWords();
+        lines.add(new Line(Need.WORDS, has.words(), Math.max(Math.max(1, asked.words()), rules.fewestWords()), tooShort));
+        if (rules.mostWords() > 0) lines.add(new Line(Need.MOST_WORDS, has.words(), rules.mostWords(), true));
+        if (rules.mostPosts() > 0) lines.add(new Line(Need.MOST_POSTS, ruled.before(), rules.mostPosts(), true));
         if (asked.pictures() > 0) lines.add(new Line(Need.PICTURES, has.pictures(), asked.pictures(), false));
         if (has.pictures() > 0) lines.add(new Line(Need.PICTURES_DESCRIBED, has.described(), has.pictures(), false));
         if (asked.tags() > 0) lines.add(new Line(Need.TAGS, has.tags(), asked.tags(), false));

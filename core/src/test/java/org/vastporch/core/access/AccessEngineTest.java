@@ -5,9 +5,13 @@ import static org.vastporch.core.access.Worlds.NOW;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Set;
 import java.util.function.BiConsumer;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;
 
 class AccessEngineTest {
@@ -26,6 +30,7 @@ class AccessEngineTest {
     /** A slow, obvious second reading of the rules, kept apart from the engine. */
     private static boolean obviouslyReads(Viewer v, PostFacts p) {
         BlogFacts b = p.blog();
+        if (v.lens() != null && v.lens() != b.classId()) return false;
         if (v.personId() != 0 && v.personId() == p.authorId()) return true;
         Membership here = v.memberships().stream().filter(m -> m.classId() == b.classId() && (m.endedAt() == null || NOW.isBefore(m.endedAt()))).findFirst().orElse(null);
         Role role = here == null ? null : here.role();
@@ -35,6 +40,8 @@ class AccessEngineTest {
         if (b.opensAt() != null && NOW.isBefore(b.opensAt())) return false;
         if (b.closesAt() != null && !NOW.isBefore(b.closesAt())) return false;
         if (b.onlyGroup() != null && (here == null || !b.onlyGroup().equals(here.groupId()))) return false;
+        if (role == Role.STUDENT && p.answerFirst() != null && !v.answered().contains(p.answerFirst())) return false;
+        if (p.takenAlong()) return false;
         int width = Math.min(Math.min(p.audience().ordinal(), b.widest().ordinal()), b.classCeiling().ordinal());
         if (b.kind() == BlogKind.JOURNAL) width = 0;
         if (b.kind() == BlogKind.GROUP) width = Math.min(width, 2);
@@ -62,16 +69,16 @@ class AccessEngineTest {
         inWorlds((v, p) -> {
             for (Audience wider : Audience.values())
                 if (wider.reaches(p.audience()) && reads(v, p))
-                    assertTrue(reads(v, new PostFacts(p.id(), p.blog(), p.authorId(), p.authorGroup(), p.state(), p.hasLive(), wider)));
+                    assertTrue(reads(v, p.withAudience(wider)));
         });
     }
 
     @Test
-    void aGuestNeverReadsWhatAStudentThereCannot() {
+    void aGuestNeverReadsWhatAStudentThereCannotWhoAnsweredEverything() {
         inWorlds((v, p) -> {
             long classId = p.blog().classId();
             Viewer guest = new Viewer(901, false, List.of(new Membership(classId, Role.GUEST, null, null)));
-            Viewer student = new Viewer(902, false, List.of(new Membership(classId, Role.STUDENT, null, null)));
+            Viewer student = new Viewer(902, false, List.of(new Membership(classId, Role.STUDENT, null, null)), Set.of(0L, 1L, 2L, 3L), null);
             if (reads(guest, p)) assertTrue(reads(student, p), p::toString);
         });
     }
@@ -99,9 +106,68 @@ class AccessEngineTest {
     void endingAnEnrolmentEndsReadingAtThatMoment() {
         inWorlds((v, p) -> {
             var ended = v.memberships().stream().map(m -> new Membership(m.classId(), m.role(), m.groupId(), NOW)).toList();
-            Viewer left = new Viewer(v.personId(), false, ended);
+            Viewer left = new Viewer(v.personId(), false, ended, v.answered(), null);
             if (left.personId() != p.authorId()) assertEquals(reads(Viewer.STRANGER, p), reads(left, p));
         });
+    }
+
+    @Test
+    void borrowedEyesSeeNoMoreThanThePersonAndNothingElsewhere() {
+        inWorlds((v, p) -> {
+            if (!v.isInPerson()) return;
+            Viewer eyes = v.throughLens(1);
+            if (reads(eyes, p)) assertTrue(reads(v, p) && p.blog().classId() == 1, () -> v + " " + p);
+            for (Act act : List.of(Act.EDIT, Act.DELETE, Act.COMMENT)) assertFalse(AccessEngine.decide(eyes, act, p, NOW).allows());
+            assertFalse(AccessEngine.write(eyes, p.blog(), NOW).allows());
+            assertFalse(AccessEngine.deleteComment(eyes, p, v.personId(), NOW).allows());
+        });
+    }
+
+    @Test
+    void whoLeavesWithTheWritingLeavesNothingForReaders() {
+        inWorlds((v, p) -> {
+            boolean staff = v.in(p.blog().classId(), NOW).map(m -> m.role().readsAsStaff() || m.role() == Role.MODERATOR).orElse(false);
+            if (p.takenAlong() && !staff && v.personId() != p.authorId()) assertFalse(reads(v, p));
+        });
+    }
+
+    @Test
+    void thePageOfABlogOpensToWhoeverReadsAPostInIt() {
+        inWorlds((v, p) -> {
+            boolean moderator = v.in(p.blog().classId(), NOW).map(m -> m.role() == Role.MODERATOR).orElse(false);
+            boolean ofTheBlog = p.blog().ownerId() == null || p.blog().ownerId() == p.authorId();
+            boolean sameGroup = p.blog().groupId() != null || p.effectiveAudience() != Audience.MY_GROUP;
+            if (reads(v, p) && v.personId() != p.authorId() && !moderator && ofTheBlog && sameGroup)
+                assertTrue(AccessEngine.readBlog(v, p.blog(), NOW).allows(), () -> v + " " + p);
+        });
+    }
+
+    @ParameterizedTest
+    @CsvSource({"-1, 5000, true", "0, 0, false", "30, 29, true", "30, 30, false"})
+    void studentsChangeWhatIsUpWhileTheWindowIsOpen(int minutes, int after, boolean may) {
+        BlogRules rules = new BlogRules(new BlogRules.Window(minutes), BlogRules.Window.NEVER, false, 1, 1, 0, 0, 0, BlogRules.Period.DAY);
+        BlogFacts blog = new BlogFacts(1, 1, Audience.MY_CLASS, false, BlogKind.SHARED, Audience.MY_CLASS, BlogFacts.Commenters.CLASS, null, null, null, null, null, rules);
+        PostFacts up = new PostFacts(1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false);
+        PostFacts draft = new PostFacts(1, blog, 4, null, State.DRAFT, false, Audience.MY_CLASS, null, null, false);
+        Viewer author = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, null, null)));
+        Viewer teacher = new Viewer(7, false, List.of(new Membership(1, Role.LEAD, null, null)));
+        var then = NOW.plus(Duration.ofMinutes(after));
+        assertEquals(may ? Reason.IS_AUTHOR : Reason.EDIT_OVER, AccessEngine.decide(author, Act.EDIT, up, then));
+        assertEquals(Reason.DELETE_OVER, AccessEngine.decide(author, Act.DELETE, up, then));
+        assertEquals(Reason.DELETE_OVER, AccessEngine.deleteComment(author, up, 4, then));
+        assertEquals(Reason.IS_AUTHOR, AccessEngine.decide(author, Act.EDIT, draft, then));
+        assertEquals(Reason.IS_STAFF, AccessEngine.decide(teacher, Act.DELETE, up, then));
+    }
+
+    @Test
+    void staffBorrowTheEyesOfStudentsGuestsAndStrangersOnly() {
+        Viewer assistant = new Viewer(7, false, List.of(new Membership(1, Role.ASSISTANT, null, null)));
+        Viewer student = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, null, null)));
+        for (Role whose : Role.values())
+            assertEquals(whose == Role.STUDENT || whose == Role.GUEST, AccessEngine.throughEyes(assistant, 1, whose, NOW).allows());
+        assertTrue(AccessEngine.throughEyes(assistant, 1, null, NOW).allows());
+        assertFalse(AccessEngine.throughEyes(assistant, 2, Role.STUDENT, NOW).allows());
+        assertFalse(AccessEngine.throughEyes(student, 1, null, NOW).allows());
     }
 
     @Test

@@ -5,7 +5,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;
 
 /** Generated worlds: viewers with places in two classes, and posts in blogs of every kind, state, audience and opening time. */
@@ -24,7 +26,9 @@ final class Worlds {
         List<Membership> places = new ArrayList<>();
         for (long classId = 1; classId <= 2; classId++)
             if (random.nextInt(3) > 0) places.add(new Membership(classId, one(Role.values()), group(classId), moment()));
-        return new Viewer(1 + random.nextInt(6), random.nextInt(6) == 0, places);
+        Set<Long> answered = Set.of((long) random.nextInt(2), 2L + random.nextInt(2));
+        Viewer viewer = new Viewer(1 + random.nextInt(6), random.nextInt(6) == 0, places, answered, null);
+        return random.nextInt(6) == 0 ? viewer.throughLens(1 + random.nextInt(2)) : viewer;
     }
 
     PostFacts post() {
@@ -33,9 +37,14 @@ final class Worlds {
         Long owner = kind == BlogKind.ONE_EACH || kind == BlogKind.JOURNAL ? (long) (1 + random.nextInt(6)) : null;
         BlogFacts blog = new BlogFacts(random.nextInt(100), classId, one(Audience.values()), random.nextBoolean(), kind, one(Audience.values()),
             one(BlogFacts.Commenters.values()), owner, kind == BlogKind.GROUP ? group(classId) : null,
-            random.nextInt(4) == 0 ? group(classId) : null, moment(), moment());
+            random.nextInt(4) == 0 ? group(classId) : null, moment(), moment(),
+            new BlogRules(window(), window(), random.nextBoolean(), 40, 40, 0, 0, 0, BlogRules.Period.WEEK));
         return new PostFacts(random.nextInt(1000), blog, owner != null ? owner : random.nextInt(7), group(classId), one(State.values()),
-            random.nextBoolean(), one(Audience.values()));
+            random.nextBoolean(), one(Audience.values()), moment(), random.nextInt(3) == 0 ? (long) random.nextInt(4) : null, random.nextInt(8) == 0);
+    }
+
+    private BlogRules.Window window() {
+        return new BlogRules.Window(new int[] {-1, 0, 60, 61}[random.nextInt(4)]);
     }
 
     private Long group(long classId) {

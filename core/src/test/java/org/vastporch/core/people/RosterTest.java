@@ -61,7 +61,7 @@ class RosterTest {
     @Test
     void theSameFileTwiceChangesNothing() throws IOException {
         List<Row> rows = demo("plot-to-plate");
-        var known = rows.stream().map(r -> new RosterCheck.Known(1, r.given() + " " + r.family(), r.email(), r.schoolNo(), true)).toList();
+        var known = rows.stream().map(r -> new RosterCheck.Known(1, r.family(), r.given(), r.email(), r.schoolNo(), r.group(), true)).toList();
         assertTrue(outcomes(rows, known).stream().allMatch(Outcome.ALREADY::equals));
     }
 
@@ -69,7 +69,7 @@ class RosterTest {
     void aNameAloneIsAQuestion() {
         List<Row> rows = RosterReader.read("Wren Castellane\nWren Castellane\nPia Aurelio");
         assertEquals(List.of(Outcome.NEW, Outcome.QUESTION, Outcome.NEW), outcomes(rows, List.of()));
-        var here = new RosterCheck.Known(4, "Pia Aurelio", "", "", true);
+        var here = new RosterCheck.Known(4, "Aurelio", "Pia", "", "", "", true);
         assertEquals(Outcome.QUESTION, RosterCheck.check(rows, List.of(here)).get(2).outcome());
     }
 

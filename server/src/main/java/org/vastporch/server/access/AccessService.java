@@ -3,6 +3,8 @@ package org.vastporch.server.access;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
@@ -61,6 +63,41 @@ public class AccessService {
         BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);
         Problem.unlessAllowed(AccessEngine.write(viewer, blog, now()));
         return blog;
+    }
+
+    /** The blog if the viewer may open its page. */
+    public BlogFacts requireBlog(Viewer viewer, long blogId) {
+        BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);
+        Reason reason = AccessEngine.readBlog(viewer, blog, now());
+        Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
+        return blog;
+    }
+
+    /** The blog if the viewer may pin and order its posts. */
+    public BlogFacts requireArranging(Viewer viewer, long blogId) {
+        BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);
+        Problem.unlessAllowed(AccessEngine.arrange(viewer, blog, now()));
+        return blog;
+    }
+
+    public boolean mayArrange(Viewer viewer, BlogFacts blog) {
+        return AccessEngine.arrange(viewer, blog, now()).allows();
+    }
+
+    public void requireDeletingComment(Viewer viewer, PostFacts post, long commentAuthor) {
+        Problem.unlessAllowed(AccessEngine.deleteComment(viewer, post, commentAuthor, now()));
+    }
+
+    /**
+     * The viewer whose eyes staff may borrow in a class.
+     *
+     * @param placeId the person's place in the class; null for a stranger
+     */
+    public Viewer eyes(Viewer viewer, long classId, @Nullable Long placeId) {
+        Optional<Viewer> whose = placeId == null ? Optional.empty() : store.personAt(classId, placeId).flatMap(store::viewer);
+        if (placeId != null && whose.flatMap(w -> w.in(classId, now())).isEmpty()) throw Problem.missing();
+        Problem.unlessAllowed(AccessEngine.throughEyes(viewer, classId, whose.flatMap(w -> w.in(classId, now())).map(m -> m.role()).orElse(null), now()));
+        return whose.map(w -> w.throughLens(classId)).orElse(Viewer.STRANGER);
     }
 
     public boolean mayWrite(Viewer viewer, long blogId) {

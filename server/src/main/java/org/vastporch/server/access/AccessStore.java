@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
@@ -26,7 +27,7 @@ class AccessStore {
     /** The columns of {@link #blog}, for blog b and class c. */
     private static final String BLOG = """
         b.id as blog_id, b.class_id, c.ceiling, c.open, b.kind, b.widest, b.commenters, b.owner_id, b.group_id, b.only_group,
-        b.opens_at, b.closes_at""";
+        b.opens_at, b.closes_at, b.settings""";
 
     private final JdbcClient jdbc;
 
@@ -40,8 +41,19 @@ class AccessStore {
                   from membership
                  where person_id = :person""")
             .param("person", personId).query((row, n) -> membership(row)).list();
+        Set<Long> answered = Set.copyOf(jdbc.sql("""
+                select distinct p.prompt_id
+                  from post p
+                  join prompt q on q.id = p.prompt_id
+                 where p.author_id = :person and q.answer_first and """ + " " + ScopeSql.UP)
+            .param("person", personId).query(Long.class).list());
         return jdbc.sql("select keeper from person where id = :person").param("person", personId)
-            .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships)).optional();
+            .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships, answered, null)).optional();
+    }
+
+    Optional<Long> personAt(long classId, long placeId) {
+        return jdbc.sql("select person_id from membership where class_id = :classId and id = :place").param("classId", classId).param("place", placeId)
+            .query(Long.class).optional();
     }
 
     /** Everybody who could read something in a class: its members; with the others of the school after them if asked for. */
@@ -66,15 +78,13 @@ class AccessStore {
     }
 
     Optional<PostFacts> post(long postId) {
-        return jdbc.sql("select p.id, p.author_id, p.state, p.live, p.audience, am.group_id as author_group, " + BLOG + """
-                 from post p
-                 join blog b on b.id = p.blog_id
-                 join class c on c.id = p.class_id
-                 left join membership am on am.class_id = p.class_id and am.person_id = p.author_id
-                where p.id = :id""")
+        return jdbc.sql("""
+                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, am.group_id as author_group, am.leaving,
+                       case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES + " where p.id = :id")
             .param("id", postId)
             .query((row, n) -> new PostFacts(row.getLong("id"), blog(row), row.getLong("author_id"), Rows.number(row, "author_group"),
-                State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")]))
+                State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")], Rows.instant(row, "published_at"),
+                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving"))))
             .optional();
     }
 
@@ -86,6 +96,7 @@ class AccessStore {
         return new BlogFacts(row.getLong("blog_id"), row.getLong("class_id"), Audience.values()[row.getInt("ceiling")], row.getBoolean("open"),
             BlogKind.valueOf(row.getString("kind")), Audience.values()[row.getInt("widest")],
             BlogFacts.Commenters.valueOf(row.getString("commenters")), Rows.number(row, "owner_id"), Rows.number(row, "group_id"),
-            Rows.number(row, "only_group"), Rows.instant(row, "opens_at"), Rows.instant(row, "closes_at"));
+            Rows.number(row, "only_group"), Rows.instant(row, "opens_at"), Rows.instant(row, "closes_at"),
+            SettingsText.read(row.getString("settings")).rules());
     }
 }

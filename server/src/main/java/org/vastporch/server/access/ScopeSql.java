@@ -1,6 +1,7 @@
 package org.vastporch.server.access;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.vastporch.core.access.Scope;
@@ -9,7 +10,7 @@ import org.vastporch.core.access.Scope.Readers;
 import org.vastporch.server.http.Rows;
 
 /**
- * A scope as a condition on post p, blog b, class c and the author's membership am, with its parameters. It says nothing of its own:
+ * A scope as a condition on post p, blog b, class c, the author's membership am and the prompt that it answers, with its parameters. It says nothing of its own:
  * each part of a clause becomes one comparison.
  */
 public final class ScopeSql {
@@ -20,6 +21,7 @@ public final class ScopeSql {
           join blog b on b.id = p.blog_id
           join class c on c.id = p.class_id
           left join membership am on am.class_id = p.class_id and am.person_id = p.author_id
+          left join prompt answered on answered.id = p.prompt_id
         """;
 
     /** What is up for readers: approved, neither hidden nor binned. */
@@ -53,11 +55,17 @@ public final class ScopeSql {
     private void readers(StringBuilder sql, Readers readers) {
         sql.append(" and ").append(UP)
             .append(" and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is null or b.closes_at > :scope_now)")
-            .append(" and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ").append(param(readers.atLeast().ordinal()));
+            .append(" and (am.leaving is null or am.leaving <> 'HAND_OVER') and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ").append(param(readers.atLeast().ordinal()));
         if (readers.inGroup() == null) sql.append(" and b.only_group is null");
         else sql.append(" and (b.only_group is null or b.only_group = ").append(param(readers.inGroup())).append(')');
         if (readers.sameGroup()) sql.append(" and coalesce(b.group_id, am.group_id) = ").append(param(readers.inGroup()));
         if (readers.classOpen()) sql.append(" and c.open");
+        if (readers.answered() != null) {
+            sql.append(" and (answered.answer_first is not true");
+            if (!readers.answered().isEmpty()) sql.append(" or p.prompt_id in (").append(param(List.copyOf(readers.answered()))).append(')');
+            sql.append(')');
+        }
+        if (!readers.notIn().isEmpty()) sql.append(" and p.class_id not in (").append(param(readers.notIn())).append(')');
     }
 
     private String param(Object value) {

@@ -7,19 +7,25 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.core.simple.JdbcClient.StatementSpec;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.server.access.SettingsText;
 import org.vastporch.server.http.Rows;
 
+/** Blogs, the sets "one each" that later arrivals get theirs by, and every address a blog ever had. */
 @Repository
 class BlogStore {
 
     private static final String COLUMNS = """
-        b.id, b.class_id, b.kind, b.title, b.address, b.about, b.widest, b.commenters, b.post_policy, b.comment_policy, b.owner_id, b.group_id, b.set_id""";
+        b.id, b.class_id, b.kind, b.title, b.address, b.intro, b.about, b.widest, b.commenters, b.only_group, b.opens_at, b.closes_at, b.settings,
+        b.post_policy, b.comment_policy, b.owner_id, b.group_id, b.set_id, b.header_sha, b.version""";
+
+    private static final String SET_COLUMNS = "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, version";
 
     private final JdbcClient jdbc;
 
@@ -27,47 +33,90 @@ class BlogStore {
         this.jdbc = jdbc;
     }
 
-    /** What a blog is made of. */
-    record NewBlog(long classId, BlogKind kind, String title, String address, String about, Audience widest, Commenters commenters,
-                   @Nullable Long ownerId, @Nullable Long groupId, @Nullable Long setId) {}
+    record BlogSet(long id, long classId, BlogSetup setup, int version) {}
 
-    record BlogSet(long id, long classId, BlogKind kind, String pattern, String about, Audience widest, Commenters commenters) {}
+    /** @param setup what its staff set; its title is the blog's own */
+    record BlogRow(long id, long classId, BlogSetup setup, String address, @Nullable Policy postPolicy, @Nullable Policy commentPolicy,
+                   @Nullable Long ownerId, @Nullable Long setId, @Nullable String headerSha, int version) {}
 
-    record BlogRow(long id, long classId, BlogKind kind, String title, String address, String about, Audience widest, Commenters commenters,
-                   @Nullable Policy postPolicy, @Nullable Policy commentPolicy, @Nullable Long ownerId, @Nullable Long groupId, @Nullable Long setId) {}
-
-    long add(NewBlog blog, Instant now) {
+    long add(long classId, BlogSetup setup, String address, @Nullable Long ownerId, @Nullable Long setId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("""
-                insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, group_id, set_id, created_at)
-                values (:classId, :kind, :title, :address, :about, :widest, :kindWidest, :commenters, :ownerId, :groupId, :setId, :now)""")
-            .param("classId", blog.classId()).param("kind", blog.kind().name()).param("title", blog.title()).param("address", blog.address())
-            .param("about", blog.about()).param("widest", blog.widest().ordinal()).param("kindWidest", blog.kind().widest().ordinal())
-            .param("commenters", blog.commenters().name()).param("ownerId", blog.ownerId()).param("groupId", blog.groupId())
-            .param("setId", blog.setId()).param("now", Rows.utc(now)).update(key, "id");
+        bound(jdbc.sql("""
+                insert into blog (class_id, kind, title, address, intro, about, widest, kind_widest, commenters, only_group, opens_at, closes_at, settings,
+                                  owner_id, group_id, set_id, created_at)
+                values (:classId, :kind, :title, :address, :intro, :about, :widest, :kindWidest, :commenters, :onlyGroup, :opens, :closes, :settings,
+                        :ownerId, :groupId, :setId, :now)"""), setup)
+            .param("classId", classId).param("address", address).param("kindWidest", setup.kind().widest().ordinal()).param("ownerId", ownerId)
+            .param("groupId", setup.groupId()).param("setId", setId).param("now", Rows.utc(now)).update(key, "id");
+        long id = key.getKey().longValue();
+        giveAddress(classId, address, id);
+        return id;
+    }
+
+    long addSet(long classId, BlogSetup setup) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        bound(jdbc.sql("""
+                insert into blog_set (class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings)
+                values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes, :settings)"""), setup)
+            .param("classId", classId).update(key, "id");
         return key.getKey().longValue();
     }
 
-    long addSet(long classId, BlogKind kind, String pattern, String about, Audience widest, Commenters commenters) {
-        GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("""
-                insert into blog_set (class_id, kind, pattern, about, widest, commenters)
-                values (:classId, :kind, :pattern, :about, :widest, :commenters)""")
-            .param("classId", classId).param("kind", kind.name()).param("pattern", pattern).param("about", about)
-            .param("widest", widest.ordinal()).param("commenters", commenters.name()).update(key, "id");
-        return key.getKey().longValue();
+    /** Changes a blog; false if somebody else changed it since {@code version}. */
+    boolean change(long id, BlogSetup setup, int version) {
+        return bound(jdbc.sql("""
+                update blog
+                   set kind = :kind, title = :title, intro = :intro, about = :about, widest = :widest, kind_widest = :kindWidest, commenters = :commenters,
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, group_id = :groupId, version = version + 1
+                 where id = :id and version = :version"""), setup)
+            .param("kindWidest", setup.kind().widest().ordinal()).param("groupId", setup.groupId()).param("id", id).param("version", version).update() == 1;
     }
 
-    List<BlogSet> sets(long classId) {
-        return jdbc.sql("select id, class_id, kind, pattern, about, widest, commenters from blog_set where class_id = :classId order by id")
-            .param("classId", classId)
-            .query((row, n) -> new BlogSet(row.getLong("id"), row.getLong("class_id"), BlogKind.valueOf(row.getString("kind")), row.getString("pattern"),
-                row.getString("about"), Audience.values()[row.getInt("widest")], Commenters.valueOf(row.getString("commenters")))).list();
+    boolean changeSet(long id, BlogSetup setup, int version) {
+        return bound(jdbc.sql("""
+                update blog_set
+                   set kind = :kind, pattern = :title, intro = :intro, about = :about, widest = :widest, commenters = :commenters,
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, version = version + 1
+                 where id = :id and version = :version"""), setup)
+            .param("id", id).param("version", version).update() == 1;
     }
 
-    boolean isAddress(long classId, String address) {
-        return jdbc.sql("select count(*) from blog where class_id = :classId and address = :address")
-            .param("classId", classId).param("address", address).query(Integer.class).single() > 0;
+    private static StatementSpec bound(StatementSpec sql, BlogSetup setup) {
+        return sql.param("kind", setup.kind().name()).param("title", setup.title()).param("intro", setup.intro()).param("about", setup.about())
+            .param("widest", setup.widest().ordinal()).param("commenters", setup.commenters().name()).param("onlyGroup", setup.onlyGroup())
+            .param("opens", Rows.utc(setup.opensAt())).param("closes", Rows.utc(setup.closesAt())).param("settings", SettingsText.write(setup.settings()));
+    }
+
+    void setHeader(long id, @Nullable String sha) {
+        jdbc.sql("update blog set header_sha = :sha, version = version + 1 where id = :id").param("sha", sha).param("id", id).update();
+    }
+
+    /** Gives a blog another address; the ones before go on leading to it. */
+    void setAddress(long classId, long id, String address) {
+        jdbc.sql("update blog set address = :address, version = version + 1 where id = :id").param("address", address).param("id", id).update();
+        giveAddress(classId, address, id);
+    }
+
+    private void giveAddress(long classId, String address, long id) {
+        jdbc.sql("merge into blog_address (class_id, address, blog_id) key (class_id, address) values (:classId, :address, :id)")
+            .param("classId", classId).param("address", address).param("id", id).update();
+    }
+
+    /** Lets the earlier addresses of a blog lead nowhere: they say a name that is now hidden. They are not given to another blog. */
+    void forgetEarlierAddresses(long id) {
+        jdbc.sql("update blog_address set blog_id = null where blog_id = :id and address not in (select b.address from blog b where b.id = :id)")
+            .param("id", id).update();
+    }
+
+    /** Whether an address is or was given in a class, to a blog other than {@code except}. */
+    boolean isGiven(long classId, String address, long except) {
+        return jdbc.sql("select count(*) from blog_address where class_id = :classId and address = :address and blog_id is distinct from :except")
+            .param("classId", classId).param("address", address).param("except", except).query(Integer.class).single() > 0;
+    }
+
+    Optional<BlogRow> at(long classId, String address) {
+        return jdbc.sql("select " + COLUMNS + " from blog_address a join blog b on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
+            .param("classId", classId).param("address", address).query((row, n) -> blog(row)).optional();
     }
 
     boolean hasOwnBlog(long setId, long personId) {
@@ -80,20 +129,42 @@ class BlogStore {
     }
 
     List<BlogRow> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + """
-                  from blog b
-                  left join person o on o.id = b.owner_id
-                 where b.class_id = :classId
-                 order by b.set_id nulls first, o.family_name, o.given_name, b.title, b.id""")
+        return jdbc.sql("select " + COLUMNS + " from blog b where b.class_id = :classId order by b.set_id nulls first, b.title, b.id")
             .param("classId", classId).query((row, n) -> blog(row)).list();
+    }
+
+    List<BlogRow> ofOwner(long classId, long personId) {
+        return jdbc.sql("select " + COLUMNS + " from blog b where b.class_id = :classId and b.owner_id = :person order by b.id")
+            .param("classId", classId).param("person", personId).query((row, n) -> blog(row)).list();
+    }
+
+    List<BlogRow> ofSet(long setId) {
+        return jdbc.sql("select " + COLUMNS + " from blog b where b.set_id = :setId order by b.id").param("setId", setId).query((row, n) -> blog(row)).list();
+    }
+
+    List<BlogSet> sets(long classId) {
+        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where class_id = :classId order by id").param("classId", classId).query((row, n) -> set(row)).list();
+    }
+
+    Optional<BlogSet> set(long id) {
+        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where id = :id").param("id", id).query((row, n) -> set(row)).optional();
+    }
+
+    private static BlogSet set(ResultSet row) throws SQLException {
+        return new BlogSet(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("pattern"), null), row.getInt("version"));
     }
 
     private static BlogRow blog(ResultSet row) throws SQLException {
         String postPolicy = row.getString("post_policy");
         String commentPolicy = row.getString("comment_policy");
-        return new BlogRow(row.getLong("id"), row.getLong("class_id"), BlogKind.valueOf(row.getString("kind")), row.getString("title"),
-            row.getString("address"), row.getString("about"), Audience.values()[row.getInt("widest")], Commenters.valueOf(row.getString("commenters")),
+        return new BlogRow(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("title"), Rows.number(row, "group_id")), row.getString("address"),
             postPolicy == null ? null : Policy.valueOf(postPolicy), commentPolicy == null ? null : Policy.valueOf(commentPolicy),
-            Rows.number(row, "owner_id"), Rows.number(row, "group_id"), Rows.number(row, "set_id"));
+            Rows.number(row, "owner_id"), Rows.number(row, "set_id"), row.getString("header_sha"), row.getInt("version"));
+    }
+
+    private static BlogSetup setup(ResultSet row, String title, @Nullable Long groupId) throws SQLException {
+        return new BlogSetup(BlogKind.valueOf(row.getString("kind")), title, row.getString("intro"), row.getString("about"), Audience.values()[row.getInt("widest")],
+            Commenters.valueOf(row.getString("commenters")), groupId, Rows.number(row, "only_group"), Rows.instant(row, "opens_at"),
+            Rows.instant(row, "closes_at"), SettingsText.read(row.getString("settings")));
     }
 }

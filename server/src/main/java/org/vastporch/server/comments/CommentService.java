@@ -98,8 +98,7 @@ public class CommentService {
     @Transactional
     public void bin(Viewer viewer, long id) {
         CommentRow row = store.lock(id).orElseThrow(Problem::missing);
-        access.requirePost(viewer, Act.READ, row.postId());
-        if (row.authorId() != viewer.personId()) access.require(viewer, Act.MANAGE_CLASS, row.classId());
+        access.requireDeletingComment(viewer, access.requirePost(viewer, Act.READ, row.postId()), row.authorId());
         store.settle(id, State.BINNED, null, row.publishedAt());
         events.add(row.classId(), "comment-binned", id, viewer.personId());
     }

@@ -22,7 +22,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
-import org.vastporch.server.session.Tokens;
+import org.vastporch.server.http.Tokens;
 
 /** Feeds out, secret feed addresses, and outside blogs in. */
 @RestController
@@ -67,7 +67,7 @@ class FeedApi {
     ResponseEntity<byte[]> ofReader(@PathVariable String token, @PathVariable String format, WebRequest request) {
         FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
         Viewer reader = access.viewer(key.personId());
-        access.require(reader, Act.ENTER_CLASS, key.classId());
+        access.require(reader, Act.READ_CLASS, key.classId());
         return feed(reader, key.classId(), format, request);
     }
 
@@ -91,7 +91,7 @@ class FeedApi {
     /** The viewer's secret feed address in a class, made at the first asking. */
     @PostMapping("/api/classes/{id}/feed-key")
     FeedAddress feedKey(Viewer viewer, @PathVariable long id) {
-        access.require(viewer, Act.ENTER_CLASS, id);
+        access.require(viewer, Act.READ_CLASS, id);
         String token = keys.of(viewer.personId(), id).orElseGet(() -> {
             String fresh = Tokens.make();
             keys.add(fresh, viewer.personId(), id, clock.instant());
@@ -102,7 +102,7 @@ class FeedApi {
 
     @DeleteMapping("/api/classes/{id}/feed-key")
     void revoke(Viewer viewer, @PathVariable long id) {
-        access.require(viewer, Act.ENTER_CLASS, id);
+        access.require(viewer, Act.READ_CLASS, id);
         keys.revoke(viewer.personId(), id, clock.instant());
     }
 

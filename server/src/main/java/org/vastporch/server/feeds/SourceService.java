@@ -122,7 +122,7 @@ public class SourceService {
 
     /** The newest entries of the class's news sources. */
     List<SourceStore.News> news(Viewer viewer, long classId) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
+        access.require(viewer, Act.READ_CLASS, classId);
         return store.news(classId, 6);
     }
 

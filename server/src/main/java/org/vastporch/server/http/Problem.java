@@ -87,6 +87,10 @@ public final class Problem extends RuntimeException {
             case AUTHOR_ONLY -> "Only its author and the staff can do this.";
             case COMMENTS_OFF -> "Comments are switched off here.";
             case COMMENTS_FOR_CLASS -> "Only members of the class comment here.";
+            case ANSWER_FIRST -> "You can read this once your own answer to the prompt is published.";
+            case EDIT_OVER -> "In this blog, what is published can no longer be changed. Ask your teacher.";
+            case DELETE_OVER -> "In this blog, what is published can no longer be deleted. Ask your teacher.";
+            case ONLY_EYES -> "You are looking through somebody's eyes, and can only read. Go back to being yourself to do this.";
             case NOT_YOUR_BLOG -> "You cannot write in this blog.";
             default -> "This is not for you.";
         };

@@ -163,7 +163,7 @@ public class MarkingService {
 
     /** The viewer's own released marks in a class, the newest first. */
     public List<Feedback> feedback(Viewer viewer, long classId) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
+        access.require(viewer, Act.READ_CLASS, classId);
         Names names = people.names(viewer, classId);
         List<Feedback> found = new ArrayList<>();
         for (PromptRecord prompt : prompts.all(classId)) {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -27,10 +28,28 @@ class MediaApi {
         return media.addPicture(viewer, id, file.getBytes());
     }
 
+    @PostMapping(path = "/api/blogs/{id}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    void addHeader(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
+        media.addHeader(viewer, id, file.getBytes());
+    }
+
+    @DeleteMapping("/api/blogs/{id}/header")
+    void removeHeader(Viewer viewer, @PathVariable long id) {
+        media.removeHeader(viewer, id);
+    }
+
+    @GetMapping("/media/headers/{id}")
+    ResponseEntity<byte[]> header(Viewer viewer, @PathVariable long id) {
+        return answer(media.header(viewer, id));
+    }
+
     /** Always asks again whether the reader still may, and answers 304 if nothing changed. */
     @GetMapping("/media/{id}")
     ResponseEntity<byte[]> get(Viewer viewer, @PathVariable String id, @RequestParam(defaultValue = "false") boolean small) {
-        MediaService.Served served = media.serve(viewer, id, small);
+        return answer(media.serve(viewer, id, small));
+    }
+
+    private static ResponseEntity<byte[]> answer(MediaService.Served served) {
         return ResponseEntity.ok().contentType(MediaType.parseMediaType(served.type())).eTag(served.etag())
             .cacheControl(CacheControl.noCache().cachePrivate())
             .header("X-Content-Type-Options", "nosniff")

@@ -10,14 +10,14 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.http.Problem;
 
 /** Pictures in posts. A picture can be seen by whoever can read the post that it was put into. */
 @Service
 public class MediaService {
-
-    private static final int MOST_PICTURES = 40;
 
     public record Uploaded(String id, String address, int width, int height) {}
 
@@ -25,13 +25,15 @@ public class MediaService {
 
     private final MediaStore store;
     private final PictureMaker maker;
+    private final BlogSetupService setups;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, BlogSetupService setups, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
+        this.setups = setups;
         this.access = access;
         this.transaction = transaction;
         this.clock = clock;
@@ -39,8 +41,10 @@ public class MediaService {
 
     public Uploaded addPicture(Viewer viewer, long postId, byte[] upload) {
         PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
-        if (store.picturesOf(postId) >= MOST_PICTURES)
-            throw Problem.invalid("picture", "too-many-pictures", "A post has at most " + MOST_PICTURES + " pictures.");
+        BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
+        if (store.picturesOf(postId) >= rules.mostPictures())
+            throw Problem.invalid("picture", "too-many-pictures", rules.mostPictures() == 0 ? "In this blog posts have no pictures." : "A post has at most " + rules.mostPictures() + " pictures here.");
+        refuseLarge(upload, rules.mostMegabytes());
         PictureMaker.Made made = maker.make(upload);
         String id = UUID.randomUUID().toString();
         transaction.executeWithoutResult(status -> {
@@ -55,6 +59,31 @@ public class MediaService {
         MediaStore.Picture picture = store.picture(id).orElseThrow(Problem::missing);
         access.requirePost(viewer, Act.READ, picture.postId());
         String sha = small ? picture.smallSha() : picture.sha();
+        MediaStore.Medium medium = store.medium(sha);
+        return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
+    }
+
+    private static void refuseLarge(byte[] upload, int mostMegabytes) {
+        if (upload.length > mostMegabytes * 1024L * 1024L)
+            throw Problem.invalid("picture", "picture-too-large", "A picture may have " + mostMegabytes + " megabytes here; this one has " + (upload.length / (1024 * 1024) + 1) + ".");
+    }
+
+    /** Puts a picture at the head of a blog. */
+    public void addHeader(Viewer viewer, long blogId, byte[] upload) {
+        setups.requireLook(viewer, blogId);
+        PictureMaker.Made made = maker.make(upload);
+        transaction.executeWithoutResult(status -> {
+            store.add(hash(made.bytes()), made.type(), made.bytes());
+            setups.setHeader(viewer, blogId, hash(made.bytes()));
+        });
+    }
+
+    public void removeHeader(Viewer viewer, long blogId) {
+        setups.setHeader(viewer, blogId, null);
+    }
+
+    Served header(Viewer viewer, long blogId) {
+        String sha = setups.header(viewer, blogId);
         MediaStore.Medium medium = store.medium(sha);
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
     }

@@ -1,27 +1,18 @@
 package org.vastporch.server.people;
 
-import java.io.IOException;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
-import org.springframework.http.ResponseEntity;
-import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.multipart.MultipartFile;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 
 @RestController
@@ -30,30 +21,26 @@ class ClassApi {
     record WeekView(int number, LocalDate monday, Instant start, Instant end, boolean now) {}
 
     record ClassView(long id, String name, String subject, String level, String zone, LocalDate firstDay, LocalDate lastDay, List<WeekView> weeks,
-                     List<PeopleService.Group> groups, ClassService.Rules rules, int version, boolean manages, boolean readsAsStaff) {}
+                     List<ClassService.Spell> breaks,
+                     List<PeopleService.Group> groups, ClassService.Rules rules, boolean ownPasswords, boolean byGiven, String shown, int version, boolean manages,
+                     boolean readsAsStaff) {}
 
     record Created(long id) {}
 
     record RulesChange(ClassService.Rules rules, int version) {}
 
-    record Pasted(String text) {}
-
-    record RosterRows(List<RosterService.RowView> rows) {}
-
-    record GroupChange(String group) {}
+    record ShownForAll(PersonName.Shown shown) {}
 
     private final ClassService classes;
     private final PeopleService people;
-    private final RosterService rosters;
-    private final SlipPrinter slips;
+    private final PlaceService places;
     private final AccessService access;
     private final Clock clock;
 
-    ClassApi(ClassService classes, PeopleService people, RosterService rosters, SlipPrinter slips, AccessService access, Clock clock) {
+    ClassApi(ClassService classes, PeopleService people, PlaceService places, AccessService access, Clock clock) {
         this.classes = classes;
         this.people = people;
-        this.rosters = rosters;
-        this.slips = slips;
+        this.places = places;
         this.access = access;
         this.clock = clock;
     }
@@ -73,7 +60,8 @@ class ClassApi {
         ClassService.Rules rules = staff ? found.rules() : new ClassService.Rules(found.rules().ceiling(), found.rules().open(), found.rules().postPolicy(),
             found.rules().commentPolicy(), found.rules().trustAfter(), List.of(), found.rules().holdLinks());
         return new ClassView(id, found.name(), found.subject(), found.level(), found.term().zone().getId(), found.term().first(), found.term().last(), weeks,
-            people.groups(id), rules, found.version(), access.allows(viewer, Act.MANAGE_CLASS, id), staff);
+            found.term().breaks().stream().map(b -> new ClassService.Spell(b.from(), b.to())).toList(), people.groups(id), rules, found.ownPasswords(), found.byGiven(),
+            found.shown().name(), found.version(), access.allows(viewer, Act.MANAGE_CLASS, id), staff);
     }
 
     @PutMapping("/api/classes/{id}/rules")
@@ -81,41 +69,14 @@ class ClassApi {
         classes.setRules(viewer, id, body.rules(), body.version());
     }
 
-    @GetMapping("/api/classes/{id}/people")
-    List<PeopleService.MemberLine> people(Viewer viewer, @PathVariable long id) {
-        return people.members(viewer, id);
+    @PutMapping("/api/classes/{id}")
+    void change(Viewer viewer, @PathVariable long id, @RequestBody ClassService.ClassChange body) {
+        classes.change(viewer, id, body);
     }
 
-    @PostMapping("/api/classes/{id}/roster/preview")
-    RosterRows preview(Viewer viewer, @PathVariable long id, @RequestBody Pasted body) {
-        return new RosterRows(rosters.preview(viewer, id, body.text()));
-    }
-
-    @PostMapping(path = "/api/classes/{id}/roster/preview-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    RosterRows previewFile(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        return new RosterRows(rosters.preview(viewer, id, file.getBytes()));
-    }
-
-    @PostMapping("/api/classes/{id}/roster")
-    RosterService.Imported importRoster(Viewer viewer, @PathVariable long id, @RequestBody RosterRows body) {
-        return rosters.importRows(viewer, id, body.rows());
-    }
-
-    @PutMapping("/api/classes/{id}/people/{person}/group")
-    void setGroup(Viewer viewer, @PathVariable long id, @PathVariable long person, @RequestBody GroupChange body) {
-        people.setGroup(viewer, id, person, body.group());
-    }
-
-    @DeleteMapping("/api/classes/{id}/people/{person}")
-    void end(Viewer viewer, @PathVariable long id, @PathVariable long person) {
-        people.end(viewer, id, person);
-    }
-
-    @GetMapping(path = "/api/classes/{id}/slips.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> slips(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") long person) {
-        String address = ServletUriComponentsBuilder.fromCurrentContextPath().path("/sign-in").toUriString();
-        byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, address);
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.inline().filename("sign-in-slips.pdf").build().toString())
-            .header(HttpHeaders.CACHE_CONTROL, "no-store").body(pdf);
+    /** How the names of all students are shown to readers. */
+    @PutMapping("/api/classes/{id}/shown")
+    void setShown(Viewer viewer, @PathVariable long id, @RequestBody ShownForAll body) {
+        places.setShownForAll(viewer, id, body.shown());
     }
 }

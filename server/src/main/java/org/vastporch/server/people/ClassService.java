@@ -5,6 +5,7 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
@@ -14,6 +15,7 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.people.JoinCode;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
@@ -35,7 +37,17 @@ public class ClassService {
         }
     }
 
-    public record ClassRecord(long id, String name, String subject, String level, Term term, Rules rules, int version) {}
+    /**
+     * @param ownPasswords whether students may change their own password
+     * @param byGiven      whether lists of people are sorted by given name
+     * @param shown        how newly enrolled students appear to readers
+     * @param code         the code by which people come in themselves; null while there is none
+     */
+    public record ClassRecord(long id, String name, String subject, String level, Term term, Rules rules, boolean ownPasswords, boolean byGiven,
+                              PersonName.Shown shown, @Nullable JoinCode code, int version) {}
+
+    /** What can be changed of a class after it was made. */
+    public record ClassChange(NewClass of, boolean ownPasswords, boolean byGiven, int version) {}
 
     /** What a new class is made from. Days as 2026-09-01; the zone as Europe/London. */
     public record NewClass(String name, String subject, String level, String zone, LocalDate firstDay, LocalDate lastDay, List<Spell> breaks) {}
@@ -84,6 +96,17 @@ public class ClassService {
         if (!store.setRules(id, rules, version))
             throw Problem.stale("class-changed", "Somebody else changed the rules of this class meanwhile. Load the page again to see them.");
         events.add(id, "rules-changed", id, viewer.personId());
+    }
+
+    /** Changes name, term and habits of a class. Nothing is lost: posts keep their moments, and the weeks are counted anew. */
+    @Transactional
+    public void change(Viewer viewer, long id, ClassChange change) {
+        access.require(viewer, Act.MANAGE_CLASS, id);
+        NewClass of = change.of();
+        if (!store.change(id, required("name", of.name(), 120, "Give the class a name."), limited("subject", of.subject(), 120), limited("level", of.level(), 60),
+                term(of), change.ownPasswords(), change.byGiven(), change.version()))
+            throw Problem.stale("class-changed", "Somebody else changed this class meanwhile. Load the page again to see how it is now.");
+        events.add(id, "class-changed", id, viewer.personId());
     }
 
     private static Term term(NewClass wanted) {

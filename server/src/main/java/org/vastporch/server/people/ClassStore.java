@@ -7,12 +7,15 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.people.JoinCode;
+import org.vastporch.core.people.PersonName;
 import org.vastporch.server.http.Rows;
 import org.vastporch.server.people.ClassService.ClassRecord;
 import org.vastporch.server.people.ClassService.Rules;
@@ -39,9 +42,7 @@ class ClassStore {
             .param("trustAfter", rules.trustAfter()).param("heldWords", String.join("\n", rules.heldWords()))
             .param("holdLinks", rules.holdLinks()).param("now", Rows.utc(now)).update(key, "id");
         long id = key.getKey().longValue();
-        for (Term.Break b : term.breaks())
-            jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
-                .param("id", id).param("from", b.from()).param("to", b.to()).update();
+        addBreaks(id, term);
         return id;
     }
 
@@ -50,7 +51,7 @@ class ClassStore {
             .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, version
+                       trust_after, held_words, hold_links, own_passwords, by_given, shown, join_code, join_until, join_left, version
                   from class
                  where id = :id""")
             .param("id", id).query((row, n) -> record(row, breaks)).optional();
@@ -69,11 +70,54 @@ class ClassStore {
             .param("id", id).param("version", version).update() == 1;
     }
 
+    boolean sortsByGivenName(long id) {
+        return jdbc.sql("select by_given from class where id = :id").param("id", id).query(Boolean.class).single();
+    }
+
+    /** Changes what the class is and when; false if somebody else changed the class since {@code version}. */
+    boolean change(long id, String name, String subject, String level, Term term, boolean ownPasswords, boolean byGiven, int version) {
+        boolean changed = jdbc.sql("""
+                update class
+                   set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day = :last,
+                       own_passwords = :ownPasswords, by_given = :byGiven, version = version + 1
+                 where id = :id and version = :version""")
+            .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId()).param("first", term.first())
+            .param("last", term.last()).param("ownPasswords", ownPasswords).param("byGiven", byGiven).param("id", id).param("version", version).update() == 1;
+        if (changed) {
+            jdbc.sql("delete from class_break where class_id = :id").param("id", id).update();
+            addBreaks(id, term);
+        }
+        return changed;
+    }
+
+    void setShown(long id, PersonName.Shown shown) {
+        jdbc.sql("update class set shown = :shown where id = :id").param("shown", shown.name()).param("id", id).update();
+    }
+
+    void setCode(long id, @Nullable JoinCode code) {
+        jdbc.sql("update class set join_code = :code, join_until = :until, join_left = :left where id = :id").param("code", code == null ? null : code.code())
+            .param("until", code == null ? null : Rows.utc(code.until())).param("left", code == null ? null : code.left()).param("id", id).update();
+    }
+
+    /** The class with a code, its row locked so that the number of those who may come is kept. */
+    Optional<Long> lockByCode(String code) {
+        return jdbc.sql("select id from class where join_code = :code for update").param("code", code).query(Long.class).optional();
+    }
+
+    private void addBreaks(long id, Term term) {
+        for (Term.Break b : term.breaks())
+            jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
+                .param("id", id).param("from", b.from()).param("to", b.to()).update();
+    }
+
     private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
         Term term = new Term(row.getObject("first_day", LocalDate.class), row.getObject("last_day", LocalDate.class), breaks, ZoneId.of(row.getString("zone")));
         Rules rules = new Rules(Audience.values()[row.getInt("ceiling")], row.getBoolean("open"), Policy.valueOf(row.getString("post_policy")),
             Policy.valueOf(row.getString("comment_policy")), row.getInt("trust_after"),
             row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"));
-        return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules, row.getInt("version"));
+        String code = row.getString("join_code");
+        return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules,
+            row.getBoolean("own_passwords"), row.getBoolean("by_given"), PersonName.Shown.valueOf(row.getString("shown")),
+            code == null ? null : new JoinCode(code, Rows.instant(row, "join_until"), Rows.integer(row, "join_left")), row.getInt("version"));
     }
 }

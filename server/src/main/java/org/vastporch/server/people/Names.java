@@ -7,10 +7,13 @@ import org.vastporch.core.access.Role;
 /** The names of a class's members as one viewer may see them. */
 public record Names(Map<Long, Shown> byId) {
 
-    /** @param group the name of the group; null for none */
-    public record Shown(String name, Role role, @Nullable String group) {}
+    /**
+     * @param group the name of the group; null for none
+     * @param place the number of the person's place in the class: what readers get instead of the account's
+     */
+    public record Shown(String name, Role role, @Nullable String group, long place) {}
 
-    private static final Shown NOBODY = new Shown("Somebody who left", Role.STUDENT, null);
+    private static final Shown NOBODY = new Shown("Somebody who left", Role.STUDENT, null, 0);
 
     public Names {
         byId = Map.copyOf(byId);
@@ -18,6 +21,10 @@ public record Names(Map<Long, Shown> byId) {
 
     public String of(long personId) {
         return byId.getOrDefault(personId, NOBODY).name();
+    }
+
+    public long placeOf(long personId) {
+        return byId.getOrDefault(personId, NOBODY).place();
     }
 
     public @Nullable String groupOf(long personId) {

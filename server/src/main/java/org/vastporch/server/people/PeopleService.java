@@ -3,6 +3,7 @@ package org.vastporch.server.people;
 import java.security.SecureRandom;
 import java.text.Collator;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -18,7 +19,9 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PassPhrases;
+import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.Usernames;
@@ -36,13 +39,22 @@ public class PeopleService {
 
     public record Group(long id, String name) {}
 
-    /** A member as staff see them. {@code state} is one of "slip" (never signed in), "signed-in", "left". */
-    public record MemberLine(long id, String name, String sortName, String username, String role, @Optionally String group,
-                             @Optionally Long groupId, String email, String schoolNo, String state, String shownAs) {}
+    /**
+     * A member as staff see them.
+     *
+     * @param place   the number of the place in the class, by which readers know the person
+     * @param state   one of "slip" (never signed in), "signed-in", "left"
+     * @param shownAs the name that readers see
+     * @param leftAt  when a member left, and {@code mayReturn} whether that can be undone
+     */
+    public record MemberLine(long id, long place, String name, String sortName, String username, String role, @Optionally String group,
+                             @Optionally Long groupId, String email, String schoolNo, String state, String shown, @Optionally String penName, String shownAs,
+                             @Optionally Instant leftAt, @Optionally String leaving, boolean mayReturn) {}
 
     public record StaffLine(long id, String name, String username, String email, boolean keeper, boolean ready) {}
 
     private final PeopleStore store;
+    private final ClassStore classes;
     private final AccessService access;
     private final EventStore events;
     private final PasswordEncoder passwords;
@@ -51,9 +63,10 @@ public class PeopleService {
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    PeopleService(PeopleStore store, AccessService access, EventStore events, PasswordEncoder passwords, SlipVault vault,
+    PeopleService(PeopleStore store, ClassStore classes, AccessService access, EventStore events, PasswordEncoder passwords, SlipVault vault,
                   ApplicationEventPublisher publisher, Clock clock) {
         this.store = store;
+        this.classes = classes;
         this.access = access;
         this.events = events;
         this.passwords = passwords;
@@ -70,6 +83,14 @@ public class PeopleService {
         store.signedIn(personId, clock.instant());
     }
 
+    /** A new or mended name, address or number; what is empty stays as it was. */
+    void change(long classId, long personId, PersonName name, String email, String schoolNo, String group) {
+        PeopleStore.Person before = store.person(personId).orElseThrow();
+        store.change(personId, name, email.isEmpty() ? before.email() : email, schoolNo.isEmpty() ? before.schoolNo() : schoolNo);
+        if (!group.isBlank()) store.setGroup(classId, List.of(personId), store.groupId(classId, group.strip()));
+        if (!name.equals(before.name())) publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
+    }
+
     public void setPassword(long personId, String password) {
         store.setPassword(personId, passwords.encode(password), null);
         events.add(null, "password-set", personId, personId);
@@ -80,9 +101,19 @@ public class PeopleService {
         Map<Long, Names.Shown> names = new HashMap<>();
         for (PeopleStore.Member member : store.members(classId)) {
             boolean real = access.seesRealName(viewer, member.id(), classId);
-            names.put(member.id(), new Names.Shown(shownName(member, real), member.role(), member.group()));
+            names.put(member.id(), new Names.Shown(shownName(member, real), member.role(), member.group(), member.place()));
         }
         return new Names(names);
+    }
+
+    /** The names as readers see them who are not staff: what titles, addresses and public feeds may carry. */
+    public Names namesForReaders(long classId) {
+        return names(Viewer.STRANGER, classId);
+    }
+
+    /** The person at a place of a class, if the number is one. */
+    public Optional<Long> personAt(long classId, long place) {
+        return store.members(classId).stream().filter(m -> m.place() == place).map(PeopleStore.Member::id).findFirst();
     }
 
     private static String shownName(PeopleStore.Member member, boolean real) {
@@ -102,14 +133,20 @@ public class PeopleService {
 
     public List<MemberLine> members(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
-        return roll(classId).stream().map(m -> new MemberLine(m.id(), m.name().full(),
-            (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", ""), m.username(), m.role().name(), m.group(), m.groupId(), m.email(),
-            m.schoolNo(), m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip", shownName(m, false))).toList();
+        return roll(classId).stream().map(this::line).toList();
+    }
+
+    private MemberLine line(PeopleStore.Member m) {
+        String sortName = (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", "");
+        String state = m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip";
+        return new MemberLine(m.id(), m.place(), m.name().full(), sortName, m.username(), m.role().name(), m.group(), m.groupId(), m.email(), m.schoolNo(), state,
+            m.shown().name(), m.penName(), shownName(m, false), m.endedAt(), m.leaving() == null ? null : m.leaving().name(),
+            m.endedAt() != null && Leaving.canReturn(m.endedAt(), clock.instant()));
     }
 
     /** The students who are in a class now, in the order of their names. */
     public List<Long> students(long classId) {
-        return roll(classId).stream().filter(m -> m.role() == Role.STUDENT && m.endedAt() == null).map(PeopleStore.Member::id).toList();
+        return roll(classId).stream().filter(PeopleStore.Member::isStudent).map(PeopleStore.Member::id).toList();
     }
 
     /** Full names of all members but one, for the hold on personal data. */
@@ -119,21 +156,6 @@ public class PeopleService {
 
     public List<Group> groups(long classId) {
         return store.groups(classId);
-    }
-
-    /** Ends a student's enrolment: reading stops at once, what was written stays. */
-    @Transactional
-    public void end(Viewer viewer, long classId, long personId) {
-        access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (personId == viewer.personId()) throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
-        store.end(classId, personId, clock.instant());
-        events.add(classId, "enrolment-ended", personId, viewer.personId());
-    }
-
-    @Transactional
-    public void setGroup(Viewer viewer, long classId, long personId, String group) {
-        access.require(viewer, Act.MANAGE_CLASS, classId);
-        store.setGroup(classId, personId, group.isBlank() ? null : store.groupId(classId, group.strip()));
     }
 
     /** Adds a teacher, or a helper of a class, with the family name as username if it is free; gives the new id. */
@@ -171,6 +193,13 @@ public class PeopleService {
         if (!viewer.keeper()) throw Problem.missing();
     }
 
+    /** Tells whether staff of a class may give one of its students a new pass phrase. */
+    public boolean mayRenewPhrase(long classId, long personId) {
+        if (!students(classId).contains(personId)) return false;
+        PeopleStore.Person person = store.person(personId).orElseThrow();
+        return Passwords.mayRenew(person.keeper() || person.teacher(), store.places(personId).stream().filter(p -> p.endedAt() == null).map(PeopleStore.Place::role).toList());
+    }
+
     /** Takes a person into a class. */
     @Transactional
     public void enrol(long classId, long personId, Role role, String group, PersonName.Shown shown, @Nullable String penName) {
@@ -188,9 +217,13 @@ public class PeopleService {
         return store.add(Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
     }
 
-    /** All members as a teacher would sort them: by family name, accents where they belong. */
+    /** All members as their class sorts them: by family name or given name, accents where they belong. */
     List<PeopleStore.Member> roll(long classId) {
         Collator letters = Collator.getInstance(Locale.ENGLISH);
+        if (classes.sortsByGivenName(classId))
+            return store.members(classId).stream()
+                .sorted(Comparator.comparing((PeopleStore.Member m) -> m.name().given(), letters).thenComparing(m -> m.name().family(), letters).thenComparing(PeopleStore.Member::id))
+                .toList();
         return store.members(classId).stream()
             .sorted(Comparator.comparing((PeopleStore.Member m) -> m.name().family(), letters).thenComparing(m -> m.name().given(), letters).thenComparing(PeopleStore.Member::id))
             .toList();

@@ -4,12 +4,14 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Role;
+import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
 import org.vastporch.server.http.Rows;
@@ -18,13 +20,22 @@ import org.vastporch.server.http.Rows;
 @Repository
 class PeopleStore {
 
-    /** One member of a class as staff know them. */
-    record Member(long id, String title, PersonName name, String username, String email, String schoolNo, Role role,
+    /** One member of a class as staff know them. {@code place} is the number of the place in the class. */
+    record Member(long id, long place, String title, PersonName name, String username, String email, String schoolNo, Role role,
                   @Nullable Long groupId, @Nullable String group, PersonName.Shown shown, @Nullable String penName,
-                  @Nullable Instant signedInAt, @Nullable Instant endedAt, @Nullable String slipPhrase) {}
+                  @Nullable Instant signedInAt, @Nullable Instant endedAt, @Nullable Leaving leaving, @Nullable String slipPhrase) {
+        boolean isStudent() {
+            return role == Role.STUDENT && endedAt == null;
+        }
+    }
+
+    /** One place that a person has or had. */
+    record Place(long classId, String className, String level, Role role, Instant joinedAt, @Nullable Instant endedAt, boolean ownPasswords) {}
 
     /** An account without its places. */
-    record Person(long id, String title, PersonName name, String username, String email, boolean keeper, boolean teacher, boolean hasPassword) {}
+    record Person(long id, String title, PersonName name, String username, String email, String schoolNo, boolean keeper, boolean teacher, boolean hasPassword) {}
+
+    private static final String PERSON = "id, title, family_name, given_name, username, email, school_no, keeper, teacher, password_hash is not null as ready ";
 
     private final JdbcClient jdbc;
 
@@ -64,22 +75,18 @@ class PeopleStore {
     }
 
     Optional<Person> person(long id) {
-        return jdbc.sql("select id, title, family_name, given_name, username, email, keeper, teacher, password_hash is not null as ready from person where id = :id")
+        return jdbc.sql("select " + PERSON + " from person where id = :id")
             .param("id", id).query((row, n) -> person(row)).optional();
     }
 
     List<Person> staffOfSchool() {
-        return jdbc.sql("""
-                select id, title, family_name, given_name, username, email, keeper, teacher, password_hash is not null as ready
-                  from person
-                 where keeper or teacher
-                 order by family_name, given_name""").query((row, n) -> person(row)).list();
+        return jdbc.sql("select " + PERSON + " from person where keeper or teacher order by family_name, given_name").query((row, n) -> person(row)).list();
     }
 
     List<Member> members(long classId) {
         return jdbc.sql("""
                 select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at, p.slip_phrase,
-                       m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at
+                       m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at, m.leaving
                   from membership m
                   join person p on p.id = m.person_id
                   left join class_group g on g.id = m.group_id
@@ -88,19 +95,56 @@ class PeopleStore {
             .param("classId", classId).query((row, n) -> member(row)).list();
     }
 
+    /** All places of a person, the newest first. */
+    List<Place> places(long personId) {
+        return jdbc.sql("""
+                select m.class_id, c.name, c.level, m.role, m.joined_at, m.ended_at, c.own_passwords
+                  from membership m
+                  join class c on c.id = m.class_id
+                 where m.person_id = :person
+                 order by m.joined_at desc, m.class_id desc""")
+            .param("person", personId)
+            .query((row, n) -> new Place(row.getLong("class_id"), row.getString("name"), row.getString("level"), Role.valueOf(row.getString("role")),
+                Rows.instant(row, "joined_at"), Rows.instant(row, "ended_at"), row.getBoolean("own_passwords"))).list();
+    }
+
+    /** People of the school whose name or username begins like a text, the first {@code most} by name after a cursor (a name, and an id). */
+    List<Person> find(String begins, String afterName, long afterId, int most) {
+        return jdbc.sql("select " + PERSON + """
+                 from person
+                where (lower(family_name) like :begins or lower(given_name) like :begins or username like :begins)
+                  and (family_name, id) > (:afterName, :afterId)
+                order by family_name, id
+                limit :most""")
+            .param("begins", begins.toLowerCase(Locale.ROOT).replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_") + "%")
+            .param("afterName", afterName).param("afterId", afterId).param("most", most).query((row, n) -> person(row)).list();
+    }
+
+    Optional<Long> byEmail(String email) {
+        return jdbc.sql("select id from person where lower(email) = lower(:email) order by id limit 1").param("email", email).query(Long.class).optional();
+    }
+
     /** Everybody in the school with a mark to know them by, and the members of the class. */
     List<RosterCheck.Known> known(long classId) {
         return jdbc.sql("""
-                select p.id, p.given_name, p.family_name, p.email, p.school_no, m.class_id is not null as here
+                select p.id, p.given_name, p.family_name, p.email, p.school_no, coalesce(g.name, '') as group_name, m.class_id is not null as here
                   from person p
-                  left join membership m on m.person_id = p.id and m.class_id = :classId
+                  left join membership m on m.person_id = p.id and m.class_id = :classId and m.ended_at is null
+                  left join class_group g on g.id = m.group_id
                  where m.class_id is not null or p.email <> '' or p.school_no <> ''""")
             .param("classId", classId)
-            .query((row, n) -> new RosterCheck.Known(row.getLong("id"), (row.getString("given_name") + " " + row.getString("family_name")).strip(),
-                row.getString("email"), row.getString("school_no"), row.getBoolean("here"))).list();
+            .query((row, n) -> new RosterCheck.Known(row.getLong("id"), row.getString("family_name"), row.getString("given_name"),
+                row.getString("email"), row.getString("school_no"), row.getString("group_name"), row.getBoolean("here"))).list();
     }
 
+    /** Gives a person a place in a class; one that ended is taken up again. */
     void enrol(long classId, long personId, Role role, @Nullable Long groupId, PersonName.Shown shown, @Nullable String penName, Instant now) {
+        int again = jdbc.sql("""
+                update membership
+                   set role = :role, group_id = :groupId, ended_at = null, leaving = null
+                 where class_id = :classId and person_id = :personId""")
+            .param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId).update();
+        if (again > 0) return;
         jdbc.sql("""
                 insert into membership (class_id, person_id, role, group_id, shown, pen_name, joined_at)
                 values (:classId, :personId, :role, :groupId, :shown, :penName, :now)""")
@@ -108,14 +152,64 @@ class PeopleStore {
             .param("shown", shown.name()).param("penName", penName).param("now", Rows.utc(now)).update();
     }
 
-    void setGroup(long classId, long personId, @Nullable Long groupId) {
-        jdbc.sql("update membership set group_id = :groupId where class_id = :classId and person_id = :personId")
-            .param("groupId", groupId).param("classId", classId).param("personId", personId).update();
+    void change(long id, PersonName name, String email, String schoolNo) {
+        jdbc.sql("update person set family_name = :family, given_name = :given, email = :email, school_no = :schoolNo where id = :id")
+            .param("family", name.family()).param("given", name.given()).param("email", email).param("schoolNo", schoolNo).param("id", id).update();
     }
 
-    void end(long classId, long personId, Instant now) {
-        jdbc.sql("update membership set ended_at = :now where class_id = :classId and person_id = :personId and ended_at is null")
-            .param("now", Rows.utc(now)).param("classId", classId).param("personId", personId).update();
+    void setGroup(long classId, List<Long> personIds, @Nullable Long groupId) {
+        if (personIds.isEmpty()) return;
+        jdbc.sql("update membership set group_id = :groupId where class_id = :classId and person_id in (:persons)")
+            .param("groupId", groupId).param("classId", classId).param("persons", personIds).update();
+    }
+
+    void setRole(long classId, long personId, Role role) {
+        jdbc.sql("update membership set role = :role, group_id = null where class_id = :classId and person_id = :person")
+            .param("role", role.name()).param("classId", classId).param("person", personId).update();
+    }
+
+    void setShown(long classId, long personId, PersonName.Shown shown, @Nullable String penName) {
+        jdbc.sql("update membership set shown = :shown, pen_name = :penName where class_id = :classId and person_id = :person")
+            .param("shown", shown.name()).param("penName", penName).param("classId", classId).param("person", personId).update();
+    }
+
+    void end(long classId, long personId, Leaving leaving, Instant now) {
+        jdbc.sql("update membership set ended_at = :now, leaving = :leaving where class_id = :classId and person_id = :personId and ended_at is null")
+            .param("now", Rows.utc(now)).param("leaving", leaving.name()).param("classId", classId).param("personId", personId).update();
+    }
+
+    void takeBack(long classId, long personId) {
+        jdbc.sql("update membership set ended_at = null, leaving = null where class_id = :classId and person_id = :person")
+            .param("classId", classId).param("person", personId).update();
+    }
+
+    /** Removes a person whose other traces are gone. */
+    void remove(long personId) {
+        jdbc.sql("delete from membership where person_id = :person").param("person", personId).update();
+        jdbc.sql("delete from person where id = :person").param("person", personId).update();
+    }
+
+    int countStudents(long classId) {
+        return jdbc.sql("select count(*) from membership where class_id = :classId and role = 'STUDENT' and ended_at is null").param("classId", classId).query(Integer.class).single();
+    }
+
+    void renameGroup(long groupId, String name) {
+        jdbc.sql("update class_group set name = :name where id = :id").param("name", name).param("id", groupId).update();
+    }
+
+    /** Whether a blog belongs to a group or opens to it alone. */
+    boolean isGroupUsed(long groupId) {
+        return jdbc.sql("select count(*) from blog where group_id = :id or only_group = :id").param("id", groupId).query(Integer.class).single() > 0
+            || jdbc.sql("select count(*) from blog_set where only_group = :id").param("id", groupId).query(Integer.class).single() > 0;
+    }
+
+    void removeGroup(long groupId) {
+        jdbc.sql("update membership set group_id = null where group_id = :id").param("id", groupId).update();
+        jdbc.sql("delete from class_group where id = :id").param("id", groupId).update();
+    }
+
+    Optional<Long> classOfGroup(long groupId) {
+        return jdbc.sql("select class_id from class_group where id = :id").param("id", groupId).query(Long.class).optional();
     }
 
     long groupId(long classId, String name) {
@@ -134,13 +228,15 @@ class PeopleStore {
 
     private static Person person(ResultSet row) throws SQLException {
         return new Person(row.getLong("id"), row.getString("title"), new PersonName(row.getString("family_name"), row.getString("given_name")),
-            row.getString("username"), row.getString("email"), row.getBoolean("keeper"), row.getBoolean("teacher"), row.getBoolean("ready"));
+            row.getString("username"), row.getString("email"), row.getString("school_no"), row.getBoolean("keeper"), row.getBoolean("teacher"), row.getBoolean("ready"));
     }
 
     private static Member member(ResultSet row) throws SQLException {
-        return new Member(row.getLong("id"), row.getString("title"), new PersonName(row.getString("family_name"), row.getString("given_name")),
+        String leaving = row.getString("leaving");
+        return new Member(row.getLong("id"), row.getLong("place"), row.getString("title"), new PersonName(row.getString("family_name"), row.getString("given_name")),
             row.getString("username"), row.getString("email"), row.getString("school_no"), Role.valueOf(row.getString("role")),
             Rows.number(row, "group_id"), row.getString("group_name"), PersonName.Shown.valueOf(row.getString("shown")), row.getString("pen_name"),
-            Rows.instant(row, "signed_in_at"), Rows.instant(row, "ended_at"), row.getString("slip_phrase"));
+            Rows.instant(row, "signed_in_at"), Rows.instant(row, "ended_at"),
+            leaving == null ? null : Leaving.valueOf(leaving), row.getString("slip_phrase"));
     }
 }

@@ -3,7 +3,10 @@ package org.vastporch.server.people;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -30,14 +33,22 @@ public class RosterService {
     /** One student who was enrolled, with the final username. */
     public record Enrolled(long id, String name, String username) {}
 
-    public record Imported(List<Enrolled> enrolled, List<RowView> left) {}
+    /** @param changed how many people who were here already were changed as the list says */
+    public record Imported(List<Enrolled> enrolled, int changed, List<RowView> left) {}
+
+    /** Hears how far an import is; may stop it by throwing. */
+    interface Progress {
+        void done(int rows);
+    }
 
     private final PeopleService people;
+    private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
 
-    RosterService(PeopleService people, AccessService access, TransactionTemplate transaction) {
+    RosterService(PeopleService people, ClassService classes, AccessService access, TransactionTemplate transaction) {
         this.people = people;
+        this.classes = classes;
         this.access = access;
         this.transaction = transaction;
     }
@@ -54,34 +65,61 @@ public class RosterService {
 
     /** Takes the rows that can be taken. Checked anew: what was previewed may have changed since. */
     public Imported importRows(Viewer viewer, long classId, List<RowView> rows) {
+        return importRows(viewer, classId, rows, done -> { });
+    }
+
+    Imported importRows(Viewer viewer, long classId, List<RowView> rows, Progress progress) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         Set<Integer> asNew = new HashSet<>();
         for (RowView row : rows) if (row.asNew()) asNew.add(row.line());
-        // Hashing is slow on purpose: it is done before the transaction, on all cores.
-        List<String> phrases = IntStream.range(0, rows.size()).mapToObj(i -> people.newPhrase()).toList();
-        List<String> hashes = phrases.parallelStream().map(people::hash).toList();
-        return transaction.execute(status -> take(classId, rows, asNew, phrases, hashes));
+        // Hashing is slow on purpose: it is done before the transaction, on all cores, and only for accounts that will be new.
+        List<Checked> expected = check(classId, rows);
+        Map<Integer, Phrase> phrases = new ConcurrentHashMap<>();
+        AtomicInteger done = new AtomicInteger();
+        IntStream.range(0, rows.size()).parallel().forEach(i -> {
+            if (isNew(expected.get(i), asNew)) {
+                String phrase = people.newPhrase();
+                phrases.put(i, new Phrase(phrase, people.hash(phrase)));
+            }
+            progress.done(done.incrementAndGet());
+        });
+        return transaction.execute(status -> take(classId, rows, asNew, phrases));
     }
 
-    private Imported take(long classId, List<RowView> rows, Set<Integer> asNew, List<String> phrases, List<String> hashes) {
-        List<Checked> checked = RosterCheck.check(rows.stream().map(RosterService::row).toList(), people.known(classId));
+    private record Phrase(String phrase, String hash) {}
+
+    private List<Checked> check(long classId, List<RowView> rows) {
+        return RosterCheck.check(rows.stream().map(RosterService::row).toList(), people.known(classId));
+    }
+
+    private static boolean isNew(Checked row, Set<Integer> asNew) {
+        return row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line());
+    }
+
+    private Imported take(long classId, List<RowView> rows, Set<Integer> asNew, Map<Integer, Phrase> phrases) {
+        List<Checked> checked = check(classId, rows);
+        PersonName.Shown shown = classes.get(classId).shown();
         List<Enrolled> enrolled = new ArrayList<>();
         List<RowView> left = new ArrayList<>();
+        int changed = 0;
         for (int i = 0; i < checked.size(); i++) {
             Checked row = checked.get(i);
-            boolean isNew = row.outcome() == Outcome.NEW || (row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line()));
-            if (!isNew && row.outcome() != Outcome.JOINS) {
+            // Somebody who was expected to have an account and has none any more waits for the next try, with a phrase of their own.
+            boolean isNew = isNew(row, asNew) && phrases.containsKey(i);
+            if (row.outcome() == Outcome.CHANGES) {
+                people.change(classId, row.personId(), nameOf(row), row.row().email(), row.row().schoolNo(), row.row().group());
+                changed++;
+            } else if (isNew || row.outcome() == Outcome.JOINS) {
+                long id = isNew ? people.addStudent(nameOf(row), row.row().email(), row.row().schoolNo()) : row.personId();
+                if (isNew) people.setPhrase(id, phrases.get(i).phrase(), phrases.get(i).hash());
+                people.enrol(classId, id, Role.STUDENT, row.row().group(), shown, null);
+                enrolled.add(new Enrolled(id, nameOf(row).full(), people.usernameOf(id)));
+            } else {
                 left.add(view(row, null));
-                continue;
             }
-            PersonName name = nameOf(row);
-            long id = isNew ? people.addStudent(name, row.row().email(), row.row().schoolNo()) : row.personId();
-            if (isNew) people.setPhrase(id, phrases.get(i), hashes.get(i));
-            people.enrol(classId, id, Role.STUDENT, row.row().group(), PersonName.Shown.OWN_NAME, null);
-            enrolled.add(new Enrolled(id, name.full(), people.usernameOf(id)));
         }
         people.arrived(classId, enrolled.stream().map(Enrolled::id).toList());
-        return new Imported(enrolled, left);
+        return new Imported(enrolled, changed, left);
     }
 
     private List<RowView> views(long classId, List<RosterReader.Row> rows) {

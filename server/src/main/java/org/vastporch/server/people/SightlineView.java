@@ -1,6 +1,8 @@
 package org.vastporch.server.people;
 
+import java.text.Collator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Sightline;
@@ -23,6 +25,7 @@ public record SightlineView(String audience, boolean strangers, int readers, int
     }
 
     private static List<String> named(List<Long> ids, Names names) {
-        return ids.stream().filter(names.byId()::containsKey).map(names::of).toList();
+        // In the order of the names that are shown: an order by hidden names would tell them.
+        return ids.stream().filter(names.byId()::containsKey).map(names::of).sorted(Collator.getInstance(Locale.ENGLISH)::compare).toList();
     }
 }

@@ -2,8 +2,14 @@ package org.vastporch.server.posts;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.YearMonth;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -34,14 +40,29 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class PorchService {
 
-    private static final int PAGE = 50;
+    static final int PAGE = 50;
+    private static final int LARGEST_PAGE = 100;
+    private static final int MOST_PINNED = 10;
 
-    /** What to show. Weeks are indexes into the weeks of the term, 0-based; left out for the whole term. */
-    public record Wish(@Nullable Integer fromWeek, @Nullable Integer toWeek, @Nullable Long person, @Nullable Long group, @Nullable Long prompt,
-                       @Nullable String tag, boolean unanswered, @Nullable String after) {}
+    /**
+     * What to show.
+     *
+     * @param fromWeek index into the weeks of the term, 0-based; left out for the whole term
+     * @param month    such as 2026-11; left out for all
+     * @param place    the number of a person's place in the class
+     */
+    public record Wish(@Nullable Integer fromWeek, @Nullable Integer toWeek, @Nullable YearMonth month, @Nullable Long place, @Nullable Long group, @Nullable Long prompt,
+                       @Nullable String tag, boolean unanswered, @Nullable Long blog, boolean oldestFirst, int most, @Nullable String after) {
 
-    public record EntryView(long id, String title, String firstLines, @Optionally String picture, List<String> tags, long authorId, String author, @Optionally String group,
-                            String blog, @Optionally String prompt, @Optionally String source, Instant publishedAt, int comments, @Optionally String lastCommenter,
+        /** The newest posts of one week of the term, or of all of it. */
+        public static Wish ofWeek(@Nullable Integer week) {
+            return new Wish(week, null, null, null, null, null, null, false, null, false, PAGE, null);
+        }
+    }
+
+    /** @param place the number of its author's place in the class; 0 for nobody there */
+    public record EntryView(long id, String title, String firstLines, @Optionally String picture, List<String> tags, long place, String author, @Optionally String group,
+                            String blog, String blogAddress, @Optionally String prompt, @Optionally String source, Instant publishedAt, int comments, @Optionally String lastCommenter,
                             boolean answered, boolean unread) {}
 
     public record Facet(String key, String label, int count) {}
@@ -50,12 +71,28 @@ public class PorchService {
     public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, int unanswered) {}
 
     /** @param counts posts published in each week of the term, in order */
-    public record Rail(List<Integer> counts, List<Instant> due) {}
+    public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
 
-    public record PostView(long id, long classId, String title, String html, List<String> tags, long authorId, String author, @Optionally String group, String blog,
-                           @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
+    /** A month in which something was published, such as 2026-11. */
+    public record Month(String month, int count) {}
+
+    /** What lies on top of a blog's stream: what is pinned, and its series. */
+    public record Shelf(List<EntryView> pinned, List<Series> series) {}
+
+    public record Series(String name, List<SeriesPart> parts) {}
+
+    public record SeriesPart(int part, long postId, String title) {}
+
+    /** How a post is pinned and stands in a series; the neighbours are those that this reader may read. */
+    public record Arranged(boolean pinned, @Optionally String series, @Optionally Integer part, @Optionally SeriesPart before, @Optionally SeriesPart after, boolean mayArrange) {}
+
+    /** A wish to pin a post and to give it a place in a series; without a name it is in none. */
+    public record Arrange(boolean pinned, @Optionally String series, @Optionally Integer part) {}
+
+    public record PostView(long id, long classId, String title, String html, List<String> tags, long place, boolean own, String author, @Optionally String group, String blog,
+                           String blogAddress, @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
                            @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, SightlineView sightline,
-                           List<PileItem.Past> history) {}
+                           List<PileItem.Past> history, Arranged arranged) {}
 
     /** One of a student's own posts, wherever it stands. */
     public record OwnPost(long id, String title, String state, boolean isUp, String blog, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
@@ -87,30 +124,88 @@ public class PorchService {
     }
 
     public Porch porch(Viewer viewer, long classId, Wish wish) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
+        requireReading(viewer, classId, wish.blog());
         ScopeSql scope = access.scope(viewer);
         Filter range = range(classId, wish);
-        Filter filter = new Filter(range.from(), range.to(), wish.person(), wish.group(), wish.prompt(), wish.tag(), wish.unanswered());
+        Filter filter = new Filter(range.from(), range.to(), person(classId, wish.place()), wish.group(), wish.prompt(), wish.tag(), wish.unanswered(), wish.blog(), false);
         Cursor cursor = Cursor.parse(wish.after());
-        List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, cursor.at(), cursor.id(), PAGE + 1);
-        List<Entry> page = found.subList(0, Math.min(PAGE, found.size()));
+        int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
+        List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(cursor.at(), cursor.id(), wish.oldestFirst(), size + 1));
+        List<Entry> page = found.subList(0, Math.min(size, found.size()));
         Names names = people.names(viewer, classId);
-        String next = found.size() > PAGE ? Cursor.of(page.get(PAGE - 1)).text() : null;
+        String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.moments(scope, classId, filter).size(),
             porch.unread(scope, classId, viewer.personId(), filter), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
             porch.unanswered(scope, classId, range));
     }
 
-    /** The term rail: how much was published each week, for this reader, and what is due when. */
-    public Rail rail(Viewer viewer, long classId, @Nullable Long person) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
-        List<Term.Week> weeks = classes.get(classId).term().weeks();
+    /** A blog for anyone can be read by strangers; the Porch as a whole is for members. */
+    private void requireReading(Viewer viewer, long classId, @Nullable Long blog) {
+        if (blog == null) access.require(viewer, Act.READ_CLASS, classId);
+        else if (access.requireBlog(viewer, blog).classId() != classId) throw Problem.missing();
+    }
+
+    /** The person at a place; nobody for a number that is none. */
+    private @Nullable Long person(long classId, @Nullable Long place) {
+        return place == null ? null : people.personAt(classId, place).orElse(-1L);
+    }
+
+    /** The term rail, which is also the archive: how much was published each week and month, for this reader, and what is due when. */
+    public Rail rail(Viewer viewer, long classId, @Nullable Long place, @Nullable Long blog) {
+        requireReading(viewer, classId, blog);
+        Term term = classes.get(classId).term();
+        List<Term.Week> weeks = term.weeks();
         int[] counts = new int[weeks.size()];
-        Filter filter = new Filter(null, null, person, null, null, null, false);
-        for (Instant moment : porch.moments(access.scope(viewer), classId, filter))
+        Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
+        Filter filter = new Filter(null, null, person(classId, place), null, null, null, false, blog, false);
+        for (Instant moment : porch.moments(access.scope(viewer), classId, filter)) {
             for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment)) counts[i]++;
-        List<Instant> due = prompts.ofClass(viewer, classId).stream().map(PromptService.PromptRecord::due).toList();
-        return new Rail(Arrays.stream(counts).boxed().toList(), due);
+            months.merge(YearMonth.from(term.dayOf(moment)), 1, Integer::sum);
+        }
+        List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId) ? prompts.ofClass(viewer, classId).stream().map(PromptService.PromptRecord::due).toList() : List.of();
+        return new Rail(Arrays.stream(counts).boxed().toList(), due, months.entrySet().stream().map(m -> new Month(m.getKey().toString(), m.getValue())).toList());
+    }
+
+    /** What is pinned in a blog, and its series, as far as this reader may read them. */
+    public Shelf shelf(Viewer viewer, long blogId) {
+        long classId = access.requireBlog(viewer, blogId).classId();
+        ScopeSql scope = access.scope(viewer);
+        Names names = people.names(viewer, classId);
+        Filter pinned = new Filter(null, null, null, null, null, null, false, blogId, true);
+        Map<String, List<SeriesPart>> series = new LinkedHashMap<>();
+        for (PorchStore.Part part : porch.parts(scope, classId, blogId))
+            series.computeIfAbsent(part.series(), name -> new ArrayList<>()).add(new SeriesPart(part.part(), part.postId(), part.title()));
+        return new Shelf(porch.entries(scope, classId, viewer.personId(), pinned, PorchStore.Page.first(MOST_PINNED)).stream().map(e -> view(e, names)).toList(),
+            series.entrySet().stream().map(s -> new Series(s.getKey(), s.getValue())).toList());
+    }
+
+    /** Pins a post and gives it its place in a series, for whoever keeps the blog. */
+    @Transactional
+    public void arrange(Viewer viewer, long postId, Arrange wish) {
+        PostFacts facts = access.requirePost(viewer, Act.READ, postId);
+        access.requireArranging(viewer, facts.blog().id());
+        PostRow row = posts.lock(postId).orElseThrow(Problem::missing);
+        String series = wish.series() == null || wish.series().isBlank() ? null : wish.series().strip();
+        if (series != null && series.length() > 120) throw Problem.invalid("series", "series-too-long", "The name of a series has at most 120 characters.");
+        int part = wish.part() == null ? 1 : wish.part();
+        if (part < 1 || part > 999) throw Problem.invalid("part", "part-range", "A part has a number from 1 to 999.");
+        Instant pinned = !wish.pinned() ? null : row.pinnedAt() != null ? row.pinnedAt() : clock.instant();
+        porch.arrange(postId, pinned, series, series == null ? null : part);
+    }
+
+    private Arranged arranged(Viewer viewer, PostRow row, PostFacts facts) {
+        boolean may = access.mayArrange(viewer, facts.blog());
+        if (row.series() == null) return new Arranged(row.pinnedAt() != null, null, null, null, null, may);
+        List<PorchStore.Part> parts = porch.parts(access.scope(viewer), row.classId(), row.blogId()).stream().filter(p -> p.series().equals(row.series())).toList();
+        int here = 0;
+        while (here < parts.size() && parts.get(here).postId() != row.id()) here++;
+        return new Arranged(row.pinnedAt() != null, row.series(), row.part(), part(parts, here - 1), part(parts, here + 1), may);
+    }
+
+    private static @Nullable SeriesPart part(List<PorchStore.Part> parts, int index) {
+        if (index < 0 || index >= parts.size()) return null;
+        PorchStore.Part part = parts.get(index);
+        return new SeriesPart(part.part(), part.postId(), part.title());
     }
 
     /** One post as the viewer may read it: the approved version; whoever may see it gets the one that waits instead if none is up. */
@@ -122,18 +217,19 @@ public class PorchService {
         int no = facts.isUp() && row.standing().live() != null ? row.standing().live() : row.standing().newest();
         Version version = posts.version(id, no).orElseThrow();
         Names names = people.names(viewer, row.classId());
-        if (!viewer.isStranger() && facts.isUp()) porch.markSeen(viewer.personId(), id, clock.instant());
-        return new PostView(id, row.classId(), version.title(), Sanitiser.post(version.html()), version.tags(), facts.authorId(), names.of(facts.authorId()),
-            names.groupOf(facts.authorId()), blogs.view(viewer, row.blogId()).title(), row.promptId(), row.promptId() == null ? null : prompts.get(row.promptId()).title(),
+        BlogService.BlogView blog = blogs.view(viewer, row.blogId());
+        if (!viewer.isStranger() && viewer.isInPerson() && facts.isUp()) porch.markSeen(viewer.personId(), id, clock.instant());
+        return new PostView(id, row.classId(), version.title(), Sanitiser.post(version.html()), version.tags(), names.placeOf(facts.authorId()),
+            !viewer.isStranger() && facts.authorId() == viewer.personId(), names.of(facts.authorId()), names.groupOf(facts.authorId()), blog.title(), blog.address(), row.promptId(), row.promptId() == null ? null : prompts.get(row.promptId()).title(),
             row.outsideLink(), row.sourceId() == null ? null : porch.sourceTitle(row.sourceId()).orElse(null),
             working ? row.standing().state().name() : State.PUBLISHED.name(), facts.isUp(), row.publishedAt(), row.handedInAt(),
             row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), access.allows(viewer, Act.COMMENT, facts),
-            SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of());
+            SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts));
     }
 
     /** All that the viewer wrote in a class, with where each piece stands. */
     public List<OwnPost> own(Viewer viewer, long classId) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
+        access.require(viewer, Act.READ_CLASS, classId);
         Names names = people.names(viewer, classId);
         return posts.ofAuthor(viewer.personId(), classId).stream().map(row -> {
             Version version = posts.version(row.id(), row.standing().newest()).orElseThrow();
@@ -148,26 +244,29 @@ public class PorchService {
     /** The newest posts of a class as this reader's feed carries them; a stranger's carries what is for anyone. */
     public List<FeedEntry> feed(Viewer viewer, long classId, int most) {
         Names names = people.names(viewer, classId);
-        return porch.entries(access.scope(viewer), classId, viewer.personId(), Filter.ALL, null, 0, most).stream()
+        return porch.entries(access.scope(viewer), classId, viewer.personId(), Filter.ALL, PorchStore.Page.first(most)).stream()
             .map(e -> new FeedEntry(e.id(), e.title(), Sanitiser.post(e.html()), names.of(e.authorId()), tags(e), e.publishedAt(), e.changedAt())).toList();
     }
 
     /** How many posts in the viewer's scope nobody has answered, among those of one week of the term. */
     public int unanswered(Viewer viewer, long classId, Instant from, Instant to) {
-        return porch.unanswered(access.scope(viewer), classId, new Filter(from, to, null, null, null, null, false));
+        return porch.unanswered(access.scope(viewer), classId, Filter.between(from, to));
     }
 
     private Filter range(long classId, Wish wish) {
-        if (wish.fromWeek() == null) return Filter.ALL;
-        List<Term.Week> weeks = classes.get(classId).term().weeks();
+        Term term = classes.get(classId).term();
+        if (wish.month() != null)
+            return Filter.between(term.startOf(wish.month().atDay(1)), term.startOf(wish.month().plusMonths(1).atDay(1))).ofBlog(wish.blog());
+        if (wish.fromWeek() == null) return Filter.ALL.ofBlog(wish.blog());
+        List<Term.Week> weeks = term.weeks();
         int from = Math.max(0, Math.min(wish.fromWeek(), weeks.size() - 1));
         int to = wish.toWeek() == null ? from : Math.max(from, Math.min(wish.toWeek(), weeks.size() - 1));
-        return new Filter(weeks.get(from).start(), weeks.get(to).end(), null, null, null, null, false);
+        return Filter.between(weeks.get(from).start(), weeks.get(to).end()).ofBlog(wish.blog());
     }
 
     private static EntryView view(Entry e, Names names) {
-        return new EntryView(e.id(), e.title(), e.firstLines(), e.picture().isEmpty() ? null : e.picture(), tags(e), e.authorId(), names.of(e.authorId()),
-            names.groupOf(e.authorId()), e.blogTitle(), e.promptTitle(), e.sourceTitle(), e.publishedAt(), e.comments(),
+        return new EntryView(e.id(), e.title(), e.firstLines(), e.picture().isEmpty() ? null : e.picture(), tags(e), names.placeOf(e.authorId()),
+            names.of(e.authorId()), names.groupOf(e.authorId()), e.blogTitle(), e.blogAddress(), e.promptTitle(), e.sourceTitle(), e.publishedAt(), e.comments(),
             e.lastCommenter() == null ? null : names.of(e.lastCommenter()), e.answers() > 0, e.unread());
     }
 

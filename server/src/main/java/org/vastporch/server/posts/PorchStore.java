@@ -19,11 +19,34 @@ import org.vastporch.server.http.Rows;
 class PorchStore {
 
     /** One condition with its value, added where it is given. */
-    record Filter(@Nullable Instant from, @Nullable Instant to, @Nullable Long person, @Nullable Long group, @Nullable Long prompt, @Nullable String tag, boolean unanswered) {
-        static final Filter ALL = new Filter(null, null, null, null, null, null, false);
+    record Filter(@Nullable Instant from, @Nullable Instant to, @Nullable Long person, @Nullable Long group, @Nullable Long prompt, @Nullable String tag, boolean unanswered,
+                  @Nullable Long blog, boolean pinned) {
+        static final Filter ALL = new Filter(null, null, null, null, null, null, false, null, false);
+
+        static Filter between(@Nullable Instant from, @Nullable Instant to) {
+            return new Filter(from, to, null, null, null, null, false, null, false);
+        }
+
+        Filter ofBlog(@Nullable Long other) {
+            return new Filter(from, to, person, group, prompt, tag, unanswered, other, pinned);
+        }
+
+        Filter onlyUnanswered() {
+            return new Filter(from, to, person, group, prompt, tag, true, blog, pinned);
+        }
     }
 
-    record Entry(long id, String title, String firstLines, String html, String picture, String tags, long authorId, String blogTitle, @Nullable Long promptId,
+    /** Where a page begins, and how it is read. Without a moment it begins at the beginning. */
+    record Page(@Nullable Instant at, long id, boolean oldestFirst, int most) {
+        static Page first(int most) {
+            return new Page(null, 0, false, most);
+        }
+    }
+
+    /** A part of a series. */
+    record Part(String series, int part, long postId, String title) {}
+
+    record Entry(long id, String title, String firstLines, String html, String picture, String tags, long authorId, String blogTitle, String blogAddress, @Nullable Long promptId,
                  @Nullable String promptTitle, @Nullable String outsideLink, @Nullable String sourceTitle, Instant publishedAt, Instant changedAt,
                  int comments, int answers, @Nullable Long lastCommenter, boolean unread) {}
 
@@ -39,17 +62,18 @@ class PorchStore {
         this.jdbc = jdbc;
     }
 
-    /** The newest first, {@code most} at the most, those after the cursor (a moment and an id) if one is given. */
-    List<Entry> entries(ScopeSql scope, long classId, long reader, Filter filter, @Nullable Instant beforeAt, long beforeId, int most) {
+    /** One page of the posts in scope. */
+    List<Entry> entries(ScopeSql scope, long classId, long reader, Filter filter, Page page) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
-        if (beforeAt != null) {
-            narrowed += " and (p.published_at, p.id) < (:beforeAt, :beforeId)";
-            params.put("beforeAt", Rows.utc(beforeAt));
-            params.put("beforeId", beforeId);
+        if (page.at() != null) {
+            narrowed += " and (p.published_at, p.id) " + (page.oldestFirst() ? ">" : "<") + " (:at, :atId)";
+            params.put("at", Rows.utc(page.at()));
+            params.put("atId", page.id());
         }
+        String order = page.oldestFirst() ? " order by p.class_id desc, p.published_at, p.id" : " order by p.class_id, p.published_at desc, p.id desc";
         return jdbc.sql("""
-                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as blog_title, p.prompt_id, q.title as prompt_title,
+                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as blog_title, b.address, p.prompt_id, q.title as prompt_title,
                        p.outside_link, s.title as source_title, p.published_at, v.saved_at,
                        (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED') as comments,
                        """ + ANSWERS + """
@@ -60,8 +84,8 @@ class PorchStore {
                   join post_version v on v.post_id = p.id and v.no = p.live
                   left join prompt q on q.id = p.prompt_id
                   left join source s on s.id = p.source_id
-                """ + WHERE + scope.condition() + narrowed + " order by p.class_id, p.published_at desc, p.id desc limit :most")
-            .params(params).param("classId", classId).param("reader", reader).param("most", most).query((row, n) -> entry(row)).list();
+                """ + WHERE + scope.condition() + narrowed + order + " limit :most")
+            .params(params).param("classId", classId).param("reader", reader).param("most", page.most()).query((row, n) -> entry(row)).list();
     }
 
     /** When each post in scope was published, for counting by week. */
@@ -82,8 +106,7 @@ class PorchStore {
     }
 
     int unanswered(ScopeSql scope, long classId, Filter range) {
-        Filter none = new Filter(range.from(), range.to(), range.person(), range.group(), range.prompt(), range.tag(), true);
-        return moments(scope, classId, none).size();
+        return moments(scope, classId, range.onlyUnanswered()).size();
     }
 
     /** How many posts the reader has not opened yet. */
@@ -93,6 +116,20 @@ class PorchStore {
         return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed
                 + " and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
             .params(params).param("classId", classId).param("reader", reader).query(Integer.class).single();
+    }
+
+    /** The parts of all series of a blog that are in scope, each series in the order of its parts. */
+    List<Part> parts(ScopeSql scope, long classId, long blogId) {
+        return jdbc.sql("select p.series, p.part, p.id, v.title from " + ScopeSql.TABLES + " join post_version v on v.post_id = p.id and v.no = p.live"
+                + WHERE + scope.condition() + " and p.blog_id = :blog and p.series is not null order by p.series, p.part, p.id")
+            .params(scope.params()).param("classId", classId).param("blog", blogId)
+            .query((row, n) -> new Part(row.getString("series"), row.getInt("part"), row.getLong("id"), row.getString("title"))).list();
+    }
+
+    /** Pins a post, or takes the pin out, and gives it its place in a series. */
+    void arrange(long postId, @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part) {
+        jdbc.sql("update post set pinned_at = :pinned, series = :series, part = :part where id = :id")
+            .param("pinned", Rows.utc(pinnedAt)).param("series", series).param("part", part).param("id", postId).update();
     }
 
     private List<Count> counts(String select, String group, ScopeSql scope, long classId, Filter range) {
@@ -119,6 +156,8 @@ class PorchStore {
         and(sql, params, " and am.group_id = :inGroup", "inGroup", filter.group());
         and(sql, params, " and p.prompt_id = :prompt", "prompt", filter.prompt());
         and(sql, params, " and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = :tag)", "tag", filter.tag() == null ? null : Folding.fold(filter.tag()));
+        and(sql, params, " and p.blog_id = :ofBlog", "ofBlog", filter.blog());
+        if (filter.pinned()) sql.append(" and p.pinned_at is not null");
         if (filter.unanswered()) sql.append(" and ").append(ANSWERS).append(" = 0");
         return sql.toString();
     }
@@ -131,7 +170,7 @@ class PorchStore {
 
     private static Entry entry(ResultSet row) throws SQLException {
         return new Entry(row.getLong("id"), row.getString("title"), row.getString("first_lines"), row.getString("html"), row.getString("first_picture"), row.getString("tags"),
-            row.getLong("author_id"), row.getString("blog_title"), Rows.number(row, "prompt_id"), row.getString("prompt_title"), row.getString("outside_link"),
+            row.getLong("author_id"), row.getString("blog_title"), row.getString("address"), Rows.number(row, "prompt_id"), row.getString("prompt_title"), row.getString("outside_link"),
             row.getString("source_title"), Rows.instant(row, "published_at"), Rows.instant(row, "saved_at"), row.getInt("comments"), row.getInt("answers"),
             Rows.number(row, "last_commenter"), row.getBoolean("unread"));
     }

@@ -1,5 +1,6 @@
 package org.vastporch.server.posts;
 
+import java.time.YearMonth;
 import java.util.List;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -31,15 +32,28 @@ class PostApi {
 
     @GetMapping("/api/classes/{id}/porch")
     PorchService.Porch porch(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Integer fromWeek, @RequestParam(required = false) Integer toWeek,
-                             @RequestParam(required = false) Long person, @RequestParam(required = false) Long group, @RequestParam(required = false) Long prompt,
-                             @RequestParam(required = false) String tag, @RequestParam(defaultValue = "false") boolean unanswered,
+                             @RequestParam(required = false) YearMonth month, @RequestParam(required = false) Long place, @RequestParam(required = false) Long group,
+                             @RequestParam(required = false) Long prompt, @RequestParam(required = false) String tag,
+                             @RequestParam(defaultValue = "false") boolean unanswered, @RequestParam(required = false) Long blog,
+                             @RequestParam(defaultValue = "false") boolean oldestFirst, @RequestParam(defaultValue = "50") int most,
                              @RequestParam(required = false) String after) {
-        return porch.porch(viewer, id, new PorchService.Wish(fromWeek, toWeek, person, group, prompt, tag, unanswered, after));
+        return porch.porch(viewer, id, new PorchService.Wish(fromWeek, toWeek, month, place, group, prompt, tag, unanswered, blog, oldestFirst, most, after));
     }
 
     @GetMapping("/api/classes/{id}/rail")
-    PorchService.Rail rail(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Long person) {
-        return porch.rail(viewer, id, person);
+    PorchService.Rail rail(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Long place, @RequestParam(required = false) Long blog) {
+        return porch.rail(viewer, id, place, blog);
+    }
+
+    /** What is pinned in a blog, and its series. */
+    @GetMapping("/api/blogs/{id}/shelf")
+    PorchService.Shelf shelf(Viewer viewer, @PathVariable long id) {
+        return porch.shelf(viewer, id);
+    }
+
+    @PutMapping("/api/posts/{id}/arrangement")
+    void arrange(Viewer viewer, @PathVariable long id, @RequestBody PorchService.Arrange body) {
+        porch.arrange(viewer, id, body);
     }
 
     @GetMapping("/api/classes/{id}/own-posts")

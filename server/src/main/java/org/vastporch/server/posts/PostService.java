@@ -15,6 +15,7 @@ import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable;
@@ -33,6 +34,7 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
+import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.SightlineView;
 import org.vastporch.server.posts.PostStore.PostRow;
@@ -55,25 +57,30 @@ public class PostService {
 
     public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
 
-    public record PromptBrief(long id, String title, String instructions, List<String> questions, Instant due, boolean late) {}
+    /** @param answerFirst whether classmates read it only once they have published their own answer */
+    public record PromptBrief(long id, String title, String instructions, List<String> questions, Instant due, boolean late, boolean answerFirst) {}
 
     public record Draft(long id, long classId, BlogService.BlogView blog, @Optionally PromptBrief prompt, String title, String html, List<String> tags, String audience,
-                        List<String> audiences, boolean isUp, boolean own, List<PileItem.Past> history, Beside beside) {}
+                        List<String> audiences, boolean isUp, boolean own, List<PileItem.Past> history, BlogRules rules,
+                        Beside beside) {}
 
     private final PostStore store;
     private final BlogService blogs;
     private final PromptService prompts;
     private final PeopleService people;
+    private final ClassService classes;
     private final ReviewService reviews;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
 
-    PostService(PostStore store, BlogService blogs, PromptService prompts, PeopleService people, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
+    PostService(PostStore store, BlogService blogs, PromptService prompts, PeopleService people, ClassService classes, ReviewService reviews, AccessService access,
+                EventStore events, Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
         this.people = people;
+        this.classes = classes;
         this.reviews = reviews;
         this.access = access;
         this.events = events;
@@ -102,7 +109,7 @@ public class PostService {
         List<String> audiences = Arrays.stream(Audience.values()).filter(a -> facts.blog().ceiling().reaches(a)).map(Audience::name).toList();
         return new Draft(id, row.classId(), blogs.view(viewer, row.blogId()), brief(row), version.title(), Sanitiser.post(version.html()), version.tags(),
             version.audience().cutTo(facts.blog().ceiling()).name(), audiences, facts.isUp(), row.authorId() != null && row.authorId() == viewer.personId(),
-            reviews.history("post", id, people.names(viewer, row.classId())), beside(viewer, row, facts, version));
+            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()), beside(viewer, row, facts, version));
     }
 
     /** Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries what stands there. */
@@ -136,13 +143,27 @@ public class PostService {
         PostRow row = store.lock(id).orElseThrow(Problem::missing);
         refuseOtherTab(row, rev);
         Version version = store.version(id, row.standing().newest()).orElseThrow();
-        if (!HandIn.isReady(needs(row, version))) throw Problem.invalid("title", "not-ready", "A post needs a title and some words or a picture before it can be handed in.");
+        List<HandIn.Line> needs = needs(viewer, row, version);
+        if (!HandIn.isReady(needs)) throw notReady(needs, blogs.rules(row.blogId()).per());
         List<Hold> holds = holds(row, version);
         Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, policy(row), !holds.isEmpty())
             .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
         settle(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside(viewer, saved, facts, version);
+    }
+
+    private static Problem notReady(List<HandIn.Line> needs, BlogRules.Period per) {
+        HandIn.Line line = needs.stream().filter(l -> l.must() && !l.met()).findFirst().orElseThrow();
+        String sentence = switch (line.need()) {
+            case MOST_POSTS -> "In this blog you can hand in " + line.asked() + (line.asked() == 1 ? " post" : " posts") + " in a " + per.name().toLowerCase()
+                + ". You have handed in " + line.has() + "; your draft is kept.";
+            case MOST_WORDS -> "In this blog a post has at most " + line.asked() + " words; yours has " + line.has() + ".";
+            case WORDS -> line.has() > 0 ? "In this blog a post has at least " + line.asked() + " words; yours has " + line.has() + "."
+                : "A post needs a title and some words or a picture before it can be handed in.";
+            default -> "A post needs a title and some words or a picture before it can be handed in.";
+        };
+        return Problem.invalid("title", "not-ready", sentence);
     }
 
     /** Puts a post into the bin, from which it can be restored. */
@@ -184,7 +205,7 @@ public class PostService {
         String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
         Version version = new Version(draft.newest(), shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown, clean, tags, audience, authorId, now);
         store.putVersion(id, version, TextFacts.of(clean));
-        PostRow drafted = new PostRow(id, classId, blogId, authorId, row.promptId(), sourceId, link, draft, audience, date, null, row.publishedAt(), row.rev());
+        PostRow drafted = row.as(draft, date);
         List<Hold> holds = holds(drafted, version);
         Standing after = ModerationTable.after(draft, Step.HAND_IN, policy(drafted), !holds.isEmpty()).orElseThrow();
         settle(drafted, after, holds, version);
@@ -218,7 +239,7 @@ public class PostService {
     }
 
     private Beside beside(Viewer viewer, PostRow row, PostFacts facts, Version version) {
-        List<HandIn.Line> needs = needs(row, version);
+        List<HandIn.Line> needs = needs(viewer, row, version);
         SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
         List<Hold> holds = holds(row, version);
         boolean waits = policy(row) == Policy.BEFORE || !holds.isEmpty();
@@ -226,11 +247,20 @@ public class PostService {
             needs.stream().map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must())).toList(), HandIn.isReady(needs), sightline, waits, holds);
     }
 
-    private List<HandIn.Line> needs(PostRow row, Version version) {
+    private List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
         TextFacts facts = TextFacts.of(version.html());
         HandIn.Asked asked = row.promptId() == null ? HandIn.Asked.NOTHING : prompts.get(row.promptId()).asked();
         HandIn.Asked now = new HandIn.Asked(asked.words(), asked.pictures(), asked.tags(), asked.links(), 0);
-        return HandIn.check(now, new HandIn.Has(version.title(), facts.words(), facts.pictures(), facts.described(), version.tags().size(), facts.links(), 0));
+        return HandIn.check(now, ruled(viewer, row), new HandIn.Has(version.title(), facts.words(), facts.pictures(), facts.described(), version.tags().size(), facts.links(), 0));
+    }
+
+    /** The rules of the blog, which bind students only. What was handed in once is not counted against a change of it. */
+    private HandIn.Ruled ruled(Viewer viewer, PostRow row) {
+        if (roleOf(row) != Role.STUDENT || access.allows(viewer, Act.MANAGE_CLASS, row.classId())) return HandIn.Ruled.FREE;
+        BlogRules rules = blogs.rules(row.blogId());
+        if (rules.mostPosts() == 0 || row.handedInAt() != null) return new HandIn.Ruled(rules, 0);
+        Instant since = rules.periodStart(classes.get(row.classId()).term(), clock.instant());
+        return new HandIn.Ruled(rules, store.handedInSince(row.authorId(), row.blogId(), since, row.id()));
     }
 
     private List<Hold> holds(PostRow row, Version version) {
@@ -256,6 +286,6 @@ public class PostService {
         if (row.promptId() == null) return null;
         PromptRecord prompt = prompts.get(row.promptId());
         Instant at = row.handedInAt() == null ? clock.instant() : row.handedInAt();
-        return new PromptBrief(prompt.id(), prompt.title(), prompt.instructions(), prompt.questions(), prompt.due(), !Term.isOnTime(at, prompt.due(), prompt.grace()));
+        return new PromptBrief(prompt.id(), prompt.title(), prompt.instructions(), prompt.questions(), prompt.due(), !Term.isOnTime(at, prompt.due(), prompt.grace()), prompt.answerFirst());
     }
 }

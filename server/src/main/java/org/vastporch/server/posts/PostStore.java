@@ -21,13 +21,20 @@ import org.vastporch.server.http.Rows;
 class PostStore {
 
     record PostRow(long id, long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink,
-                   Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt, int rev) {}
+                   Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt,
+                   @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part, int rev) {
+
+        /** The same post as it stands and is dated otherwise. */
+        PostRow as(Standing other, @Nullable Instant handedIn) {
+            return new PostRow(id, classId, blogId, authorId, promptId, sourceId, outsideLink, other, audience, handedIn, null, publishedAt, pinnedAt, series, part, rev);
+        }
+    }
 
     /** @param audience for whom this version is; it is in force once the version is live */
     record Version(int no, String title, String html, List<String> tags, Audience audience, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
-        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, rev""";
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part, rev""";
 
     private final JdbcClient jdbc;
 
@@ -73,6 +80,15 @@ class PostStore {
     List<PostRow> handedIn(long promptId) {
         return jdbc.sql("select " + COLUMNS + " from post where prompt_id = :prompt and handed_in_at is not null and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
             .param("prompt", promptId).query((row, n) -> post(row)).list();
+    }
+
+    /** Posts that an author handed in to a blog since a moment, without one. */
+    int handedInSince(long authorId, long blogId, Instant since, long except) {
+        return jdbc.sql("""
+                select count(*)
+                  from post
+                 where author_id = :author and blog_id = :blog and handed_in_at >= :since and state <> 'BINNED' and id <> :except""")
+            .param("author", authorId).param("blog", blogId).param("since", Rows.utc(since)).param("except", except).query(Integer.class).single();
     }
 
     Optional<Version> version(long postId, int no) {
@@ -130,6 +146,7 @@ class PostStore {
         return new PostRow(row.getLong("id"), row.getLong("class_id"), row.getLong("blog_id"), Rows.number(row, "author_id"), Rows.number(row, "prompt_id"),
             Rows.number(row, "source_id"), row.getString("outside_link"),
             new Standing(State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")), Audience.values()[row.getInt("audience")],
-            Rows.instant(row, "handed_in_at"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"), row.getInt("rev"));
+            Rows.instant(row, "handed_in_at"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
+            Rows.instant(row, "pinned_at"), row.getString("series"), Rows.integer(row, "part"), row.getInt("rev"));
     }
 }

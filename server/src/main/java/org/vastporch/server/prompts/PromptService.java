@@ -28,15 +28,17 @@ import org.vastporch.server.people.ClassService;
 public class PromptService {
 
     public record PromptRecord(long id, long classId, String title, String instructions, List<String> questions, @Nullable String tag, Instant opens, Instant due,
-                               Duration grace, LateRule late, BigDecimal points, int places, HandIn.Asked asked, @Nullable Rubric rubric) {}
+                               Duration grace, LateRule late, BigDecimal points, int places, HandIn.Asked asked, boolean answerFirst, @Nullable Rubric rubric) {}
 
     /**
      * A prompt that is to be set. Times are the class's own time of day, as 2026-11-29T20:00.
      *
+     * @param answerFirst       whether students read others' answers only once their own is published
      * @param latePercentPerDay points lost for each started day, in per cent
      */
     public record WantedPrompt(String title, String instructions, List<String> questions, @Optionally String tag, @Optionally LocalDateTime opens, LocalDateTime due,
-                         int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally Rubric rubric) {}
+                         int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally Boolean answerFirst,
+                         @Optionally Rubric rubric) {}
 
     private final PromptStore store;
     private final AccessService access;
@@ -70,7 +72,7 @@ public class PromptService {
         LateRule late = new LateRule(wanted.latePercentPerDay().divide(hundred), wanted.lateMostPercent().divide(hundred), BigDecimal.ZERO);
         Long rubric = wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
         long id = store.add(new PromptRecord(0, classId, title, wanted.instructions().strip(), wanted.questions().stream().map(String::strip).filter(q -> !q.isEmpty()).toList(),
-            tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(), wanted.rubric()), rubric, clock.instant());
+            tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(), Boolean.TRUE.equals(wanted.answerFirst()), wanted.rubric()), rubric, clock.instant());
         events.add(classId, "prompt-set", id, viewer.personId());
         return id;
     }
@@ -78,7 +80,7 @@ public class PromptService {
     /** The prompt for a member of its class; students get it from when it opens. */
     public PromptRecord forMember(Viewer viewer, long id) {
         PromptRecord prompt = get(id);
-        access.require(viewer, Act.ENTER_CLASS, prompt.classId());
+        access.require(viewer, Act.READ_CLASS, prompt.classId());
         if (!isOpen(prompt) && !access.allows(viewer, Act.SEE_REAL_NAME, prompt.classId())) throw Problem.missing();
         return prompt;
     }
@@ -89,7 +91,7 @@ public class PromptService {
 
     /** The prompts of a class, the one due last first; students get those that are open. */
     public List<PromptRecord> ofClass(Viewer viewer, long classId) {
-        access.require(viewer, Act.ENTER_CLASS, classId);
+        access.require(viewer, Act.READ_CLASS, classId);
         boolean staff = access.allows(viewer, Act.SEE_REAL_NAME, classId);
         return all(classId).stream().filter(p -> staff || isOpen(p)).toList();
     }

@@ -22,7 +22,7 @@ class PromptStore {
 
     private static final String COLUMNS = """
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
-        p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, r.definition""";
+        p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.answer_first, r.definition""";
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -44,16 +44,16 @@ class PromptStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into prompt (class_id, title, instructions, questions, tag, opens_at, due_at, grace_minutes, late_per_day, late_cap, late_floor,
-                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, created_at)
+                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, answer_first, created_at)
                 values (:classId, :title, :instructions, :questions, :tag, :opens, :due, :grace, :perDay, :cap, :floor,
-                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :now)""")
+                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :answerFirst, :now)""")
             .param("classId", prompt.classId()).param("title", prompt.title()).param("instructions", prompt.instructions())
             .param("questions", String.join("\n", prompt.questions())).param("tag", prompt.tag())
             .param("opens", Rows.utc(prompt.opens())).param("due", Rows.utc(prompt.due())).param("grace", prompt.grace().toMinutes())
             .param("perDay", prompt.late().perDay()).param("cap", prompt.late().cap()).param("floor", prompt.late().floor())
             .param("points", prompt.points()).param("places", prompt.places()).param("rubric", rubricId)
             .param("words", prompt.asked().words()).param("pictures", prompt.asked().pictures()).param("tags", prompt.asked().tags())
-            .param("links", prompt.asked().links()).param("comments", prompt.asked().comments()).param("now", Rows.utc(now))
+            .param("links", prompt.asked().links()).param("comments", prompt.asked().comments()).param("answerFirst", prompt.answerFirst()).param("now", Rows.utc(now))
             .update(key, "id");
         return key.getKey().longValue();
     }
@@ -76,6 +76,6 @@ class PromptStore {
             new LateRule(row.getBigDecimal("late_per_day"), row.getBigDecimal("late_cap"), row.getBigDecimal("late_floor")),
             row.getBigDecimal("points").stripTrailingZeros(), row.getInt("places"),
             new HandIn.Asked(row.getInt("asked_words"), row.getInt("asked_pictures"), row.getInt("asked_tags"), row.getInt("asked_links"), row.getInt("asked_comments")),
-            rubric == null ? null : json.readValue(rubric, Rubric.class));
+            row.getBoolean("answer_first"), rubric == null ? null : json.readValue(rubric, Rubric.class));
     }
 }

@@ -33,8 +33,8 @@ public class PassPhraseService {
     @Transactional
     public NewPhrase renew(Viewer viewer, long classId, long personId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (!people.students(classId).contains(personId))
-            throw Problem.invalid("person", "not-a-student", "Only students get a new pass phrase from their teacher.");
+        if (!people.mayRenewPhrase(classId, personId))
+            throw Problem.invalid("person", "not-a-student", "Only students get a new pass phrase from their teacher. Others ask the school keeper.");
         String phrase = people.giveNewPhrase(personId);
         sessions.endAll(personId);
         return new NewPhrase(people.usernameOf(personId), phrase);
@@ -45,6 +45,13 @@ public class PassPhraseService {
         people.requireKeeper(viewer);
         long id = people.addStaff(viewer, title, name, email, true);
         return new Welcome(people.usernameOf(id), "/first-password?t=" + sessions.oneTime(id));
+    }
+
+    /** A new one-time address for somebody of the school; whoever is signed in as that person is signed out when it is used. */
+    @Transactional
+    public Welcome newAddress(Viewer viewer, long personId) {
+        people.requireKeeper(viewer);
+        return new Welcome(people.usernameOf(personId), "/first-password?t=" + sessions.oneTime(personId));
     }
 
     /** A co-teacher, assistant, moderator or guest of a class: a new account with a one-time address to hand over. */

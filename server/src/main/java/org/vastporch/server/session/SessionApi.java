@@ -60,6 +60,12 @@ class SessionApi {
         return phrases.renew(viewer, id, person);
     }
 
+    /** A new one-time address for a teacher who forgot the password, made by the school keeper. */
+    @PostMapping("/api/school/people/{person}/one-time")
+    PassPhraseService.Welcome newAddress(Viewer viewer, @PathVariable long person) {
+        return phrases.newAddress(viewer, person);
+    }
+
     @GetMapping("/api/school/staff")
     List<PeopleService.StaffLine> staff(Viewer viewer) {
         return people.staffOfSchool(viewer);
@@ -76,7 +82,7 @@ class SessionApi {
         return phrases.addHelper(viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email());
     }
 
-    private static void setCookie(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
+    static void setCookie(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
         response.addHeader(HttpHeaders.SET_COOKIE, ResponseCookie.from(SessionFilter.COOKIE, value)
             .httpOnly(true).secure(request.isSecure()).sameSite("Lax").path("/").maxAge(age).build().toString());
     }

@@ -7,17 +7,17 @@ import java.util.Optional;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.people.Passwords;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.http.Tokens;
 import org.vastporch.server.people.PeopleService;
 
 /** Signing in and out, and first passwords by one-time address. */
 @Service
 public class SessionService {
 
-    private static final Duration SESSION = Duration.ofDays(14);
+    static final Duration SESSION = Duration.ofDays(14);
     private static final Duration ONE_TIME = Duration.ofDays(7);
-    private static final int SHORTEST_PASSWORD = 8;
-    private static final int LONGEST_PASSWORD = 72;
     private static final String WRONG = "This username and password do not belong together. Check the sign-in slip, or ask your teacher for a new pass phrase.";
 
     private final SignInStore store;
@@ -49,7 +49,7 @@ public class SessionService {
             throw Problem.tooMany("There were too many tries that did not work. Please wait five minutes, or ask your teacher for a new pass phrase.");
         Optional<PeopleService.Credentials> found = people.credentials(account);
         // Somebody unknown takes as long as somebody known.
-        String typed = password.length() > LONGEST_PASSWORD ? "" : password.strip();
+        String typed = password.length() > Passwords.LONGEST ? "" : password.strip();
         boolean right = passwords.matches(typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash)) && found.isPresent();
         if (!right) {
             byAccount.failed(account);
@@ -86,10 +86,8 @@ public class SessionService {
     @Transactional
     public String firstPassword(String token, String password) {
         long person = oneTimePerson(token).orElseThrow(() -> Problem.stale("address-used", "This one-time address was used already or is too old. Ask for a new one."));
-        if (password.strip().length() < SHORTEST_PASSWORD)
-            throw Problem.invalid("password", "password-short", "A password has at least " + SHORTEST_PASSWORD + " characters.");
-        if (password.length() > LONGEST_PASSWORD)
-            throw Problem.invalid("password", "password-long", "A password has at most " + LONGEST_PASSWORD + " characters.");
+        String fault = Passwords.fault(password);
+        if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
         people.setPassword(person, password.strip());
         store.useOneTime(Tokens.hash(token));
         store.removeAllOf(person);
@@ -101,7 +99,8 @@ public class SessionService {
         store.removeAllOf(personId);
     }
 
-    private String open(long personId) {
+    /** Opens a session for somebody who just proved to be that person, and gives the token for the cookie. */
+    String open(long personId) {
         String token = Tokens.make();
         store.add(Tokens.hash(token), personId, clock.instant());
         return token;

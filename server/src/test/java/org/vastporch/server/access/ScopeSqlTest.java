@@ -17,6 +17,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Scope;
@@ -44,6 +45,7 @@ class ScopeSqlTest {
         for (int c = 0; c < 3; c++) posts.addAll(makeClass(c, people));
         int read = 0;
         List<Viewer> viewers = new ArrayList<>(people.stream().map(p -> store.viewer(p).orElseThrow()).toList());
+        viewers.addAll(viewers.stream().map(v -> v.throughLens(v.memberships().stream().mapToLong(Membership::classId).findFirst().orElse(1))).toList());
         viewers.add(Viewer.STRANGER);
         for (Viewer viewer : viewers) {
             ScopeSql scope = new ScopeSql(Scope.of(viewer, NOW));
@@ -63,14 +65,18 @@ class ScopeSqlTest {
         List<Long> groups = List.of(insert("insert into class_group (class_id, name) values (" + classId + ", 'a')", "class_group"), insert("insert into class_group (class_id, name) values (" + classId + ", 'b')", "class_group"));
         for (long person : people)
             if (random.nextInt(3) > 0)
-                jdbc.sql("insert into membership (class_id, person_id, role, group_id, shown, joined_at, ended_at) values (:c, :p, :r, :g, 'OWN_NAME', :now, :end)").param("c", classId).param("p", person)
-                    .param("r", Role.values()[random.nextInt(6)].name()).param("g", maybe(groups)).param("now", at(0)).param("end", random.nextInt(5) == 0 ? at(-1) : null).update();
+                jdbc.sql("insert into membership (class_id, person_id, role, group_id, shown, joined_at, ended_at, leaving) values (:c, :p, :r, :g, 'OWN_NAME', :now, :end, case when :end is not null and :along then 'HAND_OVER' end)").param("c", classId).param("p", person)
+                    .param("r", Role.values()[random.nextInt(6)].name()).param("g", maybe(groups)).param("now", at(0)).param("end", random.nextInt(5) == 0 ? at(-1) : null).param("along", random.nextBoolean()).update();
+        List<Long> prompts = new ArrayList<>();
+        for (int i = 0; i < 3; i++)
+            prompts.add(insert("insert into prompt (class_id, title, instructions, questions, opens_at, due_at, grace_minutes, late_per_day, late_cap, late_floor, points, places, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, answer_first, created_at) values ("
+                + classId + ", 'q', '', '', now(), now(), 0, 0, 0, 0, 1, 1, 0, 0, 0, 0, 0, " + (i < 2) + ", now())", "prompt"));
         List<Long> posts = new ArrayList<>();
-        for (int b = 0; b < 10; b++) posts.addAll(makeBlog(classId, n * 10 + b, groups, people));
+        for (int b = 0; b < 10; b++) posts.addAll(makeBlog(classId, n * 10 + b, groups, people, prompts));
         return posts;
     }
 
-    private List<Long> makeBlog(long classId, int n, List<Long> groups, List<Long> people) {
+    private List<Long> makeBlog(long classId, int n, List<Long> groups, List<Long> people, List<Long> prompts) {
         BlogKind kind = BlogKind.values()[n % 5];
         jdbc.sql("insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, group_id, only_group, opens_at, closes_at, created_at) values (:c, :kind, 't', :a, '', :w, :kw, 'CLASS', null, :g, :only, :opens, :closes, :now)")
             .param("c", classId).param("kind", kind.name()).param("a", "a" + n).param("w", random.nextInt(5)).param("kw", kind.widest().ordinal())
@@ -79,9 +85,9 @@ class ScopeSqlTest {
         long blog = newest("blog");
         List<Long> posts = new ArrayList<>();
         for (int i = 0; i < 8; i++) {
-            jdbc.sql("insert into post (class_id, blog_id, author_id, state, audience, live, created_at, rev) values (:c, :b, :author, :state, :audience, :live, :now, 1)").param("c", classId).param("b", blog)
+            jdbc.sql("insert into post (class_id, blog_id, author_id, prompt_id, state, audience, live, created_at, rev) values (:c, :b, :author, :prompt, :state, :audience, :live, :now, 1)").param("c", classId).param("b", blog)
                 .param("author", random.nextInt(6) == 0 ? null : people.get(random.nextInt(people.size()))).param("state", State.values()[random.nextInt(7)].name())
-                .param("audience", Audience.values()[random.nextInt(5)].ordinal()).param("live", random.nextInt(4) == 0 ? null : 1).param("now", at(0)).update();
+                .param("prompt", random.nextInt(2) == 0 ? null : prompts.get(random.nextInt(3))).param("audience", Audience.values()[random.nextInt(5)].ordinal()).param("live", random.nextInt(4) == 0 ? null : 1).param("now", at(0)).update();
             posts.add(newest("post"));
         }
         return posts;

@@ -20,6 +20,7 @@ import org.vastporch.core.people.PersonName;
 import org.vastporch.server.ServerTest;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.ClassService;
@@ -57,7 +58,7 @@ class IntakeTest {
         long lead = people.addStaff(Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
         classId = classes.create(access.viewer(lead), new ClassService.NewClass("Boats", "", "", "Europe/London", LocalDate.now().minusDays(30), LocalDate.now().plusDays(30), List.of()));
         teacher = access.viewer(lead);
-        blogs.create(teacher, classId, new BlogService.WantedBlog(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS, null));
+        blogs.create(teacher, classId, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
         rosters.importRows(teacher, classId, rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get()));
         student = people.students(classId).get(0);
     }

@@ -1,4 +1,4 @@
-package org.vastporch.server.session;
+package org.vastporch.server.http;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;

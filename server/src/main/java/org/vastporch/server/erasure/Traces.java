@@ -1,0 +1,20 @@
+package org.vastporch.server.erasure;
+
+import org.jspecify.annotations.Nullable;
+
+/** What one feature keeps of a person: counted before somebody leaves, removed without remainder when somebody is erased. */
+public interface Traces {
+
+    /** What is counted: "posts", "comments", "marks", "outside-blogs", "mentions", "" for what nobody needs to be told of. */
+    String what();
+
+    /**
+     * How many there are.
+     *
+     * @param classId in one class; null for all
+     */
+    int count(long personId, @Nullable Long classId);
+
+    /** Removes them for ever. */
+    void erase(long personId);
+}

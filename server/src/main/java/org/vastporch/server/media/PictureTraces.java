@@ -1,0 +1,46 @@
+package org.vastporch.server.media;
+
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.server.erasure.Traces;
+
+/** Pictures in posts that go with a person, and the bytes that no other picture shares. */
+@Repository
+@Order(30)
+class PictureTraces implements Traces {
+
+    private final JdbcClient jdbc;
+
+    PictureTraces(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    @Override
+    public String what() {
+        return "";
+    }
+
+    @Override
+    public int count(long personId, @Nullable Long classId) {
+        return 0;
+    }
+
+    @Override
+    public void erase(long personId) {
+        jdbc.sql("""
+                delete from picture
+                 where owner_id = :person
+                    or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+            .param("person", personId).update();
+        jdbc.sql("update blog set header_sha = null where owner_id = :person").param("person", personId).update();
+        String unused = """
+            select m.sha
+              from medium m
+             where not exists (select 1 from picture p where p.sha = m.sha or p.small_sha = m.sha)
+               and not exists (select 1 from blog b where b.header_sha = m.sha)""";
+        jdbc.sql("delete from medium_chunk where sha in (" + unused + ")").update();
+        jdbc.sql("delete from medium where sha in (" + unused + ")").update();
+    }
+}

@@ -1,0 +1,89 @@
+package org.vastporch.server.people;
+
+import java.time.Instant;
+import java.util.List;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.Passwords;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+
+/** A person's own account, over years and classes; and the people of the school for its keeper. */
+@Service
+public class AccountService {
+
+    /** @param until left out while the place lasts */
+    public record PlaceLine(long classId, String className, String level, String role, Instant since, @Optionally Instant until) {}
+
+    public record Account(String name, String username, String email, boolean mayChangePassword, List<PlaceLine> places) {}
+
+    /** @param next the cursor of the next page; left out on the last */
+    public record PersonPage(List<PersonLine> people, @Optionally String next) {}
+
+    public record PersonLine(long id, String name, String username, String email, boolean keeper, boolean teacher, boolean ready, List<PlaceLine> places) {}
+
+    private static final int PAGE = 40;
+
+    private final PeopleStore store;
+    private final PeopleService people;
+    private final PasswordEncoder passwords;
+
+    AccountService(PeopleStore store, PeopleService people, PasswordEncoder passwords) {
+        this.store = store;
+        this.people = people;
+        this.passwords = passwords;
+    }
+
+    public Account of(Viewer viewer) {
+        PeopleStore.Person person = store.person(requireInPerson(viewer)).orElseThrow(Problem::missing);
+        return new Account((person.title() + " " + person.name().full()).strip(), person.username(), person.email(), mayChangePassword(person.id()), places(person.id()));
+    }
+
+    private List<PlaceLine> places(long personId) {
+        return store.places(personId).stream().map(p -> new PlaceLine(p.classId(), p.className(), p.level(), p.role().name(), p.joinedAt(), p.endedAt())).toList();
+    }
+
+    private boolean mayChangePassword(long personId) {
+        return Passwords.mayChangeOwn(store.places(personId).stream().filter(p -> p.role() == Role.STUDENT && p.endedAt() == null).map(PeopleStore.Place::ownPasswords).toList());
+    }
+
+    /** Changes the own password, where the classes of a student let it. */
+    @Transactional
+    public void changePassword(Viewer viewer, String before, String wanted) {
+        long id = requireInPerson(viewer);
+        if (!mayChangePassword(id)) throw Problem.stale("password-kept", "In your class the teacher gives out the pass phrases. Ask there for a new one.");
+        String hash = people.credentials(people.usernameOf(id)).map(PeopleService.Credentials::hash).orElse("");
+        if (!passwords.matches(before.strip(), hash)) throw Problem.invalid("before", "password-wrong", "This is not your password as it was until now.");
+        String fault = Passwords.fault(wanted);
+        if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
+        people.setPassword(id, wanted.strip());
+    }
+
+    /** The people of the school whose names begin like a text, page by page, for the keeper. */
+    public PersonPage find(Viewer viewer, String begins, String after) {
+        people.requireKeeper(viewer);
+        int bar = after.lastIndexOf('_');
+        String afterName = bar < 0 ? "" : after.substring(0, bar);
+        long afterId;
+        try {
+            afterId = bar < 0 ? 0 : Long.parseLong(after.substring(bar + 1));
+        } catch (NumberFormatException e) {
+            throw Problem.invalid("after", "cursor-unknown", "This page address is broken. Go back to the first page.");
+        }
+        List<PeopleStore.Person> found = store.find(begins.strip(), afterName, afterId, PAGE + 1);
+        List<PeopleStore.Person> page = found.subList(0, Math.min(PAGE, found.size()));
+        String next = found.size() > PAGE ? page.get(PAGE - 1).name().family() + "_" + page.get(PAGE - 1).id() : null;
+        return new PersonPage(page.stream().map(p -> new PersonLine(p.id(), (p.title() + " " + p.name().full()).strip(), p.username(), p.email(), p.keeper(), p.teacher(),
+            p.hasPassword(), places(p.id()))).toList(), next);
+    }
+
+    private static long requireInPerson(Viewer viewer) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        return viewer.personId();
+    }
+}

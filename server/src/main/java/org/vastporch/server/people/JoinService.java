@@ -1,0 +1,155 @@
+package org.vastporch.server.people;
+
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.JoinCode;
+import org.vastporch.core.people.Passwords;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+
+/** Coming into a class oneself: by its code, or by an invitation. */
+@Service
+public class JoinService {
+
+    /** @param until left out for no end
+     *  @param left  how many may still come; left out for no limit */
+    public record CodeView(String code, @Optionally Instant until, @Optionally Integer left, boolean open) {}
+
+    /** @param keep whether the code that is there stays; else a new one takes its place */
+    public record CodeWish(boolean keep, @Optionally Instant until, @Optionally Integer left) {}
+
+    /** Who comes: somebody new with a name and a password. Whoever is signed in needs neither. */
+    public record Newcomer(@Optionally String title, @Optionally String given, @Optionally String family, @Optionally String password) {}
+
+    /** Somebody who came in, with the final username. */
+    public record Joined(long personId, long classId, String username) {}
+
+    private final PeopleStore store;
+    private final PeopleService people;
+    private final ClassStore classStore;
+    private final ClassService classes;
+    private final InvitationService invitations;
+    private final AccessService access;
+    private final EventStore events;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    JoinService(PeopleStore store, PeopleService people, ClassStore classStore, ClassService classes, InvitationService invitations, AccessService access,
+                EventStore events, Clock clock) {
+        this.store = store;
+        this.people = people;
+        this.classStore = classStore;
+        this.classes = classes;
+        this.invitations = invitations;
+        this.access = access;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** The code of a class for its staff; null while it is switched off. */
+    public @Nullable CodeView code(Viewer viewer, long classId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        JoinCode code = classes.get(classId).code();
+        return code == null ? null : new CodeView(code.code(), code.until(), code.left(), code.isOpen(clock.instant()));
+    }
+
+    @Transactional
+    public @Nullable CodeView setCode(Viewer viewer, long classId, CodeWish wish) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        JoinCode before = classes.get(classId).code();
+        if (wish.left() != null && (wish.left() < 0 || wish.left() > 2000)) throw Problem.invalid("left", "left-range", "Between 0 and 2,000 people may come.");
+        classStore.setCode(classId, new JoinCode(wish.keep() && before != null ? before.code() : JoinCode.make(random), wish.until(), wish.left()));
+        events.add(classId, "join-code-set", null, viewer.personId());
+        return code(viewer, classId);
+    }
+
+    @Transactional
+    public void switchOff(Viewer viewer, long classId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        classStore.setCode(classId, null);
+        events.add(classId, "join-code-off", null, viewer.personId());
+    }
+
+    /** The name of the class that a code opens. */
+    public String className(String typed) {
+        return classes.get(requireCode(typed)).name();
+    }
+
+    /** Brings somebody into the class of a code, as a student. */
+    @Transactional
+    public Joined byCode(Viewer viewer, String typed, Newcomer newcomer) {
+        long classId = requireCode(typed);
+        long person = viewer.isStranger() ? addStudent(newcomer) : viewer.personId();
+        Joined joined = join(classId, person, Role.STUDENT);
+        classStore.setCode(classId, classes.get(classId).code().used());
+        return joined;
+    }
+
+    /** Brings an invited person into the class. */
+    @Transactional
+    public Joined byInvitation(Viewer viewer, String token, Newcomer newcomer) {
+        InvitationStore.Invitation invitation = invitations.open(token);
+        long person;
+        if (!viewer.isStranger()) {
+            person = viewer.personId();
+        } else if (invitation.role() == Role.STUDENT) {
+            person = addStudent(newcomer);
+        } else {
+            person = people.addStaff(viewer, newcomer.title() == null ? "" : newcomer.title(), name(newcomer), invitation.email(), false);
+            people.setPassword(person, checkedPassword(newcomer));
+        }
+        Joined joined = join(invitation.classId(), person, invitation.role());
+        invitations.accepted(invitation, person);
+        return joined;
+    }
+
+    private Joined join(long classId, long person, Role role) {
+        boolean here = access.viewer(person).in(classId, clock.instant()).isPresent();
+        if (here) throw Problem.stale("already-here", "You are in this class already.");
+        people.enrol(classId, person, role, "", classes.get(classId).shown(), null);
+        if (role == Role.STUDENT) people.arrived(classId, List.of(person));
+        return new Joined(person, classId, people.usernameOf(person));
+    }
+
+    private long addStudent(Newcomer newcomer) {
+        PersonName name = name(newcomer);
+        String password = checkedPassword(newcomer);
+        long id = people.addStudent(name, "", "");
+        people.setPassword(id, password);
+        return id;
+    }
+
+    private static PersonName name(Newcomer newcomer) {
+        String family = newcomer.family() == null ? "" : newcomer.family().strip();
+        String given = newcomer.given() == null ? "" : newcomer.given().strip();
+        if ((family + given).chars().noneMatch(Character::isLetter)) throw Problem.invalid("given", "name-missing", "Write your name.");
+        if (family.length() > 100 || given.length() > 100) throw Problem.invalid("given", "name-too-long", "A name has at most 100 characters here.");
+        return new PersonName(family, given);
+    }
+
+    private static String checkedPassword(Newcomer newcomer) {
+        String password = newcomer.password() == null ? "" : newcomer.password();
+        String fault = Passwords.fault(password);
+        if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
+        return password.strip();
+    }
+
+    private long requireCode(String typed) {
+        long classId = classStore.lockByCode(JoinCode.tidy(typed))
+            .orElseThrow(() -> Problem.invalid("code", "code-unknown", "No class has this code. Look at it once more, letter by letter, or ask your teacher."));
+        if (!classes.get(classId).code().isOpen(clock.instant()))
+            throw Problem.invalid("code", "code-over", "This code no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
+        return classId;
+    }
+}

@@ -1,0 +1,182 @@
+package org.vastporch.server.people;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.Leaving;
+import org.vastporch.core.people.PersonName.Shown;
+import org.vastporch.core.text.Folding;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.erasure.DatabaseFile;
+import org.vastporch.server.erasure.Traces;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+
+/** A person's place in a class: the role, the name that readers see, and how the place ends. */
+@Service
+public class PlaceService {
+
+    /**
+     * What is said before somebody leaves.
+     *
+     * @param here     how many posts, comments, marks and outside blogs there are in this class
+     * @param all      the same in all classes: what an erasure would remove
+     * @param eraser   who may erase the person: "you", "keeper", or "nobody"
+     * @param username what is typed to confirm an erasure
+     */
+    public record BeforeLeaving(String name, String username, String shownAs, Map<String, Integer> here, Map<String, Integer> all, String eraser, int undoDays) {}
+
+    private static final int LONGEST_PEN_NAME = 40;
+
+    private final PeopleStore store;
+    private final PeopleService people;
+    private final ClassStore classes;
+    private final List<Traces> traces;
+    private final AccessService access;
+    private final EventStore events;
+    private final ApplicationEventPublisher publisher;
+    private final TransactionTemplate transaction;
+    private final DatabaseFile database;
+    private final Clock clock;
+
+    PlaceService(PeopleStore store, PeopleService people, ClassStore classes, List<Traces> traces, AccessService access, EventStore events,
+                 ApplicationEventPublisher publisher, TransactionTemplate transaction, DatabaseFile database, Clock clock) {
+        this.store = store;
+        this.people = people;
+        this.classes = classes;
+        this.traces = traces;
+        this.access = access;
+        this.events = events;
+        this.publisher = publisher;
+        this.transaction = transaction;
+        this.database = database;
+        this.clock = clock;
+    }
+
+    /** Changes what somebody is in a class. Students stay students, and a class keeps its lead. */
+    @Transactional
+    public void setRole(Viewer viewer, long classId, long personId, Role role) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        if (member.role() == Role.STUDENT || role == Role.STUDENT)
+            throw Problem.invalid("role", "student-stays", "A student stays a student here. End the enrolment first, then invite the person as something else.");
+        if (member.role() == Role.LEAD || role == Role.LEAD) throw Problem.invalid("role", "lead-stays", "A class has one lead teacher, who stays.");
+        store.setRole(classId, personId, role);
+        events.add(classId, "role-changed", personId, viewer.personId());
+    }
+
+    /** Changes the name under which readers see a student. Titles and addresses that carry the name follow. */
+    @Transactional
+    public void setShown(Viewer viewer, long classId, long personId, Shown shown, @Nullable String penName) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        if (member.role() != Role.STUDENT) throw Problem.invalid("shown", "not-a-student", "Staff and guests write under their own names.");
+        String pen = shown == Shown.PEN_NAME && penName != null && !penName.isBlank() ? checkedPenName(classId, personId, penName.strip()) : null;
+        if (shown == Shown.PEN_NAME && pen == null) throw Problem.invalid("penName", "pen-name-missing", "Write the pen name.");
+        store.setShown(classId, personId, shown, pen);
+        events.add(classId, "shown-name-changed", personId, viewer.personId());
+        publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
+    }
+
+    /** How all students appear from now on, those who come later too. A pen name that somebody has is kept for when it is wanted again. */
+    @Transactional
+    public void setShownForAll(Viewer viewer, long classId, Shown shown) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        if (shown == Shown.PEN_NAME) throw Problem.invalid("shown", "pen-names-one-by-one", "Pen names are given one by one, at each student's name.");
+        classes.setShown(classId, shown);
+        List<PeopleStore.Member> students = store.members(classId).stream().filter(m -> m.role() == Role.STUDENT && m.shown() != Shown.PEN_NAME).toList();
+        for (PeopleStore.Member student : students) store.setShown(classId, student.id(), shown, student.penName());
+        events.add(classId, "shown-names-changed", null, viewer.personId());
+        publisher.publishEvent(new NamesChanged(classId, students.stream().map(PeopleStore.Member::id).toList()));
+    }
+
+    private String checkedPenName(long classId, long personId, String name) {
+        if (name.length() > LONGEST_PEN_NAME) throw Problem.invalid("penName", "pen-name-too-long", "A pen name has at most " + LONGEST_PEN_NAME + " characters.");
+        for (PeopleStore.Member other : store.members(classId)) {
+            boolean same = Folding.fold(name).equals(Folding.fold(other.name().full())) || other.penName() != null && Folding.fold(name).equals(Folding.fold(other.penName()));
+            if (same && other.id() != personId) throw Problem.invalid("penName", "pen-name-taken", "Somebody in this class has this name. Choose another.");
+        }
+        return name;
+    }
+
+    /** What there is of a person, to be said before they leave. */
+    public BeforeLeaving before(Viewer viewer, long classId, long personId) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        return new BeforeLeaving(member.name().full(), member.username(), member.name().shownAs(member.shown(), member.penName(), false),
+            counts(personId, classId), counts(personId, null), eraser(viewer, personId), (int) Leaving.UNDO.toDays());
+    }
+
+    private Map<String, Integer> counts(long personId, @Nullable Long classId) {
+        Map<String, Integer> counts = new TreeMap<>();
+        for (Traces trace : traces) if (!trace.what().isEmpty()) counts.merge(trace.what(), trace.count(personId, classId), Integer::sum);
+        return counts;
+    }
+
+    /** Whoever leads all classes of a person may erase them; the school keeper may always; nobody may erase whoever decided or marked. */
+    private String eraser(Viewer viewer, long personId) {
+        PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
+        List<PeopleStore.Place> places = store.places(personId);
+        if (!Leaving.canErase(person.keeper(), person.teacher(), places.stream().map(PeopleStore.Place::role).toList())) return "nobody";
+        boolean leadsAll = places.stream().allMatch(p -> viewer.in(p.classId(), clock.instant()).filter(m -> m.role() == Role.LEAD).isPresent());
+        return viewer.keeper() || leadsAll ? "you" : "keeper";
+    }
+
+    /** Ends a person's place: reading stops at this moment. What becomes of the writing is the teacher's choice, and can be undone for a while. */
+    @Transactional
+    public void end(Viewer viewer, long classId, long personId, Leaving leaving) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        if (personId == viewer.personId()) throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
+        if (member.role() == Role.LEAD) throw Problem.invalid("person", "lead-stays", "A class has one lead teacher, who stays.");
+        store.end(classId, personId, leaving, clock.instant());
+        events.add(classId, "enrolment-ended", personId, viewer.personId());
+    }
+
+    /** Takes an ended place up again, as it was. */
+    @Transactional
+    public void takeBack(Viewer viewer, long classId, long personId) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        if (member.endedAt() == null) return;
+        if (!Leaving.canReturn(member.endedAt(), clock.instant()))
+            throw Problem.stale("too-long-ago", "This enrolment ended more than " + Leaving.UNDO.toDays() + " days ago. Enrol the person again; what was written is still there.");
+        store.takeBack(classId, personId);
+        events.add(classId, "enrolment-taken-back", personId, viewer.personId());
+    }
+
+    /**
+     * Erases a person: account, writing, comments, marks and every trace, for ever. The database file is written anew after it, since
+     * deleted rows stay in a file until their place is used again.
+     *
+     * @param typed the username, typed to confirm
+     */
+    public void erase(Viewer viewer, long personId, String typed) {
+        transaction.executeWithoutResult(status -> {
+            PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
+            boolean known = viewer.keeper() || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
+            if (!known) throw Problem.missing();
+            switch (eraser(viewer, personId)) {
+                case "nobody" -> throw Problem.stale("cannot-be-erased", "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
+                case "keeper" -> throw Problem.stale("keeper-erases", "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
+                default -> { }
+            }
+            if (!typed.strip().equalsIgnoreCase(person.username()))
+                throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
+            traces.forEach(trace -> trace.erase(personId));
+            store.remove(personId);
+            events.forget(personId);
+            events.add(null, "person-erased", null, viewer.personId());
+        });
+        database.rewrite();
+    }
+
+    private PeopleStore.Member requireMember(Viewer viewer, long classId, long personId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        return store.members(classId).stream().filter(m -> m.id() == personId).findFirst().orElseThrow(Problem::missing);
+    }
+}

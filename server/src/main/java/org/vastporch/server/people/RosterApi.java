@@ -1,0 +1,106 @@
+package org.vastporch.server.people;
+
+import java.io.IOException;
+import java.util.List;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Optionally;
+
+/** How people come into a class: by the list of the office, by its code, by invitation. */
+@RestController
+class RosterApi {
+
+    record Pasted(String text) {}
+
+    record RosterRows(List<RosterService.RowView> rows) {}
+
+    /** @param code left out while it is switched off */
+    record Code(@Optionally JoinService.CodeView code) {}
+
+    private final RosterService rosters;
+    private final RosterJobs jobs;
+    private final JoinService joining;
+    private final InvitationService invitations;
+
+    RosterApi(RosterService rosters, RosterJobs jobs, JoinService joining, InvitationService invitations) {
+        this.rosters = rosters;
+        this.jobs = jobs;
+        this.joining = joining;
+        this.invitations = invitations;
+    }
+
+    @PostMapping("/api/classes/{id}/roster/preview")
+    RosterRows preview(Viewer viewer, @PathVariable long id, @RequestBody Pasted body) {
+        return new RosterRows(rosters.preview(viewer, id, body.text()));
+    }
+
+    @PostMapping(path = "/api/classes/{id}/roster/preview-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    RosterRows previewFile(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
+        return new RosterRows(rosters.preview(viewer, id, file.getBytes()));
+    }
+
+    /** Starts an import; how far it is tells the address of its number. */
+    @PostMapping("/api/classes/{id}/roster")
+    RosterJobs.Import start(Viewer viewer, @PathVariable long id, @RequestBody RosterRows body) {
+        return jobs.start(viewer, id, body.rows());
+    }
+
+    @GetMapping("/api/imports/{id}")
+    RosterJobs.Import get(Viewer viewer, @PathVariable String id) {
+        return jobs.get(viewer, id);
+    }
+
+    @DeleteMapping("/api/imports/{id}")
+    void stop(Viewer viewer, @PathVariable String id) {
+        jobs.stop(viewer, id);
+    }
+
+    @GetMapping("/api/classes/{id}/code")
+    Code code(Viewer viewer, @PathVariable long id) {
+        return new Code(joining.code(viewer, id));
+    }
+
+    @PutMapping("/api/classes/{id}/code")
+    Code setCode(Viewer viewer, @PathVariable long id, @RequestBody JoinService.CodeWish body) {
+        return new Code(joining.setCode(viewer, id, body));
+    }
+
+    @DeleteMapping("/api/classes/{id}/code")
+    void switchOff(Viewer viewer, @PathVariable long id) {
+        joining.switchOff(viewer, id);
+    }
+
+    @GetMapping("/api/classes/{id}/invitations")
+    List<InvitationService.InvitationLine> pending(Viewer viewer, @PathVariable long id) {
+        return invitations.pending(viewer, id);
+    }
+
+    @PostMapping("/api/classes/{id}/invitations")
+    InvitationService.Sent invite(Viewer viewer, @PathVariable long id, @RequestBody InvitationService.Invite body) {
+        return invitations.invite(viewer, id, body, base());
+    }
+
+    @PostMapping("/api/invitations/{id}/resend")
+    InvitationService.Sent resend(Viewer viewer, @PathVariable long id) {
+        return invitations.resend(viewer, id, base());
+    }
+
+    @DeleteMapping("/api/invitations/{id}")
+    void withdraw(Viewer viewer, @PathVariable long id) {
+        invitations.withdraw(viewer, id);
+    }
+
+    private static String base() {
+        return ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
+    }
+}

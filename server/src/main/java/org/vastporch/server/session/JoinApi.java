@@ -1,0 +1,86 @@
+package org.vastporch.server.session;
+
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.time.Duration;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.InvitationService;
+import org.vastporch.server.people.JoinService;
+
+/** The ways in for those who have no account yet: a class code, an invitation. Guessing is slowed down by address. */
+@RestController
+class JoinApi {
+
+    record Typed(String code) {}
+
+    record ClassOfCode(String className) {}
+
+    record ByCode(String code, JoinService.Newcomer newcomer) {}
+
+    record Token(String token) {}
+
+    record ByInvitation(String token, JoinService.Newcomer newcomer) {}
+
+    /** @param username the final username, to be kept */
+    record Joined(long classId, String username) {}
+
+    private final JoinService joining;
+    private final InvitationService invitations;
+    private final SessionService sessions;
+    private final Throttle guesses = new Throttle(30, Duration.ofMinutes(10));
+
+    JoinApi(JoinService joining, InvitationService invitations, SessionService sessions) {
+        this.joining = joining;
+        this.invitations = invitations;
+        this.sessions = sessions;
+    }
+
+    @PostMapping("/api/join/class")
+    ClassOfCode look(@RequestBody Typed body, HttpServletRequest request) {
+        return guarded(request, () -> new ClassOfCode(joining.className(body.code())));
+    }
+
+    @PostMapping("/api/join")
+    Joined join(Viewer viewer, @RequestBody ByCode body, HttpServletRequest request, HttpServletResponse response) {
+        return guarded(request, () -> entered(viewer, joining.byCode(inPerson(viewer), body.code(), body.newcomer()), request, response));
+    }
+
+    @PostMapping("/api/invitation")
+    InvitationService.Welcome read(@RequestBody Token body, HttpServletRequest request) {
+        return guarded(request, () -> invitations.read(body.token()));
+    }
+
+    @PostMapping("/api/invitation/accept")
+    Joined accept(Viewer viewer, @RequestBody ByInvitation body, HttpServletRequest request, HttpServletResponse response) {
+        return guarded(request, () -> entered(viewer, joining.byInvitation(inPerson(viewer), body.token(), body.newcomer()), request, response));
+    }
+
+    private static Viewer inPerson(Viewer viewer) {
+        if (!viewer.isInPerson()) throw Problem.missing();
+        return viewer;
+    }
+
+    private Joined entered(Viewer viewer, JoinService.Joined joined, HttpServletRequest request, HttpServletResponse response) {
+        if (viewer.isStranger()) SessionApi.setCookie(request, response, sessions.open(joined.personId()), SessionService.SESSION);
+        return new Joined(joined.classId(), joined.username());
+    }
+
+    private interface Way<T> {
+        T go();
+    }
+
+    private <T> T guarded(HttpServletRequest request, Way<T> way) {
+        String address = request.getRemoteAddr();
+        if (!guesses.isOpen(address)) throw Problem.tooMany("There were too many tries that did not work from here. Please wait ten minutes.");
+        try {
+            return way.go();
+        } catch (Problem e) {
+            if (e.code().equals("code-unknown") || e.code().equals("invitation-gone")) guesses.failed(address);
+            throw e;
+        }
+    }
+}

@@ -1,0 +1,99 @@
+package org.vastporch.standins;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.internet.MimeMessage;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Executors;
+
+/** A post office in small: takes every mail, delivers none, and shows them on a page of its own, the newest first. On this machine only. */
+public final class PostOffice implements AutoCloseable {
+
+    /** A mail that was taken in. */
+    public record Letter(String to, String subject, String text) {}
+
+    private final GreenMail mail;
+    private final HttpServer page;
+
+    /** @param port of its page; 0 for any free one */
+    public PostOffice(int port) {
+        mail = new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP));
+        try {
+            page = HttpServer.create(new InetSocketAddress(InetAddress.getLoopbackAddress(), port), 20);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        mail.start();
+        page.createContext("/", this::answer);
+        page.setExecutor(Executors.newCachedThreadPool(task -> {
+            Thread thread = new Thread(task, "post-office");
+            thread.setDaemon(true);
+            return thread;
+        }));
+        page.start();
+    }
+
+    /** The port to which mail is sent. */
+    public int smtpPort() {
+        return mail.getSmtp().getPort();
+    }
+
+    /** Where its page is. */
+    public String base() {
+        return "http://localhost:" + page.getAddress().getPort();
+    }
+
+    /** All letters, the newest first. */
+    public List<Letter> letters() {
+        List<Letter> letters = new ArrayList<>();
+        for (MimeMessage message : mail.getReceivedMessages()) letters.add(0, letter(message));
+        return letters;
+    }
+
+    private static Letter letter(MimeMessage message) {
+        try {
+            return new Letter(message.getRecipients(Message.RecipientType.TO)[0].toString(), message.getSubject(), String.valueOf(message.getContent()));
+        } catch (MessagingException e) {
+            throw new IllegalStateException("A letter cannot be read", e);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    @Override
+    public void close() {
+        page.stop(0);
+        mail.stop();
+    }
+
+    private void answer(HttpExchange call) throws IOException {
+        StringBuilder html = new StringBuilder("<!doctype html><meta charset=utf-8><title>Post office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}"
+            + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit}</style><h1>Post office</h1>");
+        List<Letter> letters = letters();
+        if (letters.isEmpty()) html.append("<p>No letter has come yet.</p>");
+        for (Letter letter : letters)
+            html.append("<article><b>").append(escape(letter.subject())).append("</b><br>to ").append(escape(letter.to())).append("<pre>")
+                .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>")).append("</pre></article>");
+        byte[] body = html.toString().getBytes(StandardCharsets.UTF_8);
+        call.getResponseHeaders().set("Content-Type", "text/html; charset=utf-8");
+        call.sendResponseHeaders(200, body.length);
+        try (OutputStream out = call.getResponseBody()) {
+            out.write(body);
+        }
+    }
+
+    private static String escape(String text) {
+        return text.replace("&", "&amp;").replace("<", "&lt;").replace("\"", "&quot;");
+    }
+}
