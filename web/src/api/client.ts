@@ -17,6 +17,12 @@ export function whenSignedOut(listener: () => void) {
   onSignedOut = listener;
 }
 
+/** Whose eyes the questions are asked through; the question who one is oneself is never one of them. */
+let eyes: string | null = null;
+export function sendEyes(whose: string | null) {
+  eyes = whose;
+}
+
 function csrfToken(): string {
   return document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))?.slice('XSRF-TOKEN='.length) ?? '';
 }
@@ -29,6 +35,7 @@ async function problemOf(response: Response): Promise<ApiProblem> {
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' };
   if (method !== 'GET') headers['X-XSRF-TOKEN'] = csrfToken();
+  if (eyes && path !== '/api/me' && path !== '/api/session') headers['X-Porch-Eyes'] = eyes;
   const isForm = body instanceof FormData;
   if (body !== undefined && !isForm) headers['Content-Type'] = 'application/json';
   let response: Response;
@@ -40,7 +47,7 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   }
   if (!response.ok) {
     const problem = await problemOf(response);
-    if (problem.code === 'sign-in-first') onSignedOut();
+    if (problem.code === 'sign-in-first' && !eyes) onSignedOut();
     throw problem;
   }
   const text = await response.text();

@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
-  BlogLine, BlogView, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
+  Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
   StaffLine, Strip, Today,
 } from './schema';
 
@@ -22,7 +22,12 @@ export const todayOptions = (id: number) =>
 export interface PorchFilter {
   fromWeek?: number;
   toWeek?: number;
-  person?: number;
+  month?: string;
+  /** The number of a person's place in the class. */
+  place?: number;
+  blog?: number;
+  oldestFirst?: boolean;
+  most?: number;
   group?: number;
   prompt?: number;
   tag?: string;
@@ -32,8 +37,31 @@ export interface PorchFilter {
 export const porchPage = (id: number, filter: PorchFilter, after?: string, signal?: AbortSignal) =>
   getJson<Porch>(withParams(`/api/classes/${id}/porch`, { ...filter, after }), signal);
 
-export const railOptions = (id: number, person?: number) =>
-  queryOptions({ queryKey: ['rail', id, person], queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, { person }), signal) });
+export const railOptions = (id: number, of: { place?: number; blog?: number } = {}) =>
+  queryOptions({ queryKey: ['rail', id, of], queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, of), signal) });
+
+export const blogPageOptions = (id: number, address: string) =>
+  queryOptions({ queryKey: ['blog', id, address], queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal), retry: false });
+
+export const shelfOptions = (blog: number) =>
+  queryOptions({ queryKey: ['shelf', blog], queryFn: ({ signal }) => getJson<Shelf>(`/api/blogs/${blog}/shelf`, signal) });
+
+export const setupOptions = (ref: string) =>
+  queryOptions({ queryKey: ['setup', ref], queryFn: ({ signal }) => getJson<Current>(`/api/blog-setups/${ref}`, signal), refetchOnWindowFocus: false });
+
+export const codeOptions = (id: number) =>
+  queryOptions({ queryKey: ['code', id], queryFn: ({ signal }) => getJson<Code>(`/api/classes/${id}/code`, signal) });
+
+export const invitationsOptions = (id: number) =>
+  queryOptions({ queryKey: ['invitations', id], queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal), refetchInterval: 5_000 });
+
+export const leavingOptions = (id: number, person: number) =>
+  queryOptions({ queryKey: ['leaving', id, person], queryFn: ({ signal }) => getJson<BeforeLeaving>(`/api/classes/${id}/people/${person}/leaving`, signal), gcTime: 0 });
+
+export const accountOptions = queryOptions({ queryKey: ['account'], queryFn: ({ signal }) => getJson<Account>('/api/account', signal) });
+
+export const schoolPeoplePage = (begins: string, after?: string, signal?: AbortSignal) =>
+  getJson<PersonPage>(withParams('/api/school/people', { begins, after }), signal);
 
 export const newsOptions = (id: number) =>
   queryOptions({ queryKey: ['news', id], queryFn: ({ signal }) => getJson<NewsView[]>(`/api/classes/${id}/news`, signal), staleTime: 60_000 });

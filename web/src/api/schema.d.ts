@@ -4,6 +4,102 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blog-setups/{ref}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["current"];
+        put: operations["change_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blogs/{id}/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setAddress"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blogs/{id}/header": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addHeader"];
+        delete: operations["removeHeader"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blogs/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setLook"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blogs/{id}/posts": {
         parameters: {
             query?: never;
@@ -14,6 +110,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blogs/{id}/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -43,8 +155,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get_1"];
-        put?: never;
+        get: operations["get"];
+        put: operations["change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -62,6 +174,22 @@ export interface paths {
         get: operations["lines"];
         put?: never;
         post: operations["create_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/blogs/at/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -100,6 +228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["code"];
+        put: operations["setCode"];
+        post?: never;
+        delete: operations["switchOff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/feed-key": {
         parameters: {
             query?: never;
@@ -132,6 +276,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addGroup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/groups/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/groups/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["split"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/helpers": {
         parameters: {
             query?: never;
@@ -142,6 +334,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["addHelper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pending"];
+        put?: never;
+        post: operations["invite"];
         delete?: never;
         options?: never;
         head?: never;
@@ -187,7 +395,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["people"];
+        get: operations["members"];
         put?: never;
         post?: never;
         delete?: never;
@@ -196,33 +404,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{id}/people/{person}": {
+    "/api/classes/{id}/people/{person}/leaving": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["beforeLeaving"];
         put?: never;
-        post?: never;
-        delete: operations["end"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/classes/{id}/people/{person}/group": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["setGroup"];
-        post?: never;
-        delete?: never;
+        post: operations["end"];
+        delete: operations["takeBack"];
         options?: never;
         head?: never;
         patch?: never;
@@ -238,6 +430,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["newPhrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/people/{person}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setRole"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/people/{person}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setShown_1"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -301,7 +525,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["importRoster"];
+        post: operations["start"];
         delete?: never;
         options?: never;
         head?: never;
@@ -356,6 +580,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setShown"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/slips.pdf": {
         parameters: {
             query?: never;
@@ -397,7 +637,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -452,6 +692,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["renameGroup"];
+        post?: never;
+        delete: operations["removeGroup"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["get_2"];
+        put?: never;
+        post?: never;
+        delete: operations["stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{id}/resend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -462,6 +830,22 @@ export interface paths {
         get: operations["me"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/erasure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["erase"];
         delete?: never;
         options?: never;
         head?: never;
@@ -527,6 +911,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["arrange"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -619,7 +1019,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get"];
+        get: operations["get_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -708,6 +1108,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/people/{person}/one-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["newAddress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/staff": {
         parameters: {
             query?: never;
@@ -760,6 +1192,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Account: {
+            email: string;
+            mayChangePassword: boolean;
+            name: string;
+            places: components["schemas"]["PlaceLine"][];
+            username: string;
+        };
         AddedSource: {
             /** Format: int64 */
             id: number;
@@ -775,6 +1214,21 @@ export interface components {
             onTime: boolean;
             title: string;
         };
+        Arrange: {
+            /** Format: int32 */
+            part?: number;
+            pinned: boolean;
+            series?: string;
+        };
+        Arranged: {
+            after?: components["schemas"]["SeriesPart"];
+            before?: components["schemas"]["SeriesPart"];
+            mayArrange: boolean;
+            /** Format: int32 */
+            part?: number;
+            pinned: boolean;
+            series?: string;
+        };
         Asked: {
             /** Format: int32 */
             comments: number;
@@ -786,6 +1240,20 @@ export interface components {
             tags: number;
             /** Format: int32 */
             words: number;
+        };
+        BeforeLeaving: {
+            all: {
+                [key: string]: number;
+            };
+            eraser: string;
+            here: {
+                [key: string]: number;
+            };
+            name: string;
+            shownAs: string;
+            /** Format: int32 */
+            undoDays: number;
+            username: string;
         };
         Begin: {
             /** Format: int64 */
@@ -807,24 +1275,106 @@ export interface components {
             sightline: components["schemas"]["SightlineView"];
             state: string;
         };
+        BlogAddress: {
+            address: string;
+        };
         BlogLine: {
             /** Format: int32 */
             blogs: number;
+            doors?: string;
+            first?: string;
             kind: string;
+            ref: string;
             sightline: components["schemas"]["SightlineView"];
             title: string;
         };
+        BlogPage: {
+            address: string;
+            doors?: string;
+            grouping: string;
+            header?: string;
+            /** Format: int64 */
+            id: number;
+            intro: string;
+            kind: string;
+            look: string;
+            manages: boolean;
+            mayLook: boolean;
+            mayWrite: boolean;
+            newestFirst: boolean;
+            owner?: string;
+            /** Format: int64 */
+            ownerPlace?: number;
+            /** Format: int32 */
+            perPage: number;
+            sightline: components["schemas"]["SightlineView"];
+            title: string;
+        };
+        BlogRules: {
+            delete: components["schemas"]["Window"];
+            deleteComments: boolean;
+            edit: components["schemas"]["Window"];
+            /** Format: int32 */
+            fewestWords: number;
+            /** Format: int32 */
+            mostMegabytes: number;
+            /** Format: int32 */
+            mostPictures: number;
+            /** Format: int32 */
+            mostPosts: number;
+            /** Format: int32 */
+            mostWords: number;
+            /** @enum {string} */
+            per: "DAY" | "WEEK" | "TERM";
+        };
+        BlogSettings: {
+            /** @enum {string} */
+            grouping: "NONE" | "WEEK" | "MONTH";
+            /** @enum {string} */
+            look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
+            lookLocked: boolean;
+            newestFirst: boolean;
+            /** Format: int32 */
+            perPage: number;
+            rules: components["schemas"]["BlogRules"];
+        };
+        BlogSetup: {
+            about: string;
+            /** Format: date-time */
+            closesAt?: string;
+            /** @enum {string} */
+            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO";
+            /** Format: int64 */
+            groupId?: number;
+            intro: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
+            /** Format: int64 */
+            onlyGroup?: number;
+            /** Format: date-time */
+            opensAt?: string;
+            settings: components["schemas"]["BlogSettings"];
+            title: string;
+            /** @enum {string} */
+            widest: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
+        };
         BlogView: {
             about: string;
+            address: string;
             audience: string;
             /** Format: int64 */
             id: number;
             kind: string;
             mayWrite: boolean;
-            owner?: string;
-            /** Format: int64 */
-            ownerId?: number;
             title: string;
+        };
+        ByCode: {
+            code: string;
+            newcomer: components["schemas"]["Newcomer"];
+        };
+        ByInvitation: {
+            newcomer: components["schemas"]["Newcomer"];
+            token: string;
         };
         Candidate: {
             description: string;
@@ -835,7 +1385,19 @@ export interface components {
             site: string;
             title: string;
         };
+        ClassChange: {
+            byGiven: boolean;
+            of: components["schemas"]["NewClass"];
+            ownPasswords: boolean;
+            /** Format: int32 */
+            version: number;
+        };
+        ClassOfCode: {
+            className: string;
+        };
         ClassView: {
+            breaks: components["schemas"]["Spell"][];
+            byGiven: boolean;
             /** Format: date */
             firstDay: string;
             groups: components["schemas"]["Group"][];
@@ -846,13 +1408,36 @@ export interface components {
             level: string;
             manages: boolean;
             name: string;
+            ownPasswords: boolean;
             readsAsStaff: boolean;
             rules: components["schemas"]["Rules"];
+            shown: string;
             subject: string;
             /** Format: int32 */
             version: number;
             weeks: components["schemas"]["WeekView"][];
             zone: string;
+        };
+        Code: {
+            code?: components["schemas"]["CodeView"];
+        };
+        CodeTyped: {
+            code: string;
+        };
+        CodeView: {
+            code: string;
+            /** Format: int32 */
+            left?: number;
+            open: boolean;
+            /** Format: date-time */
+            until?: string;
+        };
+        CodeWish: {
+            keep: boolean;
+            /** Format: int32 */
+            left?: number;
+            /** Format: date-time */
+            until?: string;
         };
         CommentView: {
             /** Format: date-time */
@@ -867,6 +1452,9 @@ export interface components {
             parentId?: number;
             state: string;
         };
+        Confirmation: {
+            typed: string;
+        };
         Created: {
             /** Format: int64 */
             id: number;
@@ -875,6 +1463,15 @@ export interface components {
             levels: components["schemas"]["Level"][];
             name: string;
             weight: number;
+        };
+        Current: {
+            address?: string;
+            header?: string;
+            kinds: ("SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL")[];
+            setup: components["schemas"]["BlogSetup"];
+            sightline: components["schemas"]["SightlineView"];
+            /** Format: int32 */
+            version: number;
         };
         Decided: {
             code?: string;
@@ -906,6 +1503,7 @@ export interface components {
             isUp: boolean;
             own: boolean;
             prompt?: components["schemas"]["PromptBrief"];
+            rules: components["schemas"]["BlogRules"];
             tags: string[];
             title: string;
         };
@@ -925,9 +1523,8 @@ export interface components {
         EntryView: {
             answered: boolean;
             author: string;
-            /** Format: int64 */
-            authorId: number;
             blog: string;
+            blogAddress: string;
             /** Format: int32 */
             comments: number;
             firstLines: string;
@@ -936,6 +1533,8 @@ export interface components {
             id: number;
             lastCommenter?: string;
             picture?: string;
+            /** Format: int64 */
+            place: number;
             prompt?: string;
             /** Format: date-time */
             publishedAt: string;
@@ -1012,8 +1611,8 @@ export interface components {
             id: number;
             name: string;
         };
-        GroupChange: {
-            group: string;
+        GroupName: {
+            name: string;
         };
         Hold: {
             /** Format: int32 */
@@ -1024,14 +1623,67 @@ export interface components {
             /** Format: int32 */
             start: number;
         };
+        Import: {
+            /** Format: int32 */
+            done: number;
+            id: string;
+            problem?: string;
+            result?: components["schemas"]["Imported"];
+            state: string;
+            /** Format: int32 */
+            total: number;
+        };
         Imported: {
+            /** Format: int32 */
+            changed: number;
             enrolled: components["schemas"]["Enrolled"][];
             left: components["schemas"]["RowView"][];
+        };
+        InvitationLine: {
+            email: string;
+            /** Format: date-time */
+            expiresAt: string;
+            /** Format: int64 */
+            id: number;
+            mail: string;
+            name: string;
+            role: string;
+            /** Format: date-time */
+            sentAt: string;
+            /** Format: int32 */
+            sentTimes: number;
+            state: string;
+        };
+        Invite: {
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
+        };
+        Invited: {
+            className: string;
+            email: string;
+            invitedBy: string;
+            name: string;
+            role: string;
+        };
+        Joined: {
+            /** Format: int64 */
+            classId: number;
+            username: string;
+        };
+        LeavingChange: {
+            /** @enum {string} */
+            leaving: "KEEP" | "HAND_OVER";
         };
         Level: {
             descriptor: string;
             name: string;
             points: number;
+        };
+        LookChange: {
+            /** @enum {string} */
+            look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
         };
         MarkView: {
             /** Format: int32 */
@@ -1054,13 +1706,34 @@ export interface components {
             groupId?: number;
             /** Format: int64 */
             id: number;
+            leaving?: string;
+            /** Format: date-time */
+            leftAt?: string;
+            mayReturn: boolean;
             name: string;
+            penName?: string;
+            /** Format: int64 */
+            place: number;
             role: string;
             schoolNo: string;
+            shown: string;
             shownAs: string;
             sortName: string;
             state: string;
             username: string;
+        };
+        Month: {
+            /** Format: int32 */
+            count: number;
+            month: string;
+        };
+        Move: {
+            /** Format: int64 */
+            groupId?: number;
+            people: number[];
+        };
+        Moves: {
+            moves: components["schemas"]["Move"][];
         };
         NeedLine: {
             /** Format: int32 */
@@ -1104,6 +1777,12 @@ export interface components {
             family: string;
             given: string;
             title: string;
+        };
+        Newcomer: {
+            family?: string;
+            given?: string;
+            password?: string;
+            title?: string;
         };
         NewsView: {
             /** Format: date-time */
@@ -1155,6 +1834,10 @@ export interface components {
             version: number;
             word: string;
         };
+        PasswordChange: {
+            before: string;
+            password: string;
+        };
         Past: {
             /** Format: date-time */
             at: string;
@@ -1166,6 +1849,21 @@ export interface components {
         };
         Pasted: {
             text: string;
+        };
+        PersonLine: {
+            email: string;
+            /** Format: int64 */
+            id: number;
+            keeper: boolean;
+            name: string;
+            places: components["schemas"]["PlaceLine"][];
+            ready: boolean;
+            teacher: boolean;
+            username: string;
+        };
+        PersonPage: {
+            next?: string;
+            people: components["schemas"]["PersonLine"][];
         };
         PileItem: {
             /** Format: int32 */
@@ -1211,7 +1909,19 @@ export interface components {
             /** Format: int32 */
             waits: number;
         };
+        PlaceLine: {
+            /** Format: int64 */
+            classId: number;
+            className: string;
+            level: string;
+            role: string;
+            /** Format: date-time */
+            since: string;
+            /** Format: date-time */
+            until?: string;
+        };
         Porch: {
+            answerFirst: string[];
             entries: components["schemas"]["EntryView"][];
             next?: string;
             prompts: components["schemas"]["Facet"][];
@@ -1224,10 +1934,10 @@ export interface components {
             unread: number;
         };
         PostView: {
+            arranged: components["schemas"]["Arranged"];
             author: string;
-            /** Format: int64 */
-            authorId: number;
             blog: string;
+            blogAddress: string;
             /** Format: int64 */
             classId: number;
             group?: string;
@@ -1241,6 +1951,9 @@ export interface components {
             mayComment: boolean;
             mayEdit: boolean;
             outsideLink?: string;
+            own: boolean;
+            /** Format: int64 */
+            place: number;
             prompt?: string;
             /** Format: int64 */
             promptId?: number;
@@ -1253,6 +1966,7 @@ export interface components {
             title: string;
         };
         PromptBrief: {
+            answerFirst: boolean;
             /** Format: date-time */
             due: string;
             /** Format: int64 */
@@ -1263,6 +1977,7 @@ export interface components {
             title: string;
         };
         PromptView: {
+            answerFirst: boolean;
             asked: components["schemas"]["Asked"];
             /** Format: date-time */
             due: string;
@@ -1282,6 +1997,7 @@ export interface components {
         Rail: {
             counts: number[];
             due: string[];
+            months: components["schemas"]["Month"][];
         };
         Released: {
             /** Format: int32 */
@@ -1290,6 +2006,10 @@ export interface components {
         Rev: {
             /** Format: int32 */
             rev: number;
+        };
+        RoleChange: {
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
         };
         RosterRows: {
             rows: components["schemas"]["RowView"][];
@@ -1354,9 +2074,41 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        Sent: {
+            path: string;
+        };
+        Series: {
+            name: string;
+            parts: components["schemas"]["SeriesPart"][];
+        };
+        SeriesPart: {
+            /** Format: int32 */
+            part: number;
+            /** Format: int64 */
+            postId: number;
+            title: string;
+        };
         SetPrompt: {
             /** Format: int64 */
             id: number;
+        };
+        SetupChange: {
+            setup: components["schemas"]["BlogSetup"];
+            /** Format: int32 */
+            version: number;
+        };
+        Shelf: {
+            pinned: components["schemas"]["EntryView"][];
+            series: components["schemas"]["Series"][];
+        };
+        ShownChange: {
+            penName?: string;
+            /** @enum {string} */
+            shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
+        };
+        ShownForAll: {
+            /** @enum {string} */
+            shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
         };
         SightlineView: {
             audience: string;
@@ -1408,6 +2160,12 @@ export interface components {
             from: string;
             /** Format: date */
             to: string;
+        };
+        Split: {
+            atRandom: boolean;
+            /** Format: int32 */
+            groups: number;
+            people: number[];
         };
         StaffLine: {
             email: string;
@@ -1488,6 +2246,9 @@ export interface components {
             /** Format: int32 */
             weekIndex: number;
         };
+        Token: {
+            token: string;
+        };
         Under: {
             author: string;
             /** Format: int64 */
@@ -1502,19 +2263,8 @@ export interface components {
             /** Format: int32 */
             width: number;
         };
-        WantedBlog: {
-            about: string;
-            /** @enum {string} */
-            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO";
-            /** Format: int64 */
-            groupId?: number;
-            /** @enum {string} */
-            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
-            title: string;
-            /** @enum {string} */
-            widest: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
-        };
         WantedPrompt: {
+            answerFirst?: boolean;
             asked: components["schemas"]["Asked"];
             /** Format: date-time */
             due: string;
@@ -1554,6 +2304,10 @@ export interface components {
             path: string;
             username: string;
         };
+        Window: {
+            /** Format: int32 */
+            minutes: number;
+        };
         Word: {
             word: string;
         };
@@ -1564,20 +2318,39 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type Account = components['schemas']['Account'];
 export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
+export type Arrange = components['schemas']['Arrange'];
+export type Arranged = components['schemas']['Arranged'];
 export type Asked = components['schemas']['Asked'];
+export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
 export type Begun = components['schemas']['Begun'];
 export type Beside = components['schemas']['Beside'];
+export type BlogAddress = components['schemas']['BlogAddress'];
 export type BlogLine = components['schemas']['BlogLine'];
+export type BlogPage = components['schemas']['BlogPage'];
+export type BlogRules = components['schemas']['BlogRules'];
+export type BlogSettings = components['schemas']['BlogSettings'];
+export type BlogSetup = components['schemas']['BlogSetup'];
 export type BlogView = components['schemas']['BlogView'];
+export type ByCode = components['schemas']['ByCode'];
+export type ByInvitation = components['schemas']['ByInvitation'];
 export type Candidate = components['schemas']['Candidate'];
+export type ClassChange = components['schemas']['ClassChange'];
+export type ClassOfCode = components['schemas']['ClassOfCode'];
 export type ClassView = components['schemas']['ClassView'];
+export type Code = components['schemas']['Code'];
+export type CodeTyped = components['schemas']['CodeTyped'];
+export type CodeView = components['schemas']['CodeView'];
+export type CodeWish = components['schemas']['CodeWish'];
 export type CommentView = components['schemas']['CommentView'];
+export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
+export type Current = components['schemas']['Current'];
 export type Decided = components['schemas']['Decided'];
 export type Deciding = components['schemas']['Deciding'];
 export type Draft = components['schemas']['Draft'];
@@ -1593,27 +2366,42 @@ export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
 export type Given = components['schemas']['Given'];
 export type Group = components['schemas']['Group'];
-export type GroupChange = components['schemas']['GroupChange'];
+export type GroupName = components['schemas']['GroupName'];
 export type Hold = components['schemas']['Hold'];
+export type Import = components['schemas']['Import'];
 export type Imported = components['schemas']['Imported'];
+export type InvitationLine = components['schemas']['InvitationLine'];
+export type Invite = components['schemas']['Invite'];
+export type Invited = components['schemas']['Invited'];
+export type Joined = components['schemas']['Joined'];
+export type LeavingChange = components['schemas']['LeavingChange'];
 export type Level = components['schemas']['Level'];
+export type LookChange = components['schemas']['LookChange'];
 export type MarkView = components['schemas']['MarkView'];
 export type Me = components['schemas']['Me'];
 export type MemberLine = components['schemas']['MemberLine'];
+export type Month = components['schemas']['Month'];
+export type Move = components['schemas']['Move'];
+export type Moves = components['schemas']['Moves'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewClass = components['schemas']['NewClass'];
 export type NewComment = components['schemas']['NewComment'];
 export type NewHelper = components['schemas']['NewHelper'];
 export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewTeacher = components['schemas']['NewTeacher'];
+export type Newcomer = components['schemas']['Newcomer'];
 export type NewsView = components['schemas']['NewsView'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type Paper = components['schemas']['Paper'];
+export type PasswordChange = components['schemas']['PasswordChange'];
 export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
+export type PersonLine = components['schemas']['PersonLine'];
+export type PersonPage = components['schemas']['PersonPage'];
 export type PileItem = components['schemas']['PileItem'];
 export type Place = components['schemas']['Place'];
+export type PlaceLine = components['schemas']['PlaceLine'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
 export type PromptBrief = components['schemas']['PromptBrief'];
@@ -1621,6 +2409,7 @@ export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
 export type Released = components['schemas']['Released'];
 export type Rev = components['schemas']['Rev'];
+export type RoleChange = components['schemas']['RoleChange'];
 export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
@@ -1629,11 +2418,19 @@ export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type Score = components['schemas']['Score'];
 export type Seen = components['schemas']['Seen'];
+export type Sent = components['schemas']['Sent'];
+export type Series = components['schemas']['Series'];
+export type SeriesPart = components['schemas']['SeriesPart'];
 export type SetPrompt = components['schemas']['SetPrompt'];
+export type SetupChange = components['schemas']['SetupChange'];
+export type Shelf = components['schemas']['Shelf'];
+export type ShownChange = components['schemas']['ShownChange'];
+export type ShownForAll = components['schemas']['ShownForAll'];
 export type SightlineView = components['schemas']['SightlineView'];
 export type SignIn = components['schemas']['SignIn'];
 export type SourceView = components['schemas']['SourceView'];
 export type Spell = components['schemas']['Spell'];
+export type Split = components['schemas']['Split'];
 export type StaffLine = components['schemas']['StaffLine'];
 export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
@@ -1641,16 +2438,202 @@ export type StripView = components['schemas']['StripView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
+export type Token = components['schemas']['Token'];
 export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
-export type WantedBlog = components['schemas']['WantedBlog'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
+export type Window = components['schemas']['Window'];
 export type Word = components['schemas']['Word'];
 export type $defs = Record<string, never>;
 export interface operations {
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"];
+                };
+            };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    current: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ref: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Current"];
+                };
+            };
+        };
+    };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ref: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlogAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlogAddress"];
+                };
+            };
+        };
+    };
+    addHeader: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removeHeader: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setLook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     begin: {
         parameters: {
             query?: never;
@@ -1673,6 +2656,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Begun"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
                 };
             };
         };
@@ -1701,7 +2706,7 @@ export interface operations {
             };
         };
     };
-    get_1: {
+    get: {
         parameters: {
             query?: never;
             header?: never;
@@ -1720,6 +2725,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ClassView"];
                 };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1756,7 +2785,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WantedBlog"];
+                "application/json": components["schemas"]["BlogSetup"];
             };
         };
         responses: {
@@ -1766,6 +2795,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlogPage"];
+                };
             };
         };
     };
@@ -1802,7 +2854,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WantedBlog"];
+                "application/json": components["schemas"]["BlogSetup"];
             };
         };
         responses: {
@@ -1814,6 +2866,74 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SightlineView"];
                 };
+            };
+        };
+    };
+    code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Code"];
+                };
+            };
+        };
+    };
+    setCode: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Code"];
+                };
+            };
+        };
+    };
+    switchOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1881,6 +3001,84 @@ export interface operations {
             };
         };
     };
+    addGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Group"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Moves"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moves"];
+                };
+            };
+        };
+    };
+    split: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Split"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moves"];
+                };
+            };
+        };
+    };
     addHelper: {
         parameters: {
             query?: never;
@@ -1903,6 +3101,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Welcome"];
+                };
+            };
+        };
+    };
+    pending: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationLine"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sent"];
                 };
             };
         };
@@ -1951,7 +3197,7 @@ export interface operations {
             };
         };
     };
-    people: {
+    members: {
         parameters: {
             query?: never;
             header?: never;
@@ -1973,7 +3219,7 @@ export interface operations {
             };
         };
     };
-    end: {
+    beforeLeaving: {
         parameters: {
             query?: never;
             header?: never;
@@ -1990,11 +3236,13 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["BeforeLeaving"];
+                };
             };
         };
     };
-    setGroup: {
+    end: {
         parameters: {
             query?: never;
             header?: never;
@@ -2006,9 +3254,30 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GroupChange"];
+                "application/json": components["schemas"]["LeavingChange"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -2042,16 +3311,70 @@ export interface operations {
             };
         };
     };
+    setRole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setShown_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     porch: {
         parameters: {
             query?: {
                 fromWeek?: number;
                 toWeek?: number;
-                person?: number;
+                month?: string;
+                place?: number;
                 group?: number;
                 prompt?: number;
                 tag?: string;
                 unanswered?: boolean;
+                blog?: number;
+                oldestFirst?: boolean;
+                most?: number;
                 after?: string;
             };
             header?: never;
@@ -2124,7 +3447,8 @@ export interface operations {
     rail: {
         parameters: {
             query?: {
-                person?: number;
+                place?: number;
+                blog?: number;
             };
             header?: never;
             path: {
@@ -2145,7 +3469,7 @@ export interface operations {
             };
         };
     };
-    importRoster: {
+    start: {
         parameters: {
             query?: never;
             header?: never;
@@ -2166,7 +3490,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["Import"];
                 };
             };
         };
@@ -2238,6 +3562,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RulesChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setShown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShownForAll"];
             };
         };
         responses: {
@@ -2322,7 +3670,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2412,6 +3760,230 @@ export interface operations {
             };
         };
     };
+    renameGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    removeGroup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    get_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Token"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+        };
+    };
+    accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByInvitation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+        };
+    };
+    withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    resend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sent"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByCode"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Joined"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeTyped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOfCode"];
+                };
+            };
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -2429,6 +4001,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Me"];
                 };
+            };
+        };
+    };
+    erase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2530,6 +4126,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arrange"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2711,7 +4331,7 @@ export interface operations {
             };
         };
     };
-    get: {
+    get_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2851,6 +4471,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Paper"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                begins?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonPage"];
+                };
+            };
+        };
+    };
+    newAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Welcome"];
                 };
             };
         };

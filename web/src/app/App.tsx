@@ -30,6 +30,14 @@ const PeoplePage = page(() => import('../people/PeoplePage'), 'PeoplePage');
 const RosterPage = page(() => import('../people/RosterPage'), 'RosterPage');
 const RulesPage = page(() => import('../people/RulesPage'), 'RulesPage');
 const SchoolPage = page(() => import('../people/SchoolPage'), 'SchoolPage');
+const GroupsPage = page(() => import('../people/GroupsPage'), 'GroupsPage');
+const WaysPage = page(() => import('../people/WaysPage'), 'WaysPage');
+const TermPage = page(() => import('../people/TermPage'), 'TermPage');
+const AccountPage = page(() => import('../people/AccountPage'), 'AccountPage');
+const JoinPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.JoinPage })));
+const InvitationPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.InvitationPage })));
+const BlogPage = page(() => import('../blogs/BlogPage'), 'BlogPage');
+const SetupPage = page(() => import('../blogs/SetupPage'), 'SetupPage');
 const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
 const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
 const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
@@ -51,6 +59,8 @@ export function App() {
 
   if (pathname === '/first-password') return <FirstPasswordPage onDone={async () => { await signedIn(); navigate('/'); }} />;
   if (me.isPending) return null;
+  if (pathname === '/join') return <Suspense fallback={null}><JoinPage me={me.data?.name} onDone={signedIn} /></Suspense>;
+  if (pathname === '/invitation') return <Suspense fallback={null}><InvitationPage me={me.data?.name} onDone={signedIn} /></Suspense>;
   if (!me.data) {
     const refused = me.error instanceof ApiProblem && me.error.status === 401;
     const post = /^\/posts\/(\d+)$/.exec(pathname);
@@ -67,11 +77,13 @@ export function App() {
         <Route path="/" element={<Home me={me.data} />} />
         <Route path="/sign-in" element={<Navigate to="/" replace />} />
         <Route path="/school" element={<Plain me={me.data}><SchoolPage /></Plain>} />
+        <Route path="/account" element={<Plain me={me.data}><AccountPage /></Plain>} />
         <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
         <Route path="/classes/:classId" element={<InClass me={me.data} />}>
           <Route path="today" element={<TodayPage />} />
           <Route path="porch" element={<PorchPage />} />
-          <Route path="persons/:personId" element={<PersonPage />} />
+          <Route path="persons/:place" element={<PersonPage />} />
+          <Route path="blog/:address" element={<BlogPage />} />
           <Route path="my-pages" element={<MyPagesPage />} />
           <Route path="write" element={<ChoosePage />} />
           <Route path="write/:postId" element={<WritePage />} />
@@ -83,7 +95,12 @@ export function App() {
           <Route element={<ClassTabs />}>
             <Route path="people" element={<PeoplePage />} />
             <Route path="people/roster" element={<RosterPage />} />
+            <Route path="people/ways" element={<WaysPage />} />
+            <Route path="groups" element={<GroupsPage />} />
+            <Route path="term" element={<TermPage />} />
             <Route path="blogs" element={<BlogsPage />} />
+            <Route path="blogs/new" element={<SetupPage />} />
+            <Route path="blogs/:ref" element={<SetupPage />} />
             <Route path="prompts" element={<PromptsPage />} />
             <Route path="prompts/new" element={<NewPromptPage />} />
             <Route path="sources" element={<SourcesPage />} />

@@ -6,7 +6,8 @@ import type { Me, Place } from '../api/schema';
 import { Logo } from '../parts/Logo';
 import { t } from '../texts/en';
 import css from './Band.module.css';
-import { isStaff, manages } from './useClass';
+import { useBorrowEyes, useEyes } from './eyes';
+import { isStaff, manages, seenThrough } from './useClass';
 
 interface PlaceLink {
   to: string;
@@ -20,7 +21,7 @@ function placesOf(c: Place): PlaceLink[] {
   const at = `/classes/${c.id}`;
   const p = t.places;
   if (c.role === 'MODERATOR') return [{ to: `${at}/approve`, word: p.approve, count: c.waits }];
-  if (c.role === 'GUEST') return [{ to: `${at}/porch`, word: p.porch }];
+  if (c.role === 'GUEST' || c.role === 'STRANGER') return [{ to: `${at}/porch`, word: p.porch }];
   if (c.role === 'STUDENT')
     return [
       { to: `${at}/porch`, word: p.porch },
@@ -33,7 +34,7 @@ function placesOf(c: Place): PlaceLink[] {
     { to: `${at}/porch`, word: p.porch },
     ...(manages(c.role) ? [{ to: `${at}/write`, word: p.write }, { to: `${at}/approve`, word: p.approve, count: c.waits }] : []),
     { to: `${at}/mark`, word: p.mark, count: c.toMark },
-    { to: `${at}/people`, word: p.class, also: ['blogs', 'prompts', 'sources', 'rules'].map((x) => `${at}/${x}`) },
+    { to: `${at}/people`, word: p.class, also: ['groups', 'blogs', 'prompts', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`) },
   ];
 }
 
@@ -45,6 +46,8 @@ export function homeOf(c: Place): string {
 /** The one band at the top: where one is, where one can go, who one is. */
 export function Band({ me, current }: { me: Me; current?: Place }) {
   const navigate = useNavigate();
+  const eyes = useEyes();
+  const borrow = useBorrowEyes();
   const { pathname } = useLocation();
   const client = useQueryClient();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
@@ -53,7 +56,9 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
     client.clear();
     navigate('/sign-in');
   };
+  const seen = current && eyes?.classId === current.id ? seenThrough(current, eyes.role) : current;
   return (
+    <>
     <header className={css.band}>
       <Link to="/" className={css.mark} aria-label={t.name}><Logo /><span className={css.name}>{t.name}</span></Link>
       <Menu position="bottom-start" width={290}>
@@ -71,9 +76,9 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
           {me.keeper && <Menu.Item component={Link} to="/school">The school</Menu.Item>}
         </Menu.Dropdown>
       </Menu>
-      {current && (
+      {seen && (
         <nav className={css.places} aria-label="Places">
-          {placesOf(current).map((p) => (
+          {placesOf(seen).map((p) => (
             <NavLink key={p.to} to={p.to} aria-current={p.also?.some((a) => pathname.startsWith(a)) ? 'page' : undefined} className={undefined}>
               {p.word}{p.count ? <span className={css.n}>{p.count}</span> : null}
             </NavLink>
@@ -84,11 +89,19 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         <Menu position="bottom-end" width={220}>
           <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
           <Menu.Dropdown>
+            <Menu.Item component={Link} to="/account">My account</Menu.Item>
             <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
             <Menu.Item onClick={signOut}>Sign out</Menu.Item>
           </Menu.Dropdown>
         </Menu>
       </div>
     </header>
+    {eyes && (
+      <div className={css.eyes} role="status">
+        <span>You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.</span>
+        <button className="btn" onClick={() => borrow(null, `/classes/${eyes.classId}/people`)}>Be yourself again</button>
+      </div>
+    )}
+    </>
   );
 }

@@ -6,7 +6,7 @@ import { manages, useClass } from './useClass';
 export function ClassTabs() {
   const { id, role } = useClass();
   const at = `/classes/${id}`;
-  const pages = [['people', 'People'], ['blogs', 'Blogs'], ['prompts', 'Prompts'], ['sources', 'Outside blogs'], ...(manages(role) ? [['rules', 'Rules']] : [])];
+  const pages = [['people', 'People'], ...(manages(role) ? [['groups', 'Groups']] : []), ['blogs', 'Blogs'], ['prompts', 'Prompts'], ['sources', 'Outside blogs'], ...(manages(role) ? [['rules', 'Rules'], ['term', 'Term and names']] : [])];
   return (
     <div className="of-class">
       <nav className={css.subs} aria-label="The class">

@@ -1,6 +1,7 @@
 import { PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import { ApiProblem, getJson, postJson } from '../api/client';
 import { Logo } from '../parts/Logo';
 import { t } from '../texts/en';
@@ -38,8 +39,22 @@ export function SignInPage({ onDone }: { onDone: () => void }) {
       <title>Sign in · Vast Porch</title>
       <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 28, transformOrigin: 'left' }}><Logo /><h1>{t.name}</h1></div>
       <SignInForm onDone={onDone} />
+      <CodeField />
       <p className="muted tiny" style={{ marginTop: 22 }}>Your username and pass phrase stand on your sign-in slip. If you lost it, your teacher can print a new one.</p>
     </main>
+  );
+}
+
+/** For those who have no account yet: the code of a class. */
+function CodeField() {
+  const [code, setCode] = useState('');
+  const navigate = useNavigate();
+  return (
+    <form style={{ display: 'flex', gap: 10, alignItems: 'end', marginTop: 30, paddingTop: 20, borderTop: '1px solid var(--line)' }}
+      onSubmit={(e) => { e.preventDefault(); if (code.trim()) navigate(`/join?code=${encodeURIComponent(code.trim())}`); }}>
+      <TextInput label="No account yet? Class code" value={code} onChange={(e) => setCode(e.target.value.toUpperCase())} placeholder="ABCD-EFGH" autoComplete="off" style={{ flex: 1 }} />
+      <button className="btn" type="submit">Come in</button>
+    </form>
   );
 }
 

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
 import type { Created } from '../api/schema';
+import { FRESH } from '../blogs/fresh';
 import { t } from '../texts/en';
 
 const iso = (d: Date) => `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
@@ -25,9 +26,8 @@ export function NewClassPage() {
     try {
       const breaks = v.breakFrom ? [{ from: v.breakFrom, to: v.breakTo || v.breakFrom }] : [];
       const { id } = await postJson<Created>('/api/classes', { name: v.name, subject: v.subject, level: v.level, zone: v.zone, firstDay: v.firstDay, lastDay: v.lastDay, breaks });
-      const blog = { about: '', widest: 'MY_CLASS', commenters: 'CLASS' };
-      if (v.shared) await postJson(`/api/classes/${id}/blogs`, { ...blog, kind: 'SHARED', title: 'Class news' });
-      if (v.each) await postJson(`/api/classes/${id}/blogs`, { ...blog, kind: 'ONE_EACH', title: 'Log of {name}' });
+      if (v.shared) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'SHARED', title: 'Class news' });
+      if (v.each) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'ONE_EACH', title: 'Log of {name}' });
       await client.refetchQueries({ queryKey: ['me'] });
       navigate(`/classes/${id}/people/roster`);
     } catch (e) {

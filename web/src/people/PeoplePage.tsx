@@ -1,121 +1,155 @@
-import { Menu, Modal, Select, TextInput } from '@mantine/core';
-import { useForm } from '@mantine/form';
+import { Menu, Modal, TextInput } from '@mantine/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { ApiProblem, deleteJson, postJson } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import { peopleOptions } from '../api/queries';
-import type { MemberLine, NewPhrase, Welcome } from '../api/schema';
+import type { MemberLine, NewPhrase } from '../api/schema';
+import { useBorrowEyes } from '../app/eyes';
 import { manages, useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { LeaveDialog } from './LeaveDialog';
+import { PhraseNote } from './NameMenu';
+import { ShownDialog } from './ShownDialog';
 
-const STATES: Record<string, string> = { slip: 'has not signed in yet', 'signed-in': 'signed in', left: 'left the class' };
-const DOES: Record<string, string> = { CO_TEACHER: 'does all that you do', ASSISTANT: 'reads what staff read, and marks', MODERATOR: 'approves posts and comments, and sees nothing else', GUEST: 'reads, and comments where a blog lets guests' };
+const ROW = 37;
+const HELPERS = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST'];
+const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** The people of a class; the list narrows as one types. */
+/** The people of a class; the list narrows as one types, and stays quick however long it is. */
 export function PeoplePage() {
   const { id, name, role } = useClass();
-  const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const people = useQuery(peopleOptions(id));
-  const [phrase, setPhrase] = useState<(NewPhrase & { name: string }) | null>(null);
-  const [helper, setHelper] = useState(false);
   const wanted = params.get('find') ?? '';
-  const shown = (people.data ?? []).filter((p) => `${p.name} ${p.username} ${p.group ?? ''} ${t.roles[p.role]}`.toLowerCase().includes(wanted.toLowerCase()));
-  const renew = async (p: MemberLine) => setPhrase({ ...(await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`)), name: p.name });
-  const end = async (p: MemberLine) => {
-    await deleteJson(`/api/classes/${id}/people/${p.id}`);
-    await client.invalidateQueries({ queryKey: ['people', id] });
-  };
+  const words = plain(wanted).split(' ').filter(Boolean);
+  const left = people.data?.filter((p) => p.state === 'left').length ?? 0;
+  const withLeft = params.has('left');
+  const shown = (people.data ?? []).filter((p) => (withLeft || p.state !== 'left') && words.every((w) => plain(`${p.name} ${p.penName ?? ''} ${p.username} ${p.group ?? ''} ${t.roles[p.role]}`).includes(w)));
+  const set = (key: string, value?: string) => setParams((before) => {
+    const next = new URLSearchParams(before);
+    if (value) next.set(key, value);
+    else next.delete(key);
+    return next;
+  }, { replace: true });
   return (
     <div className="page wide">
       <title>{`People · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline', gap: 16, flexWrap: 'wrap' }}>
+        <div style={{ display: 'flex', alignItems: 'baseline', gap: '6px 16px', flexWrap: 'wrap' }}>
           <h1>People</h1>
           {people.data && <span className="muted">{t.count(people.data.filter((p) => p.role === 'STUDENT' && p.state !== 'left').length, 'student', 'students')}</span>}
           {manages(role) && (
-            <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
+            <span style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
               <Link className="word" to={`/classes/${id}/people/roster`}>Enrol students</Link>
-              <button className="word" onClick={() => setHelper(true)}>Add a helper</button>
+              <Link className="word" to={`/classes/${id}/people/ways`}>Class code and invitations</Link>
               <a className="word" href={`/api/classes/${id}/slips.pdf`} target="_blank" rel="noopener">Print all slips</a>
             </span>
           )}
         </div>
-        <TextInput aria-label="Find by name, username or group" placeholder="Find by name, username or group" value={wanted} mt="md" style={{ maxWidth: 360 }} onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })} />
+        <div style={{ display: 'flex', gap: 18, alignItems: 'center', flexWrap: 'wrap', marginTop: 16 }}>
+          <TextInput aria-label="Find by name, username or group" placeholder="Find by name, username or group" value={wanted} style={{ width: 360, maxWidth: '100%' }} onChange={(e) => set('find', e.target.value)} />
+          {left > 0 && <button className="chip" aria-pressed={withLeft} onClick={() => set('left', withLeft ? undefined : 'yes')}>{`who left ${left}`}</button>}
+        </div>
         {people.isPending && <Loading lines={8} />}
         {people.isError && <Trouble error={people.error} onRetry={() => people.refetch()} />}
-        {people.data && (
-          <div style={{ overflowX: 'auto' }}>
-            <table className="rows" style={{ marginTop: 14 }}>
-              <thead><tr><th>Name</th><th>Username</th><th>Role</th><th>Group</th><th>Account</th><th><span className="away">What to do</span></th></tr></thead>
-              <tbody>
-                {shown.map((p) => (
-                  <tr key={p.id} style={{ color: p.state === 'left' ? 'var(--ink-3)' : undefined }}>
-                    <td><Link to={`/classes/${id}/persons/${p.id}`} className={p.role === 'STUDENT' ? 'word' : undefined} style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link></td>
-                    <td>{p.username}</td><td className="muted">{t.roles[p.role]}</td><td>{p.group}</td><td className="muted">{STATES[p.state]}</td>
-                    <td style={{ textAlign: 'right', paddingRight: 0 }}>
-                      {manages(role) && p.role !== 'LEAD' && p.state !== 'left' && (
-                        <Menu position="bottom-end" width={240}>
-                          <Menu.Target><button className="word" aria-label={`More for ${p.name}`}>More</button></Menu.Target>
-                          <Menu.Dropdown>
-                            {p.role === 'STUDENT' && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
-                            {p.role === 'STUDENT' && <Menu.Item onClick={() => renew(p)}>Give a new pass phrase</Menu.Item>}
-                            <Menu.Item onClick={() => end(p)}>End the enrolment; the posts stay</Menu.Item>
-                          </Menu.Dropdown>
-                        </Menu>
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        )}
+        {people.data && <Rows people={shown} />}
         {people.data && shown.length === 0 && <p className="muted">Nobody here fits “{wanted}”.</p>}
       </main>
-      <Modal opened={phrase !== null} onClose={() => setPhrase(null)} title={`A new pass phrase for ${phrase?.name ?? ''}`}>
-        <p style={{ margin: 0 }} className="muted">Username</p><p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.username}</p>
-        <p style={{ margin: 0 }} className="muted">Pass phrase</p><p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.phrase}</p>
-        <p className="tiny muted">The old one no longer works. The slip can be printed until the first sign-in.</p>
-      </Modal>
-      <Modal opened={helper} onClose={() => setHelper(false)} title="Add a helper"><HelperForm classId={id} onAdded={() => client.invalidateQueries({ queryKey: ['people', id] })} /></Modal>
     </div>
   );
 }
 
-function HelperForm({ classId, onAdded }: { classId: number; onAdded: () => void }) {
-  const form = useForm({ initialValues: { role: 'CO_TEACHER', title: '', given: '', family: '', email: '' }, validate: { family: (v) => (v.trim() ? null : 'A name is needed.') } });
-  const [welcome, setWelcome] = useState<Welcome | null>(null);
-  const [problem, setProblem] = useState('');
-  const submit = form.onSubmit(async (values) => {
-    try {
-      setWelcome(await postJson<Welcome>(`/api/classes/${classId}/helpers`, values));
-      onAdded();
-    } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
-    }
-  });
-  if (welcome) return <WelcomeNote welcome={welcome} />;
+/** Only the rows that are in sight are drawn. */
+function Rows({ people }: { people: MemberLine[] }) {
+  const top = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({ count: people.length, estimateSize: () => ROW, overscan: 12, getScrollElement: () => top.current, getItemKey: (i) => people[i].id });
+  const items = rows.getVirtualItems();
+  const [acting, setActing] = useState<Acting>(null);
   return (
-    <form onSubmit={submit}>
-      <Select label="What the helper is" data={Object.keys(DOES).map((r) => ({ value: r, label: `${t.roles[r]}: ${DOES[r]}` }))} allowDeselect={false} {...form.getInputProps('role')} />
-      <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
-        <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
+    <>
+      <div ref={top} style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }} tabIndex={0} aria-label="List of people">
+        <table className="rows" style={{ minWidth: 820 }} aria-rowcount={people.length + 1}>
+          <thead><tr><th>Name</th><th>Username</th><th>Role</th><th>Group</th><th>Readers see</th><th>Account</th><th><span className="away">What to do</span></th></tr></thead>
+          <tbody>
+            {items.length > 0 && items[0].start > 0 && <tr aria-hidden="true" style={{ height: items[0].start }}><td colSpan={7} style={{ padding: 0, border: 0 }} /></tr>}
+            {items.map((v) => <Member key={v.key} p={people[v.index]} onAct={setActing} />)}
+            {items.length > 0 && <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}><td colSpan={7} style={{ padding: 0, border: 0 }} /></tr>}
+          </tbody>
+        </table>
       </div>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
-      <button className="btn go" type="submit" style={{ marginTop: 18 }}>Add</button>
-    </form>
+      <Dialogs acting={acting} onClose={() => setActing(null)} />
+    </>
   );
 }
 
-/** What to hand over to somebody who has a new account. */
-export function WelcomeNote({ welcome }: { welcome: Welcome }) {
+/** What is being done about somebody, in a dialog. */
+type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'leave' | 'role'; person: MemberLine } | null;
+
+function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
+  const { id, name: className, role } = useClass();
+  const client = useQueryClient();
+  const borrow = useBorrowEyes();
+  const student = p.role === 'STUDENT';
+  const isLeft = p.state === 'left';
+  const takeBack = async () => {
+    await deleteJson(`/api/classes/${id}/people/${p.id}/leaving`);
+    await client.invalidateQueries();
+  };
+  const renew = async () => onAct({ type: 'phrase', name: p.name, phrase: await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`) });
+  const shownAs = !student ? '' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
-    <div role="status">
-      <p style={{ margin: 0 }}>The username is <b style={{ fontWeight: 600 }}>{welcome.username}</b>. Hand over this address; it sets the first password, works once, and for seven days:</p>
-      <p style={{ overflowWrap: 'anywhere', background: 'var(--linen)', padding: '8px 12px', borderRadius: 4 }}>{window.location.origin + welcome.path}</p>
-    </div>
+    <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
+      <td>{student ? <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link> : p.sortName}</td>
+      <td>{p.username}</td><td className="muted">{t.roles[p.role]}</td><td>{p.group}</td>
+      <td className={p.shown === 'PEN_NAME' ? undefined : 'muted'}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}</td>
+      <td className="muted">{isLeft && p.leftAt ? <>left <When at={p.leftAt} />{p.leaving === 'HAND_OVER' ? ' with the writing' : ''}</> : p.state === 'slip' ? 'has not signed in yet' : 'signed in'}</td>
+      <td style={{ textAlign: 'right', paddingRight: 4 }}>
+        {isLeft && manages(role) && p.mayReturn && <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>Take back</button>}
+        {!isLeft && p.role !== 'LEAD' && (
+          <Menu position="bottom-end" width={270}>
+            <Menu.Target><button className="word" aria-label={`More for ${p.name}`}>More</button></Menu.Target>
+            <Menu.Dropdown>
+              {(student || p.role === 'GUEST') && <Menu.Item onClick={() => borrow({ classId: id, className, of: p.place, name: p.name, role: p.role as 'STUDENT' | 'GUEST' })}>Look through their eyes</Menu.Item>}
+              {manages(role) && student && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
+              {manages(role) && student && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
+              {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>}
+              {manages(role) && !student && <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>}
+              {manages(role) && <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>Leave the class</Menu.Item>}
+            </Menu.Dropdown>
+          </Menu>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function Dialogs({ acting, onClose }: { acting: Acting; onClose: () => void }) {
+  if (acting?.type === 'phrase') return <PhraseNote phrase={acting.phrase} name={acting.name} onClose={onClose} />;
+  if (acting?.type === 'shown') return <ShownDialog person={acting.person} onClose={onClose} />;
+  if (acting?.type === 'leave') return <LeaveDialog person={acting.person} onClose={onClose} />;
+  if (acting?.type === 'role') return <RoleDialog person={acting.person} onClose={onClose} />;
+  return null;
+}
+
+function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
+  const { id } = useClass();
+  const client = useQueryClient();
+  const choose = async (role: string) => {
+    await putJson(`/api/classes/${id}/people/${person.id}/role`, { role });
+    await client.invalidateQueries();
+    onClose();
+  };
+  return (
+    <Modal opened onClose={onClose} title={`What ${person.name} is here`}>
+      {HELPERS.map((r) => (
+        <button key={r} className="btn" aria-pressed={person.role === r} style={{ display: 'block', width: '100%', textAlign: 'left', marginBottom: 8, borderColor: person.role === r ? 'var(--cedar)' : undefined }} onClick={() => choose(r)}>
+          <span style={{ display: 'block', textTransform: 'capitalize' }}>{t.roles[r]}</span><span className="tiny muted" style={{ fontWeight: 400 }}>{t.roleDoes[r]}</span>
+        </button>
+      ))}
+    </Modal>
   );
 }

@@ -2,14 +2,15 @@ import { Textarea } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
-import type { Imported, RosterRows, RowView } from '../api/schema';
+import { ApiProblem, deleteJson, getJson, postJson } from '../api/client';
+import type { Import, Imported, RosterRows, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import css from './People.module.css';
 
-const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
+const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', CHANGES: 'is changed', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
 const CELLS = ['given', 'family', 'email', 'schoolNo', 'group'] as const;
-const comes = (r: RowView) => r.outcome === 'NEW' || r.outcome === 'JOINS' || (r.outcome === 'QUESTION' && r.asNew);
+const comes = (r: RowView) => r.outcome === 'NEW' || r.outcome === 'JOINS' || r.outcome === 'CHANGES' || (r.outcome === 'QUESTION' && r.asNew);
 
 /** Many students at once: paste or upload, look at every row, import the good ones, mend the others. */
 export function RosterPage() {
@@ -20,6 +21,7 @@ export function RosterPage() {
   const [done, setDone] = useState<Imported | null>(null);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
+  const [importing, setImporting] = useState<Import | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const run = async (work: () => Promise<void>) => {
     setBusy(true);
@@ -43,7 +45,18 @@ export function RosterPage() {
     void look(postJson<RosterRows>(`/api/classes/${id}/roster/preview-file`, form));
   };
   const take = () => run(async () => {
-    const result = await postJson<Imported>(`/api/classes/${id}/roster`, { rows });
+    let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });
+    while (job.state === 'running') {
+      setImporting(job);
+      await new Promise((later) => setTimeout(later, 250));
+      job = await getJson<Import>(`/api/imports/${job.id}`);
+    }
+    setImporting(null);
+    if (!job.result) {
+      setProblem(job.state === 'stopped' ? 'Stopped. Nobody was enrolled.' : job.problem ?? t.again);
+      return;
+    }
+    const { result } = job;
     setDone(result);
     setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
     await client.invalidateQueries();
@@ -51,12 +64,14 @@ export function RosterPage() {
   const change = (line: number, part: Partial<RowView>) => setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
   const checkAgain = () => look(postJson<RosterRows>(`/api/classes/${id}/roster/preview`, { text: asCsv(rows!) }));
   const good = rows?.filter(comes).length ?? 0;
+  const changed = rows?.filter((r) => r.outcome === 'CHANGES').length ?? 0;
 
   return (
     <div className="page wide">
       <title>{`Enrol students · ${name}`}</title>
       <main>
         <h1>Enrol students</h1>
+        {done && done.changed > 0 && <p className="tell" role="status">{t.count(done.changed, 'student who was here already is', 'students who were here already are')} changed as the list says.</p>}
         {done && done.enrolled.length > 0 && (
           <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
             <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>, each with a username, a pass phrase and the blogs of this class.{' '}
@@ -76,7 +91,7 @@ export function RosterPage() {
         )}
         {rows && rows.length > 0 && (
           <>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; ${good} can come in. Nothing is saved yet.`}</p>
+            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; $${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}</p>
             {problem && <p className="tell wrong" role="alert">{problem}</p>}
             <div style={{ overflowX: 'auto' }}>
               <table className="rows">
@@ -85,7 +100,8 @@ export function RosterPage() {
               </table>
             </div>
             <p style={{ display: 'flex', gap: 10, marginTop: 18, position: 'sticky', bottom: 0, background: 'var(--linen)', padding: '12px 0' }}>
-              {good > 0 && <button className="btn go" disabled={busy} onClick={take}>Enrol {t.count(good, 'student', 'students')}</button>}
+              {good > 0 && !importing && <button className="btn go" disabled={busy} onClick={take}>{good > changed ? `Enrol ${t.count(good - changed, 'student', 'students')}${changed ? ` and change ${changed}` : ''}` : `Change ${t.count(changed, 'student', 'students')}`}</button>}
+              {importing && <Importing job={importing} onStop={() => deleteJson(`/api/imports/${importing.id}`)} />}
               {rows.some((r) => r.outcome === 'BAD') && <button className="btn" disabled={busy} onClick={checkAgain}>Look at the rows again</button>}
               <button className="btn" disabled={busy} onClick={() => { setRows(null); setProblem(''); }}>Another list</button>
             </p>
@@ -94,6 +110,16 @@ export function RosterPage() {
         {rows && rows.length === 0 && <p><button className="btn" onClick={() => { setRows(null); setText(''); }}>Enrol more</button></p>}
       </main>
     </div>
+  );
+}
+
+/** How far an import is. It goes on when the page is left, and can be stopped until the rows are written. */
+function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
+  return (
+    <span style={{ flex: 1 }}>
+      <span className="tiny muted" role="status" style={{ display: 'block', marginBottom: 4 }}>Pass phrases are made: {job.done} of {job.total}. You can leave this page; it goes on. <button className="word tiny" onClick={onStop}>Stop</button></span>
+      <span className={css.meter} style={{ display: 'block' }} role="progressbar" aria-valuenow={job.done} aria-valuemax={job.total} aria-label="Rows done"><i style={{ width: `${(100 * job.done) / Math.max(1, job.total)}%` }} /></span>
+    </span>
   );
 }
 

@@ -1,13 +1,14 @@
-import { TextInput } from '@mantine/core';
+import { Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery } from '@tanstack/react-query';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
-import { staffOptions } from '../api/queries';
-import type { Welcome } from '../api/schema';
+import { schoolPeoplePage, staffOptions } from '../api/queries';
+import type { PersonLine, Welcome } from '../api/schema';
 import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
-import { WelcomeNote } from './PeoplePage';
+import { WelcomeNote } from './WelcomeNote';
 
 /** The keeper's page: the teachers of the school. */
 export function SchoolPage() {
@@ -35,7 +36,7 @@ export function SchoolPage() {
         {!data && !error && <Loading />}
         {data && <table className="rows"><thead><tr><th>Name</th><th>Username</th><th>Account</th></tr></thead>
           <tbody>{data.map((s) => <tr key={s.id}><td>{s.name}</td><td>{s.username}</td><td className="muted">{s.keeper ? 'school keeper' : 'teacher'}{s.ready ? '' : ', has not set a password yet'}</td></tr>)}</tbody></table>}
-        <h2 style={{ marginTop: 34 }}>New teacher</h2>
+        <h2 style={{ marginTop: 34 }} id="new-teacher">New teacher</h2>
         <form onSubmit={submit} style={{ maxWidth: 560 }}>
           <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
             <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
@@ -44,7 +45,73 @@ export function SchoolPage() {
           <button className="btn go" type="submit" style={{ marginTop: 16 }}>Add the teacher</button>
         </form>
         {welcome && <div className="tell" style={{ marginTop: 18 }}><WelcomeNote welcome={welcome} /></div>}
+        <Everybody onAddress={setWelcome} />
       </main>
     </div>
+  );
+}
+
+/** Everybody in the school, found by the beginning of a name; with a new way in for whoever forgot the password, and the erasure of a person. */
+function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
+  const [begins, setBegins] = useState('');
+  const [typed] = useDebouncedValue(begins, 150);
+  const [erasing, setErasing] = useState<PersonLine | null>(null);
+  const people = useInfiniteQuery({
+    queryKey: ['school-people', typed],
+    queryFn: ({ pageParam, signal }) => schoolPeoplePage(typed, pageParam, signal),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
+  });
+  const lines = people.data?.pages.flatMap((p) => p.people) ?? [];
+  const newWay = async (p: PersonLine) => {
+    onAddress(await postJson<Welcome>(`/api/school/people/${p.id}/one-time`));
+    document.getElementById('new-teacher')?.scrollIntoView();
+  };
+  return (
+    <>
+      <h2 style={{ marginTop: 40 }}>Everybody in the school</h2>
+      <TextInput aria-label="Find by the beginning of a name or username" placeholder="Find by the beginning of a name or username" value={begins} mt="sm" style={{ maxWidth: 400 }} onChange={(e) => setBegins(e.target.value)} />
+      {people.isError && <Trouble error={people.error} onRetry={() => people.refetch()} />}
+      <table className="rows" style={{ marginTop: 12 }}>
+        <thead><tr><th>Name</th><th>Username</th><th>Classes</th><th><span className="away">What to do</span></th></tr></thead>
+        <tbody>
+          {lines.map((p) => (
+            <tr key={p.id}>
+              <td>{p.name}</td><td>{p.username}</td>
+              <td className="muted">{p.places.map((c) => `${c.className} (${t.roles[c.role]}${c.until ? ', until then' : ''})`).join(' · ') || 'none'}</td>
+              <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+                <button className="word" onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>New way in</button>
+                {!p.keeper && !p.teacher && p.places.every((c) => c.role === 'STUDENT' || c.role === 'GUEST') && <>{' · '}<button className="word" onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>Erase</button></>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {people.hasNextPage && <p><button className="btn" onClick={() => people.fetchNextPage()}>More people</button></p>}
+      {people.data && lines.length === 0 && <p className="muted">Nobody's name begins with “{typed}”.</p>}
+      {erasing && <EraseDialog person={erasing} onClose={() => setErasing(null)} onDone={() => people.refetch()} />}
+    </>
+  );
+}
+
+function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose: () => void; onDone: () => void }) {
+  const [typed, setTyped] = useState('');
+  const [problem, setProblem] = useState('');
+  const erase = async () => {
+    try {
+      await postJson(`/api/people/${person.id}/erasure`, { typed });
+      onDone();
+      onClose();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <Modal opened onClose={onClose} title={`Erase ${person.name}`}>
+      <p style={{ marginTop: 0 }}>The account, all posts and comments in all classes, marks and every other trace are gone for ever, with the comments of others on those posts. Nobody can undo this.</p>
+      <TextInput label={`Type the username ${person.username} to erase for ever`} value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" autoCapitalize="none" error={problem || undefined} />
+      <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}><button className="btn go" disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>Erase for ever</button><button className="btn" onClick={onClose}>{t.cancel}</button></p>
+    </Modal>
   );
 }

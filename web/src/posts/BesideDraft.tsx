@@ -1,4 +1,4 @@
-import type { Beside, Draft } from '../api/schema';
+import type { Beside, BlogRules, Draft } from '../api/schema';
 import { Sightline } from '../parts/Sightline';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
@@ -13,7 +13,23 @@ const NEEDS: Record<string, (asked: number) => string> = {
   TAGS: (n) => (n === 1 ? 'A tag' : `${n} tags`),
   LINKS: (n) => t.count(n, 'link', 'links'),
   COMMENTS: () => 'Comments for classmates',
+  MOST_WORDS: (n) => `${n} words at most`,
+  MOST_POSTS: (n) => `${t.count(n, 'post', 'posts')} at most`,
 };
+const PERIODS: Record<string, string> = { DAY: 'today', WEEK: 'this week', TERM: 'this term' };
+
+/** The rules of the blog in words a student understands, said before they bite; nothing where there are none. */
+function rulesInWords(rules: BlogRules): string[] {
+  const said: string[] = [];
+  const windowed = (minutes: number, verb: string) => {
+    if (minutes === 0) said.push(`Once it is published you cannot ${verb} it any more.`);
+    if (minutes > 0) said.push(`You can ${verb} it for ${t.count(minutes, 'minute', 'minutes')} after it is published.`);
+  };
+  windowed(rules.edit.minutes, 'change');
+  windowed(rules.delete.minutes, 'delete');
+  if (rules.mostPictures < 40) said.push(rules.mostPictures === 0 ? 'Posts have no pictures here.' : `At most ${t.count(rules.mostPictures, 'picture', 'pictures')}, each up to ${rules.mostMegabytes} MB.`);
+  return said;
+}
 
 interface BesideDraftProps {
   draft: Draft;
@@ -37,6 +53,7 @@ export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps
           {prompt.questions.map((q) => <div key={q} className={css.question}>{q}</div>)}
         </>
       )}
+      {prompt?.answerFirst && <p className="tiny muted" style={{ margin: '0 0 10px' }}>Classmates read your answer once they have published their own, and you read theirs once yours is published.</p>}
       {!prompt && draft.blog.about && <><h4>{draft.blog.title}</h4><p className="tiny" style={{ margin: 0 }}>{draft.blog.about}</p></>}
       <h4>Before you hand in</h4>
       <div role="list" aria-live="polite">
@@ -44,10 +61,11 @@ export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps
           <div key={n.need} className={css.need} role="listitem">
             <i className={`${css.dot} ${n.met ? css.ok : n.has > 0 ? css.half : ''}`} />
             <span>{NEEDS[n.need]?.(n.asked) ?? n.need}<span className="away">{n.met ? ', done' : ', still missing'}</span></span>
-            <span>{n.need === 'TITLE' ? (n.met ? '' : 'missing') : n.met ? n.has : `${n.has} of ${n.asked}`}</span>
+            <span>{n.need === 'MOST_POSTS' ? `${n.has} so far ${PERIODS[draft.rules.per]}` : n.need === 'MOST_WORDS' ? n.has : n.need === 'TITLE' ? (n.met ? '' : 'missing') : n.met ? n.has : `${n.has} of ${n.asked}`}</span>
           </div>
         ))}
       </div>
+      {draft.own && rulesInWords(draft.rules).map((rule) => <p key={rule} className="tiny muted" style={{ margin: '6px 0 0' }}>{rule}</p>)}
       <h4><label htmlFor="tags">Tags, with commas between them</label></h4>
       <input id="tags" className={css.tagbox} defaultValue={typed.tags.join(', ')} onChange={(e) => onChange({ tags: e.target.value.split(',').map((x) => x.trim()).filter(Boolean) })} />
       <h4><label htmlFor="audience">Who will read it</label></h4>

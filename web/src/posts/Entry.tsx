@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { EntryView } from '../api/schema';
 import { When } from '../parts/When';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import css from './Entry.module.css';
 
@@ -13,13 +14,14 @@ export function Entry({ entry, classId, withAuthor = true }: { entry: EntryView;
     <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
       <div>
         <div className={css.who}>
-          {withAuthor && <><Link to={`/classes/${classId}/persons/${entry.authorId}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</>}
+          {withAuthor && <><NameMenu place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link></NameMenu>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</>}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
           {withAuthor ? ' · ' : ''}<When at={entry.publishedAt} />{entry.unread && <span className="away"> (not read)</span>}
         </div>
         <h2><Link to={to}>{entry.title}</Link></h2>
         <p className={css.lines}>{entry.firstLines}</p>
         <div className={css.foot}>
+          {withAuthor && <Link to={`/classes/${classId}/blog/${entry.blogAddress}`}>{entry.blog}</Link>}
           {entry.prompt && <span>{entry.prompt}</span>}
           {entry.tags.length > 0 && <span>{entry.tags.join(', ')}</span>}
           {entry.comments > 0 && <span>{t.count(entry.comments, 'comment', 'comments')}{entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}</span>}

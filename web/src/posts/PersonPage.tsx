@@ -4,6 +4,7 @@ import { classOptions, porchPage, railOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { TermRail } from '../parts/TermRail';
 import { Loading, Trouble } from '../parts/Trouble';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
@@ -11,13 +12,13 @@ import css from './Entry.module.css';
 /** All that one person wrote in the class, as far as the reader may read it. */
 export function PersonPage() {
   const { id } = useClass();
-  const person = Number(useParams().personId);
+  const place = Number(useParams().place);
   const [params, setParams] = useSearchParams();
   const weeks = params.get('weeks')?.split('-').map(Number);
   const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
   const { data: of } = useQuery(classOptions(id));
-  const { data: rail } = useQuery(railOptions(id, person));
-  const filter = { person, fromWeek: chosen?.[0], toWeek: chosen?.[1] };
+  const { data: rail } = useQuery(railOptions(id, { place }));
+  const filter = { place, fromWeek: chosen?.[0], toWeek: chosen?.[1] };
   const porch = useInfiniteQuery({
     queryKey: ['porch', id, filter],
     queryFn: ({ pageParam, signal }) => porchPage(id, filter, pageParam, signal),
@@ -31,7 +32,7 @@ export function PersonPage() {
       <div className="page plain" style={{ paddingTop: 18 }}>
         <main>
           <div className={css.head}>
-            <h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1>
+            <NameMenu place={place} name={entries[0]?.author ?? 'this student'}><h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1></NameMenu>
             {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
             {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
           </div>

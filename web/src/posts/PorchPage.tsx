@@ -63,6 +63,7 @@ export function PorchPage() {
             {isFiltered && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show everything</button>}
             <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>{sill ? 'Close' : 'Filter'}</button>
           </div>
+          {first && first.answerFirst.length > 0 && <p className="tell" style={{ margin: '14px 0 0' }}>Others' answers to {first.answerFirst.join(', ')} show here once your own is published.</p>}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}
           {entries.map((e) => <Entry key={e.id} entry={e} classId={id} />)}

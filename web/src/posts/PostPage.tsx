@@ -1,11 +1,17 @@
-import { useQuery } from '@tanstack/react-query';
+import { NumberInput, TextInput } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { Comments } from '../comments/Comments';
+import { ApiProblem, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
+import type { PostView } from '../api/schema';
+import { LastingLink } from '../blogs/BlogPage';
 import { Sightline } from '../parts/Sightline';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import css from './Entry.module.css';
 import { PostArticle } from './PostArticle';
@@ -25,12 +31,13 @@ export function PostPage() {
       <main>
         <PostArticle title={post.title} html={post.html} tags={post.tags} above={
           <div className={css.who}>
-            {classId ? <Link to={`/classes/${post.classId}/persons/${post.authorId}`}><b>{post.author}</b></Link> : <b>{post.author}</b>}{post.group ? `, ${post.group.toLowerCase()}` : ''}
+            {classId ? <NameMenu place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link></NameMenu> : <b>{post.author}</b>}{post.group ? `, ${post.group.toLowerCase()}` : ''}
             {post.source && <span className={css.out}>from {post.source}</span>}
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
+        {post.arranged.series && <SeriesWay post={post} />}
         {post.isUp && <Comments postId={id} mayComment={post.mayComment} />}
-        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.authorId === me?.id ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
+        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">
         <h4>Where it stands</h4>
@@ -41,8 +48,10 @@ export function PostPage() {
         <p style={{ margin: '0 0 4px', fontSize: 15 }}>{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
         <h4>Written in</h4>
-        <p style={{ margin: 0, fontSize: 15 }}>{post.blog}{post.prompt ? <><br /><span className="muted">for {post.prompt}</span></> : null}</p>
+        <p style={{ margin: 0, fontSize: 15 }}>{classId ? <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>{post.blog}</Link> : post.blog}{post.prompt ? <><br /><span className="muted">for {post.prompt}</span></> : null}</p>
         {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
+        {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}
+        {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}
         {post.history.length > 0 && (
           <>
             <h4>What was decided</h4>
@@ -51,5 +60,51 @@ export function PostPage() {
         )}
       </aside>
     </div>
+  );
+}
+
+/** The way through a series, part by part. */
+function SeriesWay({ post }: { post: PostView }) {
+  const { series, part, before, after } = post.arranged;
+  const to = (id: number) => `/classes/${post.classId}/posts/${id}`;
+  return (
+    <nav aria-label={`Series ${series}`} style={{ margin: '26px 0 0', padding: '12px 0', borderTop: '1px solid var(--line)', borderBottom: '1px solid var(--line)', display: 'flex', gap: 18, flexWrap: 'wrap', fontSize: 15.5 }}>
+      <span className="muted">{series}, part {part}</span>
+      {before && <Link className="word" to={to(before.postId)}>Before: {before.title}</Link>}
+      {after && <Link className="word" style={{ marginLeft: 'auto' }} to={to(after.postId)}>Next: {after.title}</Link>}
+    </nav>
+  );
+}
+
+/** Pinning a post, and giving it a place in a series. */
+function Arrange({ post }: { post: PostView }) {
+  const client = useQueryClient();
+  const [series, setSeries] = useState(post.arranged.series ?? '');
+  const [part, setPart] = useState<number | string>(post.arranged.part ?? 1);
+  const [problem, setProblem] = useState('');
+  const put = async (pinned: boolean, name: string) => {
+    setProblem('');
+    try {
+      await putJson(`/api/posts/${post.id}/arrangement`, { pinned, series: name || undefined, part: Number(part) || 1 });
+      await client.invalidateQueries();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const { pinned } = post.arranged;
+  return (
+    <>
+      <h4>In its blog</h4>
+      <button className="btn mid" style={{ width: '100%' }} aria-pressed={pinned} onClick={() => put(!pinned, post.arranged.series ?? '')}>{pinned ? 'Take the pin out' : 'Pin it to the top'}</button>
+      <details style={{ marginTop: 10 }} open={!!post.arranged.series}>
+        <summary className="tiny" style={{ cursor: 'pointer' }}>Part of a series</summary>
+        <form onSubmit={(e) => { e.preventDefault(); void put(pinned, series); }} style={{ display: 'grid', gridTemplateColumns: '1fr 76px', gap: 8, alignItems: 'end', marginTop: 6 }}>
+          <TextInput label="Series" size="sm" value={series} onChange={(e) => setSeries(e.target.value)} />
+          <NumberInput label="Part" size="sm" min={1} max={999} value={part} onChange={setPart} />
+          <button className="btn mid" type="submit" style={{ gridColumn: '1 / -1' }}>{series ? 'Put it there' : 'In no series'}</button>
+        </form>
+      </details>
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </>
   );
 }

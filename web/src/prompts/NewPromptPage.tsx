@@ -1,4 +1,4 @@
-import { NumberInput, Textarea, TextInput } from '@mantine/core';
+import { Checkbox, NumberInput, Textarea, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -32,7 +32,7 @@ export function NewPromptPage() {
   const [problem, setProblem] = useState('');
   const [criteria, setCriteria] = useState<Criterion[]>(BEGINNING);
   const form = useForm({
-    initialValues: { title: '', instructions: '', questions: '', tag: '', due: nextSunday(), graceHours: 24, latePercentPerDay: 5, lateMostPercent: 50, points: 18, words: 100, pictures: 0, tags: 1, links: 0, comments: 0 },
+    initialValues: { title: '', instructions: '', questions: '', tag: '', due: nextSunday(), graceHours: 24, latePercentPerDay: 5, lateMostPercent: 50, points: 18, words: 100, pictures: 0, tags: 1, links: 0, comments: 0, answerFirst: false },
   });
   const submit = form.onSubmit(async (v) => {
     setProblem('');
@@ -72,6 +72,7 @@ export function NewPromptPage() {
               <TextInput label="Tag for outside posts" {...form.getInputProps('tag')} />
             </div>
           </div>
+          <Checkbox mt="lg" label="Post first, then read" description="A student reads others' answers once the own one is published." {...form.getInputProps('answerFirst', { type: 'checkbox' })} />
           <h2 style={{ marginTop: 30 }}>How it is marked</h2>
           <NumberInput label="Points in all" min={0} mt="sm" style={{ maxWidth: 160 }} {...form.getInputProps('points')} />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />

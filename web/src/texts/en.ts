@@ -9,6 +9,12 @@ export const t = {
     NOT_HANDED_IN: 'Not handed in', MISSING: 'Missing', HANDED_IN: 'Handed in', BEING_MARKED: 'Being marked', MARKED: 'Marked', RELEASED: 'Released',
   } as Record<string, string>,
   roles: { LEAD: 'lead teacher', CO_TEACHER: 'co-teacher', ASSISTANT: 'assistant', MODERATOR: 'moderator', STUDENT: 'student', GUEST: 'guest' } as Record<string, string>,
+  roleDoes: {
+    CO_TEACHER: 'does all that the lead does', ASSISTANT: 'reads what staff read, and marks', MODERATOR: 'approves posts and comments, and sees nothing else',
+    GUEST: 'reads, and comments where a blog lets guests', STUDENT: 'writes, reads and comments',
+  } as Record<string, string>,
+  looks: { LINEN: 'Linen', TIDE: 'Tide', ORCHARD: 'Orchard', BRICK: 'Brick', SLATE: 'Slate', HEATHER: 'Heather' } as Record<string, string>,
+  doors: { NOT_OPEN_YET: 'not open yet', CLOSED: 'closed' } as Record<string, string>,
   audiences: { STAFF_AND_ME: 'Staff and me', MY_GROUP: 'My group', MY_CLASS: 'My class', SCHOOL: 'The school', ANYONE: 'Anyone' } as Record<string, string>,
   kinds: { SHARED: 'shared', ONE_EACH: 'one each', GROUP: 'group', TEACHERS: "teacher's", JOURNAL: 'journal' } as Record<string, string>,
   health: { LIVELY: 'lively', QUIET: 'quiet', FALTERING: 'faltering', STOPPED: 'stopped' } as Record<string, string>,

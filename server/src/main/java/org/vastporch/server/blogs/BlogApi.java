@@ -16,7 +16,7 @@ class BlogApi {
 
     record SetupChange(BlogSetup setup, int version) {}
 
-    record Address(String address) {}
+    record BlogAddress(String address) {}
 
     record LookChange(Look look) {}
 
@@ -66,8 +66,8 @@ class BlogApi {
     }
 
     @PutMapping("/api/blogs/{id}/address")
-    Address setAddress(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
-        return new Address(setups.setAddress(viewer, id, body.address()));
+    BlogAddress setAddress(Viewer viewer, @PathVariable long id, @RequestBody BlogAddress body) {
+        return new BlogAddress(setups.setAddress(viewer, id, body.address()));
     }
 
     @PutMapping("/api/blogs/{id}/look")

@@ -31,7 +31,7 @@ public class InvitationService {
     public record Sent(String path) {}
 
     /** What an invited person sees. */
-    public record Welcome(String className, String role, String invitedBy, String name, String email) {}
+    public record Invited(String className, String role, String invitedBy, String name, String email) {}
 
     private static final Duration LASTS = Duration.ofDays(14);
 
@@ -95,9 +95,9 @@ public class InvitationService {
             i.sentTimes(), i.expiresAt(), clock.instant().isBefore(i.expiresAt()) ? "open" : "expired", mail.standing(i.email()))).toList();
     }
 
-    public Welcome read(String token) {
+    public Invited read(String token) {
         Invitation invitation = open(token);
-        return new Welcome(classes.get(invitation.classId()).name(), invitation.role().name(), people.ownName(invitation.invitedBy()), invitation.name(), invitation.email());
+        return new Invited(classes.get(invitation.classId()).name(), invitation.role().name(), people.ownName(invitation.invitedBy()), invitation.name(), invitation.email());
     }
 
     /** The invitation behind a token, if it still works; its row is locked. */

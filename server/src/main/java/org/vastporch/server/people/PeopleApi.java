@@ -30,9 +30,9 @@ class PeopleApi {
 
     record LeavingChange(Leaving leaving) {}
 
-    record Typed(String typed) {}
+    record Confirmation(String typed) {}
 
-    record Name(String name) {}
+    record GroupName(String name) {}
 
     record Moves(List<GroupService.Move> moves) {}
 
@@ -83,17 +83,17 @@ class PeopleApi {
 
     /** Erases a person for ever; the username is typed to confirm. */
     @PostMapping("/api/people/{person}/erasure")
-    void erase(Viewer viewer, @PathVariable long person, @RequestBody Typed body) {
+    void erase(Viewer viewer, @PathVariable long person, @RequestBody Confirmation body) {
         places.erase(viewer, person, body.typed());
     }
 
     @PostMapping("/api/classes/{id}/groups")
-    PeopleService.Group addGroup(Viewer viewer, @PathVariable long id, @RequestBody Name body) {
+    PeopleService.Group addGroup(Viewer viewer, @PathVariable long id, @RequestBody GroupName body) {
         return groups.add(viewer, id, body.name());
     }
 
     @PutMapping("/api/groups/{id}")
-    void renameGroup(Viewer viewer, @PathVariable long id, @RequestBody Name body) {
+    void renameGroup(Viewer viewer, @PathVariable long id, @RequestBody GroupName body) {
         groups.rename(viewer, id, body.name());
     }
 

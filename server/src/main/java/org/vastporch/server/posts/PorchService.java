@@ -15,6 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.State;
@@ -67,8 +68,11 @@ public class PorchService {
 
     public record Facet(String key, String label, int count) {}
 
-    /** @param next the cursor of the next page; left out on the last */
-    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, int unanswered) {}
+    /**
+     * @param next        the cursor of the next page; left out on the last
+     * @param answerFirst the prompts whose answers the reader sees only after an own one
+     */
+    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, int unanswered, List<String> answerFirst) {}
 
     /** @param counts posts published in each week of the term, in order */
     public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
@@ -136,7 +140,12 @@ public class PorchService {
         String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.moments(scope, classId, filter).size(),
             porch.unread(scope, classId, viewer.personId(), filter), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
-            porch.unanswered(scope, classId, range));
+            porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
+    }
+
+    private List<String> answerFirst(Viewer viewer, long classId) {
+        if (viewer.in(classId, clock.instant()).filter(m -> m.role() == Role.STUDENT).isEmpty()) return List.of();
+        return prompts.ofClass(viewer, classId).stream().filter(p -> p.answerFirst() && !viewer.answered().contains(p.id())).map(PromptService.PromptRecord::title).toList();
     }
 
     /** A blog for anyone can be read by strangers; the Porch as a whole is for members. */

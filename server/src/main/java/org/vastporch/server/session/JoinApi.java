@@ -15,7 +15,7 @@ import org.vastporch.server.people.JoinService;
 @RestController
 class JoinApi {
 
-    record Typed(String code) {}
+    record CodeTyped(String code) {}
 
     record ClassOfCode(String className) {}
 
@@ -40,7 +40,7 @@ class JoinApi {
     }
 
     @PostMapping("/api/join/class")
-    ClassOfCode look(@RequestBody Typed body, HttpServletRequest request) {
+    ClassOfCode look(@RequestBody CodeTyped body, HttpServletRequest request) {
         return guarded(request, () -> new ClassOfCode(joining.className(body.code())));
     }
 
@@ -50,7 +50,7 @@ class JoinApi {
     }
 
     @PostMapping("/api/invitation")
-    InvitationService.Welcome read(@RequestBody Token body, HttpServletRequest request) {
+    InvitationService.Invited read(@RequestBody Token body, HttpServletRequest request) {
         return guarded(request, () -> invitations.read(body.token()));
     }
 

@@ -1,0 +1,169 @@
+import { Modal } from '@mantine/core';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { blogPageOptions, classOptions, porchPage, railOptions, shelfOptions, type PorchFilter } from '../api/queries';
+import type { Begun, BlogPage as Page, EntryView, WeekView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Sightline } from '../parts/Sightline';
+import { TermRail } from '../parts/TermRail';
+import { Loading, Trouble } from '../parts/Trouble';
+import { NameMenu } from '../people/NameMenu';
+import { Entry } from '../posts/Entry';
+import entryCss from '../posts/Entry.module.css';
+import { t } from '../texts/en';
+import css from './Blog.module.css';
+import { BlogHead } from './BlogHead';
+import { LookChoice } from './LookChoice';
+
+const monthName = new Intl.DateTimeFormat('en-GB', { month: 'long', year: 'numeric' });
+const inWords = (month: string) => monthName.format(new Date(`${month}-15T12:00:00`));
+
+/** One blog in its look: its head, what is pinned, its series, and its posts in the order that it is read in. */
+export function BlogPage() {
+  const { id, name } = useClass();
+  const { address = '' } = useParams();
+  const navigate = useNavigate();
+  const page = useQuery(blogPageOptions(id, address));
+  const current = page.data?.address;
+  // An earlier address still leads here; the one in the bar becomes the one of now.
+  useEffect(() => {
+    if (current && current !== address) navigate(`/classes/${id}/blog/${current}${window.location.search}`, { replace: true });
+  }, [current, address, id, navigate]);
+  if (page.isError) return <div className="page plain"><Trouble error={page.error} onRetry={() => page.refetch()} /></div>;
+  if (!page.data) return <div className="page"><Loading lines={8} /></div>;
+  return <><title>{`${page.data.title} · ${name}`}</title><Blog key={page.data.id} blog={page.data} classId={id} /></>;
+}
+
+function Blog({ blog, classId }: { blog: Page; classId: number }) {
+  const [params, setParams] = useSearchParams();
+  const { data: of } = useQuery(classOptions(classId));
+  const { data: rail } = useQuery(railOptions(classId, { blog: blog.id }));
+  const { data: shelf } = useQuery(shelfOptions(blog.id));
+  const weeks = params.get('weeks')?.split('-').map(Number);
+  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
+  const month = params.get('month') ?? undefined;
+  const filter: PorchFilter = { blog: blog.id, fromWeek: chosen?.[0], toWeek: chosen?.[1], month, oldestFirst: !blog.newestFirst, most: blog.perPage };
+  const posts = useInfiniteQuery({
+    queryKey: ['porch', classId, filter],
+    queryFn: ({ pageParam, signal }) => porchPage(classId, filter, pageParam, signal),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
+  });
+  const entries = posts.data?.pages.flatMap((p) => p.entries) ?? [];
+  const whole = !chosen && !month;
+  const choose = (next: Record<string, string>) => setParams(next);
+  return (
+    <>
+      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => choose(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
+      <div className="page">
+        <main data-look={blog.look}>
+          <BlogHead title={blog.title} intro={blog.intro} look={blog.look} header={blog.header}
+            by={blog.owner && blog.ownerPlace ? <NameMenu place={blog.ownerPlace} name={blog.owner}><Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link></NameMenu> : undefined} />
+          {blog.doors && <p className="tell" style={{ margin: '18px 0 0' }}>{blog.doors === 'CLOSED' ? 'This blog is closed. Only its staff and authors still see it.' : 'This blog is not open yet. Only its staff and authors see it.'}</p>}
+          {whole && shelf && shelf.pinned.length > 0 && <section className={css.pinned} aria-label="Pinned">{shelf.pinned.map((e) => <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} />)}</section>}
+          {whole && shelf?.series.map((s) => (
+            <section key={s.name}>
+              <h2 className={css.section}>{s.name} <small>{t.count(s.parts.length, 'part', 'parts')}, to be read in order</small></h2>
+              <ol className={css.parts}>{s.parts.map((p) => <li key={p.postId}><b>Part {p.part}</b><Link className="word" to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link></li>)}</ol>
+            </section>
+          ))}
+          {!whole && <p className={entryCss.head} style={{ margin: '22px 0 0' }}><span className="muted">{month ? inWords(month) : 'The chosen weeks'}, {t.count(posts.data?.pages[0].total ?? 0, 'post', 'posts')}</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>Show everything</button></p>}
+          {posts.isPending && <Loading lines={6} />}
+          {posts.isError && <Trouble error={posts.error} onRetry={() => posts.refetch()} />}
+          <Grouped entries={entries} by={blog.grouping} weeks={of?.weeks ?? []} classId={classId} withAuthor={!blog.owner} />
+          {posts.data && entries.length === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing was published here then.'}</p>}
+          {posts.hasNextPage && <p><button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>{blog.newestFirst ? 'Earlier posts' : 'Later posts'}</button></p>}
+        </main>
+        <aside className="sill" aria-label="About this blog">
+          <Acts blog={blog} classId={classId} />
+          <h4>Who can read it</h4>
+          <Sightline line={blog.sightline} withWriters />
+          {rail && rail.months.length > 0 && (
+            <>
+              <h4>By month</h4>
+              <div className={css.months}>{rail.months.map((m) => <button key={m.month} className="chip" aria-pressed={month === m.month} onClick={() => choose(month === m.month ? {} : { month: m.month })}>{inWords(m.month)} {m.count}</button>)}</div>
+            </>
+          )}
+          <h4>A lasting link</h4>
+          <LastingLink path={`/classes/${classId}/blog/${blog.address}`} />
+        </aside>
+      </div>
+    </>
+  );
+}
+
+/** The posts under the headings that the blog asks for. */
+function Grouped({ entries, by, weeks, classId, withAuthor }: { entries: EntryView[]; by: string; weeks: WeekView[]; classId: number; withAuthor: boolean }) {
+  const headingOf = (e: EntryView): string => {
+    if (by === 'MONTH') return inWords(e.publishedAt.slice(0, 7));
+    const week = weeks.find((w) => e.publishedAt >= w.start && e.publishedAt < w.end);
+    return !week ? 'Outside the term' : week.number === 0 ? 'The break' : `Week ${week.number}`;
+  };
+  return (
+    <>
+      {entries.map((e, i) => (
+        <div key={e.id}>
+          {by !== 'NONE' && (i === 0 || headingOf(entries[i - 1]) !== headingOf(e)) && <h2 className={css.section}>{headingOf(e)}</h2>}
+          <Entry entry={e} classId={classId} withAuthor={withAuthor} />
+        </div>
+      ))}
+    </>
+  );
+}
+
+function Acts({ blog, classId }: { blog: Page; classId: number }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [choosing, setChoosing] = useState(false);
+  const [look, setLook] = useState(blog.look);
+  const [problem, setProblem] = useState('');
+  const begin = async () => navigate(`/classes/${classId}/write/${(await postJson<Begun>(`/api/blogs/${blog.id}/posts`, {})).id}`);
+  const act = async (call: Promise<unknown>, close = true) => {
+    setProblem('');
+    try {
+      await call;
+      await client.invalidateQueries({ queryKey: ['blog', classId] });
+      if (close) setChoosing(false);
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const upload = (file?: File) => {
+    if (!file) return;
+    const form = new FormData();
+    form.append('file', file);
+    void act(postJson(`/api/blogs/${blog.id}/header`, form), false);
+  };
+  return (
+    <>
+      {blog.mayWrite && <button className="btn go mid" style={{ width: '100%', marginBottom: 10 }} onClick={begin}>Write here</button>}
+      {blog.mayLook && <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>Choose its look</button>}
+      {blog.manages && <p style={{ margin: '0 0 14px' }}><Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>Settings of this blog</Link></p>}
+      <Modal opened={choosing} onClose={() => setChoosing(false)} title="Its look" size="lg">
+        <div data-look={look} style={{ marginBottom: 18 }}><BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} /></div>
+        <LookChoice value={look} onChange={setLook} />
+        <p style={{ display: 'flex', gap: 14, alignItems: 'center', margin: '18px 0 0', flexWrap: 'wrap' }}>
+          <label className="btn">Picture at the head<input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} /></label>
+          {blog.header && <button className="word" onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>Without a picture</button>}
+          <button className="btn go" style={{ marginLeft: 'auto' }} onClick={() => act(putJson(`/api/blogs/${blog.id}/look`, { look }))}>Use this look</button>
+        </p>
+        {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      </Modal>
+    </>
+  );
+}
+
+/** An address to paste elsewhere; it leads through sign-in to this place, also when the blog has got another address since. */
+export function LastingLink({ path }: { path: string }) {
+  const [copied, setCopied] = useState(false);
+  const address = window.location.origin + path;
+  return (
+    <div className="tiny">
+      <input readOnly aria-label="Lasting link" value={address} onFocus={(e) => e.target.select()} style={{ font: 'inherit', width: '100%', padding: '4px 8px', border: '1px solid var(--line)', borderRadius: 4, background: 'var(--paper)', color: 'var(--ink-2)' }} />
+      <button className="word tiny" style={{ marginTop: 4 }} onClick={() => navigator.clipboard.writeText(address).then(() => setCopied(true), () => {})}>{copied ? 'Copied' : 'Copy'}</button>
+    </div>
+  );
+}

@@ -1,0 +1,202 @@
+import { Checkbox, NumberInput, Radio, Select, Textarea, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { ApiProblem, postJson, putJson } from '../api/client';
+import { classOptions, setupOptions } from '../api/queries';
+import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Sightline } from '../parts/Sightline';
+import { Loading, Trouble } from '../parts/Trouble';
+import { t } from '../texts/en';
+import css from './Blog.module.css';
+import { BlogHead } from './BlogHead';
+import { FRESH } from './fresh';
+import { LookChoice } from './LookChoice';
+
+type Kind = BlogSetup['kind'];
+
+const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
+  { value: 'SHARED', label: 'Shared', says: 'Everybody in the class writes in one stream.', title: 'Class news' },
+  { value: 'ONE_EACH', label: 'One each', says: 'Every student has an own blog. Own does not mean private: see beside who reads it.', title: 'Log of {name}' },
+  { value: 'GROUP', label: 'Group', says: 'A blog for each group; its members write.', title: 'Notes of {name}' },
+  { value: 'TEACHERS', label: "Teacher's", says: 'Only you and your co-teachers write; students may comment.', title: 'From the teacher' },
+  { value: 'JOURNAL', label: 'Journal', says: 'For each student, read by nobody but its author and the staff.', title: 'Journal of {name}' },
+];
+const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
+const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }];
+const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';
+
+/** Making a blog, or changing one: what it is, who reads it before and after, when it is open, how it looks and reads, and its rules. */
+export function SetupPage() {
+  const { id } = useClass();
+  const { ref } = useParams();
+  const { data: of } = useQuery(classOptions(id));
+  const current = useQuery({ ...setupOptions(ref ?? ''), enabled: !!ref });
+  if (current.isError) return <div className="page wide"><Trouble error={current.error} onRetry={() => current.refetch()} /></div>;
+  if (!of || (ref && !current.data)) return <div className="page wide"><Loading lines={8} /></div>;
+  return <Setup key={`${ref}${current.data?.version}`} classId={id} blogRef={ref} current={current.data} groups={of.groups} />;
+}
+
+/** A moment as the field for it wants it, in the reader's time of day. */
+const local = (at?: string) => (at ? new Date(new Date(at).getTime() - new Date(at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16) : '');
+
+interface SetupProps {
+  classId: number;
+  /** Which blog or set is changed; undefined for a new one. */
+  blogRef?: string;
+  current?: Current;
+  groups: Group[];
+}
+
+function Setup({ classId, blogRef, current, groups }: SetupProps) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const begin = current?.setup ?? FRESH;
+  const form = useForm({
+    initialValues: { ...begin, groupId: begin.groupId ? String(begin.groupId) : '', onlyGroup: begin.onlyGroup ? String(begin.onlyGroup) : '', opensAt: local(begin.opensAt), closesAt: local(begin.closesAt) },
+  });
+  const [problem, setProblem] = useState('');
+  const [saved, setSaved] = useState(false);
+  const v = form.values;
+  const wanted: BlogSetup = {
+    ...v, groupId: v.groupId ? Number(v.groupId) : undefined, onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
+    opensAt: v.opensAt ? new Date(v.opensAt).toISOString() : undefined, closesAt: v.closesAt ? new Date(v.closesAt).toISOString() : undefined,
+  };
+  const then = useQuery({
+    queryKey: ['blog-sightline', classId, wanted.kind, wanted.widest, wanted.commenters, wanted.groupId, wanted.onlyGroup, wanted.opensAt, wanted.closesAt],
+    queryFn: () => postJson<SightlineView>(`/api/classes/${classId}/blogs/sightline`, { ...wanted, title: wanted.title || 'x' }),
+    placeholderData: (before) => before,
+  });
+  const submit = form.onSubmit(async () => {
+    setProblem('');
+    setSaved(false);
+    try {
+      if (blogRef) await putJson(`/api/blog-setups/${blogRef}`, { setup: wanted, version: current!.version });
+      else await postJson(`/api/classes/${classId}/blogs`, wanted);
+      await client.invalidateQueries();
+      if (blogRef) setSaved(true);
+      else navigate(`/classes/${classId}/blogs`);
+    } catch (e) {
+      if (e instanceof ApiProblem && e.field && e.field in v) {
+        form.setFieldError(e.field, e.message);
+        (document.querySelector(`[name="${e.field}"]`) as HTMLElement | null)?.focus();
+      }
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  const setKind = (kind: string) => {
+    const next = KINDS.find((k) => k.value === kind)!;
+    form.setValues({ kind: next.value, widest: kind === 'JOURNAL' ? 'STAFF_AND_ME' : kind === 'GROUP' ? 'MY_GROUP' : 'MY_CLASS', ...(blogRef ? {} : { title: next.title }) });
+  };
+  const kinds = KINDS.filter((k) => !current || current.kinds.includes(k.value));
+  const pattern = isEach(v.kind) || (v.kind === 'GROUP' && !blogRef);
+  return (
+    <div className="page wide">
+      <title>{blogRef ? 'Settings of a blog' : 'New blog'}</title>
+      <main>
+        <h1>{blogRef ? `Settings of ${begin.title.replace('{name}', 'each student')}` : 'New blog'}</h1>
+        <form onSubmit={submit} className={css.setup} style={{ marginTop: 18 }}>
+          <div>
+            <Radio.Group label="What kind" value={v.kind} onChange={setKind}>
+              {kinds.map((k) => <Radio key={k.value} value={k.value} label={k.label} description={k.says} mt={8} />)}
+            </Radio.Group>
+            {v.kind === 'GROUP' && <Select label="Whose" mt="md" data={[...(blogRef ? [] : [{ value: '', label: 'every group, each its own' }]), ...groups.map((g) => ({ value: String(g.id), label: g.name }))]} allowDeselect={false} {...form.getInputProps('groupId')} />}
+            <TextInput label={pattern ? 'Title; {name} becomes the name' : 'Title'} name="title" mt="md" disabled={!!blogRef?.startsWith('b') && isEach(v.kind)} {...form.getInputProps('title')} />
+            <Textarea label="Introduction; readers see it at the head of the blog" name="intro" mt="md" minRows={2} {...form.getInputProps('intro')} />
+            <Textarea label="Instructions; students see them while they write" name="about" mt="md" minRows={2} {...form.getInputProps('about')} />
+
+            <h2>Who reads and comments</h2>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <Select label="Its posts reach at most" data={WIDTHS.map((a) => ({ value: a, label: t.audiences[a] }))} allowDeselect={false} disabled={v.kind === 'JOURNAL'} {...form.getInputProps('widest')} />
+              <Select label="Who comments" data={COMMENTERS} allowDeselect={false} {...form.getInputProps('commenters')} />
+            </div>
+
+            <h2>When it is open</h2>
+            <p className="muted tiny" style={{ margin: '2px 0 0' }}>Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students cannot write.</p>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+              <TextInput label="From" type="datetime-local" name="opensAt" {...form.getInputProps('opensAt')} />
+              <TextInput label="until" type="datetime-local" name="closesAt" {...form.getInputProps('closesAt')} />
+              <Select label="Only for a group" data={[{ value: '', label: 'no, for all' }, ...groups.map((g) => ({ value: String(g.id), label: g.name }))]} allowDeselect={false} {...form.getInputProps('onlyGroup')} />
+            </div>
+
+            <h2>How it looks and reads</h2>
+            <div style={{ margin: '12px 0' }}><BlogHead title={v.title.replace('{name}', isEach(v.kind) ? 'each student' : 'each group')} intro={v.intro} look={v.settings.look} header={current?.header} /></div>
+            <LookChoice value={v.settings.look} onChange={(look) => form.setFieldValue('settings.look', look as never)} />
+            {isEach(v.kind) && <Checkbox mt="md" label="The same look for all; students do not choose their own" {...form.getInputProps('settings.lookLocked', { type: 'checkbox' })} />}
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+              <Select label="Reading order" data={[{ value: 'true', label: 'newest first' }, { value: 'false', label: 'oldest first' }]} allowDeselect={false} value={String(v.settings.newestFirst)} onChange={(x) => form.setFieldValue('settings.newestFirst', x === 'true')} />
+              <Select label="Headings" data={[{ value: 'NONE', label: 'none' }, { value: 'WEEK', label: 'by week' }, { value: 'MONTH', label: 'by month' }]} allowDeselect={false} {...form.getInputProps('settings.grouping')} />
+              <NumberInput label="Posts on a page" min={5} max={100} {...form.getInputProps('settings.perPage')} />
+            </div>
+
+            <h2>Rules for students</h2>
+            <p className="muted tiny" style={{ margin: '2px 0 0' }}>They are said beside the text while a student writes, before they bite.</p>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <WindowChoice label="Change what is published" minutes={v.settings.rules.edit.minutes} onChange={(m) => form.setFieldValue('settings.rules.edit.minutes', m)} />
+              <WindowChoice label="Delete what is published" minutes={v.settings.rules.delete.minutes} onChange={(m) => form.setFieldValue('settings.rules.delete.minutes', m)} />
+            </div>
+            <Checkbox mt="md" label="Students may delete comments of their own" {...form.getInputProps('settings.rules.deleteComments', { type: 'checkbox' })} />
+            <div className="fields" style={{ gridTemplateColumns: 'repeat(4, 1fr)' }}>
+              <NumberInput label="Fewest words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.fewestWords')} />
+              <NumberInput label="Most words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.mostWords')} />
+              <NumberInput label="Most pictures" description="in a post" min={0} max={40} {...form.getInputProps('settings.rules.mostPictures')} />
+              <NumberInput label="Megabytes" description="of a picture" min={1} max={40} {...form.getInputProps('settings.rules.mostMegabytes')} />
+            </div>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <NumberInput label="Most posts of a student" description="0: no rule" min={0} max={1000} {...form.getInputProps('settings.rules.mostPosts')} />
+              <Select label="in a" data={[{ value: 'DAY', label: 'day' }, { value: 'WEEK', label: 'week' }, { value: 'TERM', label: 'term' }]} allowDeselect={false} {...form.getInputProps('settings.rules.per')} />
+            </div>
+
+            {problem && <p className="tell wrong" role="alert">{problem}</p>}
+            {saved && <p className="tell" role="status">Changed. It holds from now on{isEach(v.kind) && blogRef?.startsWith('s') ? ', for all of these blogs' : ''}.</p>}
+            <p style={{ display: 'flex', gap: 10, margin: '24px 0 0' }}>
+              <button className="btn go" type="submit">{blogRef ? 'Change it' : 'Make it'}</button>
+              <Link className="btn" to={`/classes/${classId}/blogs`}>{blogRef ? 'Back to the blogs' : t.cancel}</Link>
+            </p>
+          </div>
+          <aside aria-live="polite">
+            {current && <div className={css.now}><h3>Now</h3><Sightline line={current.sightline} withWriters /></div>}
+            <div className={css.then}><h3>{blogRef ? 'After you change it' : 'Once you make it'}</h3>{then.data ? <Sightline line={then.data} withWriters /> : <span className="muted tiny">{t.loading}</span>}</div>
+            {blogRef?.startsWith('b') && current?.address && <AddressForm blogId={Number(blogRef.slice(1))} classId={classId} address={current.address} />}
+          </aside>
+        </form>
+      </main>
+    </div>
+  );
+}
+
+/** For how long something may be done: always, never, or for some minutes. */
+function WindowChoice({ label, minutes, onChange }: { label: string; minutes: number; onChange: (minutes: number) => void }) {
+  const choice = minutes === -1 ? 'ALWAYS' : minutes === 0 ? 'NEVER' : 'FOR';
+  return (
+    <div style={{ display: 'flex', gap: 8, alignItems: 'end' }}>
+      <Select label={label} style={{ flex: 1 }} data={[{ value: 'ALWAYS', label: 'always' }, { value: 'FOR', label: 'for some minutes' }, { value: 'NEVER', label: 'never' }]} allowDeselect={false}
+        value={choice} onChange={(c) => onChange(c === 'ALWAYS' ? -1 : c === 'NEVER' ? 0 : 30)} />
+      {choice === 'FOR' && <NumberInput aria-label={`${label}, minutes`} value={minutes} min={1} max={100000} onChange={(m) => onChange(Number(m) || 1)} style={{ width: 90 }} />}
+    </div>
+  );
+}
+
+function AddressForm({ blogId, classId, address }: { blogId: number; classId: number; address: string }) {
+  const client = useQueryClient();
+  const [wanted, setWanted] = useState(address);
+  const [problem, setProblem] = useState('');
+  const change = async () => {
+    setProblem('');
+    try {
+      setWanted((await putJson<{ address: string }>(`/api/blogs/${blogId}/address`, { address: wanted })).address);
+      await client.invalidateQueries();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <div style={{ marginTop: 24 }}>
+      <TextInput label="Its address" description={`…/classes/${classId}/blog/`} value={wanted} onChange={(e) => setWanted(e.target.value)} error={problem || undefined} />
+      <p className="tiny muted" style={{ margin: '6px 0 8px' }}>The addresses that it had before go on leading here, and no other blog ever gets them.</p>
+      {wanted !== address && <button className="btn" type="button" onClick={change}>Change the address</button>}
+    </div>
+  );
+}

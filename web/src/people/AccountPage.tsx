@@ -1,0 +1,65 @@
+import { PasswordInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { ApiProblem, putJson } from '../api/client';
+import { accountOptions } from '../api/queries';
+import { Loading, Trouble } from '../parts/Trouble';
+import { t } from '../texts/en';
+
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+/** One account over years and classes: the name, the password, and every class one is or was in. */
+export function AccountPage() {
+  const { data, error, refetch } = useQuery(accountOptions);
+  return (
+    <div className="page plain">
+      <title>My account · Vast Porch</title>
+      <main style={{ maxWidth: 560 }}>
+        <h1>My account</h1>
+        {error && <Trouble error={error} onRetry={() => refetch()} />}
+        {!data && !error && <Loading />}
+        {data && (
+          <>
+            <p style={{ margin: '10px 0 0' }}>{data.name}, username <b style={{ fontWeight: 600 }}>{data.username}</b></p>
+            <h2 style={{ marginTop: 30 }}>My classes</h2>
+            {data.places.length === 0 && <p className="muted">You are in no class yet.</p>}
+            {data.places.map((p) => (
+              <p key={`${p.classId}${p.since}`} style={{ margin: 0, padding: '9px 0', borderBottom: '1px solid var(--line)' }}>
+                {p.until ? p.className : <Link className="word" to={`/classes/${p.classId}/${p.role === 'MODERATOR' ? 'approve' : 'porch'}`}>{p.className}</Link>}
+                <span className="muted tiny" style={{ display: 'block' }}>{p.level ? `${p.level}, ` : ''}{t.roles[p.role]} since {day.format(new Date(p.since))}{p.until ? `, until ${day.format(new Date(p.until))}` : ''}</span>
+              </p>
+            ))}
+            <h2 style={{ marginTop: 34 }}>Password</h2>
+            {data.mayChangePassword ? <PasswordForm /> : <p className="muted">Your teacher gives out the pass phrases of your class. If you forget yours, ask there for a new one.</p>}
+          </>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function PasswordForm() {
+  const form = useForm({ initialValues: { before: '', password: '' } });
+  const [done, setDone] = useState(false);
+  const submit = form.onSubmit(async (values) => {
+    setDone(false);
+    try {
+      await putJson('/api/account/password', values);
+      form.reset();
+      setDone(true);
+    } catch (e) {
+      const field = e instanceof ApiProblem && e.field === 'before' ? 'before' : 'password';
+      form.setFieldError(field, e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  return (
+    <form onSubmit={submit} style={{ maxWidth: 360 }}>
+      <PasswordInput label="Your password until now" autoComplete="current-password" mt="xs" {...form.getInputProps('before')} />
+      <PasswordInput label="The new one, at least eight characters" autoComplete="new-password" mt="sm" {...form.getInputProps('password')} />
+      {done && <p className="tell" role="status">Your password is changed.</p>}
+      <button className="btn go" type="submit" style={{ marginTop: 16 }}>Change it</button>
+    </form>
+  );
+}

@@ -1,0 +1,143 @@
+import { NumberInput, TextInput } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type DragEvent } from 'react';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { classOptions, peopleOptions } from '../api/queries';
+import type { MemberLine, Move, Moves } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading, Trouble } from '../parts/Trouble';
+import { t } from '../texts/en';
+import css from './People.module.css';
+
+const NONE = 0;
+
+/** Who is in which group: pick students and move them, drag them, or split the class. Every change can be undone. */
+export function GroupsPage() {
+  const { id, name } = useClass();
+  const client = useQueryClient();
+  const people = useQuery(peopleOptions(id));
+  const of = useQuery(classOptions(id));
+  const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
+  const [undo, setUndo] = useState<{ says: string; moves: Move[] } | null>(null);
+  const [problem, setProblem] = useState('');
+  const students = (people.data ?? []).filter((p) => p.role === 'STUDENT' && p.state !== 'left');
+  const run = async (says: string, call: () => Promise<Moves | void>) => {
+    setProblem('');
+    try {
+      const back = await call();
+      setUndo(back ? { says, moves: back.moves } : null);
+      setPicked(new Set());
+      await client.invalidateQueries();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const moveTo = (ids: number[], groupId: number, groupName: string) =>
+    run(`${t.count(ids.length, 'student', 'students')} moved to ${groupName}.`, () => postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: [{ people: ids, groupId: groupId || undefined }] }));
+  const pick = (person: number) => setPicked((before) => {
+    const next = new Set(before);
+    if (!next.delete(person)) next.add(person);
+    return next;
+  });
+  if (people.isError) return <div className="page wide"><Trouble error={people.error} onRetry={() => people.refetch()} /></div>;
+  if (!people.data || !of.data) return <div className="page wide"><Loading lines={8} /></div>;
+  const groups = [...of.data.groups, { id: NONE, name: 'In no group' }];
+  return (
+    <div className="page wide">
+      <title>{`Groups · ${name}`}</title>
+      <main>
+        <h1>Groups</h1>
+        <p className="muted" style={{ margin: '4px 0 0' }}>Pick students and choose where they go, or drag them. A group can have its own blog.</p>
+        <div className={css.bar} role="region" aria-label="What to do with the groups">
+          {picked.size > 0 ? (
+            <>
+              <b style={{ fontWeight: 600 }}>{t.count(picked.size, 'student', 'students')} picked, move to</b>
+              {groups.map((g) => <button key={g.id} className="btn" style={{ padding: '4px 11px' }} onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}>{g.name}</button>)}
+              <button className="word" onClick={() => setPicked(new Set())}>Put back</button>
+            </>
+          ) : (
+            <>
+              <NewGroup onAdd={(wanted) => run('', async () => { await postJson(`/api/classes/${id}/groups`, { name: wanted }); })} />
+              <Split students={students.length} onSplit={(n, atRandom) => run(`The class is split into ${t.count(n, 'group', 'groups')}.`, () => postJson<Moves>(`/api/classes/${id}/groups/split`, { people: [], groups: n, atRandom }))} />
+            </>
+          )}
+        </div>
+        {problem && <p className="tell wrong" role="alert">{problem}</p>}
+        {undo && <p className="tell" role="status" style={{ margin: '14px 0 0' }}>{undo.says} <button className="word" onClick={() => run('', async () => { await postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: undo.moves }); })}>Undo</button></p>}
+        <div className={css.groups}>
+          {groups.map((g) => (
+            <Group key={g.id} id={g.id} name={g.name} members={students.filter((p) => (p.groupId ?? NONE) === g.id)} picked={picked} onPick={pick}
+              onDrop={(person) => moveTo(picked.has(person) ? [...picked] : [person], g.id, g.name.toLowerCase())}
+              onRename={(wanted) => run('', async () => { await putJson(`/api/groups/${g.id}`, { name: wanted }); })}
+              onRemove={() => run('', async () => { await deleteJson(`/api/groups/${g.id}`); })} />
+          ))}
+        </div>
+      </main>
+    </div>
+  );
+}
+
+interface GroupProps {
+  id: number;
+  name: string;
+  members: MemberLine[];
+  picked: ReadonlySet<number>;
+  onPick: (person: number) => void;
+  onDrop: (person: number) => void;
+  onRename: (name: string) => void;
+  onRemove: () => void;
+}
+
+function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }: GroupProps) {
+  const [over, setOver] = useState(false);
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const drop = (e: DragEvent) => {
+    e.preventDefault();
+    setOver(false);
+    const person = Number(e.dataTransfer.getData('text/x-person'));
+    if (person) onDrop(person);
+  };
+  return (
+    <section className={css.group} data-over={over || undefined} aria-label={name} onDragOver={(e) => { e.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}>
+      <header>
+        {renaming === null ? <h2>{name}</h2> : (
+          <form onSubmit={(e) => { e.preventDefault(); onRename(renaming); setRenaming(null); }}><TextInput size="xs" aria-label="Name of the group" value={renaming} autoFocus onChange={(e) => setRenaming(e.target.value)} onBlur={() => setRenaming(null)} /></form>
+        )}
+        <span className="muted tiny">{members.length}</span>
+        {id !== NONE && renaming === null && (
+          <span className="tiny" style={{ marginLeft: 'auto' }}>
+            <button className="word tiny" onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>Rename</button>
+            {members.length === 0 && <> · <button className="word tiny" onClick={onRemove} aria-label={`Remove ${name}`}>Remove</button></>}
+          </span>
+        )}
+      </header>
+      {members.map((p) => (
+        <button key={p.id} className={css.member} aria-pressed={picked.has(p.id)} draggable onDragStart={(e) => { e.dataTransfer.setData('text/x-person', String(p.id)); e.dataTransfer.effectAllowed = 'move'; }} onClick={() => onPick(p.id)}>{p.sortName}</button>
+      ))}
+      {members.length === 0 && <p className="muted tiny" style={{ margin: '6px 0' }}>Nobody</p>}
+    </section>
+  );
+}
+
+function NewGroup({ onAdd }: { onAdd: (name: string) => void }) {
+  const [name, setName] = useState('');
+  return (
+    <form style={{ display: 'flex', gap: 8 }} onSubmit={(e) => { e.preventDefault(); if (name.trim()) { onAdd(name); setName(''); } }}>
+      <TextInput aria-label="Name of a new group" placeholder="New group" value={name} onChange={(e) => setName(e.target.value)} style={{ width: 170 }} />
+      <button className="btn" type="submit" disabled={!name.trim()}>Add</button>
+    </form>
+  );
+}
+
+function Split({ students, onSplit }: { students: number; onSplit: (groups: number, atRandom: boolean) => void }) {
+  const [groups, setGroups] = useState<number | string>(Math.max(2, Math.round(students / 4)));
+  const n = Number(groups) || 1;
+  return (
+    <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginLeft: 'auto', flexWrap: 'wrap' }}>
+      <span className="muted">Split the class into</span>
+      <NumberInput aria-label="Number of groups" value={groups} min={1} max={60} onChange={setGroups} style={{ width: 76 }} />
+      <button className="btn" onClick={() => onSplit(n, true)}>At random</button>
+      <button className="btn" onClick={() => onSplit(n, false)}>In order of the list</button>
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import { PasswordInput, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { ApiProblem, getJson, postJson } from '../api/client';
+import type { ClassOfCode, Invited, Joined } from '../api/schema';
+import { SignInForm } from '../app/SignIn';
+import { Logo } from '../parts/Logo';
+import { Loading } from '../parts/Trouble';
+import { t } from '../texts/en';
+
+interface WayInProps {
+  /** The name of whoever is signed in; undefined for nobody. */
+  me?: string;
+  onDone: () => Promise<void>;
+}
+
+/** Coming into a class by its code. */
+export function JoinPage(props: WayInProps) {
+  const code = new URLSearchParams(window.location.search).get('code') ?? '';
+  const look = useQuery({ queryKey: ['join', code], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<ClassOfCode>('/api/join/class', { code }); }, retry: false, refetchOnWindowFocus: false });
+  return (
+    <Sheet title="Come into a class" error={look.error} pending={look.isPending}>
+      {look.data && <Newcomer {...props} className={look.data.className} as="STUDENT" send={(newcomer) => postJson<Joined>('/api/join', { code, newcomer })} />}
+    </Sheet>
+  );
+}
+
+/** Coming into a class by an invitation. */
+export function InvitationPage(props: WayInProps) {
+  const token = new URLSearchParams(window.location.search).get('t') ?? '';
+  const look = useQuery({ queryKey: ['invitation', token], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<Invited>('/api/invitation', { token }); }, retry: false, refetchOnWindowFocus: false });
+  return (
+    <Sheet title="An invitation" error={look.error} pending={look.isPending}>
+      {look.data && (
+        <Newcomer {...props} className={look.data.className} as={look.data.role} invitedBy={look.data.invitedBy} name={look.data.name} send={(newcomer) => postJson<Joined>('/api/invitation/accept', { token, newcomer })} />
+      )}
+    </Sheet>
+  );
+}
+
+function Sheet({ title, error, pending, children }: { title: string; error: unknown; pending: boolean; children: React.ReactNode }) {
+  return (
+    <main style={{ maxWidth: 420, margin: '0 auto', padding: '9vh 20px 40px' }}>
+      <title>{`${title} · Vast Porch`}</title>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 16 }}><Logo /><h1>{title}</h1></div>
+      {pending && <Loading />}
+      {error instanceof ApiProblem && <><p className="tell wrong" role="alert">{error.message}</p><p><Link className="word" to="/">To the sign-in page</Link></p></>}
+      {children}
+    </main>
+  );
+}
+
+interface NewcomerProps extends WayInProps {
+  className: string;
+  as: string;
+  invitedBy?: string;
+  name?: string;
+  send: (newcomer: Record<string, string>) => Promise<Joined>;
+}
+
+function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: NewcomerProps) {
+  const [given, ...family] = name.split(' ');
+  const form = useForm({ initialValues: { title: '', given: given ?? '', family: family.join(' '), password: '' } });
+  const [joined, setJoined] = useState<Joined | null>(null);
+  const [has, setHas] = useState(false);
+  const [problem, setProblem] = useState('');
+  const go = async (newcomer: Record<string, string>) => {
+    setProblem('');
+    try {
+      setJoined(await send(newcomer));
+    } catch (e) {
+      if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
+      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const enter = async () => {
+    await onDone();
+    window.location.assign('/');
+  };
+  if (joined)
+    return (
+      <div role="status">
+        <p>You are in <b style={{ fontWeight: 600 }}>{className}</b>.</p>
+        <p className="muted" style={{ margin: 0 }}>Your username is</p>
+        <p style={{ font: '600 26px/1.3 var(--serif)', margin: '0 0 12px' }}>{joined.username}</p>
+        <p className="muted">Write it down: you need it, and your password, to sign in.</p>
+        <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={enter}>Go in</button>
+      </div>
+    );
+  return (
+    <>
+      <p style={{ margin: '0 0 16px' }}>{invitedBy ? `${invitedBy} invites you to` : 'This is the code of'} <b style={{ fontWeight: 600 }}>{className}</b>{invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}</p>
+      {me && <><p className="muted">You are signed in as {me}.</p><button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={() => go({})}>Come in with this account</button></>}
+      {!me && !has && (
+        <>
+          <form onSubmit={form.onSubmit((v) => go(v))}>
+            {as !== 'STUDENT' && <TextInput label="Title, if you use one" placeholder="Ms" size="md" {...form.getInputProps('title')} />}
+            <TextInput label="Given name" autoComplete="given-name" size="md" mt="sm" {...form.getInputProps('given')} />
+            <TextInput label="Family name" autoComplete="family-name" size="md" mt="sm" {...form.getInputProps('family')} />
+            <PasswordInput label="Choose a password, at least eight characters" autoComplete="new-password" size="md" mt="sm" {...form.getInputProps('password')} />
+            <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">Come in</button>
+          </form>
+          <p className="tiny muted" style={{ marginTop: 16 }}>You have an account here already? <button className="word tiny" onClick={() => setHas(true)}>Sign in with it</button></p>
+        </>
+      )}
+      {!me && has && <SignInForm onDone={onDone} />}
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </>
+  );
+}

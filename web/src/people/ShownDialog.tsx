@@ -1,0 +1,38 @@
+import { Modal, Radio, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQueryClient } from '@tanstack/react-query';
+import { ApiProblem, putJson } from '../api/client';
+import type { MemberLine } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { t } from '../texts/en';
+
+/** The name under which readers see a student; staff always see who it is. */
+export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
+  const { id } = useClass();
+  const client = useQueryClient();
+  const form = useForm({ initialValues: { shown: person.shown, penName: person.penName ?? '' } });
+  const submit = form.onSubmit(async (v) => {
+    try {
+      await putJson(`/api/classes/${id}/people/${person.id}/shown`, { shown: v.shown, penName: v.penName || undefined });
+      await client.invalidateQueries();
+      onClose();
+    } catch (e) {
+      form.setFieldError('penName', e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  const [given, ...rest] = person.name.split(' ');
+  return (
+    <Modal opened onClose={onClose} title={`How readers see ${person.name}`}>
+      <form onSubmit={submit}>
+        <Radio.Group {...form.getInputProps('shown')} aria-label="The name that readers see">
+          <Radio value="OWN_NAME" label={`Own name: ${person.name}`} mt={6} />
+          <Radio value="FIRST_AND_INITIAL" label={`First name and initial: ${given}${rest.length ? ` ${rest[rest.length - 1][0]}.` : ''}`} mt={10} />
+          <Radio value="PEN_NAME" label="A pen name" mt={10} />
+        </Radio.Group>
+        <TextInput label="Pen name" mt="md" disabled={form.values.shown !== 'PEN_NAME'} {...form.getInputProps('penName')} />
+        <p className="tiny muted" style={{ margin: '14px 0' }}>Classmates, guests, feeds and addresses get this name only; the blog of {given} gets a new title and address. You and the other staff still see who it is. Posts and comments keep the words that stand in them.</p>
+        <button className="btn go" type="submit">Use this name</button>
+      </form>
+    </Modal>
+  );
+}

@@ -1,0 +1,79 @@
+import { Checkbox, Radio, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, putJson } from '../api/client';
+import { classOptions } from '../api/queries';
+import type { ClassView } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading } from '../parts/Trouble';
+import { t } from '../texts/en';
+
+export function TermPage() {
+  const { id } = useClass();
+  const { data } = useQuery(classOptions(id));
+  return data ? <TermForm key={data.version} of={data} /> : <div className="page plain"><Loading /></div>;
+}
+
+/** What the class is called, when it is, and how its people's names are shown. Nothing is lost by a change. */
+function TermForm({ of }: { of: ClassView }) {
+  const client = useQueryClient();
+  const [said, setSaid] = useState<{ wrong: boolean; text: string } | null>(null);
+  const form = useForm({
+    initialValues: { name: of.name, subject: of.subject, level: of.level, zone: of.zone, firstDay: of.firstDay, lastDay: of.lastDay, breaks: of.breaks, ownPasswords: of.ownPasswords, byGiven: String(of.byGiven) },
+  });
+  const report = async (call: Promise<unknown>, done: string) => {
+    try {
+      await call;
+      setSaid({ wrong: false, text: done });
+      await client.invalidateQueries();
+    } catch (e) {
+      if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
+      setSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+    }
+  };
+  const submit = form.onSubmit(({ ownPasswords, byGiven, ...v }) =>
+    report(putJson(`/api/classes/${of.id}`, { of: { ...v, breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })) }, ownPasswords, byGiven: byGiven === 'true', version: of.version }), 'The class is changed.'));
+  return (
+    <div className="page plain">
+      <title>{`Term and names · ${of.name}`}</title>
+      <main style={{ maxWidth: 560 }}>
+        <h1>Term and names</h1>
+        <p className="muted" style={{ margin: '6px 0 18px' }}>All of it can be changed at any time. Posts keep their dates; the weeks are counted anew.</p>
+        <form onSubmit={submit}>
+          <TextInput label="Name of the class" {...form.getInputProps('name')} />
+          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <TextInput label="Subject" {...form.getInputProps('subject')} />
+            <TextInput label="Year or level" {...form.getInputProps('level')} />
+            <TextInput label="Term from" type="date" {...form.getInputProps('firstDay')} />
+            <TextInput label="until" type="date" {...form.getInputProps('lastDay')} />
+          </div>
+          {form.values.breaks.map((_, i) => (
+            <div key={i} className="fields" style={{ gridTemplateColumns: '1fr 1fr auto' }}>
+              <TextInput label="Break from" type="date" {...form.getInputProps(`breaks.${i}.from`)} />
+              <TextInput label="until" type="date" {...form.getInputProps(`breaks.${i}.to`)} />
+              <button className="btn" type="button" onClick={() => form.removeListItem('breaks', i)} aria-label={`Remove break ${i + 1}`}>Remove</button>
+            </div>
+          ))}
+          <p style={{ margin: '10px 0 0' }}><button className="word" type="button" onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>Add a break</button></p>
+          <TextInput label="Time zone" mt="md" {...form.getInputProps('zone')} />
+          <h2 style={{ marginTop: 30 }}>Names and passwords</h2>
+          <Radio.Group label="Lists of people are sorted by" mt="sm" {...form.getInputProps('byGiven')}>
+            <Radio value="false" label="family name" mt={6} /><Radio value="true" label="given name" mt={8} />
+          </Radio.Group>
+          <Checkbox mt="md" label="Students may change their own password" description="If not, you give them new pass phrases." {...form.getInputProps('ownPasswords', { type: 'checkbox' })} />
+          {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
+          <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the class</button>
+        </form>
+        <h2 style={{ marginTop: 40 }}>How readers see all students</h2>
+        <p className="muted" style={{ margin: '4px 0 12px' }}>You and the other staff always see the whole name. Pen names are given one by one, among the people, and stay. Blogs that carry a name get a new title and address.</p>
+        <p style={{ display: 'flex', gap: 10 }}>
+          {[['OWN_NAME', 'By their own names'], ['FIRST_AND_INITIAL', 'By first name and initial']].map(([shown, label]) => (
+            <button key={shown} className="btn" aria-pressed={of.shown === shown} style={{ borderColor: of.shown === shown ? 'var(--cedar)' : undefined }}
+              onClick={() => report(putJson(`/api/classes/${of.id}/shown`, { shown }), `Readers now see students ${label.toLowerCase()}.`)}>{label}</button>
+          ))}
+        </p>
+      </main>
+    </div>
+  );
+}

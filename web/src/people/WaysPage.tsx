@@ -1,0 +1,191 @@
+import { NumberInput, Select, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { codeOptions, invitationsOptions } from '../api/queries';
+import type { CodeView, InvitationLine, Sent, Welcome } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './People.module.css';
+import { WelcomeNote } from './WelcomeNote';
+
+const ROLES = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST', 'STUDENT'];
+const roleChoices = (roles: string[]) => roles.map((r) => ({ value: r, label: `${t.roles[r]}: ${t.roleDoes[r]}` }));
+
+/** How people come in by themselves: the class code, invitations by mail, and one-time addresses that are handed over. */
+export function WaysPage() {
+  const { id, name } = useClass();
+  return (
+    <div className="page wide">
+      <title>{`Class code and invitations · ${name}`}</title>
+      <main>
+        <h1>Class code and invitations</h1>
+        <div className={css.ways} style={{ marginTop: 20 }}>
+          <CodePart classId={id} />
+          <Helper classId={id} />
+        </div>
+        <Invitations classId={id} />
+      </main>
+    </div>
+  );
+}
+
+function CodePart({ classId }: { classId: number }) {
+  const client = useQueryClient();
+  const { data, error, refetch } = useQuery(codeOptions(classId));
+  const code = data?.code;
+  const [problem, setProblem] = useState('');
+  const act = async (call: Promise<unknown>) => {
+    setProblem('');
+    try {
+      await call;
+      await client.invalidateQueries({ queryKey: ['code', classId] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const put = (keep: boolean, until?: string, left?: number) => act(putJson(`/api/classes/${classId}/code`, { keep, until, left }));
+  if (error) return <Trouble error={error} onRetry={() => refetch()} />;
+  if (!data) return <Loading />;
+  return (
+    <section>
+      <h2>Class code</h2>
+      {!code && (
+        <>
+          <p className="muted" style={{ margin: '4px 0 14px' }}>With a code students come in by themselves: they type it on the sign-in page, give their name, and choose a password. It is switched off now.</p>
+          <button className="btn go" onClick={() => put(false)}>Switch it on</button>
+        </>
+      )}
+      {code && (
+        <>
+          <p className={css.code}>{code.code}</p>
+          <p className="muted tiny" style={{ margin: 0 }}>{codeSays(code)}</p>
+          <CodeLimits key={`${code.until}${code.left}`} code={code} onSet={(until, left) => put(true, until, left)} />
+          <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
+            <button className="word" onClick={() => put(false, code.until, code.left)}>Make a new code</button>
+            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/code`))}>Switch it off</button>
+          </p>
+        </>
+      )}
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </section>
+  );
+}
+
+function codeSays(code: CodeView): string {
+  if (!code.open) return code.left === 0 ? 'Everybody it was meant for has come: it no longer works.' : 'Its time is over: it no longer works.';
+  const limits = [code.left !== undefined ? `${t.count(code.left, 'more person', 'more people')} can come` : 'Anybody who has it can come'];
+  if (code.until) limits.push(`until ${new Date(code.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`);
+  return `${limits.join(', ')}. Who comes is a student here and gets the blogs of the class.`;
+}
+
+function CodeLimits({ code, onSet }: { code: CodeView; onSet: (until?: string, left?: number) => void }) {
+  const [until, setUntil] = useState(code.until ? code.until.slice(0, 10) : '');
+  const [left, setLeft] = useState<number | string>(code.left ?? '');
+  return (
+    <form style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }} onSubmit={(e) => { e.preventDefault(); onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left)); }}>
+      <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />
+      <NumberInput label="for so many" value={left} min={0} max={2000} onChange={setLeft} style={{ width: 120 }} />
+      <button className="btn" type="submit">Set</button>
+    </form>
+  );
+}
+
+/** A helper who gets a one-time address by hand, where no mail is wanted. */
+function Helper({ classId }: { classId: number }) {
+  const client = useQueryClient();
+  const form = useForm({ initialValues: { role: 'CO_TEACHER', title: '', given: '', family: '', email: '' }, validate: { family: (v) => (v.trim() ? null : 'A name is needed.') } });
+  const [welcome, setWelcome] = useState<Welcome | null>(null);
+  const [problem, setProblem] = useState('');
+  const submit = form.onSubmit(async (values) => {
+    setProblem('');
+    try {
+      setWelcome(await postJson<Welcome>(`/api/classes/${classId}/helpers`, values));
+      form.reset();
+      await client.invalidateQueries({ queryKey: ['people', classId] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  return (
+    <section>
+      <h2>Add a helper</h2>
+      <p className="muted" style={{ margin: '4px 0 10px' }}>Makes an account, with a one-time address that you hand over yourself.</p>
+      <form onSubmit={submit}>
+        <Select label="What the helper is" data={roleChoices(ROLES.filter((r) => r !== 'STUDENT'))} allowDeselect={false} {...form.getInputProps('role')} />
+        <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
+          <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
+        </div>
+        {problem && <p className="tell wrong" role="alert">{problem}</p>}
+        <button className="btn go" type="submit" style={{ marginTop: 16 }}>Add</button>
+      </form>
+      {welcome && <div className="tell" style={{ marginTop: 14 }}><WelcomeNote welcome={welcome} /></div>}
+    </section>
+  );
+}
+
+function Invitations({ classId }: { classId: number }) {
+  const client = useQueryClient();
+  const { data } = useQuery(invitationsOptions(classId));
+  const form = useForm({ initialValues: { role: 'GUEST', name: '', email: '' } });
+  const [sent, setSent] = useState<{ path: string; email: string } | null>(null);
+  const refresh = () => client.invalidateQueries({ queryKey: ['invitations', classId] });
+  const submit = form.onSubmit(async (values) => {
+    try {
+      const { path } = await postJson<Sent>(`/api/classes/${classId}/invitations`, values);
+      setSent({ path, email: values.email });
+      form.setValues({ name: '', email: '' });
+      await refresh();
+    } catch (e) {
+      form.setFieldError('email', e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  const resend = async (i: InvitationLine) => {
+    const { path } = await postJson<Sent>(`/api/invitations/${i.id}/resend`);
+    setSent({ path, email: i.email });
+    await refresh();
+  };
+  const withdraw = async (i: InvitationLine) => {
+    await deleteJson(`/api/invitations/${i.id}`);
+    await refresh();
+  };
+  return (
+    <section style={{ marginTop: 40, borderTop: '1px solid var(--line)', paddingTop: 26 }}>
+      <h2>Invite by e-mail</h2>
+      <p className="muted" style={{ margin: '4px 0 10px' }}>The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by itself.</p>
+      <form onSubmit={submit} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto', gap: 12, alignItems: 'start' }}>
+        <Select label="As" data={roleChoices(ROLES)} allowDeselect={false} {...form.getInputProps('role')} />
+        <TextInput label="Name in the mail" {...form.getInputProps('name')} />
+        <TextInput label="E-mail" {...form.getInputProps('email')} />
+        <button className="btn go" type="submit" style={{ marginTop: 26 }}>Invite</button>
+      </form>
+      {sent && (
+        <div className="tell" role="status" style={{ marginTop: 14 }}>
+          The invitation for {sent.email} is on its way. Where no mail arrives, hand over this address:
+          <span style={{ display: 'block', overflowWrap: 'anywhere', marginTop: 4 }}>{window.location.origin + sent.path}</span>
+        </div>
+      )}
+      {data && data.length > 0 && (
+        <table className="rows" style={{ marginTop: 18 }}>
+          <thead><tr><th>E-mail</th><th>Name</th><th>As</th><th>Sent</th><th>Mail</th><th><span className="away">What to do</span></th></tr></thead>
+          <tbody>
+            {data.map((i) => (
+              <tr key={i.id}>
+                <td>{i.email}</td><td>{i.name}</td><td className="muted">{t.roles[i.role]}</td>
+                <td className="muted"><When at={i.sentAt} />{i.sentTimes > 1 ? `, ${i.sentTimes} times` : ''}{i.state === 'expired' ? ', too old now' : ''}</td>
+                <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
+                <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}><button className="word" onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>Send once more</button>{' · '}<button className="word" onClick={() => withdraw(i)} aria-label={`Withdraw the invitation of ${i.email}`}>Withdraw</button></td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {data?.length === 0 && <p className="muted" style={{ marginTop: 18 }}>No invitation waits for an answer.</p>}
+    </section>
+  );
+}
+
+const MAIL: Record<string, string> = { sent: 'sent', waits: 'on its way', 'no-post-office': 'no post office is set up; hand the address over' };
