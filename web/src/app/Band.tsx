@@ -86,9 +86,15 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         </nav>
       )}
       <div className={css.right}>
-        <Menu position="bottom-end" width={220}>
+        <Menu position="bottom-end" width={240}>
           <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
           <Menu.Dropdown>
+            {current && isStaff(current.role) && !eyes && (
+              <>
+                <Menu.Item onClick={() => borrow({ classId: current.id, className: current.name, of: 'guest', name: 'a guest', role: 'GUEST' }, pathname)}>See this page as a guest</Menu.Item>
+                <Menu.Item onClick={() => borrow({ classId: current.id, className: current.name, of: 'stranger', name: 'a stranger', role: 'STRANGER' }, pathname)}>See this page as a stranger</Menu.Item>
+              </>
+            )}
             <Menu.Item component={Link} to="/account">My account</Menu.Item>
             <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
             <Menu.Item onClick={signOut}>Sign out</Menu.Item>

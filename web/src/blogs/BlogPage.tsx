@@ -52,8 +52,10 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
-  const entries = posts.data?.pages.flatMap((p) => p.entries) ?? [];
   const whole = !chosen && !month;
+  // What is pinned stands above, and not a second time below.
+  const above = new Set(whole ? shelf?.pinned.map((e) => e.id) : []);
+  const entries = (posts.data?.pages.flatMap((p) => p.entries) ?? []).filter((e) => !above.has(e.id));
   const choose = (next: Record<string, string>) => setParams(next);
   return (
     <>
@@ -63,7 +65,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
           <BlogHead title={blog.title} intro={blog.intro} look={blog.look} header={blog.header}
             by={blog.owner && blog.ownerPlace ? <NameMenu place={blog.ownerPlace} name={blog.owner}><Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link></NameMenu> : undefined} />
           {blog.doors && <p className="tell" style={{ margin: '18px 0 0' }}>{blog.doors === 'CLOSED' ? 'This blog is closed. Only its staff and authors still see it.' : 'This blog is not open yet. Only its staff and authors see it.'}</p>}
-          {whole && shelf && shelf.pinned.length > 0 && <section className={css.pinned} aria-label="Pinned">{shelf.pinned.map((e) => <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} />)}</section>}
+          {whole && shelf && shelf.pinned.length > 0 && <section className={css.pinned} aria-label="Pinned"><span className="muted tiny">Pinned</span>{shelf.pinned.map((e) => <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} withBlog={false} />)}</section>}
           {whole && shelf?.series.map((s) => (
             <section key={s.name}>
               <h2 className={css.section}>{s.name} <small>{t.count(s.parts.length, 'part', 'parts')}, to be read in order</small></h2>
@@ -74,7 +76,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
           {posts.isPending && <Loading lines={6} />}
           {posts.isError && <Trouble error={posts.error} onRetry={() => posts.refetch()} />}
           <Grouped entries={entries} by={blog.grouping} weeks={of?.weeks ?? []} classId={classId} withAuthor={!blog.owner} />
-          {posts.data && entries.length === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing was published here then.'}</p>}
+          {posts.data && entries.length === 0 && above.size === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing was published here then.'}</p>}
           {posts.hasNextPage && <p><button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>{blog.newestFirst ? 'Earlier posts' : 'Later posts'}</button></p>}
         </main>
         <aside className="sill" aria-label="About this blog">
@@ -107,7 +109,7 @@ function Grouped({ entries, by, weeks, classId, withAuthor }: { entries: EntryVi
       {entries.map((e, i) => (
         <div key={e.id}>
           {by !== 'NONE' && (i === 0 || headingOf(entries[i - 1]) !== headingOf(e)) && <h2 className={css.section}>{headingOf(e)}</h2>}
-          <Entry entry={e} classId={classId} withAuthor={withAuthor} />
+          <Entry entry={e} classId={classId} withAuthor={withAuthor} withBlog={false} />
         </div>
       ))}
     </>

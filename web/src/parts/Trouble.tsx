@@ -1,12 +1,15 @@
 import { ApiProblem } from '../api/client';
+import { useEyes } from '../app/eyes';
 import { t } from '../texts/en';
 
 /** What went wrong, in a sentence, with a way on. */
 export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
-  const sentence = error instanceof ApiProblem ? error.message : 'Something went wrong on this page.';
+  const eyes = useEyes();
+  const asStranger = eyes?.of === 'stranger' && error instanceof ApiProblem && error.code === 'sign-in-first';
+  const sentence = asStranger ? 'A stranger cannot open this page: they are led to the sign-in page.' : error instanceof ApiProblem ? error.message : 'Something went wrong on this page.';
   return (
     <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
-      {sentence} {onRetry && <button className="word" onClick={onRetry}>{t.again}</button>}
+      {sentence} {onRetry && !asStranger && <button className="word" onClick={onRetry}>{t.again}</button>}
     </div>
   );
 }

@@ -29,7 +29,7 @@ export function NameMenu({ place, name, children }: NameMenuProps) {
     <span className={css.named}>
       {children}
       <Menu position="bottom-start" width={260} opened={open} onChange={setOpen}>
-        <Menu.Target><button className={css.more} aria-label={`What to do about ${name}`}><i /><i /><i /></button></Menu.Target>
+        <Menu.Target><button className={css.more} aria-label={`What to do about ${name}`}><svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg></button></Menu.Target>
         <Menu.Dropdown>
           <Menu.Item component={Link} to={`/classes/${id}/persons/${place}`}>All that {name} wrote</Menu.Item>
           {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className, of: place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}

@@ -157,7 +157,7 @@ function Invitations({ classId }: { classId: number }) {
       <h2>Invite by e-mail</h2>
       <p className="muted" style={{ margin: '4px 0 10px' }}>The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by itself.</p>
       <form onSubmit={submit} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto', gap: 12, alignItems: 'start' }}>
-        <Select label="As" data={roleChoices(ROLES)} allowDeselect={false} {...form.getInputProps('role')} />
+        <Select label="As" data={ROLES.map((r) => ({ value: r, label: t.roles[r] }))} description={t.roleDoes[form.values.role]} inputWrapperOrder={['label', 'input', 'description']} allowDeselect={false} {...form.getInputProps('role')} />
         <TextInput label="Name in the mail" {...form.getInputProps('name')} />
         <TextInput label="E-mail" {...form.getInputProps('email')} />
         <button className="btn go" type="submit" style={{ marginTop: 26 }}>Invite</button>

@@ -7,21 +7,33 @@ import css from './Entry.module.css';
 
 const firstName = (name: string) => name.split(' ')[0];
 
+/** The name of a blog beside its author's name: "Plot log" for "Plot log of Wren Castellane". */
+const blogBeside = (blog: string, author: string) => blog.split(author).join('').replace(/\s+(of|by|for)\s*$/, '').trim() || blog;
+
+interface EntryProps {
+  entry: EntryView;
+  classId: number;
+  /** Whether it says who wrote it. @default true */
+  withAuthor?: boolean;
+  /** Whether it says in which blog it stands. @default true */
+  withBlog?: boolean;
+}
+
 /** One post of the stream, to be read and not a card. */
-export function Entry({ entry, classId, withAuthor = true }: { entry: EntryView; classId: number; withAuthor?: boolean }) {
+export function Entry({ entry, classId, withAuthor = true, withBlog = true }: EntryProps) {
   const to = `/classes/${classId}/posts/${entry.id}`;
   return (
     <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
       <div>
         <div className={css.who}>
-          {withAuthor && <><NameMenu place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link></NameMenu>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</>}
+          {withAuthor && <><NameMenu place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</NameMenu></>}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
           {withAuthor ? ' · ' : ''}<When at={entry.publishedAt} />{entry.unread && <span className="away"> (not read)</span>}
         </div>
         <h2><Link to={to}>{entry.title}</Link></h2>
         <p className={css.lines}>{entry.firstLines}</p>
         <div className={css.foot}>
-          {withAuthor && <Link to={`/classes/${classId}/blog/${entry.blogAddress}`}>{entry.blog}</Link>}
+          {withBlog && <Link to={`/classes/${classId}/blog/${entry.blogAddress}`}>{blogBeside(entry.blog, entry.author)}</Link>}
           {entry.prompt && <span>{entry.prompt}</span>}
           {entry.tags.length > 0 && <span>{entry.tags.join(', ')}</span>}
           {entry.comments > 0 && <span>{t.count(entry.comments, 'comment', 'comments')}{entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}</span>}

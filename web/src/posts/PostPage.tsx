@@ -31,7 +31,7 @@ export function PostPage() {
       <main>
         <PostArticle title={post.title} html={post.html} tags={post.tags} above={
           <div className={css.who}>
-            {classId ? <NameMenu place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link></NameMenu> : <b>{post.author}</b>}{post.group ? `, ${post.group.toLowerCase()}` : ''}
+            {classId ? <NameMenu place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
             {post.source && <span className={css.out}>from {post.source}</span>}
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />

@@ -19,14 +19,19 @@ import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogSettings;
+import org.vastporch.core.blogs.BlogSettings.Grouping;
+import org.vastporch.core.blogs.BlogSettings.Look;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
+import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.people.PlaceService;
 import org.vastporch.server.people.RosterService;
 
 /**
@@ -46,17 +51,22 @@ class DemoSchool {
     private final PeopleService people;
     private final ClassService classes;
     private final RosterService rosters;
+    private final PlaceService places;
     private final BlogService blogs;
+    private final BlogSetupService setups;
     private final SourceService sources;
     private final AccessService access;
     private final PlotToPlate plotToPlate;
 
-    DemoSchool(Clock clock, PeopleService people, ClassService classes, RosterService rosters, BlogService blogs, SourceService sources, AccessService access, PlotToPlate plotToPlate) {
+    DemoSchool(Clock clock, PeopleService people, ClassService classes, RosterService rosters, PlaceService places, BlogService blogs, BlogSetupService setups,
+               SourceService sources, AccessService access, PlotToPlate plotToPlate) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.classes = classes;
         this.rosters = rosters;
+        this.places = places;
         this.blogs = blogs;
+        this.setups = setups;
         this.sources = sources;
         this.access = access;
         this.plotToPlate = plotToPlate;
@@ -89,6 +99,7 @@ class DemoSchool {
         enrol(teacher, garden, "plot-to-plate");
         blogs.create(teacher, garden, BlogSetup.of(BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
         plotToPlate.fill(teacher, garden, monday, now, outside);
+        looks(teacher, garden);
 
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
@@ -101,8 +112,35 @@ class DemoSchool {
         Viewer boatman = access.viewer(vantongeren);
         blogs.create(boatman, boats, BlogSetup.of(BlogKind.JOURNAL, "Bench book of {name}", "For you and me.", Audience.STAFF_AND_ME, Commenters.CLASS));
         enrol(boatman, boats, "river-boats");
+        penNames(boatman, boats);
         clock.run();
         sources.add(boatman, boats, new SourceService.WantedSource(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));
+    }
+
+    /** The garden's blogs get looks of their own: the shared one an introduction, the logs an order by week. */
+    private void looks(Viewer teacher, long garden) {
+        for (BlogSetupService.BlogLine line : setups.lines(teacher, garden)) {
+            BlogSetupService.Current now = setups.current(teacher, line.ref());
+            BlogSetup before = now.setup();
+            Look look = switch (before.kind()) {
+                case SHARED -> Look.ORCHARD;
+                case ONE_EACH -> Look.LINEN;
+                case GROUP -> Look.TIDE;
+                default -> Look.BRICK;
+            };
+            BlogSettings settings = new BlogSettings(look, false, true, 20, before.kind() == BlogKind.ONE_EACH ? Grouping.WEEK : Grouping.NONE, before.settings().rules());
+            String intro = before.kind() == BlogKind.SHARED ? "What happens in the beds behind the bike sheds, told by whoever was there."
+                : before.kind() == BlogKind.ONE_EACH ? "One entry a week, from the bed to the plate." : "";
+            setups.change(teacher, line.ref(), new BlogSetup(before.kind(), before.title(), intro, before.about(), before.widest(), before.commenters(), before.groupId(),
+                before.onlyGroup(), before.opensAt(), before.closesAt(), settings), now.version());
+        }
+    }
+
+    /** Adult learners, some of whom write under another name. */
+    private void penNames(Viewer boatman, long boats) {
+        String[] pens = {"Tarred Twine", "Low Water", "Second Oar", "Copper Rove"};
+        List<Long> learners = people.students(boats);
+        for (int i = 0; i < pens.length; i++) places.setShown(boatman, boats, learners.get(i * 3), PersonName.Shown.PEN_NAME, pens[i]);
     }
 
     private long staff(String title, String given, String family, boolean teacher) {

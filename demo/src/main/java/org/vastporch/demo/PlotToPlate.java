@@ -70,7 +70,7 @@ class PlotToPlate {
     void fill(Viewer teacher, long classId, LocalDate monday, Instant now, String outside) {
         List<Long> students = people.students(classId);
         for (long student : students.subList(0, 8)) people.setPassword(student, DemoSchool.PASSWORD);
-        people.setPassword(students.get(22), DemoSchool.PASSWORD);
+        people.setPassword(students.get(23), DemoSchool.PASSWORD);
         for (int week = 1; week <= 6; week++) {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
             clock.set(DemoSchool.at(start, 8, 0));
@@ -81,6 +81,7 @@ class PlotToPlate {
             approve(teacher);
             if (week < 6) markAll(teacher, prompt, start);
         }
+        news(teacher, classId, students, monday.plusWeeks(1));
         LocalDate start = monday.plusWeeks(7);
         clock.set(earlier(DemoSchool.at(start, 8, 0), now));
         long current = setPrompt(teacher, classId, 7, start);
@@ -88,7 +89,7 @@ class PlotToPlate {
     }
 
     private static boolean misses(int student, int week) {
-        return week == 6 ? student == 10 || student == 16 : (student * 7 + week * 5) % 13 == 0;
+        return week == 6 ? student == 10 || student == 17 : (student * 7 + week * 5) % 13 == 0;
     }
 
     private long setPrompt(Viewer teacher, long classId, int week, LocalDate start) {
@@ -128,7 +129,7 @@ class PlotToPlate {
         }
         moments.forEach((moment, s) -> {
             clock.set(moment);
-            DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 16 ? 1 : 0)) : DemoTexts.log(s, week);
+            DemoTexts.Text text = week == 6 ? DemoTexts.LAST_WEEK.get(s - (s > 10 ? 1 : 0) - (s > 17 ? 1 : 0)) : DemoTexts.log(s, week);
             handIn(students.get(s), classId, prompt, text, s != WHEELBARROW && (week == 6 ? s % 3 == 0 : s % 7 == week), s + week);
             clock.set(moment.plus(Duration.ofMinutes(40 + random.nextInt(50))));
             approve(teacher);
@@ -193,6 +194,33 @@ class PlotToPlate {
         marking.word(teacher, prompt, student, random.nextBoolean() ? "You measured before you said. Keep doing that." : "A good question. What would settle it?");
     }
 
+    /** A story in three parts, told in the shared blog by three of bed 6, and a pinned notice. */
+    private void news(Viewer teacher, long classId, List<Long> students, LocalDate start) {
+        long shared = blogs.writable(teacher, classId).stream().filter(b -> b.kind().equals("SHARED")).findFirst().orElseThrow().id();
+        String[][] texts = {
+            {"The water butt, part one: where it stands", "The butt behind the sheds holds 210 litres and it was dry in week 2. We looked for the leak with a sheet of newspaper under each hoop. The third one was wet."},
+            {"The water butt, part two: the third hoop", "We turned the hoop a hand's width and the stave under it moved. Mr Crake lent us tar and a blunt chisel. It dripped every nine seconds before, and every forty after."},
+            {"The water butt, part three: full", "It rained on Tuesday and by Friday the butt was full to the second mark. Nine seconds, forty seconds, nothing. We will measure again when it freezes."}};
+        for (int i = 0; i < texts.length; i++) {
+            clock.set(DemoSchool.at(start.plusDays(7L * i), 16, 10));
+            long id = share(access.viewer(students.get(20 + i)), shared, texts[i][0], texts[i][1], "water");
+            clock.set(DemoSchool.at(start.plusDays(7L * i), 17, 30));
+            approve(teacher);
+            porch.arrange(teacher, id, new PorchService.Arrange(false, "The water butt", i + 1));
+        }
+        clock.set(DemoSchool.at(start.plusDays(15), 8, 20));
+        long notice = share(teacher, shared, "Gloves, and who has which key", "Gloves hang inside the left shed door. Bed 1 has the key on Mondays, bed 2 on Tuesdays and so on; bed 6 takes the weekend. Put the hose back before you lock up.", "keys");
+        porch.arrange(teacher, notice, new PorchService.Arrange(true, null, null));
+    }
+
+    private long share(Viewer author, long blog, String title, String text, String tag) {
+        long id = posts.begin(author, blog, null);
+        int rev = posts.draft(author, id).beside().rev();
+        rev = posts.save(author, id, new PostService.Save(rev, title, "<p>" + text + "</p>", List.of(tag), "MY_CLASS")).rev();
+        posts.handIn(author, id, rev);
+        return id;
+    }
+
     /** The days before now: some posts and comments wait, one with a telephone number in it, two come from outside. */
     private void lastWeek(Viewer teacher, long classId, List<Long> students, Instant now, long current, String outside) {
         clock.set(now.minus(Duration.ofHours(28)));
@@ -212,16 +240,16 @@ class PlotToPlate {
         write7(classId, students, 8, current, "Ice in the watering can", "On Monday the can was frozen to the ground and I could not lift it. I marked the height of the ice: 4 centimetres at the wall, 7 by the hedge. "
             + "The hedge keeps the sun off, so the ice stays. I will put a can on each side of the hedge tonight and look at eight.", "frost", "measuring");
         clock.set(now.minus(Duration.ofHours(19)));
-        write7(classId, students, 14, current, "The frog moved", "It is now under the second board. I know that it is the same frog because of the dark spot behind its left eye. "
+        write7(classId, students, 15, current, "The frog moved", "It is now under the second board. I know that it is the same frog because of the dark spot behind its left eye. "
             + "Full names of helpers this time: Cosmo Pomeroy held the board and I held the ruler. Between the boards are 3.4 metres.", "animals");
         clock.set(now.minus(Duration.ofHours(6)));
-        write7(classId, students, 21, current, "Five jars on a window sill", "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. After one day: 19, 21, 18, 18 and 18 degrees. "
+        write7(classId, students, 22, current, "Five jars on a window sill", "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. After one day: 19, 21, 18, 18 and 18 degrees. "
             + "It is too early to say, but the new compost is winning. More at https://saltwort.example/heat if you want to read how others did it.", "compost", "measuring");
         List<PorchService.EntryView> entries = porch.porch(access.viewer(students.get(0)), classId, PorchService.Wish.ofWeek(null)).entries();
         long compost = entries.stream().filter(e -> e.title().startsWith("Our compost")).findFirst().orElse(entries.get(0)).id();
         long rain = entries.stream().filter(e -> e.title().startsWith("Rain")).findFirst().orElse(entries.get(1)).id();
         say(students.get(4), compost, DemoTexts.COMMENTS.get(0), now.minus(Duration.ofHours(15)));
-        say(students.get(17), compost, DemoTexts.COMMENTS.get(1), now.minus(Duration.ofMinutes(14 * 60 + 54)));
+        say(students.get(18), compost, DemoTexts.COMMENTS.get(1), now.minus(Duration.ofMinutes(14 * 60 + 54)));
         say(students.get(11), rain, "Our cup by the wall had 5 millimetres, so it is the same on our side.", now.minus(Duration.ofHours(5)));
         clock.run();
         sources.add(teacher, classId, new SourceService.WantedSource(outside + "/saltwort/feed.xml", outside + "/saltwort/", "Saltwort & Sorrel", "A seed keeper on the tidal flats", null));

@@ -1,13 +1,11 @@
 package org.vastporch.server.people;
 
 import java.security.SecureRandom;
-import java.text.Collator;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +23,7 @@ import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.Usernames;
+import org.vastporch.core.text.Folding;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -217,16 +216,12 @@ public class PeopleService {
         return store.add(Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
     }
 
-    /** All members as their class sorts them: by family name or given name, accents where they belong. */
+    /** All members as their class sorts them: by family name or given name; letters with strokes and accents stand where their plain ones do. */
     List<PeopleStore.Member> roll(long classId) {
-        Collator letters = Collator.getInstance(Locale.ENGLISH);
-        if (classes.sortsByGivenName(classId))
-            return store.members(classId).stream()
-                .sorted(Comparator.comparing((PeopleStore.Member m) -> m.name().given(), letters).thenComparing(m -> m.name().family(), letters).thenComparing(PeopleStore.Member::id))
-                .toList();
-        return store.members(classId).stream()
-            .sorted(Comparator.comparing((PeopleStore.Member m) -> m.name().family(), letters).thenComparing(m -> m.name().given(), letters).thenComparing(PeopleStore.Member::id))
-            .toList();
+        Comparator<PeopleStore.Member> byFamily = Comparator.comparing((PeopleStore.Member m) -> Folding.fold(m.name().family()));
+        Comparator<PeopleStore.Member> byGiven = Comparator.comparing((PeopleStore.Member m) -> Folding.fold(m.name().given()));
+        Comparator<PeopleStore.Member> order = classes.sortsByGivenName(classId) ? byGiven.thenComparing(byFamily) : byFamily.thenComparing(byGiven);
+        return store.members(classId).stream().sorted(order.thenComparing(PeopleStore.Member::id)).toList();
     }
 
     String newPhrase() {
