@@ -75,6 +75,7 @@ public class PileService {
 
     /** Decides about texts, each in a transaction of its own: one that cannot be decided holds up no other. */
     public List<Decided> decide(Viewer viewer, Deciding wish) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         if (!STEPS.contains(wish.step())) throw Problem.invalid("step", "step-unknown", "Here one approves, returns or hides.");
         if (wish.step() == Step.RETURN && wish.note().isBlank())
             throw Problem.invalid("note", "note-missing", "Say in a note what should be changed.");

@@ -10,6 +10,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
@@ -156,6 +157,7 @@ public class PlaceService {
      * @param typed the username, typed to confirm
      */
     public void erase(Viewer viewer, long personId, String typed) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         transaction.executeWithoutResult(status -> {
             PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
             boolean known = viewer.keeper() || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));

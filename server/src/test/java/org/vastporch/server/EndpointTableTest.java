@@ -1,0 +1,248 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.vastporch.core.access.Audience;
+import org.vastporch.core.access.BlogFacts.Commenters;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import org.vastporch.server.blogs.BlogSetup;
+import org.vastporch.server.people.PeopleService;
+import tools.jackson.databind.JsonNode;
+
+/** Every call of the web API as everybody, held against the table in endpoints.txt. */
+@ServerTest
+class EndpointTableTest {
+
+    private static final String ROLES = "L2AMSCGXK-";
+    private static final AtomicInteger NUMBER = new AtomicInteger();
+
+    @Autowired School school;
+    @Autowired PeopleService people;
+    @LocalServerPort int port;
+    private Made of;
+    private long prompt;
+    private long published;
+    private final Map<Character, Person> roles = new LinkedHashMap<>();
+    private final Map<String, Supplier<Object>> made = new HashMap<>();
+    private final Map<String, Supplier<Object>> bodies = new HashMap<>();
+
+    private record Line(String method, String path, String expected) {}
+
+    private static List<Line> table() throws IOException {
+        String text = new String(EndpointTableTest.class.getResourceAsStream("/endpoints.txt").readAllBytes(), StandardCharsets.UTF_8);
+        return text.lines().filter(l -> !l.isBlank() && !l.startsWith("#")).map(l -> l.split("\\s+")).map(p -> new Line(p[0], p[1], p[2])).toList();
+    }
+
+    private String path(String rest) {
+        return "/api/classes/" + of.classId() + rest;
+    }
+
+    @BeforeEach
+    void makeEverybody() {
+        of = school.make(port);
+        long assistant = helper("ASSISTANT");
+        people.setPassword(assistant, School.PASSWORD);
+        long keeper = people.addKeeper("keeper" + NUMBER.incrementAndGet(), new PersonName("Keeper", "Ada"));
+        people.setPassword(keeper, School.PASSWORD);
+        List<Person> everybody = List.of(of.lead(), of.second(), school.new Person(port, assistant), of.moderator(), of.first(), of.other(), of.guest(),
+            school.make(port).lead(), school.new Person(port, keeper), school.stranger(port));
+        for (int i = 0; i < ROLES.length(); i++) roles.put(ROLES.charAt(i), everybody.get(i));
+        prompt = of.lead().post(path("/prompts"), wantedPrompt()).body().get("id").asLong();
+        JsonNode waiting = waiting();
+        published = waiting.get("id").asLong();
+        decide(of.lead(), waiting);
+        makeThings();
+        makeBodies();
+    }
+
+    /** What stands in the braces of an address, made anew for each call where a call could use it up. */
+    private void makeThings() {
+        made.put("class", of::classId);
+        made.put("blog", of::blogOfFirst);
+        made.put("address", () -> "log-of-wren-castellane");
+        made.put("ref", () -> "b" + of.blogOfFirst());
+        made.put("prompt", () -> prompt);
+        made.put("criterion", () -> 0);
+        made.put("marked", () -> of.first().id);
+        made.put("published", () -> published);
+        made.put("helper", () -> helper("GUEST"));
+        made.put("student", this::student);
+        made.put("group", () -> of.lead().post(path("/groups"), name("Group")).body().get("id").asLong());
+        made.put("import", () -> of.lead().post(path("/roster"), Map.of("rows", List.of())).body().get("id").asString());
+        made.put("invitation", () -> {
+            of.lead().post(path("/invitations"), invite());
+            JsonNode all = of.lead().get(path("/invitations")).body();
+            return all.get(all.size() - 1).get("id").asLong();
+        });
+        made.put("draft", this::draft);
+        made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
+        made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
+        made.put("source", () -> of.lead().post(path("/sources"), source()).body().get("id").asLong());
+    }
+
+    private long helper(String role) {
+        String name = "Help" + NUMBER.incrementAndGet();
+        of.lead().post(path("/helpers"), Map.of("role", role, "title", "Mx", "given", "Kim", "family", name, "email", ""));
+        for (JsonNode p : of.lead().get(path("/people")).body()) if (p.get("sortName").asString().startsWith(name + ",")) return p.get("id").asLong();
+        throw new AssertionError("The helper is not there");
+    }
+
+    private long student() {
+        long id = people.addStaff(Viewer.STRANGER, "", new PersonName("Fresh" + NUMBER.incrementAndGet(), "Pat"), "", false);
+        people.enrol(of.classId(), id, Role.STUDENT, "", PersonName.Shown.OWN_NAME, null);
+        return id;
+    }
+
+    private long draft() {
+        return of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+    }
+
+    /** A post of the student that waits, as the pile shows it. */
+    private JsonNode waiting() {
+        long id = draft();
+        int rev = of.first().put("/api/posts/" + id + "/draft", save()).body().get("rev").asInt();
+        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        for (JsonNode item : of.lead().get("/api/pile").body()) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
+        throw new AssertionError("The post does not wait");
+    }
+
+    private static Answer decide(Person who, JsonNode item) {
+        return who.post("/api/pile/decisions", deciding(item));
+    }
+
+    private static Map<String, Object> deciding(JsonNode item) {
+        return Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", item.get("subject").asString(), "id", item.get("id").asLong(),
+            "version", item.get("version").asInt(), "rev", item.get("rev").asInt())));
+    }
+
+    private static Map<String, Object> save() {
+        return Map.of("rev", 1, "title", "Slugs", "html", "<p>Eleven leaves with holes.</p>", "tags", List.of(), "audience", "MY_CLASS");
+    }
+
+    private static Map<String, Object> name(String of) {
+        return Map.of("name", of + " " + NUMBER.incrementAndGet());
+    }
+
+    private static Map<String, Object> invite() {
+        return Map.of("role", "GUEST", "name", "", "email", "guest" + NUMBER.incrementAndGet() + "@post.example");
+    }
+
+    private static Map<String, Object> source() {
+        String address = "http://nowhere.example/" + NUMBER.incrementAndGet();
+        return Map.of("feedAddress", address, "siteAddress", address, "title", "Nowhere", "description", "");
+    }
+
+    private static Map<String, Object> wantedPrompt() {
+        Map<String, Object> wanted = new HashMap<>(Map.of("title", "Log", "instructions", "", "questions", List.of(), "due", LocalDateTime.now().plusDays(3).toString(),
+            "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "links", 0, "comments", 0)));
+        wanted.put("rubric", Map.of("criteria", List.of(Map.of("name", "Observation", "weight", 1, "levels",
+            List.of(Map.of("name", "none", "points", 0, "descriptor", ""), Map.of("name", "all", "points", 6, "descriptor", ""))))));
+        return wanted;
+    }
+
+    /** What is sent with a call; nothing where nothing is named. */
+    private void makeBodies() {
+        Supplier<Object> setup = () -> BlogSetup.of(BlogKind.SHARED, "News " + NUMBER.incrementAndGet(), "", Audience.MY_CLASS, Commenters.CLASS);
+        Map<String, Object> newClass = Map.of("name", "A class", "subject", "", "level", "", "zone", "Europe/London", "firstDay", "2026-09-01", "lastDay", "2026-12-01", "breaks", List.of());
+        body("PUT /api/account/password", () -> Map.of("before", "not this", "password", "long enough"));
+        body("POST /api/school/staff", () -> Map.of("title", "Ms", "given", "Ada", "family", "New" + NUMBER.incrementAndGet(), "email", ""));
+        body("POST /api/people/{student}/erasure", () -> Map.of("typed", "not this"));
+        body("POST /api/classes", () -> newClass);
+        body("PUT /api/classes/{class}", () -> Map.of("of", newClass, "ownPasswords", true, "byGiven", false, "version", 0));
+        body("PUT /api/classes/{class}/rules", () -> Map.of("rules", of.lead().get(path("")).body().get("rules"), "version", 0));
+        body("PUT /api/classes/{class}/shown", () -> Map.of("shown", "OWN_NAME"));
+        body("PUT /api/classes/{class}/people/{helper}/role", () -> Map.of("role", "MODERATOR"));
+        body("PUT /api/classes/{class}/people/{student}/shown", () -> Map.of("shown", "OWN_NAME"));
+        body("POST /api/classes/{class}/people/{student}/leaving", () -> Map.of("leaving", "KEEP"));
+        body("POST /api/classes/{class}/helpers", () -> Map.of("role", "GUEST", "title", "", "given", "Kim", "family", "Help" + NUMBER.incrementAndGet(), "email", ""));
+        body("POST /api/classes/{class}/groups", () -> name("Group"));
+        body("POST /api/classes/{class}/groups/moves", () -> Map.of("moves", List.of()));
+        body("POST /api/classes/{class}/groups/split", () -> Map.of("people", List.of(), "groups", 2, "atRandom", true));
+        body("PUT /api/groups/{group}", () -> name("Group"));
+        body("POST /api/classes/{class}/roster/preview", () -> Map.of("text", "Name\nA B"));
+        body("POST /api/classes/{class}/roster", () -> Map.of("rows", List.of()));
+        body("PUT /api/classes/{class}/code", () -> Map.of("keep", false));
+        body("POST /api/classes/{class}/invitations", EndpointTableTest::invite);
+        body("POST /api/classes/{class}/blogs", setup);
+        body("POST /api/classes/{class}/blogs/sightline", setup);
+        body("PUT /api/blog-setups/{ref}", () -> Map.of("setup", setup.get(), "version", 0));
+        body("PUT /api/blogs/{blog}/address", () -> Map.of("address", "log-of-wren-castellane"));
+        body("PUT /api/blogs/{blog}/look", () -> Map.of("look", "TIDE"));
+        body("POST /api/blogs/{blog}/posts", Map::of);
+        body("PUT /api/posts/{published}/arrangement", () -> Map.of("pinned", false));
+        body("PUT /api/posts/{draft}/draft", EndpointTableTest::save);
+        body("POST /api/posts/{draft}/hand-in", () -> Map.of("rev", 0));
+        body("POST /api/posts/{published}/comments", () -> Map.of("text", "Well seen."));
+        body("POST /api/pile/decisions", () -> deciding(waiting()));
+        body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
+        body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("points", 6, "remark", ""));
+        body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("word", "Good."));
+        body("POST /api/classes/{class}/sources", EndpointTableTest::source);
+        body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
+    }
+
+    private void body(String call, Supplier<Object> body) {
+        bodies.put(call, body);
+    }
+
+    @Test
+    void everybodyGetsJustWhatTheTableSays() throws IOException {
+        List<String> wrong = new ArrayList<>();
+        for (Line line : table()) {
+            if (line.expected().equals("public")) continue;
+            StringBuilder found = new StringBuilder();
+            for (char role : ROLES.toCharArray()) found.append(sign(call(roles.get(role), line), line));
+            if (!found.toString().equals(line.expected())) wrong.add(line.method() + " " + line.path() + " " + found + ", not " + line.expected());
+        }
+        assertEquals(List.of(), wrong);
+    }
+
+    private Answer call(Person who, Line line) {
+        String path = Pattern.compile("\\{(\\w+)}").matcher(line.path()).replaceAll(m -> Matcher.quoteReplacement(String.valueOf(made.get(m.group(1)).get())));
+        if (path.endsWith("preview-file")) return who.upload(path, "x.csv", "Name\nA B".getBytes(StandardCharsets.UTF_8));
+        if (path.endsWith("/pictures") || line.method().equals("POST") && path.endsWith("/header")) return who.upload(path, "x.png", new byte[] {1, 2, 3});
+        Supplier<Object> body = bodies.get(line.method() + " " + line.path());
+        return who.call(line.method(), path, body == null ? null : body.get());
+    }
+
+    /** A call that carries several wishes answers each of them; the first counts here. */
+    private static char sign(Answer answer, Line line) {
+        if (answer.status() == 401) return '?';
+        if (answer.status() == 403 || answer.status() == 404) return '.';
+        if (answer.status() == 400) return '!';
+        return line.path().endsWith("/decisions") && answer.body().get(0).has("problem") ? '.' : '+';
+    }
+
+    @Test
+    void theTableNamesEveryCallThatThereIs() throws IOException {
+        TreeSet<String> listed = new TreeSet<>();
+        for (Line line : table()) listed.add(line.method() + " " + line.path().replaceAll("\\{\\w+}", "{}"));
+        TreeSet<String> there = new TreeSet<>();
+        school.stranger(port).get("/api/openapi").body().get("paths").properties().forEach(path -> path.getValue().properties()
+            .forEach(method -> there.add(method.getKey().toUpperCase() + " " + path.getKey().replaceAll("\\{\\w+}", "{}"))));
+        assertEquals(String.join("\n", there), String.join("\n", listed));
+    }
+}

@@ -1,0 +1,108 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.h2.mvstore.MVStoreTool;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.context.SpringBootTest;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.test.annotation.DirtiesContext;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import org.vastporch.server.people.PeopleService;
+import tools.jackson.databind.JsonNode;
+
+/** Whoever is erased leaves no trace: the raw bytes of the database file are searched, as it lies there and written out without compression. */
+@SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT, properties = {
+    "vastporch.data=./target/erasure-data", "vastporch.quiet=true", "vastporch.feeds.check-every=PT1H"})
+@DirtiesContext
+class ErasureTest {
+
+    private static final Path FILE = Path.of("target/erasure-data/porch.mv.db");
+    /** Words that nobody else in this school could have written. */
+    private static final List<String> TRACES = List.of("Zebediah", "Quillfeather", "zebediah.q", "zq@lost.example", "umbellifer", "periwinkle", "gooseberry", "Thistledown Hat");
+
+    @Autowired School school;
+    @Autowired PeopleService people;
+    @LocalServerPort int port;
+
+    @Test
+    void nothingOfThePersonIsLeftInTheFile() throws IOException {
+        Made of = school.make(port);
+        String path = "/api/classes/" + of.classId();
+        JsonNode rows = of.lead().post(path + "/roster/preview", Map.of("text", "Surname,Forename,E-mail\nQuillfeather,Zebediah,zq@lost.example")).body().get("rows");
+        of.lead().post(path + "/roster", Map.of("rows", rows));
+        Person zebediah = null;
+        while (zebediah == null)
+            for (JsonNode p : of.lead().get(path + "/people").body())
+                if (p.get("username").asString().equals("zebediah.q")) zebediah = school.new Person(port, p.get("id").asLong());
+        people.setPassword(zebediah.id, School.PASSWORD);
+        of.lead().post(path + "/invitations", Map.of("role", "GUEST", "name", "Zebediah's aunt", "email", "zq@lost.example"));
+        of.lead().put(path + "/people/" + zebediah.id + "/shown", Map.of("shown", "PEN_NAME", "penName", "Thistledown Hat"));
+        write(zebediah, path);
+        long other = published(of, of.first(), of.blogOfFirst(), "A post that stays", "<p>Eleven leaves.</p>");
+        long comment = zebediah.post("/api/posts/" + other + "/comments", Map.of("text", "A gooseberry for that.")).body().get("id").asLong();
+        long reply = of.first().post("/api/posts/" + other + "/comments", Map.of("text", "Thank you.", "parentId", comment)).body().get("id").asLong();
+
+        List<String> before = found(Files.readAllBytes(FILE));
+        assertTrue(before.containsAll(List.of("Zebediah", "Quillfeather", "umbellifer", "gooseberry")), "the file is readable before: " + before);
+        assertEquals("typed-wrong", of.lead().post("/api/people/" + zebediah.id + "/erasure", Map.of("typed", "zebediah")).code());
+        assertEquals(200, of.lead().post("/api/people/" + zebediah.id + "/erasure", Map.of("typed", "zebediah.q")).status());
+
+        assertEquals(List.of(), found(Files.readAllBytes(FILE)), "in the file as it lies there");
+        assertEquals(List.of(), found(writtenOut()), "in the rows that are left");
+        assertEquals(401, zebediah.get("/api/me").status());
+        assertEquals(1, of.first().get(path + "/porch").body().get("total").asInt());
+        JsonNode comments = of.first().get("/api/posts/" + other + "/comments").body();
+        assertEquals(List.of(reply), comments.valueStream().map(c -> c.get("id").asLong()).toList(), "the answer stays and stands on its own");
+        assertFalse(comments.get(0).has("parentId"));
+        assertEquals(200, of.lead().post(path + "/groups", Map.of("name", "Bed 9")).status(), "the school goes on");
+    }
+
+    private void write(Person who, String path) {
+        long blog = who.get(path + "/blogs/mine").body().get(0).get("id").asLong();
+        long id = who.post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
+        int rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", "On the umbellifer", "html", "<p>A first thought of periwinkle.</p>", "tags", List.of("umbellifer"), "audience", "MY_CLASS")).body().get("rev").asInt();
+        rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", rev, "title", "On the umbellifer", "html", "<p>A second thought.</p>", "tags", List.of("umbellifer"), "audience", "MY_CLASS")).body().get("rev").asInt();
+        who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        who.post(path + "/feed-key", null);
+    }
+
+    private static long published(Made of, Person who, long blog, String title, String html) {
+        long id = who.post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
+        int rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        for (JsonNode item : of.lead().get("/api/pile").body())
+            if (item.get("id").asLong() == id)
+                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", id, "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
+        return id;
+    }
+
+    private static List<String> found(byte[] bytes) {
+        List<String> found = new ArrayList<>();
+        String wide = new String(bytes, StandardCharsets.UTF_16BE);
+        String odd = bytes.length > 1 ? new String(bytes, 1, bytes.length - 1, StandardCharsets.UTF_16BE) : "";
+        String narrow = new String(bytes, StandardCharsets.ISO_8859_1);
+        for (String trace : TRACES) if (narrow.contains(trace) || wide.contains(trace) || odd.contains(trace)) found.add(trace);
+        return found;
+    }
+
+    /** The rows that are there, written out once more without compression, so that no word hides in a packed page. */
+    private static byte[] writtenOut() throws IOException {
+        Path copy = Files.createTempFile("porch", ".mv.db");
+        Files.copy(FILE, copy, StandardCopyOption.REPLACE_EXISTING);
+        MVStoreTool.compact(copy.toString(), false);
+        byte[] bytes = Files.readAllBytes(copy);
+        Files.delete(copy);
+        return bytes;
+    }
+}

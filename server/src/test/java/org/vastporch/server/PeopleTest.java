@@ -1,0 +1,165 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import tools.jackson.databind.JsonNode;
+
+/** Ways in and out of a class, names, groups, passwords. */
+@ServerTest
+class PeopleTest {
+
+    @Autowired School school;
+    @LocalServerPort int port;
+    Made of;
+
+    @BeforeEach
+    void makeClass() {
+        of = school.make(port);
+    }
+
+    private String path(String rest) {
+        return "/api/classes/" + of.classId() + rest;
+    }
+
+    /** A post of Wren's that is up for the class. */
+    private long published(String title) {
+        long id = of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+        int rev = of.first().put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", title, "html", "<p>Eleven leaves.</p>", "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        for (JsonNode item : of.lead().get("/api/pile").body())
+            if (item.get("id").asLong() == id)
+                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", id, "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
+        return id;
+    }
+
+    private String leaving(Person who) {
+        return path("/people/" + who.id + "/leaving");
+    }
+
+    @Test
+    void whoLeavesReadsNoMoreAndThePostsStayOrGoAlong() {
+        long id = published("Slugs");
+        JsonNode before = of.lead().get(leaving(of.first())).body();
+        assertEquals(1, before.get("here").get("posts").asInt());
+        assertEquals("you", before.get("eraser").asString());
+
+        of.lead().post(leaving(of.first()), Map.of("leaving", "KEEP"));
+        assertEquals(404, of.first().get(path("/porch")).status());
+        assertEquals(200, of.first().get("/api/posts/" + id).status(), "the own writing stays readable for its author");
+        assertEquals(200, of.other().get("/api/posts/" + id).status());
+        assertEquals(200, of.lead().call("DELETE", leaving(of.first()), null).status());
+        assertEquals(200, of.first().get(path("/porch")).status());
+
+        of.lead().post(leaving(of.first()), Map.of("leaving", "HAND_OVER"));
+        assertEquals(404, of.other().get("/api/posts/" + id).status());
+        assertEquals(0, of.other().get(path("/porch")).body().get("total").asInt());
+        for (Person reader : List.of(of.first(), of.lead())) assertEquals(200, reader.get("/api/posts/" + id).status());
+        of.lead().call("DELETE", leaving(of.first()), null);
+        assertEquals(200, of.other().get("/api/posts/" + id).status(), "all of it can be undone");
+        assertEquals("lead-stays", of.second().post(path("/people/" + of.lead().id + "/leaving"), Map.of("leaving", "KEEP")).code());
+    }
+
+    @Test
+    void aPenNameLeavesNoWayToItsOwner() {
+        long id = published("Slugs");
+        of.other().post("/api/posts/" + id + "/comments", Map.of("text", "Where?"));
+        assertEquals(200, of.lead().put(path("/people/" + of.first().id + "/shown"), Map.of("shown", "PEN_NAME", "penName", "Low Water")).status());
+        long place = of.other().get("/api/posts/" + id).body().get("place").asLong();
+        String feed = of.other().post(path("/feed-key"), null).body().get("path").asString();
+        List<String> answers = Stream.of("/api/posts/" + id, "/api/posts/" + id + "/comments", path("/porch"), path("/porch?place=" + place), path("/rail"), path("/blogs/mine"), path(""), path("/news"),
+            path("/prompts"), path("/blogs/at/log-of-low-water"), "/api/blogs/" + of.blogOfFirst() + "/shelf", feed, feed.replace(".rss", ".atom"), feed.replace(".rss", ".json"))
+            .flatMap(p -> Stream.of(of.other(), of.guest()).map(reader -> p + " " + reader.get(p).text())).toList();
+        for (String answer : answers)
+            for (String trace : List.of("Wren", "wren", "Castellane", "castellane", "\"" + of.first().id + "\"", ":" + of.first().id + ","))
+                assertFalse(answer.contains(trace), trace + " stands in " + answer);
+        assertTrue(of.other().get("/api/posts/" + id).text().contains("Low Water"));
+        assertEquals(404, of.other().get(path("/blogs/at/log-of-wren-castellane")).status(), "the earlier address no longer tells whose blog it was");
+        assertTrue(of.lead().get("/api/posts/" + id).text().contains("Wren Castellane"), "staff see who it is");
+        assertFalse(of.moderator().get("/api/pile").text().contains("Wren"));
+        assertEquals("pen-name-taken", of.lead().put(path("/people/" + of.other().id + "/shown"), Map.of("shown", "PEN_NAME", "penName", "low wáter")).code());
+        Answer back = of.lead().put(path("/people/" + of.first().id + "/shown"), Map.of("shown", "OWN_NAME"));
+        assertEquals(200, back.status());
+        assertEquals(404, of.other().get(path("/blogs/at/log-of-low-water")).status());
+    }
+
+    @Test
+    void aClassCodeLetsInAsManyAsItSays() {
+        String code = of.lead().put(path("/code"), Map.of("keep", false, "left", 1)).body().get("code").get("code").asString();
+        Person comer = school.stranger(port);
+        assertEquals("code-unknown", comer.post("/api/join/class", Map.of("code", "BBBB-BBBB")).code());
+        Answer joined = comer.post("/api/join", Map.of("code", code.toLowerCase().replace("-", " "), "newcomer", Map.of("given", "Ida", "family", "Comer", "password", "three quiet words")));
+        assertEquals(200, joined.status(), joined::text);
+        assertTrue(joined.body().get("username").asString().startsWith("ida.c"));
+        assertEquals("STUDENT", comer.get("/api/me").body().get("classes").get(0).get("role").asString());
+        assertEquals(1, comer.get(path("/blogs/mine")).body().size(), "an own blog is there at once");
+        assertEquals("code-over", school.stranger(port).post("/api/join", Map.of("code", code, "newcomer", Map.of("given", "Ada", "password", "three quiet words"))).code());
+        assertEquals("already-here", of.first().post("/api/join", Map.of("code", of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString(), "newcomer", Map.of())).code());
+    }
+
+    @Test
+    void anInvitationIsAcceptedOnceAndAppearsByItself() {
+        String email = "aunt" + of.classId() + "@post.example";
+        Map<String, Object> invite = Map.of("role", "GUEST", "name", "Aunt Ida", "email", email);
+        String first = of.lead().post(path("/invitations"), invite).body().get("path").asString().replaceFirst(".*t=", "");
+        assertEquals("invited-already", of.lead().post(path("/invitations"), invite).code());
+        long id = of.lead().get(path("/invitations")).body().get(0).get("id").asLong();
+        String second = of.lead().post("/api/invitations/" + id + "/resend", null).body().get("path").asString().replaceFirst(".*t=", "");
+        Person aunt = school.stranger(port);
+        assertEquals("invitation-gone", aunt.post("/api/invitation", Map.of("token", first)).code(), "the newest address alone works");
+        assertEquals("Aunt Ida", aunt.post("/api/invitation", Map.of("token", second)).body().get("name").asString());
+        Map<String, Object> newcomer = Map.of("title", "Mx", "given", "Ida", "family", "Aunt" + of.classId(), "password", "three quiet words");
+        assertEquals(200, aunt.post("/api/invitation/accept", Map.of("token", second, "newcomer", newcomer)).status());
+        assertEquals("GUEST", aunt.get("/api/me").body().get("classes").get(0).get("role").asString());
+        assertEquals(0, of.lead().get(path("/invitations")).body().size());
+        assertTrue(of.lead().get(path("/people")).text().contains("Aunt" + of.classId()));
+        assertEquals("invitation-used", school.stranger(port).post("/api/invitation/accept", Map.of("token", second, "newcomer", newcomer)).code());
+        assertEquals("email-wrong", of.lead().post(path("/invitations"), Map.of("role", "GUEST", "name", "", "email", "not an address")).code());
+    }
+
+    @Test
+    void studentsAreMovedSplitAndPutBack() {
+        long bed = of.lead().post(path("/groups"), Map.of("name", "Bed 1")).body().get("id").asLong();
+        assertEquals("name-taken", of.lead().post(path("/groups"), Map.of("name", "bed 1")).code());
+        JsonNode undo = of.lead().post(path("/groups/moves"), Map.of("moves", List.of(Map.of("people", List.of(of.first().id, of.other().id), "groupId", bed)))).body();
+        assertEquals("Bed 1", of.other().get("/api/posts/" + published("Slugs")).body().get("group").asString());
+        of.lead().post(path("/groups/moves"), undo);
+        assertEquals(0, of.lead().get(path("/people")).body().valueStream().filter(p -> p.has("group")).count());
+        of.lead().post(path("/groups/split"), Map.of("people", List.of(), "groups", 2, "atRandom", true));
+        assertEquals(2, of.lead().get(path("/people")).body().valueStream().filter(p -> p.has("group")).map(p -> p.get("group").asString()).distinct().count());
+        long elsewhere = school.make(port).lead().get("/api/me").body().get("classes").get(0).get("id").asLong();
+        assertEquals(404, of.lead().post("/api/classes/" + elsewhere + "/groups", Map.of("name", "x")).status());
+    }
+
+    @Test
+    void aTeacherIsNobodysStudentWhenItComesToPassPhrases() {
+        Person colleague = school.make(port).lead();
+        String code = of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString();
+        assertEquals(200, colleague.post("/api/join", Map.of("code", code, "newcomer", Map.of())).status());
+        assertEquals("not-a-student", of.lead().post(path("/people/" + colleague.id + "/pass-phrase"), null).code());
+        assertEquals("nobody", of.lead().get(leaving(colleague)).body().get("eraser").asString());
+    }
+
+    @Test
+    void studentsChangeTheirPasswordWhereTheClassLetsThem() {
+        Map<String, Object> change = Map.of("before", School.PASSWORD, "password", "another quiet one");
+        JsonNode now = of.lead().get(path("")).body();
+        Map<String, Object> kept = Map.of("name", now.get("name"), "subject", "", "level", "", "zone", "Europe/London", "firstDay", now.get("firstDay"), "lastDay", now.get("lastDay"), "breaks", List.of());
+        assertEquals(200, of.lead().put(path(""), Map.of("of", kept, "ownPasswords", false, "byGiven", true, "version", now.get("version"))).status());
+        assertEquals("password-kept", of.first().put("/api/account/password", change).code());
+        assertFalse(of.first().get("/api/account").body().get("mayChangePassword").asBoolean());
+        assertEquals("class-changed", of.second().put(path(""), Map.of("of", kept, "ownPasswords", true, "byGiven", true, "version", now.get("version"))).code());
+        assertEquals(200, of.lead().put(path(""), Map.of("of", kept, "ownPasswords", true, "byGiven", true, "version", now.get("version").asInt() + 1)).status());
+        assertEquals("before", of.first().put("/api/account/password", Map.of("before", "not this", "password", "another quiet one")).body().get("field").asString());
+        assertEquals(200, of.first().put("/api/account/password", change).status());
+    }
+}
