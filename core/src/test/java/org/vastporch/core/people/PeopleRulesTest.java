@@ -1,0 +1,95 @@
+package org.vastporch.core.people;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.access.Role;
+
+class PeopleRulesTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-25T10:00:00Z");
+
+    /** Law: nobody is lost, nobody stands twice, no group has two more than another; the same chance gives the same groups. */
+    @Test
+    void splitsEvenlyWhateverTheNumbers() {
+        Random random = new Random(3);
+        for (int i = 0; i < 500; i++) {
+            List<Integer> people = IntStream.range(0, random.nextInt(40)).boxed().toList();
+            int groups = 1 + random.nextInt(12);
+            for (List<List<Integer>> split : List.of(GroupSplit.inOrder(people, groups), GroupSplit.atRandom(people, groups, new Random(i)))) {
+                List<Integer> all = new ArrayList<>();
+                split.forEach(all::addAll);
+                assertEquals(people, all.stream().sorted().toList());
+                assertEquals(groups, split.size());
+                assertTrue(split.stream().mapToInt(List::size).max().getAsInt() - split.stream().mapToInt(List::size).min().getAsInt() <= 1);
+            }
+            assertEquals(GroupSplit.atRandom(people, groups, new Random(i)), GroupSplit.atRandom(people, groups, new Random(i)));
+        }
+        assertEquals(List.of(List.of("a", "b"), List.of("c")), GroupSplit.inOrder(List.of("a", "b", "c"), 2));
+    }
+
+    @Test
+    void codesAreReadAsTheyAreTyped() {
+        Set<String> codes = new HashSet<>();
+        Random random = new Random(5);
+        for (int i = 0; i < 2000; i++) codes.add(JoinCode.make(random));
+        assertEquals(2000, codes.size());
+        for (String code : codes) {
+            assertTrue(code.matches("[BCDFGHJKMNPQRTVWXZ346789]{4}-[BCDFGHJKMNPQRTVWXZ346789]{4}"), code);
+            assertEquals(code, JoinCode.tidy(" " + code.toLowerCase().replace("-", " ")));
+        }
+        assertEquals("", JoinCode.tidy("?"));
+    }
+
+    @ParameterizedTest
+    @CsvSource({", , true", "2026-11-25T10:00:01Z, , true", "2026-11-25T10:00:00Z, , false", ", 1, true", ", 0, false", "2026-11-25T09:00:00Z, 5, false"})
+    void aCodeIsOpenUntilItsTimeOrItsNumberIsOver(Instant until, Integer left, boolean open) {
+        assertEquals(open, new JoinCode("BBBB-BBBB", until, left).isOpen(NOW));
+    }
+
+    @Test
+    void aCodeCountsDownToNobody() {
+        assertEquals(0, new JoinCode("BBBB-BBBB", null, 1).used().left());
+        assertEquals(0, new JoinCode("BBBB-BBBB", null, 0).used().left());
+        assertNull(new JoinCode("BBBB-BBBB", null, null).used().left());
+    }
+
+    @Test
+    void anEnrolmentIsTakenBackForThirtyDaysAndStaffAreNeverErased() {
+        assertTrue(Leaving.canReturn(NOW.minus(Leaving.UNDO).plusSeconds(1), NOW));
+        assertFalse(Leaving.canReturn(NOW.minus(Leaving.UNDO), NOW));
+        assertTrue(Leaving.canErase(false, false, List.of(Role.STUDENT, Role.GUEST)));
+        assertFalse(Leaving.canErase(false, false, List.of(Role.STUDENT, Role.MODERATOR)), "decisions keep their maker");
+        assertFalse(Leaving.canErase(false, true, List.of()));
+    }
+
+    @Test
+    void passPhrasesAreForThoseWhoAreStudentsOnly() {
+        assertTrue(Passwords.mayRenew(false, List.of(Role.STUDENT, Role.STUDENT)));
+        assertFalse(Passwords.mayRenew(false, List.of(Role.STUDENT, Role.ASSISTANT)));
+        assertFalse(Passwords.mayRenew(true, List.of(Role.STUDENT)));
+        assertTrue(Passwords.mayChangeOwn(List.of()));
+        assertFalse(Passwords.mayChangeOwn(List.of(true, false)), "one class that keeps the pass phrases is enough");
+        assertEquals("A password has at least 8 characters.", Passwords.fault(" short  "));
+        assertEquals("", Passwords.fault("long enough"));
+    }
+
+    @Test
+    void aRosterSaysWhatItWouldChangeAndLeavesWhatItDoesNotName() {
+        RosterCheck.Known wren = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true);
+        List<RosterReader.Row> rows = RosterReader.read("Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
+        List<RosterCheck.Checked> checked = RosterCheck.check(rows, List.of(wren));
+        assertEquals(RosterCheck.Outcome.ALREADY, checked.get(0).outcome());
+        assertEquals(RosterCheck.Outcome.CHANGES, checked.get(1).outcome());
+        assertEquals("Here already; number: M-1 becomes M-2; group: Bed 1 becomes Bed 2", checked.get(1).message());
+    }
+}
