@@ -53,7 +53,7 @@ export const codeOptions = (id: number) =>
   queryOptions({ queryKey: ['code', id], queryFn: ({ signal }) => getJson<Code>(`/api/classes/${id}/code`, signal) });
 
 export const invitationsOptions = (id: number) =>
-  queryOptions({ queryKey: ['invitations', id], queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal), refetchInterval: 5_000 });
+  queryOptions({ queryKey: ['invitations', id], queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal), refetchInterval: (query) => (query.state.data?.some((i) => i.mail === 'waits') ? 1_000 : 8_000) });
 
 export const leavingOptions = (id: number, person: number) =>
   queryOptions({ queryKey: ['leaving', id, person], queryFn: ({ signal }) => getJson<BeforeLeaving>(`/api/classes/${id}/people/${person}/leaving`, signal), gcTime: 0 });

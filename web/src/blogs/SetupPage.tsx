@@ -34,9 +34,10 @@ export function SetupPage() {
   const { ref } = useParams();
   const { data: of } = useQuery(classOptions(id));
   const current = useQuery({ ...setupOptions(ref ?? ''), enabled: !!ref });
+  const [saved, setSaved] = useState(false);
   if (current.isError) return <div className="page wide"><Trouble error={current.error} onRetry={() => current.refetch()} /></div>;
   if (!of || (ref && !current.data)) return <div className="page wide"><Loading lines={8} /></div>;
-  return <Setup key={`${ref}${current.data?.version}`} classId={id} blogRef={ref} current={current.data} groups={of.groups} />;
+  return <Setup key={`${ref}${current.data?.version}`} classId={id} blogRef={ref} current={current.data} groups={of.groups} saved={saved} onSaved={setSaved} />;
 }
 
 /** A moment as the field for it wants it, in the reader's time of day. */
@@ -48,9 +49,12 @@ interface SetupProps {
   blogRef?: string;
   current?: Current;
   groups: Group[];
+  /** Whether it was just changed; kept outside, since the form begins anew with what is there now. */
+  saved: boolean;
+  onSaved: (saved: boolean) => void;
 }
 
-function Setup({ classId, blogRef, current, groups }: SetupProps) {
+function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const begin = current?.setup ?? FRESH;
@@ -58,7 +62,6 @@ function Setup({ classId, blogRef, current, groups }: SetupProps) {
     initialValues: { ...begin, groupId: begin.groupId ? String(begin.groupId) : '', onlyGroup: begin.onlyGroup ? String(begin.onlyGroup) : '', opensAt: local(begin.opensAt), closesAt: local(begin.closesAt) },
   });
   const [problem, setProblem] = useState('');
-  const [saved, setSaved] = useState(false);
   const v = form.values;
   const wanted: BlogSetup = {
     ...v, groupId: v.groupId ? Number(v.groupId) : undefined, onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
@@ -71,12 +74,12 @@ function Setup({ classId, blogRef, current, groups }: SetupProps) {
   });
   const submit = form.onSubmit(async () => {
     setProblem('');
-    setSaved(false);
+    onSaved(false);
     try {
       if (blogRef) await putJson(`/api/blog-setups/${blogRef}`, { setup: wanted, version: current!.version });
       else await postJson(`/api/classes/${classId}/blogs`, wanted);
       await client.invalidateQueries();
-      if (blogRef) setSaved(true);
+      if (blogRef) onSaved(true);
       else navigate(`/classes/${classId}/blogs`);
     } catch (e) {
       if (e instanceof ApiProblem && e.field && e.field in v) {

@@ -91,7 +91,7 @@ export function RosterPage() {
         )}
         {rows && rows.length > 0 && (
           <>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; $${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}</p>
+            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; ${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}</p>
             {problem && <p className="tell wrong" role="alert">{problem}</p>}
             <div style={{ overflowX: 'auto' }}>
               <table className="rows">

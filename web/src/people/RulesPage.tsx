@@ -12,24 +12,27 @@ import { t } from '../texts/en';
 const POLICIES = [{ value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
 const CEILINGS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
 
+/** What came of the last change; kept outside the form, which begins anew with what is there now. */
+type Said = { wrong: boolean; text: string } | null;
+
 export function RulesPage() {
   const { id } = useClass();
   const { data } = useQuery(classOptions(id));
-  return data ? <RulesForm key={data.version} of={data} /> : <div className="page plain"><Loading /></div>;
+  const [said, setSaid] = useState<Said>(null);
+  return data ? <RulesForm key={data.version} of={data} said={said} onSaid={setSaid} /> : <div className="page plain"><Loading /></div>;
 }
 
 /** The rules of the class; each can be changed at any time without losing anything. */
-function RulesForm({ of }: { of: ClassView }) {
+function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
   const client = useQueryClient();
-  const [said, setSaid] = useState<{ wrong: boolean; text: string } | null>(null);
   const form = useForm({ initialValues: { ...of.rules, heldWords: of.rules.heldWords.join('\n') } });
   const submit = form.onSubmit(async (v) => {
     try {
       await putJson(`/api/classes/${of.id}/rules`, { version: of.version, rules: { ...v, heldWords: v.heldWords.split('\n') } });
-      setSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' });
+      onSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' });
       await client.invalidateQueries({ queryKey: ['class', of.id] });
     } catch (e) {
-      setSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+      onSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
     }
   });
   return (

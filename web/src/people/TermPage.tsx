@@ -9,27 +9,30 @@ import { useClass } from '../app/useClass';
 import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
 
+/** What came of the last change; kept outside the form, which begins anew with what is there now. */
+type Said = { wrong: boolean; text: string } | null;
+
 export function TermPage() {
   const { id } = useClass();
   const { data } = useQuery(classOptions(id));
-  return data ? <TermForm key={data.version} of={data} /> : <div className="page plain"><Loading /></div>;
+  const [said, setSaid] = useState<Said>(null);
+  return data ? <TermForm key={data.version} of={data} said={said} onSaid={setSaid} /> : <div className="page plain"><Loading /></div>;
 }
 
 /** What the class is called, when it is, and how its people's names are shown. Nothing is lost by a change. */
-function TermForm({ of }: { of: ClassView }) {
+function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
   const client = useQueryClient();
-  const [said, setSaid] = useState<{ wrong: boolean; text: string } | null>(null);
   const form = useForm({
     initialValues: { name: of.name, subject: of.subject, level: of.level, zone: of.zone, firstDay: of.firstDay, lastDay: of.lastDay, breaks: of.breaks, ownPasswords: of.ownPasswords, byGiven: String(of.byGiven) },
   });
   const report = async (call: Promise<unknown>, done: string) => {
     try {
       await call;
-      setSaid({ wrong: false, text: done });
+      onSaid({ wrong: false, text: done });
       await client.invalidateQueries();
     } catch (e) {
       if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      setSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+      onSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
     }
   };
   const submit = form.onSubmit(({ ownPasswords, byGiven, ...v }) =>

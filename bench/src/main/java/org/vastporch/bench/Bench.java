@@ -129,7 +129,7 @@ public final class Bench {
     private void approve() throws Exception {
         PorchService porch = demo.server().getBean(PorchService.class);
         Viewer reader = access.viewer(students.get(0));
-        long post = porch.porch(reader, CLASS, new PorchService.Wish(null, null, null, null, null, null, false, null)).entries().get(5).id();
+        long post = porch.porch(reader, CLASS, PorchService.Wish.ofWeek(null)).entries().get(5).id();
         for (int i = 0; i < TIMES; i++) demo.server().getBean(CommentService.class).add(access.viewer(students.get(1 + i % 20)), post, "A comment to be decided on, number " + i, null);
         try (Window window = new Window("quill")) {
             window.page.navigate("/classes/1/approve");
