@@ -1446,10 +1446,13 @@ export interface components {
             html: string;
             /** Format: int64 */
             id: number;
+            mayDelete: boolean;
             note?: string;
             own: boolean;
             /** Format: int64 */
             parentId?: number;
+            /** Format: int64 */
+            place: number;
             state: string;
         };
         Confirmation: {
@@ -1881,6 +1884,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             outside?: components["schemas"]["Outside"];
+            /** Format: int64 */
+            place: number;
             prompt?: components["schemas"]["AnsweredPrompt"];
             /** Format: int32 */
             readers: number;

@@ -34,6 +34,7 @@ const GroupsPage = page(() => import('../people/GroupsPage'), 'GroupsPage');
 const WaysPage = page(() => import('../people/WaysPage'), 'WaysPage');
 const TermPage = page(() => import('../people/TermPage'), 'TermPage');
 const AccountPage = page(() => import('../people/AccountPage'), 'AccountPage');
+const WritingPage = page(() => import('../people/AccountPage'), 'WritingPage');
 const JoinPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.JoinPage })));
 const InvitationPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.InvitationPage })));
 const BlogPage = page(() => import('../blogs/BlogPage'), 'BlogPage');
@@ -78,6 +79,7 @@ export function App() {
         <Route path="/sign-in" element={<Navigate to="/" replace />} />
         <Route path="/school" element={<Plain me={me.data}><SchoolPage /></Plain>} />
         <Route path="/account" element={<Plain me={me.data}><AccountPage /></Plain>} />
+        <Route path="/account/writing/:classId" element={<Plain me={me.data}><WritingPage /></Plain>} />
         <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
         <Route path="/classes/:classId" element={<InClass me={me.data} />}>
           <Route path="today" element={<TodayPage />} />

@@ -6,6 +6,7 @@ import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { blogPageOptions, classOptions, porchPage, railOptions, shelfOptions, type PorchFilter } from '../api/queries';
 import type { Begun, BlogPage as Page, EntryView, WeekView } from '../api/schema';
 import { useClass } from '../app/useClass';
+import { LastingLink } from '../parts/LastingLink';
 import { Sightline } from '../parts/Sightline';
 import { TermRail } from '../parts/TermRail';
 import { Loading, Trouble } from '../parts/Trouble';
@@ -63,7 +64,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
       <div className="page">
         <main data-look={blog.look}>
           <BlogHead title={blog.title} intro={blog.intro} look={blog.look} header={blog.header}
-            by={blog.owner && blog.ownerPlace ? <NameMenu place={blog.ownerPlace} name={blog.owner}><Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link></NameMenu> : undefined} />
+            by={blog.owner && blog.ownerPlace ? <NameMenu classId={classId} place={blog.ownerPlace} name={blog.owner}><Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link></NameMenu> : undefined} />
           {blog.doors && <p className="tell" style={{ margin: '18px 0 0' }}>{blog.doors === 'CLOSED' ? 'This blog is closed. Only its staff and authors still see it.' : 'This blog is not open yet. Only its staff and authors see it.'}</p>}
           {whole && shelf && shelf.pinned.length > 0 && <section className={css.pinned} aria-label="Pinned"><span className="muted tiny">Pinned</span>{shelf.pinned.map((e) => <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} withBlog={false} />)}</section>}
           {whole && shelf?.series.map((s) => (
@@ -155,17 +156,5 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
         {problem && <p className="tell wrong" role="alert">{problem}</p>}
       </Modal>
     </>
-  );
-}
-
-/** An address to paste elsewhere; it leads through sign-in to this place, also when the blog has got another address since. */
-export function LastingLink({ path }: { path: string }) {
-  const [copied, setCopied] = useState(false);
-  const address = window.location.origin + path;
-  return (
-    <div className="tiny">
-      <input readOnly aria-label="Lasting link" value={address} onFocus={(e) => e.target.select()} style={{ font: 'inherit', width: '100%', padding: '4px 8px', border: '1px solid var(--line)', borderRadius: 4, background: 'var(--paper)', color: 'var(--ink-2)' }} />
-      <button className="word tiny" style={{ marginTop: 4 }} onClick={() => navigator.clipboard.writeText(address).then(() => setCopied(true), () => {})}>{copied ? 'Copied' : 'Copy'}</button>
-    </div>
   );
 }

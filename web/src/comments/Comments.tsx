@@ -5,18 +5,19 @@ import { commentsOptions } from '../api/queries';
 import type { CommentView } from '../api/schema';
 import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
-export function Comments({ postId, mayComment }: { postId: number; mayComment: boolean }) {
+export function Comments({ postId, classId, mayComment }: { postId: number; classId: number; mayComment: boolean }) {
   const { data: comments = [] } = useQuery(commentsOptions(postId));
   const [answering, setAnswering] = useState<number | null>(null);
   const roots = comments.filter((c) => !c.parentId || !comments.some((p) => p.id === c.parentId));
   const published = comments.filter((c) => c.state === 'PUBLISHED').length;
   const thread = (c: CommentView, depth: number) => (
     <div key={c.id}>
-      <Comment comment={c} depth={depth} postId={postId} onReply={mayComment && c.state === 'PUBLISHED' ? () => setAnswering(answering === c.id ? null : c.id) : undefined} />
+      <Comment comment={c} depth={depth} postId={postId} classId={classId} onReply={mayComment && c.state === 'PUBLISHED' ? () => setAnswering(answering === c.id ? null : c.id) : undefined} />
       {answering === c.id && <div className={css.reply}><CommentBox postId={postId} parentId={c.id} label={`Your reply to ${c.author}`} onDone={() => setAnswering(null)} /></div>}
       {comments.filter((r) => r.parentId === c.id).map((r) => thread(r, depth + 1))}
     </div>
@@ -30,7 +31,7 @@ export function Comments({ postId, mayComment }: { postId: number; mayComment: b
   );
 }
 
-function Comment({ comment, depth, postId, onReply }: { comment: CommentView; depth: number; postId: number; onReply?: () => void }) {
+function Comment({ comment, depth, postId, classId, onReply }: { comment: CommentView; depth: number; postId: number; classId: number; onReply?: () => void }) {
   const client = useQueryClient();
   const bin = async () => {
     await deleteJson(`/api/comments/${comment.id}`);
@@ -40,14 +41,14 @@ function Comment({ comment, depth, postId, onReply }: { comment: CommentView; de
     <div className={`${css.comment} ${depth > 0 ? css.reply : ''}`}>
       <div className={css.who}>
         {comment.state !== 'PUBLISHED' && <><StateBoard state={comment.state} withWord /> · </>}
-        <b>{comment.author}</b> · <When at={comment.at} />
+        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />
       </div>
       <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />
       {comment.own && comment.state === 'WAITING' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>A teacher looks at it first. Only you and the staff see it until then.</p>}
       {comment.note && <p className="tell" style={{ margin: '0 0 8px' }}>“{comment.note}”</p>}
       <span className="tiny">
         {onReply && <button className="word tiny" onClick={onReply}>Reply</button>}
-        {comment.own && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
+        {comment.mayDelete && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
       </span>
     </div>
   );

@@ -9,6 +9,7 @@ import { manages, useClass } from '../app/useClass';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { Dock } from './Dock';
 import css from './Mark.module.css';
@@ -110,7 +111,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           {said && <p className="tell" role="status">{said}</p>}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
-          {p && <Reading paper={p} />}
+          {p && <Reading paper={p} classId={id} student={studentId} />}
         </div>
       </main>
       {p?.postId && p.rubric && !folded && <Dock paper={p} rubric={p.rubric} stair={stair} open={open} onStair={setStair} onOpen={setOpen} onChoose={choose} onNext={next}
@@ -120,12 +121,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   );
 }
 
-function Reading({ paper }: { paper: Paper }) {
+function Reading({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
   if (!paper.postId) return <p className="muted" style={{ paddingTop: 20 }}><StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.</p>;
   return (
     <article>
       <div className={css.who}>
-        <b>{paper.student}</b>{paper.group ? `, ${paper.group.toLowerCase()}` : ''} · handed in <When at={paper.handedInAt!} />, {paper.daysLate === 0 ? 'on time' : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
+        <NameMenu classId={classId} person={student} name={paper.student}><b>{paper.student}</b>{paper.group ? `, ${paper.group.toLowerCase()}` : ''}</NameMenu> · handed in <When at={paper.handedInAt!} />, {paper.daysLate === 0 ? 'on time' : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
         {paper.standing === 'RELEASED' && ' · released'}
       </div>
       <h1>{paper.title}</h1>

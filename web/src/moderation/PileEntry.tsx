@@ -3,6 +3,7 @@ import type { PileItem } from '../api/schema';
 import { markChanges, markHolds } from '../parts/markText';
 import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
+import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import css from './Approve.module.css';
 import type { Step } from './usePile';
@@ -30,7 +31,7 @@ export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEd
       aria-current={isCurrent} aria-label={item.title || `Comment by ${item.author}`} onClick={isCurrent ? undefined : onFocus}>
       <div>
         <div className={css.who}>
-          <StateBoard state="WAITING" />&ensp;<b>{item.author}</b>{item.group ? ` (${item.group.toLowerCase()})` : ''}
+          <StateBoard state="WAITING" />&ensp;<NameMenu classId={item.classId} place={item.place} name={item.author}><b>{item.author}</b>{item.group ? ` (${item.group.toLowerCase()})` : ''}</NameMenu>
           {item.prompt && <> · {item.prompt.title}</>}{item.outside && <> · from {item.outside.title}</>} · handed in <When at={item.since} />
           {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
           {item.changes && ' · a new version, changes marked'}{isPicked && ' · picked'}

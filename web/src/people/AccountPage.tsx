@@ -2,10 +2,11 @@ import { PasswordInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { ApiProblem, putJson } from '../api/client';
-import { accountOptions } from '../api/queries';
+import { accountOptions, ownPostsOptions } from '../api/queries';
 import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
 import { t } from '../texts/en';
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
@@ -28,7 +29,7 @@ export function AccountPage() {
             {data.places.map((p) => (
               <p key={`${p.classId}${p.since}`} style={{ margin: 0, padding: '9px 0', borderBottom: '1px solid var(--line)' }}>
                 {p.until ? p.className : <Link className="word" to={`/classes/${p.classId}/${p.role === 'MODERATOR' ? 'approve' : 'porch'}`}>{p.className}</Link>}
-                <span className="muted tiny" style={{ display: 'block' }}>{p.level ? `${p.level}, ` : ''}{t.roles[p.role]} since {day.format(new Date(p.since))}{p.until ? `, until ${day.format(new Date(p.until))}` : ''}</span>
+                <span className="muted tiny" style={{ display: 'block' }}>{p.level ? `${p.level}, ` : ''}{t.roles[p.role]} since {day.format(new Date(p.since))}{p.until ? `, until ${day.format(new Date(p.until))}` : ''}{p.until && p.role === 'STUDENT' && <> · <Link className="word tiny" to={`/account/writing/${p.classId}`}>What I wrote there</Link></>}</span>
               </p>
             ))}
             <h2 style={{ marginTop: 34 }}>Password</h2>
@@ -61,5 +62,31 @@ function PasswordForm() {
       {done && <p className="tell" role="status">Your password is changed.</p>}
       <button className="btn go" type="submit" style={{ marginTop: 16 }}>Change it</button>
     </form>
+  );
+}
+
+/** What one wrote in a class that one has left: it stays one's own. */
+export function WritingPage() {
+  const classId = Number(useParams().classId);
+  const { data: account } = useQuery(accountOptions);
+  const own = useQuery(ownPostsOptions(classId));
+  const of = account?.places.find((p) => p.classId === classId);
+  return (
+    <div className="page plain">
+      <title>What I wrote · Vast Porch</title>
+      <main>
+        <h1>What I wrote in {of?.className ?? 'this class'}</h1>
+        {own.isPending && <Loading />}
+        {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
+        {own.data?.length === 0 && <p className="muted">You wrote nothing there.</p>}
+        {own.data?.map((p) => (
+          <p key={p.id} style={{ margin: 0, padding: '10px 0', borderBottom: '1px solid var(--line)' }}>
+            <Link className="word" to={`/posts/${p.id}`}>{p.title || 'Without a title'}</Link>
+            <span className="muted tiny" style={{ display: 'block' }}>{p.prompt ?? p.blog} · <When at={p.at} /></span>
+          </p>
+        ))}
+        <p><Link className="word" to="/account">Back to my account</Link></p>
+      </main>
+    </div>
   );
 }

@@ -3,36 +3,42 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { postJson } from '../api/client';
-import { peopleOptions } from '../api/queries';
+import { meOptions, peopleOptions } from '../api/queries';
 import type { NewPhrase } from '../api/schema';
-import { useBorrowEyes } from '../app/eyes';
-import { isStaff, manages, useClass } from '../app/useClass';
+import { useBorrowEyes, useEyes } from '../app/eyes';
+import { isStaff, manages } from '../app/useClass';
 import css from './People.module.css';
 
 interface NameMenuProps {
-  /** The number of the person's place in the class. */
-  place: number;
+  classId: number;
+  /** The number of the person's place in the class; or {@link NameMenuProps.person}. */
+  place?: number;
+  /** The number of the account, where staff have it. */
+  person?: number;
   name: string;
   children: ReactNode;
 }
 
 /** A student's name wherever it stands; for staff with what they can do about the account beside it. */
-export function NameMenu({ place, name, children }: NameMenuProps) {
-  const { id, name: className, role } = useClass();
+export function NameMenu({ classId: id, place, person: account, name, children }: NameMenuProps) {
+  const { data: me } = useQuery(meOptions);
+  const eyes = useEyes();
+  const of = me?.classes.find((c) => c.id === id);
+  const role = eyes || !of ? '' : of.role;
   const [open, setOpen] = useState(false);
   const [phrase, setPhrase] = useState<NewPhrase | null>(null);
   const people = useQuery({ ...peopleOptions(id), enabled: open });
   const borrow = useBorrowEyes();
-  const person = people.data?.find((p) => p.place === place);
-  if (!isStaff(role) || place === 0) return <>{children}</>;
+  const person = people.data?.find((p) => (account ? p.id === account : p.place === place));
+  if (!of || !isStaff(role) || (!place && !account)) return <>{children}</>;
   return (
     <span className={css.named}>
       {children}
       <Menu position="bottom-start" width={260} opened={open} onChange={setOpen}>
         <Menu.Target><button className={css.more} aria-label={`What to do about ${name}`}><svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg></button></Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item component={Link} to={`/classes/${id}/persons/${place}`}>All that {name} wrote</Menu.Item>
-          {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className, of: place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
+          {(person || place) && <Menu.Item component={Link} to={`/classes/${id}/persons/${person?.place ?? place}`}>All that {name} wrote</Menu.Item>}
+          {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className: of.name, of: person.place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
           {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
               <Menu.Item onClick={async () => setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))}>Give a new pass phrase</Menu.Item>

@@ -54,7 +54,7 @@ export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps
         </>
       )}
       {prompt?.answerFirst && <p className="tiny muted" style={{ margin: '0 0 10px' }}>Classmates read your answer once they have published their own, and you read theirs once yours is published.</p>}
-      {!prompt && draft.blog.about && <><h4>{draft.blog.title}</h4><p className="tiny" style={{ margin: 0 }}>{draft.blog.about}</p></>}
+      {draft.blog.about && <><h4>{draft.blog.title}</h4><p className="tiny" style={{ margin: 0 }}>{draft.blog.about}</p></>}
       <h4>Before you hand in</h4>
       <div role="list" aria-live="polite">
         {beside.needs.map((n) => (

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
 import type { Begun, PromptView } from '../api/schema';
@@ -18,6 +18,8 @@ export function ChoosePage() {
   const { data: prompts } = useQuery(promptsOptions(id));
   const { data: blogs } = useQuery(writableOptions(id));
   const { data: own } = useQuery(ownPostsOptions(id));
+  // A lasting link to a prompt leads here, with the prompt at the top.
+  const wanted = Number(useSearchParams()[0].get('prompt'));
   const [problem, setProblem] = useState<unknown>(null);
   if (!prompts || !blogs || !own) return <div className="page plain"><Loading /></div>;
   const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
@@ -30,7 +32,7 @@ export function ChoosePage() {
   };
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
   const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.prompt));
-  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.title)).sort((a, b) => a.due.localeCompare(b.due)) : [];
+  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.title)).sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due)) : [];
   return (
     <div className="page plain">
       <title>{`Write · ${name}`}</title>

@@ -26,7 +26,7 @@ export function Entry({ entry, classId, withAuthor = true, withBlog = true }: En
     <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
       <div>
         <div className={css.who}>
-          {withAuthor && <><NameMenu place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</NameMenu></>}
+          {withAuthor && <><NameMenu classId={classId} place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</NameMenu></>}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
           {withAuthor ? ' · ' : ''}<When at={entry.publishedAt} />{entry.unread && <span className="away"> (not read)</span>}
         </div>

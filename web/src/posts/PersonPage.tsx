@@ -32,7 +32,7 @@ export function PersonPage() {
       <div className="page plain" style={{ paddingTop: 18 }}>
         <main>
           <div className={css.head}>
-            <NameMenu place={place} name={entries[0]?.author ?? 'this student'}><h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1></NameMenu>
+            <NameMenu classId={id} place={place} name={entries[0]?.author ?? 'this student'}><h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1></NameMenu>
             {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
             {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
           </div>

@@ -6,7 +6,7 @@ import { Comments } from '../comments/Comments';
 import { ApiProblem, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
-import { LastingLink } from '../blogs/BlogPage';
+import { LastingLink } from '../parts/LastingLink';
 import { Sightline } from '../parts/Sightline';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
@@ -31,12 +31,12 @@ export function PostPage() {
       <main>
         <PostArticle title={post.title} html={post.html} tags={post.tags} above={
           <div className={css.who}>
-            {classId ? <NameMenu place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
+            {classId ? <NameMenu classId={post.classId} place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
             {post.source && <span className={css.out}>from {post.source}</span>}
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
         {post.arranged.series && <SeriesWay post={post} />}
-        {post.isUp && <Comments postId={id} mayComment={post.mayComment} />}
+        {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} />}
         {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { promptsOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
+import { CopyLink } from '../parts/LastingLink';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
@@ -22,7 +23,7 @@ export function PromptsPage() {
             <h2>{p.title}</h2>
             <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}>due <When at={p.due} /> · {t.count(p.points, 'point', 'points')}{p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}</p>
             <p style={{ margin: 0, font: '17px/1.55 var(--serif)', color: 'var(--reading)' }}>{p.instructions}</p>
-            <p style={{ margin: '6px 0 0' }}><Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>Its posts</Link>{' · '}<Link className="word" to={`/classes/${id}/mark/${p.id}`}>Mark</Link></p>
+            <p style={{ margin: '6px 0 0' }}><Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>Its posts</Link>{' · '}<Link className="word" to={`/classes/${id}/mark/${p.id}`}>Mark</Link>{' · '}<CopyLink path={`/classes/${id}/write?prompt=${p.id}`} /></p>
           </section>
         ))}
       </main>

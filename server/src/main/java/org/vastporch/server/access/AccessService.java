@@ -88,6 +88,10 @@ public class AccessService {
         Problem.unlessAllowed(AccessEngine.deleteComment(viewer, post, commentAuthor, now()));
     }
 
+    public boolean mayDeleteComment(Viewer viewer, PostFacts post, long commentAuthor) {
+        return AccessEngine.deleteComment(viewer, post, commentAuthor, now()).allows();
+    }
+
     /**
      * The viewer whose eyes staff may borrow in a class.
      *

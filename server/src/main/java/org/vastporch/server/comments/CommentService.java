@@ -37,8 +37,12 @@ public class CommentService {
 
     private static final int LONGEST = 10_000;
 
-    /** @param note what the author was told if it came back */
-    public record CommentView(long id, @Optionally Long parentId, String author, String html, String state, boolean own, @Optionally String note, Instant at) {}
+    /**
+     * @param place     the number of the author's place in the class
+     * @param mayDelete whether the viewer may take it away, by the rules of the blog
+     * @param note      what the author was told if it came back
+     */
+    public record CommentView(long id, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayDelete, @Optionally String note, Instant at) {}
 
     private final CommentStore store;
     private final BlogService blogs;
@@ -79,7 +83,7 @@ public class CommentService {
         long id = store.add(row, TextFacts.countWords(plain));
         reviews.setHolds("comment", id, holds);
         events.add(classId, after.state().waits() ? "comment-waits" : "comment-published", id, viewer.personId());
-        return view(store.find(id).orElseThrow(), viewer, people.names(viewer, classId));
+        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */
@@ -90,7 +94,7 @@ public class CommentService {
         Names names = people.names(viewer, classId);
         List<CommentView> views = new ArrayList<>();
         for (CommentRow row : store.ofPost(postId))
-            if (row.state() == State.PUBLISHED || staff || row.authorId() == viewer.personId()) views.add(view(row, viewer, names));
+            if (row.state() == State.PUBLISHED || staff || row.authorId() == viewer.personId()) views.add(view(row, post, viewer, names));
         return views;
     }
 
@@ -107,9 +111,9 @@ public class CommentService {
         return store.given(personId, promptId);
     }
 
-    private CommentView view(CommentRow row, Viewer viewer, Names names) {
+    private CommentView view(CommentRow row, PostFacts post, Viewer viewer, Names names) {
         List<PileItem.Past> history = row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
-        return new CommentView(row.id(), row.parentId(), names.of(row.authorId()), Sanitiser.comment(row.html()), row.state().name(),
-            row.authorId() == viewer.personId(), history.isEmpty() ? null : history.get(0).note(), row.publishedAt() != null ? row.publishedAt() : row.createdAt());
+        return new CommentView(row.id(), row.parentId(), names.placeOf(row.authorId()), names.of(row.authorId()), Sanitiser.comment(row.html()), row.state().name(),
+            row.authorId() == viewer.personId(), access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(), row.publishedAt() != null ? row.publishedAt() : row.createdAt());
     }
 }

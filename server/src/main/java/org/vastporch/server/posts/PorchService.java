@@ -15,6 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
@@ -236,9 +237,10 @@ public class PorchService {
             SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts));
     }
 
-    /** All that the viewer wrote in a class, with where each piece stands. */
+    /** All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one has left. */
     public List<OwnPost> own(Viewer viewer, long classId) {
-        access.require(viewer, Act.READ_CLASS, classId);
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (viewer.lens() != null) access.require(viewer, Act.READ_CLASS, classId);
         Names names = people.names(viewer, classId);
         return posts.ofAuthor(viewer.personId(), classId).stream().map(row -> {
             Version version = posts.version(row.id(), row.standing().newest()).orElseThrow();

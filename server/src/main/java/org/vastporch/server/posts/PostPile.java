@@ -90,7 +90,7 @@ class PostPile implements Moderated {
         Version version = store.version(row.id(), row.standing().newest()).orElseThrow();
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
         int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id()).withAudience(version.audience())).readers().size();
-        return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.groupOf(row.authorId()),
+        return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
             version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
