@@ -1805,6 +1805,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             isUp: boolean;
+            mayDelete: boolean;
             note?: string;
             noteBy?: string;
             prompt?: string;
@@ -1945,6 +1946,7 @@ export interface components {
             blogAddress: string;
             /** Format: int64 */
             classId: number;
+            commentsStay: boolean;
             group?: string;
             /** Format: date-time */
             handedInAt?: string;

@@ -10,7 +10,7 @@ import { t } from '../texts/en';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
-export function Comments({ postId, classId, mayComment }: { postId: number; classId: number; mayComment: boolean }) {
+export function Comments({ postId, classId, mayComment, commentsStay = false }: { postId: number; classId: number; mayComment: boolean; commentsStay?: boolean }) {
   const { data: comments = [] } = useQuery(commentsOptions(postId));
   const [answering, setAnswering] = useState<number | null>(null);
   const roots = comments.filter((c) => !c.parentId || !comments.some((p) => p.id === c.parentId));
@@ -26,6 +26,7 @@ export function Comments({ postId, classId, mayComment }: { postId: number; clas
     <section className={css.list} aria-label="Comments">
       <h3>{published === 0 ? 'Nobody has answered yet' : t.count(published, 'comment', 'comments')}</h3>
       {roots.map((c) => thread(c, 0))}
+      {mayComment && commentsStay && <p className="tiny muted" style={{ margin: '14px 0 0' }}>In this blog students cannot take their comments away again.</p>}
       {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" />}
     </section>
   );

@@ -33,7 +33,7 @@ export function NameMenu({ classId: id, place, person: account, name, children }
   if (!of || !isStaff(role) || (!place && !account)) return <>{children}</>;
   return (
     <span className={css.named}>
-      {children}
+      <span>{children}</span>
       <Menu position="bottom-start" width={260} opened={open} onChange={setOpen}>
         <Menu.Target><button className={css.more} aria-label={`What to do about ${name}`}><svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg></button></Menu.Target>
         <Menu.Dropdown>

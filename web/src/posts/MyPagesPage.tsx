@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
 import { ownPostsOptions } from '../api/queries';
@@ -16,8 +17,14 @@ export function MyPagesPage() {
   const { id, name } = useClass();
   const own = useQuery(ownPostsOptions(id));
   const client = useQueryClient();
+  const [problem, setProblem] = useState<unknown>(null);
   const act = async (call: Promise<unknown>) => {
-    await call;
+    setProblem(null);
+    try {
+      await call;
+    } catch (e) {
+      setProblem(e);
+    }
     await client.invalidateQueries({ queryKey: ['own-posts', id] });
     await client.invalidateQueries({ queryKey: ['me'] });
   };
@@ -27,6 +34,7 @@ export function MyPagesPage() {
       <title>{`My pages · ${name}`}</title>
       <main>
         <h1>My pages</h1>
+        {problem !== null && <Trouble error={problem} />}
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {own.data?.length === 0 && <p className="muted">You have written nothing here yet. <Link className="word" to={`/classes/${id}/write`}>Begin</Link></p>}
@@ -46,7 +54,7 @@ function Own({ post, classId, onBin, onRestore }: { post: OwnPost; classId: numb
         {post.note && <p className="tell" style={{ margin: '8px 0 4px' }}><b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”</p>}
       </div>
       <span className="tiny" style={{ alignSelf: 'center' }}>
-        {post.state === 'BINNED' ? <button className="word tiny" onClick={onRestore}>Take out of the bin</button> : post.state !== 'HIDDEN' && <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>Into the bin</button>}
+        {post.state === 'BINNED' ? <button className="word tiny" onClick={onRestore}>Take out of the bin</button> : post.state !== 'HIDDEN' && post.mayDelete && <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>Into the bin</button>}
       </span>
     </article>
   );

@@ -36,7 +36,7 @@ export function PostPage() {
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
         {post.arranged.series && <SeriesWay post={post} />}
-        {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} />}
+        {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} commentsStay={post.commentsStay} />}
         {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">

@@ -25,6 +25,9 @@ class Shots {
         keep(teacher, "mark");
         shot(teacher, "/classes/1/people", "people");
         shot(teacher, "/classes/1/blogs", "blogs");
+        shot(teacher, "/classes/1/groups", "groups");
+        shot(teacher, "/classes/1/blogs/s1", "blog-settings");
+        shot(teacher, "/classes/1/blog/garden-news", "blog");
         shot(teacher, "/classes/1/prompts/new", "prompt");
         roster(teacher);
         sources(teacher);
@@ -34,6 +37,7 @@ class Shots {
         write();
         Page night = Stage.as("quill", "/classes/1/approve", 1280, 800, ColorScheme.DARK);
         shot(night, "/classes/1/approve", "approve-night");
+        eyes();
         Page sign = Stage.window(Stage.demo().address());
         shot(sign, "/", "sign-in");
     }
@@ -43,6 +47,20 @@ class Shots {
         teacher.getByLabel("Roster file").setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-river-boats.csv"));
         teacher.getByText("rows read").waitFor();
         keep(teacher, "roster");
+    }
+
+    private static void eyes() {
+        Page teacher = Stage.as("quill", "/classes/1/people?find=brightwater", 1280, 800, ColorScheme.LIGHT);
+        Stage.button(teacher, "More for Odalys Brightwater").click();
+        teacher.getByText("Leave the class").click();
+        teacher.getByText("Let the writing go along").waitFor();
+        keep(teacher, "leaving");
+        teacher.keyboard().press("Escape");
+        Stage.button(teacher, "More for Odalys Brightwater").click();
+        teacher.getByText("Look through their eyes").click();
+        teacher.getByText("as Odalys Brightwater sees it").waitFor();
+        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        keep(teacher, "eyes");
     }
 
     private static void sources(Page teacher) {

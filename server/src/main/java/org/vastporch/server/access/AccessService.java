@@ -88,6 +88,10 @@ public class AccessService {
         Problem.unlessAllowed(AccessEngine.deleteComment(viewer, post, commentAuthor, now()));
     }
 
+    public boolean mayDelete(Viewer viewer, long postId) {
+        return store.post(postId).filter(post -> allows(viewer, Act.DELETE, post)).isPresent();
+    }
+
     public boolean mayDeleteComment(Viewer viewer, PostFacts post, long commentAuthor) {
         return AccessEngine.deleteComment(viewer, post, commentAuthor, now()).allows();
     }

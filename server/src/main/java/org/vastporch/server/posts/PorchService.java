@@ -96,11 +96,11 @@ public class PorchService {
 
     public record PostView(long id, long classId, String title, String html, List<String> tags, long place, boolean own, String author, @Optionally String group, String blog,
                            String blogAddress, @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
-                           @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, SightlineView sightline,
+                           @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, boolean commentsStay, SightlineView sightline,
                            List<PileItem.Past> history, Arranged arranged) {}
 
-    /** One of a student's own posts, wherever it stands. */
-    public record OwnPost(long id, String title, String state, boolean isUp, String blog, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
+    /** One of a student's own posts, wherever it stands. {@code mayDelete}: whether the rules of its blog let it go into the bin. */
+    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
 
     /** A post as a feed carries it. */
     public record FeedEntry(long id, String title, String html, String author, List<String> tags, Instant publishedAt, Instant changedAt) {}
@@ -234,6 +234,7 @@ public class PorchService {
             row.outsideLink(), row.sourceId() == null ? null : porch.sourceTitle(row.sourceId()).orElse(null),
             working ? row.standing().state().name() : State.PUBLISHED.name(), facts.isUp(), row.publishedAt(), row.handedInAt(),
             row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), access.allows(viewer, Act.COMMENT, facts),
+            !facts.blog().rules().deleteComments(),
             SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts));
     }
 
@@ -246,7 +247,7 @@ public class PorchService {
             Version version = posts.version(row.id(), row.standing().newest()).orElseThrow();
             List<PileItem.Past> history = row.standing().state() == State.RETURNED ? reviews.history("post", row.id(), names) : List.of();
             boolean up = row.standing().live() != null && row.standing().state() != State.HIDDEN && row.standing().state() != State.BINNED;
-            return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, blogs.view(viewer, row.blogId()).title(),
+            return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, access.mayDelete(viewer, row.id()), blogs.view(viewer, row.blogId()).title(),
                 row.promptId() == null ? null : prompts.get(row.promptId()).title(), history.isEmpty() ? null : history.get(0).note(),
                 history.isEmpty() ? null : history.get(0).by(), row.publishedAt() != null ? row.publishedAt() : version.savedAt());
         }).toList();
