@@ -2308,6 +2308,7 @@ export interface components {
             start: string;
         };
         Welcome: {
+            mailedTo?: string;
             path: string;
             username: string;
         };

@@ -119,6 +119,7 @@ function Helper({ classId }: { classId: number }) {
         <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
           <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
         </div>
+        <TextInput label="E-mail, if the way in is to go by mail too" mt="sm" {...form.getInputProps('email')} />
         {problem && <p className="tell wrong" role="alert">{problem}</p>}
         <button className="btn go" type="submit" style={{ marginTop: 16 }}>Add</button>
       </form>

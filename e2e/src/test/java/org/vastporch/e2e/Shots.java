@@ -59,7 +59,7 @@ class Shots {
         Stage.button(teacher, "More for Odalys Brightwater").click();
         teacher.getByText("Look through their eyes").click();
         teacher.getByText("as Odalys Brightwater sees it").waitFor();
-        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        teacher.getByText("Ice in the watering can").waitFor();
         keep(teacher, "eyes");
     }
 

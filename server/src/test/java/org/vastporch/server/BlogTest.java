@@ -60,22 +60,12 @@ class BlogTest {
         return new BlogSettings(BlogSettings.Look.TIDE, false, true, 20, BlogSettings.Grouping.NONE, rules);
     }
 
-    private Answer handIn(Person who, long blog, Long prompt, String html) {
-        Map<String, Object> begin = new HashMap<>();
-        if (prompt != null) begin.put("promptId", prompt);
-        long id = who.post("/api/blogs/" + blog + "/posts", begin).body().get("id").asLong();
-        int rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", who.get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt(),
-            "title", "Slugs", "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
-        return who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+    private Answer handIn(Person who, String html) {
+        return school.handIn(who, of.blogOfFirst(), Map.of(), "Slugs", html);
     }
 
     private long published(Person who, long blog, Long prompt) {
-        assertEquals(200, handIn(who, blog, prompt, "<p>Eleven leaves with holes.</p>").status());
-        JsonNode pile = of.lead().get("/api/pile").body();
-        JsonNode item = pile.get(pile.size() - 1);
-        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", item.get("id").asLong(),
-            "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
-        return item.get("id").asLong();
+        return school.published(of, who, blog, prompt == null ? Map.of() : Map.of("promptId", prompt), "Slugs");
     }
 
     private long blogOf(Person who) {
@@ -145,14 +135,14 @@ class BlogTest {
     void rulesBindStudentsAndAreSaidBefore() {
         BlogRules rules = new BlogRules(new Window(30), Window.NEVER, false, 0, 1, 3, 6, 1, BlogRules.Period.WEEK);
         change(logs(BlogKind.ONE_EACH, null, null, ruled(rules)));
-        Answer tooShort = handIn(of.first(), of.blogOfFirst(), null, "<p>Two words.</p>");
+        Answer tooShort = handIn(of.first(), "<p>Two words.</p>");
         assertEquals("In this blog a post has at least 3 words; yours has 2.", tooShort.body().get("detail").asString());
-        assertEquals("In this blog a post has at most 6 words; yours has 7.", handIn(of.first(), of.blogOfFirst(), null, "<p>One two three four five six seven.</p>").body().get("detail").asString());
+        assertEquals("In this blog a post has at most 6 words; yours has 7.", handIn(of.first(), "<p>One two three four five six seven.</p>").body().get("detail").asString());
         long id = published(of.first(), of.blogOfFirst(), null);
         assertEquals(200, of.first().get("/api/posts/" + id + "/draft").status(), "it can be changed for half an hour");
         assertEquals("delete-over", of.first().call("DELETE", "/api/posts/" + id, null).code());
         assertEquals("In this blog you can hand in 1 post in a week. You have handed in 1; your draft is kept.",
-            handIn(of.first(), of.blogOfFirst(), null, "<p>Three words here.</p>").body().get("detail").asString());
+            handIn(of.first(), "<p>Three words here.</p>").body().get("detail").asString());
         long draft = of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
         JsonNode said = of.first().get("/api/posts/" + draft + "/draft").body();
         assertEquals(30, said.get("rules").get("edit").get("minutes").asInt());

@@ -12,10 +12,13 @@ import java.util.List;
 import java.util.Map;
 import org.h2.mvstore.MVStoreTool;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.test.annotation.DirtiesContext;
+import org.springframework.test.context.DynamicPropertyRegistry;
+import org.springframework.test.context.DynamicPropertySource;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import org.vastporch.server.people.PeopleService;
@@ -23,11 +26,21 @@ import tools.jackson.databind.JsonNode;
 
 /** Whoever is erased leaves no trace: the raw bytes of the database file are searched, as it lies there and written out without compression. */
 @SpringBootTest(webEnvironment = SpringBootTest.WebEnvironment.RANDOM_PORT, properties = {
-    "vastporch.data=./target/erasure-data", "vastporch.quiet=true", "vastporch.feeds.check-every=PT1H"})
+    "vastporch.quiet=true", "vastporch.feeds.check-every=PT1H"})
 @DirtiesContext
 class ErasureTest {
 
-    private static final Path FILE = Path.of("target/erasure-data/porch.mv.db");
+    @TempDir static Path data;
+
+    @DynamicPropertySource
+    static void keepIn(DynamicPropertyRegistry settings) {
+        settings.add("vastporch.data", () -> data.toString());
+    }
+
+    private static Path file() {
+        return data.resolve("porch.mv.db");
+    }
+
     /** Words that nobody else in this school could have written. */
     private static final List<String> TRACES = List.of("Zebediah", "Quillfeather", "zebediah.q", "zq@lost.example", "umbellifer", "periwinkle", "gooseberry", "Thistledown Hat");
 
@@ -49,16 +62,16 @@ class ErasureTest {
         of.lead().post(path + "/invitations", Map.of("role", "GUEST", "name", "Zebediah's aunt", "email", "zq@lost.example"));
         of.lead().put(path + "/people/" + zebediah.id + "/shown", Map.of("shown", "PEN_NAME", "penName", "Thistledown Hat"));
         write(zebediah, path);
-        long other = published(of, of.first(), of.blogOfFirst(), "A post that stays", "<p>Eleven leaves.</p>");
+        long other = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "A post that stays");
         long comment = zebediah.post("/api/posts/" + other + "/comments", Map.of("text", "A gooseberry for that.")).body().get("id").asLong();
         long reply = of.first().post("/api/posts/" + other + "/comments", Map.of("text", "Thank you.", "parentId", comment)).body().get("id").asLong();
 
-        List<String> before = found(Files.readAllBytes(FILE));
+        List<String> before = found(Files.readAllBytes(file()));
         assertTrue(before.containsAll(List.of("Zebediah", "Quillfeather", "umbellifer", "gooseberry")), "the file is readable before: " + before);
         assertEquals("typed-wrong", of.lead().post("/api/people/" + zebediah.id + "/erasure", Map.of("typed", "zebediah")).code());
         assertEquals(200, of.lead().post("/api/people/" + zebediah.id + "/erasure", Map.of("typed", "zebediah.q")).status());
 
-        assertEquals(List.of(), found(Files.readAllBytes(FILE)), "in the file as it lies there");
+        assertEquals(List.of(), found(Files.readAllBytes(file())), "in the file as it lies there");
         assertEquals(List.of(), found(writtenOut()), "in the rows that are left");
         assertEquals(401, zebediah.get("/api/me").status());
         assertEquals(1, of.first().get(path + "/porch").body().get("total").asInt());
@@ -77,16 +90,6 @@ class ErasureTest {
         who.post(path + "/feed-key", null);
     }
 
-    private static long published(Made of, Person who, long blog, String title, String html) {
-        long id = who.post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
-        int rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
-        who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
-        for (JsonNode item : of.lead().get("/api/pile").body())
-            if (item.get("id").asLong() == id)
-                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", id, "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
-        return id;
-    }
-
     private static List<String> found(byte[] bytes) {
         List<String> found = new ArrayList<>();
         String wide = new String(bytes, StandardCharsets.UTF_16BE);
@@ -99,7 +102,7 @@ class ErasureTest {
     /** The rows that are there, written out once more without compression, so that no word hides in a packed page. */
     private static byte[] writtenOut() throws IOException {
         Path copy = Files.createTempFile("porch", ".mv.db");
-        Files.copy(FILE, copy, StandardCopyOption.REPLACE_EXISTING);
+        Files.copy(file(), copy, StandardCopyOption.REPLACE_EXISTING);
         MVStoreTool.compact(copy.toString(), false);
         byte[] bytes = Files.readAllBytes(copy);
         Files.delete(copy);

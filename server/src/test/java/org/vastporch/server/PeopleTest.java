@@ -4,6 +4,8 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -33,13 +35,7 @@ class PeopleTest {
 
     /** A post of Wren's that is up for the class. */
     private long published(String title) {
-        long id = of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
-        int rev = of.first().put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", title, "html", "<p>Eleven leaves.</p>", "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
-        of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
-        for (JsonNode item : of.lead().get("/api/pile").body())
-            if (item.get("id").asLong() == id)
-                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", id, "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
-        return id;
+        return school.published(of, of.first(), of.blogOfFirst(), Map.of(), title);
     }
 
     private String leaving(Person who) {
@@ -90,6 +86,19 @@ class PeopleTest {
         Answer back = of.lead().put(path("/people/" + of.first().id + "/shown"), Map.of("shown", "OWN_NAME"));
         assertEquals(200, back.status());
         assertEquals(404, of.other().get(path("/blogs/at/log-of-low-water")).status());
+    }
+
+    @Test
+    void numbersThatReadersSeeDoNotFollowTheAlphabet() {
+        String list = IntStream.range(0, 14).mapToObj(i -> "Row" + (char) ('a' + i) + ",Ada," + of.classId() + "-" + i).collect(Collectors.joining("\n", "Surname,Forename,Number\n", ""));
+        JsonNode rows = of.lead().post(path("/roster/preview"), Map.of("text", list)).body().get("rows");
+        of.lead().post(path("/roster"), Map.of("rows", rows));
+        List<JsonNode> people = List.of();
+        while (people.size() < 14) people = of.lead().get(path("/people")).body().valueStream().filter(p -> p.get("sortName").asString().startsWith("Row")).toList();
+        List<Long> places = people.stream().map(p -> p.get("place").asLong()).toList();
+        assertNotEquals(places.stream().sorted().toList(), places);
+        List<Long> blogs = people.stream().map(p -> of.lead().get(path("/blogs/at/log-of-ada-" + p.get("sortName").asString().substring(0, 4).toLowerCase())).body().get("id").asLong()).toList();
+        assertNotEquals(blogs.stream().sorted().toList(), blogs);
     }
 
     @Test

@@ -83,6 +83,24 @@ class School {
         return new Made(id, blogs.homeOf(id, first.id).orElseThrow(), lead, second, moderator, guest, first, new Person(port, students.get(0)));
     }
 
+    /** A post of somebody's, saved and handed in. */
+    Answer handIn(Person author, long blog, Map<String, Object> begin, String title, String html) {
+        long id = author.post("/api/blogs/" + blog + "/posts", begin).body().get("id").asLong();
+        int rev = author.get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt();
+        rev = author.put("/api/posts/" + id + "/draft", Map.of("rev", rev, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        return author.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+    }
+
+    /** A post of somebody's that the lead teacher has approved; gives its number. */
+    long published(Made of, Person author, long blog, Map<String, Object> begin, String title) {
+        handIn(author, blog, begin, title, "<p>Eleven leaves with holes.</p>");
+        JsonNode pile = of.lead().get("/api/pile").body();
+        JsonNode item = pile.get(pile.size() - 1);
+        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", item.get("id").asLong(),
+            "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
+        return item.get("id").asLong();
+    }
+
     Person stranger(int port) {
         return new Person(port, 0);
     }

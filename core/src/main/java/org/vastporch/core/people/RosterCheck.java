@@ -113,7 +113,7 @@ public final class RosterCheck {
     private static String faultOf(Row row) {
         if (row.family().isEmpty() && row.given().isEmpty()) return "There is no name in this line";
         if ((row.family() + row.given()).chars().noneMatch(Character::isLetter)) return "This is not a name: " + row.given() + " " + row.family();
-        if (!row.email().isEmpty() && !row.email().matches("[^@\\s]+@[^@\\s]+\\.[^@\\s.]{2,}"))
+        if (!row.email().isEmpty() && !EmailAddress.isValid(row.email()))
             return "\"" + row.email() + "\" is not an e-mail address. Mend it or leave it out.";
         return "";
     }

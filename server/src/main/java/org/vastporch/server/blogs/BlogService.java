@@ -1,6 +1,9 @@
 package org.vastporch.server.blogs;
 
+import java.security.SecureRandom;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -55,6 +58,7 @@ public class BlogService {
     private final PeopleService people;
     private final EventStore events;
     private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
 
     BlogService(BlogStore store, AccessService access, PeopleService people, EventStore events, Clock clock) {
         this.store = store;
@@ -72,7 +76,7 @@ public class BlogService {
         if (setup.kind().isForEach()) {
             BlogSet set = store.set(store.addSet(classId, setup)).orElseThrow();
             Names names = people.namesForReaders(classId);
-            for (long student : people.students(classId)) addOwn(set, student, names);
+            for (long student : inAnyOrder(people.students(classId))) addOwn(set, student, names);
         } else if (setup.kind() == BlogKind.GROUP) {
             List<PeopleService.Group> groups = people.groups(classId).stream().filter(g -> setup.groupId() == null || setup.groupId() == g.id()).toList();
             if (groups.isEmpty()) throw Problem.invalid("kind", "no-groups", "There is no group in this class yet. Make groups first, under People.");
@@ -94,7 +98,14 @@ public class BlogService {
     public void on(MembersArrived arrival) {
         Names names = people.namesForReaders(arrival.classId());
         for (BlogSet set : store.sets(arrival.classId()))
-            for (long person : arrival.personIds()) addOwn(set, person, names);
+            for (long person : inAnyOrder(arrival.personIds())) addOwn(set, person, names);
+    }
+
+    /** Blogs are numbered as they are made: numbers in the order of a roster would tell whose pen name is whose. */
+    private List<Long> inAnyOrder(List<Long> people) {
+        List<Long> shuffled = new ArrayList<>(people);
+        Collections.shuffle(shuffled, random);
+        return shuffled;
     }
 
     /** Titles and addresses carry the name that readers see: when that changes, they change, and earlier addresses no longer tell the old one. */
@@ -107,6 +118,7 @@ public class BlogService {
                 BlogSet set = blog.setId() == null ? null : store.set(blog.setId()).orElse(null);
                 if (set == null) continue;
                 BlogSetup setup = blog.setup().withTitle(set.setup().title().replace("{name}", names.of(person)));
+                if (setup.title().equals(blog.setup().title())) continue;
                 store.change(blog.id(), setup, blog.version());
                 store.setAddress(change.classId(), blog.id(), Addresses.make(setup.title(), a -> store.isGiven(change.classId(), a, blog.id())));
                 store.forgetEarlierAddresses(blog.id());

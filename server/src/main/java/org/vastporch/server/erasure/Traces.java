@@ -6,14 +6,18 @@ import org.jspecify.annotations.Nullable;
 public interface Traces {
 
     /** What is counted: "posts", "comments", "marks", "outside-blogs", "mentions", "" for what nobody needs to be told of. */
-    String what();
+    default String what() {
+        return "";
+    }
 
     /**
      * How many there are.
      *
      * @param classId in one class; null for all
      */
-    int count(long personId, @Nullable Long classId);
+    default int count(long personId, @Nullable Long classId) {
+        return 0;
+    }
 
     /** Removes them for ever. */
     void erase(long personId);

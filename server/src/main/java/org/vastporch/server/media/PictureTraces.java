@@ -1,6 +1,5 @@
 package org.vastporch.server.media;
 
-import org.jspecify.annotations.Nullable;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -15,16 +14,6 @@ class PictureTraces implements Traces {
 
     PictureTraces(JdbcClient jdbc) {
         this.jdbc = jdbc;
-    }
-
-    @Override
-    public String what() {
-        return "";
-    }
-
-    @Override
-    public int count(long personId, @Nullable Long classId) {
-        return 0;
     }
 
     @Override

@@ -9,6 +9,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.EmailAddress;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
@@ -59,7 +60,7 @@ public class InvitationService {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (wish.role() == Role.LEAD) throw Problem.invalid("role", "role-not-here", "A class has one lead teacher.");
         String email = wish.email().strip();
-        if (!email.matches("[^@\\s<>]+@[^@\\s<>]+\\.[^@\\s.<>]{2,}") || email.length() > 254)
+        if (!EmailAddress.isValid(email))
             throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
         if (wish.name().length() > 120) throw Problem.invalid("name", "name-too-long", "A name has at most 120 characters here.");
         if (store.ofClass(classId).stream().anyMatch(i -> i.acceptedAt() == null && i.email().equalsIgnoreCase(email)))

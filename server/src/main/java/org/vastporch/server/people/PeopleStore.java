@@ -1,5 +1,6 @@
 package org.vastporch.server.people;
 
+import java.security.SecureRandom;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
@@ -37,6 +38,10 @@ class PeopleStore {
 
     private static final String PERSON = "id, title, family_name, given_name, username, email, school_no, keeper, teacher, password_hash is not null as ready ";
 
+    /** Numbers of places are drawn from so many; browsers keep them whole. */
+    private static final long MOST_PLACES = 1L << 53;
+
+    private final SecureRandom random = new SecureRandom();
     private final JdbcClient jdbc;
 
     PeopleStore(JdbcClient jdbc) {
@@ -146,9 +151,9 @@ class PeopleStore {
             .param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId).update();
         if (again > 0) return;
         jdbc.sql("""
-                insert into membership (class_id, person_id, role, group_id, shown, pen_name, joined_at)
-                values (:classId, :personId, :role, :groupId, :shown, :penName, :now)""")
-            .param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId)
+                insert into membership (id, class_id, person_id, role, group_id, shown, pen_name, joined_at)
+                values (:place, :classId, :personId, :role, :groupId, :shown, :penName, :now)""")
+            .param("place", random.nextLong(1, MOST_PLACES)).param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId)
             .param("shown", shown.name()).param("penName", penName).param("now", Rows.utc(now)).update();
     }
 

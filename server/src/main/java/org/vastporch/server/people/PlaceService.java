@@ -169,6 +169,7 @@ public class PlaceService {
             }
             if (!typed.strip().equalsIgnoreCase(person.username()))
                 throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
+            database.expectRewrite();
             traces.forEach(trace -> trace.erase(personId));
             store.remove(personId);
             events.forget(personId);

@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.PersonName;
@@ -74,12 +75,16 @@ class SessionApi {
     /** A new teacher, made by the school keeper, with a one-time address to hand over. */
     @PostMapping("/api/school/staff")
     PassPhraseService.Welcome addTeacher(Viewer viewer, @RequestBody NewTeacher body) {
-        return phrases.addTeacher(viewer, body.title(), new PersonName(body.family(), body.given()), body.email());
+        return phrases.addTeacher(viewer, body.title(), new PersonName(body.family(), body.given()), body.email(), base());
     }
 
     @PostMapping("/api/classes/{id}/helpers")
     PassPhraseService.Welcome addHelper(Viewer viewer, @PathVariable long id, @RequestBody NewHelper body) {
-        return phrases.addHelper(viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email());
+        return phrases.addHelper(viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email(), base());
+    }
+
+    private static String base() {
+        return ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
     }
 
     static void setCookie(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
