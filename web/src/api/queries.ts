@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
-  Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
+  Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
   StaffLine, Strip, Today,
 } from './schema';
 
@@ -42,6 +42,9 @@ export const railOptions = (id: number, of: { place?: number; blog?: number } = 
 
 export const blogPageOptions = (id: number, address: string) =>
   queryOptions({ queryKey: ['blog', id, address], queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal), retry: false });
+
+export const directoryOptions = (id: number) =>
+  queryOptions({ queryKey: ['directory', id], queryFn: ({ signal }) => getJson<DirectoryLine[]>(`/api/classes/${id}/directory`, signal) });
 
 export const shelfOptions = (blog: number) =>
   queryOptions({ queryKey: ['shelf', blog], queryFn: ({ signal }) => getJson<Shelf>(`/api/blogs/${blog}/shelf`, signal) });

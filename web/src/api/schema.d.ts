@@ -244,6 +244,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/directory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["directory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/feed-key": {
         parameters: {
             query?: never;
@@ -1492,6 +1508,24 @@ export interface components {
             /** @enum {string} */
             step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "RETURN" | "HIDE" | "BIN" | "RESTORE";
         };
+        DirectoryLine: {
+            address: string;
+            /** Format: int32 */
+            comments: number;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            look: string;
+            /** Format: date-time */
+            newest?: string;
+            owner?: string;
+            /** Format: int32 */
+            posts: number;
+            /** Format: int32 */
+            readers: number;
+            strangers: boolean;
+            title: string;
+        };
         Draft: {
             audience: string;
             audiences: string[];
@@ -1809,6 +1843,8 @@ export interface components {
             note?: string;
             noteBy?: string;
             prompt?: string;
+            /** Format: int64 */
+            promptId?: number;
             state: string;
             title: string;
         };
@@ -2361,6 +2397,7 @@ export type Criterion = components['schemas']['Criterion'];
 export type Current = components['schemas']['Current'];
 export type Decided = components['schemas']['Decided'];
 export type Deciding = components['schemas']['Deciding'];
+export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
 export type Enrolled = components['schemas']['Enrolled'];
 export type EntryPreview = components['schemas']['EntryPreview'];
@@ -2942,6 +2979,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    directory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DirectoryLine"][];
+                };
             };
         };
     };

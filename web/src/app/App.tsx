@@ -38,6 +38,7 @@ const WritingPage = page(() => import('../people/AccountPage'), 'WritingPage');
 const JoinPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.JoinPage })));
 const InvitationPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.InvitationPage })));
 const BlogPage = page(() => import('../blogs/BlogPage'), 'BlogPage');
+const DirectoryPage = page(() => import('../blogs/DirectoryPage'), 'DirectoryPage');
 const SetupPage = page(() => import('../blogs/SetupPage'), 'SetupPage');
 const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
 const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
@@ -85,6 +86,7 @@ export function App() {
           <Route path="today" element={<TodayPage />} />
           <Route path="porch" element={<PorchPage />} />
           <Route path="persons/:place" element={<PersonPage />} />
+          <Route path="blog" element={<DirectoryPage />} />
           <Route path="blog/:address" element={<BlogPage />} />
           <Route path="my-pages" element={<MyPagesPage />} />
           <Route path="write" element={<ChoosePage />} />

@@ -31,8 +31,8 @@ export function ChoosePage() {
     }
   };
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
-  const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.prompt));
-  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.title)).sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due)) : [];
+  const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.promptId));
+  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.id)).sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due)) : [];
   return (
     <div className="page plain">
       <title>{`Write · ${name}`}</title>

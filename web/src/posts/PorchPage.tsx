@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { classOptions, newsOptions, porchPage, railOptions, type PorchFilter } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { TermRail } from '../parts/TermRail';
@@ -91,6 +91,8 @@ export function PorchPage() {
               {first.unanswered > 0 && chip('unanswered', 'yes', `not answered ${first.unanswered}`)}
             </>
           )}
+          <h4>Blogs</h4>
+          <p style={{ margin: 0 }}><Link className="word" to={`/classes/${id}/blog`}>All blogs of this class</Link></p>
           {news && news.length > 0 && (
             <>
               <h4>News from outside</h4>

@@ -55,7 +55,7 @@ class ClassTest {
     @Test
     void anInvitationComesByMailAndIsAccepted() {
         Page teacher = teacher("/classes/2/people/ways");
-        teacher.getByLabel("E-mail").fill("listener@post.example");
+        teacher.getByLabel("E-mail", new Page.GetByLabelOptions().setExact(true)).fill("listener@post.example");
         teacher.getByLabel("Name in the mail").fill("Odd Listener");
         button(teacher, "Invite").click();
         assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("sent").setExact(true))).isVisible();

@@ -188,6 +188,19 @@ class BlogTest {
     }
 
     @Test
+    void theDirectoryShowsWhatOneMayOpenAndCountsWhatOneMayRead() {
+        published(of.first(), of.blogOfFirst(), null);
+        JsonNode lines = of.other().get(path("/directory")).body();
+        assertEquals(2, lines.size());
+        assertEquals("Log of Wren Castellane", lines.get(0).get("title").asString(), "the one written in last comes first");
+        assertEquals(1, lines.get(0).get("posts").asInt());
+        assertFalse(lines.get(1).has("newest"));
+        change(logs(BlogKind.JOURNAL, null, null, BlogSettings.USUAL));
+        assertEquals(1, of.other().get(path("/directory")).body().size(), "only the own journal");
+        assertEquals(0, of.guest().get(path("/directory")).body().size());
+    }
+
+    @Test
     void staffLookThroughOthersEyesAndChangeNothing() {
         long id = published(of.first(), of.blogOfFirst(), null);
         long place = of.lead().get(path("/people")).body().valueStream().filter(p -> p.get("id").asLong() == of.other().id).findFirst().orElseThrow().get("place").asLong();

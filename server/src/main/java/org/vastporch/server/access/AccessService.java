@@ -73,6 +73,10 @@ public class AccessService {
         return blog;
     }
 
+    public boolean mayOpenBlog(Viewer viewer, long blogId) {
+        return store.blog(blogId).filter(blog -> AccessEngine.readBlog(viewer, blog, now()).allows()).isPresent();
+    }
+
     /** The blog if the viewer may pin and order its posts. */
     public BlogFacts requireArranging(Viewer viewer, long blogId) {
         BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);

@@ -12,6 +12,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
@@ -49,6 +50,9 @@ public class BlogService {
     public record BlogPage(long id, String kind, String title, String address, String intro, @Optionally String owner, @Optionally Long ownerPlace, String look,
                            @Optionally String header, boolean newestFirst, int perPage, String grouping, boolean mayWrite, boolean mayLook, boolean manages,
                            @Optionally String doors, SightlineView sightline) {}
+
+    /** A blog in a list of them. {@code readers}: how many can read a post in it. */
+    public record BlogHead(long id, String kind, String title, String address, String look, @Optionally String owner, int readers, boolean strangers) {}
 
     /** What the rules of one blog say about approving; null where the class decides. */
     public record Policies(@Nullable Policy posts, @Nullable Policy comments) {}
@@ -149,6 +153,16 @@ public class BlogService {
             blog.headerSha() == null ? null : "/media/headers/" + blog.id() + "?v=" + blog.headerSha().substring(0, 12),
             setup.settings().newestFirst(), setup.settings().perPage(), setup.settings().grouping().name(), access.mayWrite(viewer, blog.id()),
             manages || owns && !setup.settings().lookLocked(), manages, doors(setup), SightlineView.of(access.sightline(access.blog(blog.id())), names));
+    }
+
+    /** The blogs of a class that the viewer may open. */
+    public List<BlogHead> heads(Viewer viewer, long classId) {
+        Names names = people.names(viewer, classId);
+        return store.ofClass(classId).stream().filter(b -> access.mayOpenBlog(viewer, b.id())).map(b -> {
+            Sightline line = access.sightline(access.blog(b.id()));
+            return new BlogHead(b.id(), b.setup().kind().name(), b.setup().title(), b.address(), b.setup().settings().look().name(),
+                b.ownerId() == null ? null : names.of(b.ownerId()), line.readers().size(), line.strangers());
+        }).toList();
     }
 
     /** Whether it is open now, in a word for the screen. */

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -158,24 +159,35 @@ public class PlaceService {
      */
     public void erase(Viewer viewer, long personId, String typed) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        transaction.executeWithoutResult(status -> {
-            PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
-            boolean known = viewer.keeper() || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
-            if (!known) throw Problem.missing();
-            switch (eraser(viewer, personId)) {
-                case "nobody" -> throw Problem.stale("cannot-be-erased", "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
-                case "keeper" -> throw Problem.stale("keeper-erases", "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
-                default -> { }
-            }
-            if (!typed.strip().equalsIgnoreCase(person.username()))
-                throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
-            database.expectRewrite();
-            traces.forEach(trace -> trace.erase(personId));
-            store.remove(personId);
-            events.forget(personId);
-            events.add(null, "person-erased", null, viewer.personId());
-        });
+        try {
+            transaction.executeWithoutResult(status -> eraseAll(viewer, personId, typed));
+        } catch (DataIntegrityViolationException e) {
+            // Somebody who is a guest now may have decided or marked before.
+            throw cannotBeErased();
+        }
         database.rewrite();
+    }
+
+    private void eraseAll(Viewer viewer, long personId, String typed) {
+        PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
+        boolean known = viewer.keeper() || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
+        if (!known) throw Problem.missing();
+        switch (eraser(viewer, personId)) {
+            case "nobody" -> throw cannotBeErased();
+            case "keeper" -> throw Problem.stale("keeper-erases", "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
+            default -> { }
+        }
+        if (!typed.strip().equalsIgnoreCase(person.username()))
+            throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
+        database.expectRewrite();
+        traces.forEach(trace -> trace.erase(personId));
+        store.remove(personId);
+        events.forget(personId);
+        events.add(null, "person-erased", null, viewer.personId());
+    }
+
+    private static Problem cannotBeErased() {
+        return Problem.stale("cannot-be-erased", "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
     }
 
     private PeopleStore.Member requireMember(Viewer viewer, long classId, long personId) {

@@ -6,6 +6,7 @@ import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -84,6 +85,15 @@ public class PorchService {
     /** What lies on top of a blog's stream: what is pinned, and its series. */
     public record Shelf(List<EntryView> pinned, List<Series> series) {}
 
+    /**
+     * A blog in the directory of a class.
+     *
+     * @param newest  when the newest post in it went up; left out while there is none
+     * @param readers how many can read it
+     */
+    public record DirectoryLine(long id, String kind, String title, String address, String look, @Optionally String owner, int posts, int comments,
+                                @Optionally Instant newest, int readers, boolean strangers) {}
+
     public record Series(String name, List<SeriesPart> parts) {}
 
     public record SeriesPart(int part, long postId, String title) {}
@@ -100,7 +110,7 @@ public class PorchService {
                            List<PileItem.Past> history, Arranged arranged) {}
 
     /** One of a student's own posts, wherever it stands. {@code mayDelete}: whether the rules of its blog let it go into the bin. */
-    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
+    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally Long promptId, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
 
     /** A post as a feed carries it. */
     public record FeedEntry(long id, String title, String html, String author, List<String> tags, Instant publishedAt, Instant changedAt) {}
@@ -176,6 +186,21 @@ public class PorchService {
         return new Rail(Arrays.stream(counts).boxed().toList(), due, months.entrySet().stream().map(m -> new Month(m.getKey().toString(), m.getValue())).toList());
     }
 
+    /** The blogs of a class that a reader may open, with what is in them for this reader; the one written in last comes first. */
+    public List<DirectoryLine> directory(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        Map<Long, PorchStore.InBlog> counts = new HashMap<>();
+        for (PorchStore.InBlog in : porch.byBlog(access.scope(viewer), classId)) counts.put(in.blogId(), in);
+        List<DirectoryLine> lines = new ArrayList<>();
+        for (BlogService.BlogHead head : blogs.heads(viewer, classId)) {
+            PorchStore.InBlog in = counts.get(head.id());
+            lines.add(new DirectoryLine(head.id(), head.kind(), head.title(), head.address(), head.look(), head.owner(), in == null ? 0 : in.posts(),
+                in == null ? 0 : in.comments(), in == null ? null : in.newest(), head.readers(), head.strangers()));
+        }
+        lines.sort(Comparator.comparing(DirectoryLine::newest, Comparator.nullsLast(Comparator.reverseOrder())).thenComparing(DirectoryLine::title));
+        return lines;
+    }
+
     /** What is pinned in a blog, and its series, as far as this reader may read them. */
     public Shelf shelf(Viewer viewer, long blogId) {
         long classId = access.requireBlog(viewer, blogId).classId();
@@ -247,7 +272,7 @@ public class PorchService {
             Version version = posts.version(row.id(), row.standing().newest()).orElseThrow();
             List<PileItem.Past> history = row.standing().state() == State.RETURNED ? reviews.history("post", row.id(), names) : List.of();
             boolean up = row.standing().live() != null && row.standing().state() != State.HIDDEN && row.standing().state() != State.BINNED;
-            return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, access.mayDelete(viewer, row.id()), blogs.view(viewer, row.blogId()).title(),
+            return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, access.mayDelete(viewer, row.id()), blogs.view(viewer, row.blogId()).title(), row.promptId(),
                 row.promptId() == null ? null : prompts.get(row.promptId()).title(), history.isEmpty() ? null : history.get(0).note(),
                 history.isEmpty() ? null : history.get(0).by(), row.publishedAt() != null ? row.publishedAt() : version.savedAt());
         }).toList();

@@ -43,6 +43,9 @@ class PorchStore {
         }
     }
 
+    /** What a reader finds in one blog. */
+    record InBlog(long blogId, int posts, int comments, Instant newest) {}
+
     /** A part of a series. */
     record Part(String series, int part, long postId, String title) {}
 
@@ -116,6 +119,16 @@ class PorchStore {
         return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed
                 + " and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
             .params(params).param("classId", classId).param("reader", reader).query(Integer.class).single();
+    }
+
+    /** What was published in each blog of a class, as far as it is in scope; blogs with nothing in scope are left out. */
+    List<InBlog> byBlog(ScopeSql scope, long classId) {
+        return jdbc.sql("""
+                select p.blog_id, count(*) as posts, max(p.published_at) as newest,
+                       sum((select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED')) as comments
+                  from """ + " " + ScopeSql.TABLES + WHERE + scope.condition() + " group by p.blog_id")
+            .params(scope.params()).param("classId", classId)
+            .query((row, n) -> new InBlog(row.getLong("blog_id"), row.getInt("posts"), row.getInt("comments"), Rows.instant(row, "newest"))).list();
     }
 
     /** The parts of all series of a blog that are in scope, each series in the order of its parts. */

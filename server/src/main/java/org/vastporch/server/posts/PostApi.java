@@ -45,6 +45,12 @@ class PostApi {
         return porch.rail(viewer, id, place, blog);
     }
 
+    /** The blogs of a class, for its readers. */
+    @GetMapping("/api/classes/{id}/directory")
+    List<PorchService.DirectoryLine> directory(Viewer viewer, @PathVariable long id) {
+        return porch.directory(viewer, id);
+    }
+
     /** What is pinned in a blog, and its series. */
     @GetMapping("/api/blogs/{id}/shelf")
     PorchService.Shelf shelf(Viewer viewer, @PathVariable long id) {

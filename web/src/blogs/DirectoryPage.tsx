@@ -1,0 +1,46 @@
+import { TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { directoryOptions } from '../api/queries';
+import type { DirectoryLine } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './Blog.module.css';
+import './Look.css';
+
+/** The blogs of a class that the reader may open, the one written in last first. */
+export function DirectoryPage() {
+  const { id, name } = useClass();
+  const blogs = useQuery(directoryOptions(id));
+  const [params, setParams] = useSearchParams();
+  const wanted = params.get('find') ?? '';
+  const shown = (blogs.data ?? []).filter((b) => `${b.title} ${b.owner ?? ''} ${t.kinds[b.kind]}`.toLowerCase().includes(wanted.toLowerCase()));
+  return (
+    <div className="page plain">
+      <title>{`Blogs · ${name}`}</title>
+      <main>
+        <h1>Blogs of {name}</h1>
+        <TextInput aria-label="Find by title or name" placeholder="Find by title or name" value={wanted} mt="md" style={{ maxWidth: 340 }} onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })} />
+        {blogs.isPending && <Loading lines={8} />}
+        {blogs.isError && <Trouble error={blogs.error} onRetry={() => blogs.refetch()} />}
+        {blogs.data?.length === 0 && <p className="muted">There is no blog yet that you can open.</p>}
+        {blogs.data && blogs.data.length > 0 && shown.length === 0 && <p className="muted">No blog fits “{wanted}”.</p>}
+        <div style={{ marginTop: 12 }}>{shown.map((b) => <Line key={b.id} blog={b} classId={id} />)}</div>
+      </main>
+    </div>
+  );
+}
+
+function Line({ blog, classId }: { blog: DirectoryLine; classId: number }) {
+  return (
+    <div className={css.line} data-look={blog.look}>
+      <Link className={css.title} to={`/classes/${classId}/blog/${blog.address}`}>{blog.title}</Link>
+      <span className="muted tiny">
+        {blog.posts === 0 ? 'nothing published yet' : <>{t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last <When at={blog.newest!} /></>}
+        {' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {blog.strangers ? 'anyone can read it' : `${t.people(blog.readers)} can read it`}
+      </span>
+    </div>
+  );
+}
