@@ -125,10 +125,6 @@ class PeopleStore {
             .param("afterName", afterName).param("afterId", afterId).param("most", most).query((row, n) -> person(row)).list();
     }
 
-    Optional<Long> byEmail(String email) {
-        return jdbc.sql("select id from person where lower(email) = lower(:email) order by id limit 1").param("email", email).query(Long.class).optional();
-    }
-
     /** Everybody in the school with a mark to know them by, and the members of the class. */
     List<RosterCheck.Known> known(long classId) {
         return jdbc.sql("""
@@ -192,10 +188,6 @@ class PeopleStore {
     void remove(long personId) {
         jdbc.sql("delete from membership where person_id = :person").param("person", personId).update();
         jdbc.sql("delete from person where id = :person").param("person", personId).update();
-    }
-
-    int countStudents(long classId) {
-        return jdbc.sql("select count(*) from membership where class_id = :classId and role = 'STUDENT' and ended_at is null").param("classId", classId).query(Integer.class).single();
     }
 
     void renameGroup(long groupId, String name) {
