@@ -2,11 +2,15 @@ package org.vastporch.server;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -166,6 +170,18 @@ class EnrolTest {
         assertEquals("%PDF", slips.text().substring(0, 4));
         assertEquals("no-store", slips.raw().headers().firstValue("Cache-Control").orElse(""));
         assertEquals(403, of.first().get(path("/slips.pdf")).status());
+    }
+
+    /** A name in a script that the slips have no letters for is written in plain ones, or gives way to the username; nothing prints as boxes. */
+    @Test
+    void slipsAreLegibleInEveryScript() throws IOException {
+        imported(preview("Name\nÑandú Łęcka\nسمير حداد\n小龙 李"));
+        try (PDDocument slips = Loader.loadPDF(of.lead().get(path("/slips.pdf")).raw().body())) {
+            String text = new PDFTextStripper().getText(slips);
+            assertTrue(text.contains("Ñandú Łęcka"), text);
+            assertTrue(text.contains("Smyr Hdad"), text);
+            assertTrue(text.contains("member"), text);
+        }
     }
 
     @Test

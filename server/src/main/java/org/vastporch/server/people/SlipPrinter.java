@@ -5,16 +5,23 @@ import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import java.awt.Font;
+import java.awt.FontFormatException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jsoup.nodes.Entities;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.Usernames;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 
@@ -32,6 +39,8 @@ public class SlipPrinter {
         .label { color: #55626b; font-size: 9pt } .word { font-size: 13pt; margin-bottom: 3mm }
         .code { float: right; width: 26mm; height: 26mm }
         """;
+
+    private static final Font LETTERS = letters();
 
     private final PeopleService people;
     private final SlipVault vault;
@@ -66,11 +75,27 @@ public class SlipPrinter {
     private String slip(PeopleStore.Member student, String className, String address, String code) {
         String phrase = student.slipPhrase() == null ? "your own, already in use" : vault.open(student.slipPhrase());
         return "<td class='slip'>" + code
-            + "<div class='name'>" + Entities.escape(student.name().full()) + "</div>"
-            + "<div class='class'>" + Entities.escape(className) + (student.group() == null ? "" : ", " + Entities.escape(student.group())) + "</div>"
+            + "<div class='name'>" + Entities.escape(printable(student.name().full(), student.username())) + "</div>"
+            + "<div class='class'>" + Entities.escape(printable(className, "")) + (student.group() == null ? "" : ", " + Entities.escape(printable(student.group(), ""))) + "</div>"
             + "<div class='label'>Go to</div><div class='word'>" + Entities.escape(address) + "</div>"
             + "<div class='label'>Username</div><div class='word'>" + Entities.escape(student.username()) + "</div>"
             + "<div class='label'>Pass phrase</div><div class='word'>" + Entities.escape(phrase) + "</div></td>";
+    }
+
+    /** A text that the font can print; in a script that it lacks the text in plain letters, and where these are not known either {@code instead}. */
+    private static String printable(String text, String instead) {
+        if (LETTERS.canDisplayUpTo(text) < 0) return text;
+        String latin = Arrays.stream(text.split("\\s+")).map(Usernames::latin).filter(w -> !w.isEmpty())
+            .map(w -> w.substring(0, 1).toUpperCase(Locale.ROOT) + w.substring(1)).collect(Collectors.joining(" "));
+        return latin.isEmpty() ? instead : latin;
+    }
+
+    private static Font letters() {
+        try (InputStream file = SlipPrinter.class.getResourceAsStream(FONT)) {
+            return Font.createFont(Font.TRUETYPE_FONT, Objects.requireNonNull(file, FONT));
+        } catch (IOException | FontFormatException e) {
+            throw new IllegalStateException("The font of the slips cannot be read", e);
+        }
     }
 
     /** The code as squares of SVG, so that it prints sharp; the PDF library draws it from a table of cells. */
