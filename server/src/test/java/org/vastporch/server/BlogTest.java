@@ -100,6 +100,15 @@ class BlogTest {
     }
 
     @Test
+    void aBlogBelongsAndOpensToGroupsOfItsOwnClassOnly() {
+        Made other = school.make(port);
+        long elsewhere = other.lead().post("/api/classes/" + other.classId() + "/groups", Map.of("name", "Bed 1")).body().get("id").asLong();
+        BlogSetup tied = new BlogSetup(BlogKind.ONE_EACH, "Log of {name}", "", "", Audience.MY_CLASS, Commenters.CLASS, null, elsewhere, null, null, BlogSettings.USUAL);
+        assertEquals("group-unknown", change(tied).code());
+        assertEquals("group-unknown", of.lead().post(path("/blogs"), tied).code());
+    }
+
+    @Test
     void anAddressLeadsHereForEverAndToNobodyElse() {
         long blog = of.blogOfFirst();
         assertEquals("slugs-co", of.lead().put("/api/blogs/" + blog + "/address", Map.of("address", "Slugs & Co")).body().get("address").asString());

@@ -76,7 +76,7 @@ public class BlogService {
     @Transactional
     public void create(Viewer viewer, long classId, BlogSetup wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        BlogSetup setup = wanted.checked();
+        BlogSetup setup = wanted.checked(people.groups(classId));
         if (setup.kind().isForEach()) {
             BlogSet set = store.set(store.addSet(classId, setup)).orElseThrow();
             Names names = people.namesForReaders(classId);

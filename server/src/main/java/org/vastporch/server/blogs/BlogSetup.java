@@ -1,6 +1,7 @@
 package org.vastporch.server.blogs;
 
 import java.time.Instant;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts;
@@ -10,6 +11,7 @@ import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.PeopleService;
 
 /**
  * What staff set for a blog, or for a set of blogs "one each".
@@ -31,8 +33,14 @@ public record BlogSetup(BlogKind kind, String title, String intro, String about,
         return new BlogSetup(kind, title, "", about, widest, commenters, null, null, null, null, BlogSettings.USUAL);
     }
 
-    /** The same, tidied and as wide as the kind allows. Throws a problem if it cannot be set. */
-    BlogSetup checked() {
+    /**
+     * The same, tidied and as wide as the kind allows. Throws a problem if it cannot be set.
+     *
+     * @param groups the groups of the class; a blog belongs to none of another class and opens to none
+     */
+    BlogSetup checked(List<PeopleService.Group> groups) {
+        requireOneOf(groups, "groupId", groupId);
+        requireOneOf(groups, "onlyGroup", onlyGroup);
         String tidy = title.strip();
         if (tidy.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the blog a title.");
         if (tidy.length() > LONGEST_TITLE)
@@ -44,6 +52,10 @@ public record BlogSetup(BlogKind kind, String title, String intro, String about,
         if (kind.isForEach() && !tidy.contains("{name}")) tidy = tidy + " of {name}";
         return new BlogSetup(kind, tidy, intro.strip(), about.strip(), widest.cutTo(kind.widest()), commenters, kind == BlogKind.GROUP ? groupId : null, onlyGroup,
             opensAt, closesAt, settings);
+    }
+
+    private static void requireOneOf(List<PeopleService.Group> groups, String field, @Nullable Long wanted) {
+        if (wanted != null && groups.stream().noneMatch(g -> g.id() == wanted)) throw Problem.invalid(field, "group-unknown", "This class has no such group.");
     }
 
     private static void limited(String field, String text) {

@@ -100,9 +100,9 @@ public class BlogSetupService {
     /** Changes a blog, or all blogs of a set. What a set says of looks leaves a look that a student chose, unless it is fixed for all. */
     @Transactional
     public void change(Viewer viewer, String ref, BlogSetup wanted, int version) {
-        BlogSetup setup = wanted.checked();
         if (isSet(ref)) {
             BlogSet set = requireSet(viewer, ref);
+            BlogSetup setup = wanted.checked(people.groups(set.classId()));
             requireKind(set.setup(), setup);
             if (!store.changeSet(set.id(), setup, version)) throw changedMeanwhile();
             Names names = people.namesForReaders(set.classId());
@@ -116,6 +116,7 @@ public class BlogSetupService {
             return;
         }
         BlogRow blog = requireBlog(viewer, number(ref));
+        BlogSetup setup = wanted.checked(people.groups(blog.classId()));
         requireKind(blog.setup(), setup);
         if (setup.kind() == BlogKind.GROUP && setup.groupId() == null) throw Problem.invalid("groupId", "group-missing", "Say which group's blog it is.");
         if (!store.change(blog.id(), setup.kind().isForEach() ? setup.withTitle(blog.setup().title()) : setup, version)) throw changedMeanwhile();
