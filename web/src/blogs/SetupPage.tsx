@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiProblem, postJson, putJson } from '../api/client';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { classOptions, setupOptions } from '../api/queries';
 import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -127,6 +127,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
             <h2>How it looks and reads</h2>
             <div style={{ margin: '12px 0' }}><BlogHead title={v.title.replace('{name}', isEach(v.kind) ? 'each student' : 'each group')} intro={v.intro} look={v.settings.look} header={current?.header} /></div>
             <LookChoice value={v.settings.look} onChange={(look) => form.setFieldValue('settings.look', look as never)} />
+            {blogRef && <HeaderForm blogRef={blogRef} has={!!current?.header} many={blogRef.startsWith('s')} fixed={begin.settings.lookLocked} />}
             {isEach(v.kind) && <Checkbox mt="md" label="The same look for all; students do not choose their own" {...form.getInputProps('settings.lookLocked', { type: 'checkbox' })} />}
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
               <Select label="Reading order" data={[{ value: 'true', label: 'newest first' }, { value: 'false', label: 'oldest first' }]} allowDeselect={false} value={String(v.settings.newestFirst)} onChange={(x) => form.setFieldValue('settings.newestFirst', x === 'true')} />
@@ -166,6 +167,36 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
           </aside>
         </form>
       </main>
+    </div>
+  );
+}
+
+/** The picture at the head of a blog, or of all blogs of a set; kept at once. */
+function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boolean; many: boolean; fixed: boolean }) {
+  const client = useQueryClient();
+  const [problem, setProblem] = useState('');
+  const at = many ? `/api/blog-setups/${blogRef}/header` : `/api/blogs/${blogRef.slice(1)}/header`;
+  const act = async (call: Promise<unknown>) => {
+    setProblem('');
+    try {
+      await call;
+      await client.invalidateQueries();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const upload = (file?: File) => {
+    if (!file) return;
+    const form = new FormData();
+    form.append('file', file);
+    void act(postJson(at, form));
+  };
+  return (
+    <div style={{ margin: '14px 0 0' }}>
+      <label className="btn mid">{has ? 'Another picture at the head' : 'A picture at the head'}<input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} /></label>
+      {has && <button type="button" className="word" style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>Without a picture</button>}
+      {many && <p className="tiny muted" style={{ margin: '6px 0 0' }}>{fixed ? 'For all of these blogs; pictures that students chose go.' : 'For all of these blogs; a picture that a student chose stays.'} Kept at once.</p>}
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
     </div>
   );
 }

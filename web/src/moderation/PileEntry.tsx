@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { PileItem } from '../api/schema';
 import { markChanges, markHolds } from '../parts/markText';
 import { StateBoard } from '../parts/StateBoard';
@@ -25,7 +25,7 @@ interface PileEntryProps {
 
 /** One text of the pile; the current one has its decisions and history beside it. */
 export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEdit, onFocus, onAct, onReturn, onEdit }: PileEntryProps) {
-  const html = item.changes ? markChanges(item.changes, item.holds) : markHolds(item.html, item.holds);
+  const html = useMemo(() => (item.changes ? markChanges(item.changes, item.holds) : markHolds(item.html, item.holds)), [item]);
   return (
     <article className={[css.item, item.subject === 'comment' ? css.comment : '', isCurrent ? css.current : '', isPicked ? css.picked : ''].join(' ')}
       aria-current={isCurrent} aria-label={item.title || `Comment by ${item.author}`} onClick={isCurrent ? undefined : onFocus}>

@@ -1,6 +1,6 @@
 import { Menu, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useState, type ReactElement, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { postJson } from '../api/client';
 import { meOptions, peopleOptions } from '../api/queries';
@@ -20,25 +20,42 @@ interface NameMenuProps {
 }
 
 /** A student's name wherever it stands; for staff with what they can do about the account beside it. */
-export function NameMenu({ classId: id, place, person: account, name, children }: NameMenuProps) {
+export function NameMenu(props: NameMenuProps) {
+  const { classId: id, place, person, name, children } = props;
   const { data: me } = useQuery(meOptions);
   const eyes = useEyes();
   const of = me?.classes.find((c) => c.id === id);
-  const role = eyes || !of ? '' : of.role;
   const [open, setOpen] = useState(false);
+  if (eyes || !of || !isStaff(of.role) || (!place && !person)) return <>{children}</>;
+  const opener = (
+    <button className={css.more} aria-label={`What to do about ${name}`} aria-haspopup="menu" onClick={() => setOpen(true)}>
+      <svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg>
+    </button>
+  );
+  // The menu itself is made only when it is asked for: long lists hold many names.
+  return <span className={css.named}><span>{children}</span>{open ? <Acts {...props} className={of.name} role={of.role} opener={opener} onClosed={() => setOpen(false)} /> : opener}</span>;
+}
+
+interface ActsProps extends NameMenuProps {
+  className: string;
+  role: string;
+  opener: ReactNode;
+  onClosed: () => void;
+}
+
+function Acts({ classId: id, className, role, place, person: account, name, opener, onClosed }: ActsProps) {
   const [phrase, setPhrase] = useState<NewPhrase | null>(null);
-  const people = useQuery({ ...peopleOptions(id), enabled: open });
+  const [open, setOpen] = useState(true);
+  const people = useQuery(peopleOptions(id));
   const borrow = useBorrowEyes();
   const person = people.data?.find((p) => (account ? p.id === account : p.place === place));
-  if (!of || !isStaff(role) || (!place && !account)) return <>{children}</>;
   return (
-    <span className={css.named}>
-      <span>{children}</span>
-      <Menu position="bottom-start" width={260} opened={open} onChange={setOpen}>
-        <Menu.Target><button className={css.more} aria-label={`What to do about ${name}`}><svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg></button></Menu.Target>
+    <>
+      <Menu position="bottom-start" width={260} opened={open} onChange={setOpen} onClose={() => setOpen(false)}>
+        <Menu.Target>{opener as ReactElement}</Menu.Target>
         <Menu.Dropdown>
-          {(person || place) && <Menu.Item component={Link} to={`/classes/${id}/persons/${person?.place ?? place}`}>All that {name} wrote</Menu.Item>}
-          {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className: of.name, of: person.place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
+          {(person || place) && <Menu.Item component={Link} to={`/classes/${id}/persons/${person?.place ?? place}`} onClick={onClosed}>All that {name} wrote</Menu.Item>}
+          {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className, of: person.place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
           {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
               <Menu.Item onClick={async () => setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))}>Give a new pass phrase</Menu.Item>
@@ -48,7 +65,7 @@ export function NameMenu({ classId: id, place, person: account, name, children }
         </Menu.Dropdown>
       </Menu>
       <PhraseNote phrase={phrase} name={name} onClose={() => setPhrase(null)} />
-    </span>
+    </>
   );
 }
 

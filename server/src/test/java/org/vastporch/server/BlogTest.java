@@ -138,6 +138,12 @@ class BlogTest {
         JsonNode page = of.other().get(path("/blogs/at/log-of-wren-castellane")).body();
         assertEquals("SLATE", page.get("look").asString());
         assertFalse(page.get("newestFirst").asBoolean());
+        String forAll = "/api/blog-setups/" + set() + "/header";
+        assertEquals(403, of.first().upload(forAll, "x.png", png.toByteArray()).status());
+        assertEquals(200, of.lead().upload(forAll, "x.png", png.toByteArray()).status());
+        for (String blog : List.of("log-of-wren-castellane", "log-of-pia-aurelio"))
+            assertEquals(200, of.other().get(of.other().get(path("/blogs/at/" + blog)).body().get("header").asString()).status(), "one picture for all");
+        assertEquals(200, of.lead().get(of.lead().get("/api/blog-setups/" + set()).body().get("header").asString()).status());
     }
 
     @Test

@@ -84,6 +84,7 @@ class EndpointTableTest {
         made.put("blog", of::blogOfFirst);
         made.put("address", () -> "log-of-wren-castellane");
         made.put("ref", () -> "b" + of.blogOfFirst());
+        made.put("set", () -> of.lead().get(path("/blogs")).body().valueStream().map(line -> line.get("ref").asString()).filter(ref -> ref.startsWith("s")).findFirst().orElseThrow());
         made.put("prompt", () -> prompt);
         made.put("criterion", () -> 0);
         made.put("marked", () -> of.first().id);

@@ -150,7 +150,7 @@ public class BlogService {
         boolean owns = blog.ownerId() != null && blog.ownerId() == viewer.personId() && viewer.isInPerson();
         return new BlogPage(blog.id(), setup.kind().name(), setup.title(), blog.address(), setup.intro(), blog.ownerId() == null ? null : names.of(blog.ownerId()),
             blog.ownerId() == null ? null : names.placeOf(blog.ownerId()), setup.settings().look().name(),
-            blog.headerSha() == null ? null : "/media/headers/" + blog.id() + "?v=" + blog.headerSha().substring(0, 12),
+            picture(String.valueOf(blog.id()), blog.headerSha()),
             setup.settings().newestFirst(), setup.settings().perPage(), setup.settings().grouping().name(), access.mayWrite(viewer, blog.id()),
             manages || owns && !setup.settings().lookLocked(), manages, doors(setup), SightlineView.of(access.sightline(access.blog(blog.id())), names));
     }
@@ -185,6 +185,11 @@ public class BlogService {
         List<BlogRow> blogs = store.ofClass(classId);
         return blogs.stream().filter(b -> b.setup().kind() == BlogKind.ONE_EACH && Objects.equals(b.ownerId(), personId)).map(BlogRow::id).findFirst()
             .or(() -> blogs.stream().filter(b -> b.setup().kind() == BlogKind.SHARED).map(BlogRow::id).findFirst());
+    }
+
+    /** The address of a picture at the head of a blog; null if there is none. It changes with the picture, so that an old one is not shown. */
+    static @Nullable String picture(String of, @Nullable String sha) {
+        return sha == null ? null : "/media/headers/" + of + "?v=" + sha.substring(0, 12);
     }
 
     private static BlogView view(BlogRow blog, boolean mayWrite) {

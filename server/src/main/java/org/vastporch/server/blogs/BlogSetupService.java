@@ -86,10 +86,10 @@ public class BlogSetupService {
     public Current current(Viewer viewer, String ref) {
         if (isSet(ref)) {
             BlogSet set = requireSet(viewer, ref);
-            return new Current(set.setup(), set.version(), null, null, kinds(set.setup()), sightline(viewer, set.classId(), set.setup()));
+            return new Current(set.setup(), set.version(), null, BlogService.picture("sets/" + set.id(), set.headerSha()), kinds(set.setup()), sightline(viewer, set.classId(), set.setup()));
         }
         BlogRow blog = requireBlog(viewer, number(ref));
-        return new Current(blog.setup(), blog.version(), blog.address(), blog.headerSha() == null ? null : "/media/headers/" + blog.id() + "?v=" + blog.headerSha().substring(0, 12),
+        return new Current(blog.setup(), blog.version(), blog.address(), BlogService.picture(String.valueOf(blog.id()), blog.headerSha()),
             kinds(blog.setup()), SightlineView.of(access.sightline(access.blog(blog.id())), people.names(viewer, blog.classId())));
     }
 
@@ -157,6 +157,18 @@ public class BlogSetupService {
         store.setHeader(blogId, sha);
     }
 
+    /** Puts a picture at the head of all blogs of a set, or takes it away. Where the look is fixed for all it replaces those that students chose. */
+    @Transactional
+    public void setHeaderOfSet(Viewer viewer, String ref, @Nullable String sha) {
+        BlogSet set = requireSet(viewer, ref);
+        store.setHeaderOfSet(set.id(), sha);
+        if (set.setup().settings().lookLocked()) store.dropHeadersOf(set.id());
+    }
+
+    public String headerOfSet(Viewer viewer, String ref) {
+        return Optional.ofNullable(requireSet(viewer, ref).headerSha()).orElseThrow(Problem::missing);
+    }
+
     /** The picture at the head of a blog, for whoever may open its page. */
     public String header(Viewer viewer, long blogId) {
         access.requireBlog(viewer, blogId);
@@ -182,6 +194,11 @@ public class BlogSetupService {
         BlogRow blog = store.find(id).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, blog.classId());
         return blog;
+    }
+
+    /** Refuses whoever may not set up this set of blogs. */
+    public void requireManaged(Viewer viewer, String ref) {
+        requireSet(viewer, ref);
     }
 
     private BlogSet requireSet(Viewer viewer, String ref) {

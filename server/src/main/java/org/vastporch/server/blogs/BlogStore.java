@@ -23,9 +23,11 @@ class BlogStore {
 
     private static final String COLUMNS = """
         b.id, b.class_id, b.kind, b.title, b.address, b.intro, b.about, b.widest, b.commenters, b.only_group, b.opens_at, b.closes_at, b.settings,
-        b.post_policy, b.comment_policy, b.owner_id, b.group_id, b.set_id, b.header_sha, b.version""";
+        b.post_policy, b.comment_policy, b.owner_id, b.group_id, b.set_id, coalesce(b.header_sha, s.header_sha) as header_sha, b.version""";
 
-    private static final String SET_COLUMNS = "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, version";
+    private static final String FROM = " from blog b left join blog_set s on s.id = b.set_id ";
+
+    private static final String SET_COLUMNS = "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, header_sha, version";
 
     private final JdbcClient jdbc;
 
@@ -33,9 +35,13 @@ class BlogStore {
         this.jdbc = jdbc;
     }
 
-    record BlogSet(long id, long classId, BlogSetup setup, int version) {}
+    /** @param headerSha the picture at the head of those of its blogs that have none of their own */
+    record BlogSet(long id, long classId, BlogSetup setup, @Nullable String headerSha, int version) {}
 
-    /** @param setup what its staff set; its title is the blog's own */
+    /**
+     * @param setup     what its staff set; its title is the blog's own
+     * @param headerSha the picture at its head, its own or that of its set
+     */
     record BlogRow(long id, long classId, BlogSetup setup, String address, @Nullable Policy postPolicy, @Nullable Policy commentPolicy,
                    @Nullable Long ownerId, @Nullable Long setId, @Nullable String headerSha, int version) {}
 
@@ -91,6 +97,16 @@ class BlogStore {
         jdbc.sql("update blog set header_sha = :sha, version = version + 1 where id = :id").param("sha", sha).param("id", id).update();
     }
 
+    /** Puts a picture at the head of all blogs of a set, those of later arrivals too. */
+    void setHeaderOfSet(long setId, @Nullable String sha) {
+        jdbc.sql("update blog_set set header_sha = :sha, version = version + 1 where id = :id").param("sha", sha).param("id", setId).update();
+    }
+
+    /** Takes the blogs of a set the pictures of their own. */
+    void dropHeadersOf(long setId) {
+        jdbc.sql("update blog set header_sha = null, version = version + 1 where set_id = :id and header_sha is not null").param("id", setId).update();
+    }
+
     /** Gives a blog another address; the ones before go on leading to it. */
     void setAddress(long classId, long id, String address) {
         jdbc.sql("update blog set address = :address, version = version + 1 where id = :id").param("address", address).param("id", id).update();
@@ -115,7 +131,7 @@ class BlogStore {
     }
 
     Optional<BlogRow> at(long classId, String address) {
-        return jdbc.sql("select " + COLUMNS + " from blog_address a join blog b on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
+        return jdbc.sql("select " + COLUMNS + FROM + "join blog_address a on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
             .param("classId", classId).param("address", address).query((row, n) -> blog(row)).optional();
     }
 
@@ -125,21 +141,21 @@ class BlogStore {
     }
 
     Optional<BlogRow> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from blog b where b.id = :id").param("id", id).query((row, n) -> blog(row)).optional();
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.id = :id").param("id", id).query((row, n) -> blog(row)).optional();
     }
 
     List<BlogRow> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + " from blog b where b.class_id = :classId order by b.set_id nulls first, b.title, b.id")
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.class_id = :classId order by b.set_id nulls first, b.title, b.id")
             .param("classId", classId).query((row, n) -> blog(row)).list();
     }
 
     List<BlogRow> ofOwner(long classId, long personId) {
-        return jdbc.sql("select " + COLUMNS + " from blog b where b.class_id = :classId and b.owner_id = :person order by b.id")
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.class_id = :classId and b.owner_id = :person order by b.id")
             .param("classId", classId).param("person", personId).query((row, n) -> blog(row)).list();
     }
 
     List<BlogRow> ofSet(long setId) {
-        return jdbc.sql("select " + COLUMNS + " from blog b where b.set_id = :setId order by b.id").param("setId", setId).query((row, n) -> blog(row)).list();
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.set_id = :setId order by b.id").param("setId", setId).query((row, n) -> blog(row)).list();
     }
 
     List<BlogSet> sets(long classId) {
@@ -151,7 +167,7 @@ class BlogStore {
     }
 
     private static BlogSet set(ResultSet row) throws SQLException {
-        return new BlogSet(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("pattern"), null), row.getInt("version"));
+        return new BlogSet(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("pattern"), null), row.getString("header_sha"), row.getInt("version"));
     }
 
     private static BlogRow blog(ResultSet row) throws SQLException {

@@ -38,6 +38,21 @@ class MediaApi {
         media.removeHeader(viewer, id);
     }
 
+    @PostMapping(path = "/api/blog-setups/{ref}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    void addHeaderOfSet(Viewer viewer, @PathVariable String ref, @RequestPart MultipartFile file) throws IOException {
+        media.addHeaderOfSet(viewer, ref, file.getBytes());
+    }
+
+    @DeleteMapping("/api/blog-setups/{ref}/header")
+    void removeHeaderOfSet(Viewer viewer, @PathVariable String ref) {
+        media.removeHeaderOfSet(viewer, ref);
+    }
+
+    @GetMapping("/media/headers/sets/{id}")
+    ResponseEntity<byte[]> headerOfSet(Viewer viewer, @PathVariable long id) {
+        return answer(media.headerOfSet(viewer, "s" + id));
+    }
+
     @GetMapping("/media/headers/{id}")
     ResponseEntity<byte[]> header(Viewer viewer, @PathVariable long id) {
         return answer(media.header(viewer, id));

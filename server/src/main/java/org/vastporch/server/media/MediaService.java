@@ -5,6 +5,7 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.util.HexFormat;
 import java.util.UUID;
+import java.util.function.Consumer;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
@@ -71,10 +72,20 @@ public class MediaService {
     /** Puts a picture at the head of a blog. */
     public void addHeader(Viewer viewer, long blogId, byte[] upload) {
         setups.requireLook(viewer, blogId);
+        keepHeader(upload, sha -> setups.setHeader(viewer, blogId, sha));
+    }
+
+    /** Puts a picture at the head of all blogs of a set. */
+    public void addHeaderOfSet(Viewer viewer, String ref, byte[] upload) {
+        setups.requireManaged(viewer, ref);
+        keepHeader(upload, sha -> setups.setHeaderOfSet(viewer, ref, sha));
+    }
+
+    private void keepHeader(byte[] upload, Consumer<String> set) {
         PictureMaker.Made made = maker.make(upload);
         transaction.executeWithoutResult(status -> {
             store.add(hash(made.bytes()), made.type(), made.bytes());
-            setups.setHeader(viewer, blogId, hash(made.bytes()));
+            set.accept(hash(made.bytes()));
         });
     }
 
@@ -82,8 +93,19 @@ public class MediaService {
         setups.setHeader(viewer, blogId, null);
     }
 
+    public void removeHeaderOfSet(Viewer viewer, String ref) {
+        setups.setHeaderOfSet(viewer, ref, null);
+    }
+
     Served header(Viewer viewer, long blogId) {
-        String sha = setups.header(viewer, blogId);
+        return header(setups.header(viewer, blogId));
+    }
+
+    Served headerOfSet(Viewer viewer, String ref) {
+        return header(setups.headerOfSet(viewer, ref));
+    }
+
+    private Served header(String sha) {
         MediaStore.Medium medium = store.medium(sha);
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
     }

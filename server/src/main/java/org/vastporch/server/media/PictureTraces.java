@@ -28,7 +28,8 @@ class PictureTraces implements Traces {
             select m.sha
               from medium m
              where not exists (select 1 from picture p where p.sha = m.sha or p.small_sha = m.sha)
-               and not exists (select 1 from blog b where b.header_sha = m.sha)""";
+               and not exists (select 1 from blog b where b.header_sha = m.sha)
+               and not exists (select 1 from blog_set s where s.header_sha = m.sha)""";
         jdbc.sql("delete from medium_chunk where sha in (" + unused + ")").update();
         jdbc.sql("delete from medium where sha in (" + unused + ")").update();
     }

@@ -5,11 +5,8 @@ import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
-import java.awt.Font;
-import java.awt.FontFormatException;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.Arrays;
 import java.util.List;
@@ -29,7 +26,6 @@ import org.vastporch.server.http.Problem;
 @Service
 public class SlipPrinter {
 
-    private static final String FONT = "/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf";
     private static final String STYLE = """
         @page { size: A4; margin: 12mm }
         body { font-family: slip; font-size: 10.5pt; color: #22303a; margin: 0 }
@@ -39,8 +35,6 @@ public class SlipPrinter {
         .label { color: #55626b; font-size: 9pt } .word { font-size: 13pt; margin-bottom: 3mm }
         .code { float: right; width: 26mm; height: 26mm }
         """;
-
-    private static final Font LETTERS = letters();
 
     private final PeopleService people;
     private final SlipVault vault;
@@ -75,27 +69,20 @@ public class SlipPrinter {
     private String slip(PeopleStore.Member student, String className, String address, String code) {
         String phrase = student.slipPhrase() == null ? "your own, already in use" : vault.open(student.slipPhrase());
         return "<td class='slip'>" + code
-            + "<div class='name'>" + Entities.escape(printable(student.name().full(), student.username())) + "</div>"
-            + "<div class='class'>" + Entities.escape(printable(className, "")) + (student.group() == null ? "" : ", " + Entities.escape(printable(student.group(), ""))) + "</div>"
-            + "<div class='label'>Go to</div><div class='word'>" + Entities.escape(address) + "</div>"
+            + "<div class='name'>" + printable(student.name().full(), student.username(), 14) + "</div>"
+            + "<div class='class'>" + printable(className, "", 10.5f) + (student.group() == null ? "" : ", " + printable(student.group(), "", 10.5f)) + "</div>"
+            + "<div class='label'>Go to</div><div class='word' style='font-size:10pt'>" + Entities.escape(address) + "</div>"
             + "<div class='label'>Username</div><div class='word'>" + Entities.escape(student.username()) + "</div>"
             + "<div class='label'>Pass phrase</div><div class='word'>" + Entities.escape(phrase) + "</div></td>";
     }
 
-    /** A text that the font can print; in a script that it lacks the text in plain letters, and where these are not known either {@code instead}. */
-    private static String printable(String text, String instead) {
-        if (LETTERS.canDisplayUpTo(text) < 0) return text;
+    /** A text in its own letters, as HTML; in signs that no shipped font has, in plain letters, and where these are not known either {@code instead}. */
+    private static String printable(String text, String instead, float points) {
+        String own = Lettering.html(text, points);
+        if (!own.isEmpty()) return own;
         String latin = Arrays.stream(text.split("\\s+")).map(Usernames::latin).filter(w -> !w.isEmpty())
             .map(w -> w.substring(0, 1).toUpperCase(Locale.ROOT) + w.substring(1)).collect(Collectors.joining(" "));
-        return latin.isEmpty() ? instead : latin;
-    }
-
-    private static Font letters() {
-        try (InputStream file = SlipPrinter.class.getResourceAsStream(FONT)) {
-            return Font.createFont(Font.TRUETYPE_FONT, Objects.requireNonNull(file, FONT));
-        } catch (IOException | FontFormatException e) {
-            throw new IllegalStateException("The font of the slips cannot be read", e);
-        }
+        return Entities.escape(latin.isEmpty() ? instead : latin);
     }
 
     /** The code as squares of SVG, so that it prints sharp; the PDF library draws it from a table of cells. */
@@ -121,7 +108,7 @@ public class SlipPrinter {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             new PdfRendererBuilder()
-                .useFont(() -> Objects.requireNonNull(SlipPrinter.class.getResourceAsStream(FONT), FONT), "slip")
+                .useFont(() -> Objects.requireNonNull(SlipPrinter.class.getResourceAsStream(Lettering.MAIN), Lettering.MAIN), "slip")
                 .withHtmlContent(html, null).toStream(out).run();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
