@@ -94,17 +94,17 @@ class BlogStore {
     }
 
     void setHeader(long id, @Nullable String sha) {
-        jdbc.sql("update blog set header_sha = :sha, version = version + 1 where id = :id").param("sha", sha).param("id", id).update();
+        jdbc.sql("update blog set header_sha = :sha where id = :id").param("sha", sha).param("id", id).update();
     }
 
     /** Puts a picture at the head of all blogs of a set, those of later arrivals too. */
     void setHeaderOfSet(long setId, @Nullable String sha) {
-        jdbc.sql("update blog_set set header_sha = :sha, version = version + 1 where id = :id").param("sha", sha).param("id", setId).update();
+        jdbc.sql("update blog_set set header_sha = :sha where id = :id").param("sha", sha).param("id", setId).update();
     }
 
     /** Takes the blogs of a set the pictures of their own. */
     void dropHeadersOf(long setId) {
-        jdbc.sql("update blog set header_sha = null, version = version + 1 where set_id = :id and header_sha is not null").param("id", setId).update();
+        jdbc.sql("update blog set header_sha = null where set_id = :id and header_sha is not null").param("id", setId).update();
     }
 
     /** Gives a blog another address; the ones before go on leading to it. */
