@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
   Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  StaffLine, Strip, Today,
+  Category, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -32,6 +32,11 @@ export interface PorchFilter {
   prompt?: number;
   tag?: string;
   unanswered?: boolean;
+  category?: number;
+  /** The number of an outside blog. */
+  source?: number;
+  span?: 'TODAY' | 'WEEK' | 'MONTH' | 'YEAR';
+  announcements?: boolean;
 }
 
 export const porchPage = (id: number, filter: PorchFilter, after?: string, signal?: AbortSignal) =>
@@ -83,6 +88,18 @@ export const draftOptions = (id: number) =>
     refetchOnWindowFocus: false,
     gcTime: 0,
   });
+
+export const versionsOptions = (id: number) =>
+  queryOptions({ queryKey: ['versions', id], queryFn: ({ signal }) => getJson<VersionView[]>(`/api/posts/${id}/versions`, signal), gcTime: 0 });
+
+export const versionOptions = (id: number, no: number) =>
+  queryOptions({ queryKey: ['versions', id, no], queryFn: ({ signal }) => getJson<OneVersion>(`/api/posts/${id}/versions/${no}`, signal), gcTime: 0 });
+
+export const categoriesOptions = (id: number) =>
+  queryOptions({ queryKey: ['categories', id], queryFn: ({ signal }) => getJson<Category[]>(`/api/classes/${id}/categories`, signal) });
+
+export const scheduledOptions = (id: number) =>
+  queryOptions({ queryKey: ['scheduled', id], queryFn: ({ signal }) => getJson<ScheduledPost[]>(`/api/classes/${id}/scheduled`, signal) });
 
 export const ownPostsOptions = (id: number) =>
   queryOptions({ queryKey: ['own-posts', id], queryFn: ({ signal }) => getJson<OwnPost[]>(`/api/classes/${id}/own-posts`, signal) });

@@ -244,6 +244,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/categories": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["categories"];
+        put: operations["setCategories"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/code": {
         parameters: {
             query?: never;
@@ -612,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/scheduled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scheduled"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/shown": {
         parameters: {
             query?: never;
@@ -948,6 +980,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/announcement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["announce"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/arrangement": {
         parameters: {
             query?: never;
@@ -1038,6 +1086,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/versions/{no}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["version"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/versions/{no}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1238,6 +1334,9 @@ export interface components {
         Address: {
             address: string;
         };
+        Announce: {
+            announcement: boolean;
+        };
         AnsweredPrompt: {
             /** Format: int32 */
             daysLate: number;
@@ -1263,11 +1362,15 @@ export interface components {
         };
         Asked: {
             /** Format: int32 */
+            category: number;
+            /** Format: int32 */
             comments: number;
             /** Format: int32 */
             links: number;
             /** Format: int32 */
             pictures: number;
+            /** Format: int32 */
+            sources: number;
             /** Format: int32 */
             tags: number;
             /** Format: int32 */
@@ -1299,7 +1402,10 @@ export interface components {
             goesToApproval: boolean;
             holds: components["schemas"]["Hold"][];
             needs: components["schemas"]["NeedLine"][];
+            /** Format: date-time */
+            publishAt?: string;
             ready: boolean;
+            references: components["schemas"]["Reference"][];
             /** Format: int32 */
             rev: number;
             /** Format: date-time */
@@ -1417,6 +1523,11 @@ export interface components {
             site: string;
             title: string;
         };
+        Category: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         ClassChange: {
             byGiven: boolean;
             of: components["schemas"]["NewClass"];
@@ -1522,7 +1633,7 @@ export interface components {
             items: components["schemas"]["Seen"][];
             note: string;
             /** @enum {string} */
-            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "RETURN" | "HIDE" | "BIN" | "RESTORE";
+            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "BIN" | "RESTORE";
         };
         DirectoryLine: {
             address: string;
@@ -1543,10 +1654,14 @@ export interface components {
             title: string;
         };
         Draft: {
+            announcement: boolean;
             audience: string;
             audiences: string[];
             beside: components["schemas"]["Beside"];
             blog: components["schemas"]["BlogView"];
+            categories: components["schemas"]["Category"][];
+            /** Format: int64 */
+            category?: number;
             /** Format: int64 */
             classId: number;
             history: components["schemas"]["Past"][];
@@ -1554,11 +1669,16 @@ export interface components {
             /** Format: int64 */
             id: number;
             isUp: boolean;
+            mayAnnounce: boolean;
             own: boolean;
             prompt?: components["schemas"]["PromptBrief"];
+            /** Format: date-time */
+            publishAt?: string;
             rules: components["schemas"]["BlogRules"];
+            suggestions: string[];
             tags: string[];
             title: string;
+            works: components["schemas"]["WorkUsed"][];
         };
         Enrolled: {
             /** Format: int64 */
@@ -1666,6 +1786,12 @@ export interface components {
         };
         GroupName: {
             name: string;
+        };
+        HandingIn: {
+            /** Format: date-time */
+            publishAt?: string;
+            /** Format: int32 */
+            rev: number;
         };
         Hold: {
             /** Format: int32 */
@@ -1844,6 +1970,17 @@ export interface components {
             source: string;
             title: string;
         };
+        OneVersion: {
+            changes: components["schemas"]["Stretch"][];
+            html: string;
+            /** Format: int32 */
+            no: number;
+            references: components["schemas"]["Reference"][];
+            /** Format: int32 */
+            rev: number;
+            tags: string[];
+            title: string;
+        };
         Outside: {
             link: string;
             title: string;
@@ -1852,6 +1989,8 @@ export interface components {
             /** Format: date-time */
             at: string;
             blog: string;
+            /** Format: int32 */
+            daysLeft?: number;
             /** Format: int64 */
             id: number;
             isUp: boolean;
@@ -1861,6 +2000,8 @@ export interface components {
             prompt?: string;
             /** Format: int64 */
             promptId?: number;
+            /** Format: date-time */
+            publishAt?: string;
             state: string;
             title: string;
         };
@@ -1979,10 +2120,14 @@ export interface components {
             until?: string;
         };
         Porch: {
+            /** Format: int32 */
+            announcements: number;
             answerFirst: string[];
+            categories: components["schemas"]["Facet"][];
             entries: components["schemas"]["EntryView"][];
             next?: string;
             prompts: components["schemas"]["Facet"][];
+            sources: components["schemas"]["Facet"][];
             tags: components["schemas"]["Facet"][];
             /** Format: int32 */
             total: number;
@@ -1992,10 +2137,12 @@ export interface components {
             unread: number;
         };
         PostView: {
+            announcement: boolean;
             arranged: components["schemas"]["Arranged"];
             author: string;
             blog: string;
             blogAddress: string;
+            category?: string;
             /** Format: int64 */
             classId: number;
             commentsStay: boolean;
@@ -2017,7 +2164,10 @@ export interface components {
             /** Format: int64 */
             promptId?: number;
             /** Format: date-time */
+            publishAt?: string;
+            /** Format: date-time */
             publishedAt?: string;
+            references: components["schemas"]["Reference"][];
             sightline: components["schemas"]["SightlineView"];
             source?: string;
             state: string;
@@ -2026,6 +2176,10 @@ export interface components {
         };
         PromptBrief: {
             answerFirst: boolean;
+            /** Format: date-time */
+            commentsDue?: string;
+            /** Format: int32 */
+            commentsWords: number;
             /** Format: date-time */
             due: string;
             /** Format: int64 */
@@ -2039,6 +2193,10 @@ export interface components {
             answerFirst: boolean;
             asked: components["schemas"]["Asked"];
             /** Format: date-time */
+            commentsDue?: string;
+            /** Format: int32 */
+            commentsWords: number;
+            /** Format: date-time */
             due: string;
             /** Format: int64 */
             graceMinutes: number;
@@ -2050,6 +2208,7 @@ export interface components {
             points: number;
             questions: string[];
             rubric?: components["schemas"]["Rubric"];
+            starter: string;
             tag?: string;
             title: string;
         };
@@ -2057,6 +2216,12 @@ export interface components {
             counts: number[];
             due: string[];
             months: components["schemas"]["Month"][];
+        };
+        Reference: {
+            address: string;
+            lead: string;
+            tail: string;
+            title: string;
         };
         Released: {
             /** Format: int32 */
@@ -2109,10 +2274,21 @@ export interface components {
         };
         Save: {
             audience: string;
+            /** Format: int64 */
+            category?: number;
             html: string;
             /** Format: int32 */
             rev: number;
             tags: string[];
+            title: string;
+            works?: components["schemas"]["WorkUsed"][];
+        };
+        ScheduledPost: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** Format: int64 */
+            id: number;
             title: string;
         };
         Score: {
@@ -2322,9 +2498,30 @@ export interface components {
             /** Format: int32 */
             width: number;
         };
+        VersionView: {
+            /** Format: date-time */
+            at: string;
+            by?: string;
+            live: boolean;
+            newest: boolean;
+            /** Format: int32 */
+            no: number;
+            title: string;
+            /** Format: int32 */
+            words: number;
+        };
+        Wanted: {
+            /** Format: int64 */
+            id?: number;
+            name: string;
+        };
         WantedPrompt: {
             answerFirst?: boolean;
             asked: components["schemas"]["Asked"];
+            /** Format: date-time */
+            commentsDue?: string;
+            /** Format: int32 */
+            commentsWords?: number;
             /** Format: date-time */
             due: string;
             /** Format: int32 */
@@ -2337,6 +2534,7 @@ export interface components {
             points: number;
             questions: string[];
             rubric?: components["schemas"]["Rubric"];
+            starter?: string;
             tag?: string;
             title: string;
         };
@@ -2371,6 +2569,13 @@ export interface components {
         Word: {
             word: string;
         };
+        WorkUsed: {
+            address: string;
+            author: string;
+            date: string;
+            publisher: string;
+            title: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -2381,6 +2586,7 @@ export interface components {
 export type Account = components['schemas']['Account'];
 export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
+export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Arrange = components['schemas']['Arrange'];
 export type Arranged = components['schemas']['Arranged'];
@@ -2399,6 +2605,7 @@ export type BlogView = components['schemas']['BlogView'];
 export type ByCode = components['schemas']['ByCode'];
 export type ByInvitation = components['schemas']['ByInvitation'];
 export type Candidate = components['schemas']['Candidate'];
+export type Category = components['schemas']['Category'];
 export type ClassChange = components['schemas']['ClassChange'];
 export type ClassOfCode = components['schemas']['ClassOfCode'];
 export type ClassView = components['schemas']['ClassView'];
@@ -2428,6 +2635,7 @@ export type Found = components['schemas']['Found'];
 export type Given = components['schemas']['Given'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
+export type HandingIn = components['schemas']['HandingIn'];
 export type Hold = components['schemas']['Hold'];
 export type Import = components['schemas']['Import'];
 export type Imported = components['schemas']['Imported'];
@@ -2452,6 +2660,7 @@ export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewTeacher = components['schemas']['NewTeacher'];
 export type Newcomer = components['schemas']['Newcomer'];
 export type NewsView = components['schemas']['NewsView'];
+export type OneVersion = components['schemas']['OneVersion'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type Paper = components['schemas']['Paper'];
@@ -2468,6 +2677,7 @@ export type PostView = components['schemas']['PostView'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
+export type Reference = components['schemas']['Reference'];
 export type Released = components['schemas']['Released'];
 export type Rev = components['schemas']['Rev'];
 export type RoleChange = components['schemas']['RoleChange'];
@@ -2477,6 +2687,7 @@ export type Rubric = components['schemas']['Rubric'];
 export type Rules = components['schemas']['Rules'];
 export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
+export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
 export type Seen = components['schemas']['Seen'];
 export type Sent = components['schemas']['Sent'];
@@ -2502,12 +2713,15 @@ export type Today = components['schemas']['Today'];
 export type Token = components['schemas']['Token'];
 export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
+export type VersionView = components['schemas']['VersionView'];
+export type Wanted = components['schemas']['Wanted'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
 export type Window = components['schemas']['Window'];
 export type Word = components['schemas']['Word'];
+export type WorkUsed = components['schemas']['WorkUsed'];
 export type $defs = Record<string, never>;
 export interface operations {
     account: {
@@ -2973,6 +3187,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SightlineView"];
+                };
+            };
+        };
+    };
+    categories: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Category"][];
+                };
+            };
+        };
+    };
+    setCategories: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Category"][];
                 };
             };
         };
@@ -3497,10 +3759,14 @@ export interface operations {
                 fromWeek?: number;
                 toWeek?: number;
                 month?: string;
+                span?: "TODAY" | "WEEK" | "MONTH" | "YEAR";
                 place?: number;
                 group?: number;
                 prompt?: number;
                 tag?: string;
+                category?: number;
+                source?: number;
+                announcements?: boolean;
                 unanswered?: boolean;
                 blog?: number;
                 oldestFirst?: boolean;
@@ -3701,6 +3967,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    scheduled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduledPost"][];
+                };
             };
         };
     };
@@ -4266,6 +4554,30 @@ export interface operations {
             };
         };
     };
+    announce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Announce"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     arrange: {
         parameters: {
             query?: never;
@@ -4397,7 +4709,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Rev"];
+                "application/json": components["schemas"]["HandingIn"];
             };
         };
         responses: {
@@ -4458,6 +4770,78 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionView"][];
+                };
+            };
+        };
+    };
+    version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                no: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneVersion"];
+                };
+            };
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                no: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rev"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
             };
         };
     };

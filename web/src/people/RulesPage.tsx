@@ -7,6 +7,7 @@ import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { Loading } from '../parts/Trouble';
+import { Categories } from '../posts/Categories';
 import { t } from '../texts/en';
 
 const POLICIES = [{ value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
@@ -52,6 +53,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
           {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
           <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the rules</button>
         </form>
+        <Categories classId={of.id} />
       </main>
     </div>
   );

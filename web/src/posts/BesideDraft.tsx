@@ -1,8 +1,11 @@
+import { useState } from 'react';
+import { putJson } from '../api/client';
 import type { Beside, BlogRules, Draft } from '../api/schema';
 import { Sightline } from '../parts/Sightline';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 import type { Typed } from './useDraft';
+import { WorksUsed } from './WorksUsed';
 import css from './Write.module.css';
 
 const NEEDS: Record<string, (asked: number) => string> = {
@@ -11,8 +14,10 @@ const NEEDS: Record<string, (asked: number) => string> = {
   PICTURES: (n) => t.count(n, 'picture', 'pictures'),
   PICTURES_DESCRIBED: () => 'Every picture described',
   TAGS: (n) => (n === 1 ? 'A tag' : `${n} tags`),
+  CATEGORY: () => 'A category',
+  SOURCES: (n) => t.count(n, 'source', 'sources'),
   LINKS: (n) => t.count(n, 'link', 'links'),
-  COMMENTS: () => 'Comments for classmates',
+  COMMENTS: (n) => `${t.count(n, 'comment', 'comments')} for classmates`,
   MOST_WORDS: (n) => `${n} words at most`,
   MOST_POSTS: (n) => `${t.count(n, 'post', 'posts')} at most`,
 };
@@ -36,10 +41,13 @@ interface BesideDraftProps {
   beside: Beside;
   typed: Typed;
   onChange: (part: Partial<Typed>) => void;
+  /** The class's own time of day at which it goes up; empty for as soon as it may. */
+  publishAt: string;
+  onPublishAt: (at: string) => void;
 }
 
 /** What stands beside the text while one writes: the prompt, what is asked for, tags, and who will read it. */
-export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps) {
+export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPublishAt }: BesideDraftProps) {
   const { prompt } = draft;
   return (
     <>
@@ -61,17 +69,33 @@ export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps
           <div key={n.need} className={css.need} role="listitem">
             <i className={`${css.dot} ${n.met ? css.ok : n.has > 0 ? css.half : ''}`} />
             <span>{NEEDS[n.need]?.(n.asked) ?? n.need}<span className="away">{n.met ? ', done' : ', still missing'}</span></span>
-            <span>{n.need === 'MOST_POSTS' ? `${n.has} so far ${PERIODS[draft.rules.per]}` : n.need === 'MOST_WORDS' ? n.has : n.need === 'TITLE' ? (n.met ? '' : 'missing') : n.met ? n.has : `${n.has} of ${n.asked}`}</span>
+            <span>{n.need === 'MOST_POSTS' ? `${n.has} so far ${PERIODS[draft.rules.per]}` : n.need === 'MOST_WORDS' ? n.has : n.need === 'TITLE' || n.need === 'CATEGORY' ? (n.met ? '' : 'missing') : n.met ? n.has : `${n.has} of ${n.asked}`}</span>
           </div>
         ))}
       </div>
       {draft.own && rulesInWords(draft.rules).map((rule) => <p key={rule} className="tiny muted" style={{ margin: '6px 0 0' }}>{rule}</p>)}
       <h4><label htmlFor="tags">Tags, with commas between them</label></h4>
-      <input id="tags" className={css.tagbox} defaultValue={typed.tags.join(', ')} onChange={(e) => onChange({ tags: e.target.value.split(',').map((x) => x.trim()).filter(Boolean) })} />
+      <TagBox tags={typed.tags} suggestions={draft.suggestions} onChange={(tags) => onChange({ tags })} />
+      {draft.categories.length > 0 && (
+        <>
+          <h4><label htmlFor="category">Category</label></h4>
+          <select id="category" className={css.tagbox} value={typed.category ?? ''} onChange={(e) => onChange({ category: e.target.value ? Number(e.target.value) : undefined })}>
+            <option value="">none</option>
+            {draft.categories.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}
+          </select>
+        </>
+      )}
+      <WorksUsed works={typed.works} references={beside.references} onChange={(works) => onChange({ works })} />
       <h4><label htmlFor="audience">Who will read it</label></h4>
       <select id="audience" className={css.tagbox} value={typed.audience} onChange={(e) => onChange({ audience: e.target.value })}>
         {draft.audiences.map((a) => <option key={a} value={a}>{t.audiences[a]}</option>)}
       </select>
+      <details style={{ marginTop: 8 }} open={!!publishAt}>
+        <summary className="tiny" style={{ cursor: 'pointer', color: 'var(--ink-2)' }}>Let it go up at a time of your choice</summary>
+        <input type="datetime-local" aria-label="When it goes up" className={css.tagbox} style={{ marginTop: 6 }} value={publishAt.slice(0, 16)} onChange={(e) => onPublishAt(e.target.value)} />
+        {publishAt && <button className="word tiny" onClick={() => onPublishAt('')}>As soon as it may after all</button>}
+      </details>
+      {draft.mayAnnounce && <Announcement draft={draft} />}
       <div style={{ marginTop: 8 }} className="muted tiny">
         {beside.goesToApproval ? 'A teacher looks at it first. After that:' : 'It is published as soon as you hand it in.'}
       </div>
@@ -83,4 +107,36 @@ export function BesideDraft({ draft, beside, typed, onChange }: BesideDraftProps
       )}
     </>
   );
+}
+
+/** Tags as one types them, with those in use to choose from. */
+function TagBox({ tags, suggestions, onChange }: { tags: string[]; suggestions: string[]; onChange: (tags: string[]) => void }) {
+  const [text, setText] = useState(tags.join(', '));
+  const set = (value: string) => {
+    setText(value);
+    onChange(value.split(',').map((x) => x.trim()).filter(Boolean));
+  };
+  const begun = text.split(',').pop()!.trim().toLowerCase();
+  const fitting = suggestions.filter((s) => !tags.some((x) => x.toLowerCase() === s.toLowerCase()) && s.toLowerCase().startsWith(begun)).slice(0, 6);
+  const take = (tag: string) => set([...text.split(',').slice(0, -1).map((x) => x.trim()), tag].filter(Boolean).join(', ') + ', ');
+  return (
+    <>
+      <input id="tags" className={css.tagbox} value={text} autoComplete="off" onChange={(e) => set(e.target.value)} />
+      {fitting.length > 0 && <div style={{ marginTop: 6 }} role="group" aria-label="In use so far">{fitting.map((s) => <button key={s} type="button" className="chip" style={{ fontSize: 13.5 }} onClick={() => take(s)}>{s}</button>)}</div>}
+    </>
+  );
+}
+
+/** Whether a post of staff is an announcement, which stands apart from what students write; kept at once. */
+function Announcement({ draft }: { draft: Draft }) {
+  const [on, setOn] = useState(draft.announcement);
+  const toggle = async () => {
+    setOn(!on);
+    try {
+      await putJson(`/api/posts/${draft.id}/announcement`, { announcement: !on });
+    } catch {
+      setOn(on);
+    }
+  };
+  return <label className="tiny" style={{ display: 'flex', gap: 8, marginTop: 12, alignItems: 'baseline' }}><input type="checkbox" checked={on} onChange={toggle} />An announcement: it stands apart, not among the posts of students</label>;
 }

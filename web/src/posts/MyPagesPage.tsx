@@ -8,6 +8,7 @@ import { useClass } from '../app/useClass';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
+import { t } from '../texts/en';
 import css from './Entry.module.css';
 
 const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
@@ -49,7 +50,7 @@ function Own({ post, classId, onBin, onRestore }: { post: OwnPost; classId: numb
   return (
     <article className={css.entry} style={{ padding: '14px 0' }}>
       <div>
-        <div className={css.who}><StateBoard state={post.state} withWord />{post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} · <When at={post.at} /></div>
+        <div className={css.who}><StateBoard state={post.state} withWord />{post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} · <When at={post.at} />{post.state === 'SCHEDULED' && post.publishAt ? <>, goes up <When at={post.publishAt} /></> : null}{post.daysLeft !== undefined ? `, can be taken out for ${t.count(post.daysLeft, 'day', 'days')}` : ''}</div>
         <h2><Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>{post.title || 'Without a title yet'}</Link></h2>
         {post.note && <p className="tell" style={{ margin: '8px 0 4px' }}><b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”</p>}
       </div>

@@ -11,7 +11,9 @@ import { Entry } from './Entry';
 import css from './Entry.module.css';
 import { FeedAddress } from './FeedAddress';
 
-const FILTERS = ['weeks', 'group', 'prompt', 'tag', 'unanswered'];
+const FILTERS = ['weeks', 'group', 'prompt', 'tag', 'unanswered', 'category', 'source', 'span', 'announcements', 'person'];
+const SPANS = { TODAY: 'today', WEEK: 'this week', MONTH: 'this month', YEAR: 'this year' } as const;
+type Span = keyof typeof SPANS;
 
 /** The Porch: everything published in the class, one stream; every filter stands in the address. */
 export function PorchPage() {
@@ -26,6 +28,7 @@ export function PorchPage() {
   const number = (key: string) => (params.get(key) ? Number(params.get(key)) : undefined);
   const filter: PorchFilter = {
     fromWeek: chosen?.[0], toWeek: chosen?.[1], group: number('group'), prompt: number('prompt'), tag: params.get('tag') ?? undefined, unanswered: params.has('unanswered'),
+    category: number('category'), source: number('source'), span: (params.get('span') as Span | null) ?? undefined, announcements: params.has('announcements'), place: number('person'),
   };
   const porch = useInfiniteQuery({
     queryKey: ['porch', id, filter],
@@ -37,6 +40,9 @@ export function PorchPage() {
   const set = (key: string, value?: string) =>
     setParams((before) => {
       const next = new URLSearchParams(before);
+      // A range of weeks and a span of days would only get in each other's way.
+      if (key === 'weeks') next.delete('span');
+      if (key === 'span') next.delete('weeks');
       if (value === undefined) next.delete(key);
       else next.set(key, value);
       return next;
@@ -44,7 +50,7 @@ export function PorchPage() {
   const first = porch.data?.pages[0];
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
   const isFiltered = FILTERS.some((f) => params.has(f));
-  const heading = chosen && of ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number) : 'The whole term';
+  const heading = chosen && of ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number) : filter.span ? `${SPANS[filter.span].charAt(0).toUpperCase()}${SPANS[filter.span].slice(1)}` : 'The whole term';
   const chip = (key: string, value: string, label: string) => (
     <button key={value} className="chip" aria-pressed={params.get(key) === value} onClick={() => set(key, params.get(key) === value ? undefined : value)}>{label}</button>
   );
@@ -58,7 +64,7 @@ export function PorchPage() {
       <div className="page">
         <main>
           <div className={css.head}>
-            <h1>{heading}</h1>
+            <h1>{filter.announcements ? 'Announcements' : heading}</h1>
             {first && <span className="muted">{t.count(first.total, 'post', 'posts')}{first.unread > 0 ? `, ${first.unread} you have not read` : ''}</span>}
             {isFiltered && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show everything</button>}
             <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>{sill ? 'Close' : 'Filter'}</button>
@@ -66,6 +72,7 @@ export function PorchPage() {
           {first && first.answerFirst.length > 0 && <p className="tell" style={{ margin: '14px 0 0' }}>Others' answers to {first.answerFirst.join(', ')} show here once your own is published.</p>}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}
+          {first && !isFiltered && first.announcements > 0 && <Announcements classId={id} count={first.announcements} onAll={() => set('announcements', 'yes')} />}
           {entries.map((e) => <Entry key={e.id} entry={e} classId={id} />)}
           {first && entries.length === 0 && (
             <p className="muted" style={{ padding: '26px 0' }}>
@@ -76,6 +83,9 @@ export function PorchPage() {
           {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>Earlier posts</button></p>}
         </main>
         <aside className={`sill ${sill ? css.sillOpen : css.sillShut}`} aria-label="Filter">
+          <h4>When</h4>
+          {(Object.keys(SPANS) as Span[]).map((s) => chip('span', s, SPANS[s]))}
+          <button className="chip" aria-pressed={!params.has('span') && !params.has('weeks')} onClick={() => set('span')}>all</button>
           {of && of.groups.length > 0 && (
             <>
               <h4>Whose</h4>
@@ -88,6 +98,8 @@ export function PorchPage() {
               <h4>About</h4>
               {first.prompts.slice(0, 4).map((p) => chip('prompt', p.key, `${p.label} ${p.count}`))}
               {first.tags.slice(0, 8).map((g) => chip('tag', g.key, `${g.label} ${g.count}`))}
+              {first.categories.map((c) => chip('category', c.key, `${c.label} ${c.count}`))}
+              {first.sources.map((s) => chip('source', s.key, `from ${s.label} ${s.count}`))}
               {first.unanswered > 0 && chip('unanswered', 'yes', `not answered ${first.unanswered}`)}
             </>
           )}
@@ -106,6 +118,20 @@ export function PorchPage() {
         </aside>
       </div>
     </>
+  );
+}
+
+/** The newest announcements, above the posts and not among them. */
+function Announcements({ classId, count, onAll }: { classId: number; count: number; onAll: () => void }) {
+  const { data } = useQuery({ queryKey: ['porch', classId, 'announcements'], queryFn: ({ signal }) => porchPage(classId, { announcements: true, most: 2 }, undefined, signal) });
+  if (!data || data.entries.length === 0) return null;
+  return (
+    <section aria-label="Announcements" className="tell" style={{ margin: '16px 0 6px', padding: '10px 16px' }}>
+      {data.entries.map((e) => (
+        <p key={e.id} style={{ margin: '0 0 4px' }}><Link className="word" to={`/classes/${classId}/posts/${e.id}`}>{e.title}</Link><span className="muted tiny"> · {e.author} · <When at={e.publishedAt} />{e.unread ? ' · not read' : ''}</span></p>
+      ))}
+      {count > data.entries.length && <button className="word tiny" onClick={onAll}>All {count} announcements</button>}
+    </section>
   );
 }
 

@@ -1,21 +1,40 @@
 import type { ReactNode } from 'react';
+import type { Reference } from '../api/schema';
 
 interface PostArticleProps {
   title: string;
   html: string;
   tags: string[];
+  category?: string;
+  /** The list of works used, as the server has put it. */
+  references?: Reference[];
   /** The line above the title. */
   above?: ReactNode;
 }
 
 /** A post as readers get it; the preview while writing is this very part. The HTML is clean: the server's sanitiser made it. */
-export function PostArticle({ title, html, tags, above }: PostArticleProps) {
+export function PostArticle({ title, html, tags, category, references = [], above }: PostArticleProps) {
   return (
     <article>
       {above}
       <h1 style={{ fontSize: 31, marginTop: 4, overflowWrap: 'anywhere' }}>{title || 'Without a title'}</h1>
       <div className="reading" dangerouslySetInnerHTML={{ __html: html }} />
-      {tags.length > 0 && <p className="muted" style={{ marginTop: 18 }}>{tags.join(', ')}</p>}
+      {references.length > 0 && <References list={references} />}
+      {(category || tags.length > 0) && <p className="muted" style={{ marginTop: 18 }}>{[category, tags.join(', ')].filter(Boolean).join(' · ')}</p>}
     </article>
+  );
+}
+
+/** The reference list under a post. */
+export function References({ list }: { list: Reference[] }) {
+  return (
+    <section aria-label="Sources" className="reading" style={{ fontSize: 16, marginTop: 26, paddingTop: 12, borderTop: '1px solid var(--line)' }}>
+      <h3 style={{ margin: 0 }}>Sources</h3>
+      {list.map((r, i) => (
+        <p key={i} style={{ margin: '8px 0 0', paddingLeft: 26, textIndent: -26, overflowWrap: 'anywhere' }}>
+          {r.lead}<em>{r.title}</em>{r.tail}{r.address && <> <a href={r.address} target="_blank" rel="noopener noreferrer nofollow">{r.address.replace(/^https?:\/\//, '')}</a></>}
+        </p>
+      ))}
+    </section>
   );
 }

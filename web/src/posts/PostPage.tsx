@@ -29,9 +29,10 @@ export function PostPage() {
     <div className="page" style={{ paddingTop: 30 }}>
       <title>{`${post.title} · Vast Porch`}</title>
       <main>
-        <PostArticle title={post.title} html={post.html} tags={post.tags} above={
+        <PostArticle title={post.title} html={post.html} tags={post.tags} category={post.category} references={post.references} above={
           <div className={css.who}>
             {classId ? <NameMenu classId={post.classId} place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
+            {post.announcement && <span className={css.out}>announcement</span>}
             {post.source && <span className={css.out}>from {post.source}</span>}
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
@@ -41,7 +42,7 @@ export function PostPage() {
       </main>
       <aside className="sill">
         <h4>Where it stands</h4>
-        <p style={{ margin: 0, fontSize: 15 }}><StateBoard state={post.state} withWord />{post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}</p>
+        <p style={{ margin: 0, fontSize: 15 }}><StateBoard state={post.state} withWord />{post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}{post.publishAt && post.state === 'SCHEDULED' ? <>, goes up <When at={post.publishAt} /></> : null}</p>
         {post.history[0]?.note && post.state === 'RETURNED' && <p className="tell" style={{ margin: '10px 0 0' }}><b>{post.history[0].by}</b> wrote: “{post.history[0].note}”</p>}
         {post.mayEdit && post.state !== 'BINNED' && <p style={{ margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/write/${id}`}>{post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}</Link></p>}
         <h4>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h4>

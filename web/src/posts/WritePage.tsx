@@ -14,7 +14,8 @@ import { BesideDraft } from './BesideDraft';
 import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
 import { Tools } from './Tools';
-import { keptHere, useDraft, type Saving, type Typed } from './useDraft';
+import { keptHere, typedOf, useDraft, type Saving, type Typed } from './useDraft';
+import { VersionsDialog } from './VersionsDialog';
 import css from './Write.module.css';
 
 /** The page on which one writes. */
@@ -30,9 +31,9 @@ export function WritePage() {
 
 /** What to begin with: what the server has, or what this browser kept because the server had not taken it. */
 function beginning(draft: Draft): { typed: Typed; restored: boolean } {
-  const server: Typed = { title: draft.title, html: draft.html, tags: draft.tags, audience: draft.audience };
+  const server = typedOf(draft);
   const kept = keptHere(draft.id);
-  return kept ? { typed: { title: kept.title, html: kept.html, tags: kept.tags, audience: kept.audience }, restored: true } : { typed: server, restored: false };
+  return kept ? { typed: { ...server, title: kept.title, html: kept.html, tags: kept.tags, audience: kept.audience, category: kept.category, works: kept.works ?? server.works }, restored: true } : { typed: server, restored: false };
 }
 
 function Writing({ draft }: { draft: Draft }) {
@@ -40,11 +41,13 @@ function Writing({ draft }: { draft: Draft }) {
   const navigate = useNavigate();
   const client = useQueryClient();
   const [begin] = useState(() => beginning(draft));
-  const { beside, saving, typed, change, save, keepMine, takeTheirs, rev } = useDraft(draft, begin.typed);
+  const { beside, saving, change, save, keepMine, takeTheirs, goOnWith, rev } = useDraft(draft, begin.typed);
   const [shown, setShown] = useState<Typed>(begin.typed);
   const [preview, setPreview] = useState(false);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
+  const [looking, setLooking] = useState(false);
+  const [publishAt, setPublishAt] = useState(draft.publishAt ?? '');
   const uploading = useRef(0);
   const update = (part: Partial<Typed>) => {
     setShown((before) => ({ ...before, ...part }));
@@ -89,7 +92,7 @@ function Writing({ draft }: { draft: Draft }) {
     setProblem('');
     try {
       if (!(await save())) return;
-      await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current });
+      await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current, publishAt: publishAt || undefined });
       client.removeQueries({ queryKey: ['draft', draft.id] });
       await client.invalidateQueries();
       navigate(`/classes/${classId}/posts/${draft.id}`);
@@ -104,6 +107,13 @@ function Writing({ draft }: { draft: Draft }) {
     setShown(theirs);
     editor?.commands.setContent(theirs.html, { emitUpdate: false });
   };
+  const broughtBack = async () => {
+    const fresh = await client.fetchQuery({ ...draftOptions(draft.id), staleTime: 0 });
+    goOnWith(fresh);
+    setShown(typedOf(fresh));
+    editor?.commands.setContent(fresh.html, { emitUpdate: false });
+    setLooking(false);
+  };
   const staffMends = !draft.own && beside.state === 'WAITING';
 
   return (
@@ -117,12 +127,12 @@ function Writing({ draft }: { draft: Draft }) {
         {saving.type === 'elsewhere' && (
           <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
             {saving.why} <button className="word" onClick={() => keepMine(saving.rev)}>Go on with this one</button> · <button className="word" onClick={() => replaceWith(saving.theirs, saving.rev)}>Take the other one</button>
-            <details style={{ marginTop: 6 }}><summary>Show the other one</summary><PostArticle {...saving.theirs} /></details>
+            <details style={{ marginTop: 6 }}><summary>Show the other one</summary><PostArticle title={saving.theirs.title} html={saving.theirs.html} tags={saving.theirs.tags} /></details>
           </div>
         )}
         {problem && <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>{problem}</div>}
         {preview ? (
-          <div className={css.sheet}><PostArticle title={shown.title} html={shown.html} tags={shown.tags} /></div>
+          <div className={css.sheet}><PostArticle title={shown.title} html={shown.html} tags={shown.tags} references={beside.references} /></div>
         ) : (
           <div className={css.sheet}>
             {editor && <Tools editor={editor} onPicture={upload} />}
@@ -134,10 +144,11 @@ function Writing({ draft }: { draft: Draft }) {
         )}
       </main>
       <aside className="sill">
-        <BesideDraft draft={draft} beside={beside} typed={typed.current} onChange={update} />
-        {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : 'Publish'}</button>}
+        <BesideDraft draft={draft} beside={beside} typed={shown} onChange={update} publishAt={publishAt} onPublishAt={setPublishAt} />
+        {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}</button>}
         {staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={async () => { await save(); navigate(`/classes/${classId}/approve`); }}>Back to Approve</button>}
-        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => setPreview(!preview)}>{preview ? 'Go on writing' : 'Preview'}</button></div>
+        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => setPreview(!preview)}>{preview ? 'Go on writing' : 'Preview'}</button><button className="btn mid" onClick={async () => { await save(); setLooking(true); }}>Versions</button></div>
+        {looking && <VersionsDialog postId={draft.id} onClose={() => setLooking(false)} onBroughtBack={broughtBack} />}
       </aside>
     </div>
   );

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
-import type { Beside, Draft } from '../api/schema';
+import type { Beside, Draft, WorkUsed } from '../api/schema';
 
 /** What is typed, as it is kept. */
 export interface Typed {
@@ -8,7 +8,14 @@ export interface Typed {
   html: string;
   tags: string[];
   audience: string;
+  /** The number of a category of the class. */
+  category?: number;
+  /** The works that the text rests on. */
+  works: WorkUsed[];
 }
+
+/** A draft as the server has it. */
+export const typedOf = (draft: Draft): Typed => ({ title: draft.title, html: draft.html, tags: draft.tags, audience: draft.audience, category: draft.category, works: draft.works });
 
 /** What became of what was typed last. */
 export type Saving =
@@ -67,8 +74,8 @@ export function useDraft(draft: Draft, initial: Typed) {
         dirty.current = true;
         const problem = e instanceof ApiProblem ? e : new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
         if (problem.code === 'changed-elsewhere') {
-          const f = problem.facts as unknown as { rev: number; title: string; html: string; tags: string[] };
-          setSaving({ type: 'elsewhere', why: problem.message, rev: f.rev, theirs: { title: f.title, html: f.html, tags: f.tags, audience: sent.audience } });
+          const f = problem.facts as unknown as Typed & { rev: number };
+          setSaving({ type: 'elsewhere', why: problem.message, rev: f.rev, theirs: { title: f.title, html: f.html, tags: f.tags, audience: sent.audience, category: f.category ?? undefined, works: f.works } });
         } else if (problem.status === 422) {
           setSaving({ type: 'refused', field: problem.field ?? '', why: problem.message });
         } else {
@@ -117,5 +124,11 @@ export function useDraft(draft: Draft, initial: Typed) {
     };
   }, [save]);
 
-  return { beside, saving, typed, change, save, keepMine, takeTheirs, rev };
+  /** After the server made another version the newest by itself: goes on with that one. */
+  const goOnWith = useCallback((fresh: Draft) => {
+    takeTheirs(typedOf(fresh), fresh.beside.rev);
+    setBeside(fresh.beside);
+  }, [takeTheirs]);
+
+  return { beside, saving, change, save, keepMine, takeTheirs, goOnWith, rev };
 }

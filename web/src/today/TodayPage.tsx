@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { todayOptions } from '../api/queries';
+import { scheduledOptions, todayOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
 import { say, When } from '../parts/When';
@@ -12,6 +12,7 @@ import css from './Today.module.css';
 export function TodayPage() {
   const { id, role } = useClass();
   const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
+  const { data: scheduled = [] } = useQuery(scheduledOptions(id));
   const at = `/classes/${id}`;
   if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
   if (!data) return <div className="page plain"><Loading lines={7} /></div>;
@@ -34,6 +35,12 @@ export function TodayPage() {
         <h1 style={{ fontSize: 31 }}>{data.day.charAt(0) + data.day.slice(1).toLowerCase()}{data.week ? `, week ${data.week}` : ''}</h1>
         <p className="muted" style={{ margin: '4px 0 0' }}>{lines.length ? `What needs a person now in ${data.className}:` : `Nothing in ${data.className} needs you now.`}</p>
         {lines.length > 0 && <div className={css.lines}>{lines}</div>}
+        {scheduled.length > 0 && (
+          <section style={{ marginTop: 26 }} aria-label="Goes up later">
+            <h3>Goes up by itself</h3>
+            {scheduled.map((s) => <p key={s.id} style={{ margin: '8px 0 0' }}><Link className="word" to={`${at}/posts/${s.id}`}>{s.title}</Link><span className="muted"> · {s.author} · <When at={s.at} /></span></p>)}
+          </section>
+        )}
         <p className="tiny muted" style={{ marginTop: 24 }}>
           {data.elsewhere.length > 0 ? `Something waits in ${data.elsewhere.join(' and ')} too.` : 'Nothing waits in your other classes.'} <Link className="word tiny" to={`${at}/porch`}>What is on the Porch</Link>
         </p>

@@ -97,7 +97,7 @@ class PlotToPlate {
             "Write about one thing that you saw in your bed this week. Measure or count something, and say what you would do to find out more.",
             List.of("What did you see this week that you did not expect?", "What would you do to find out why?"), null, null,
             LocalDateTime.of(start.plusDays(6), LocalTime.of(20, 0)), 24, new BigDecimal("5"), new BigDecimal("50"), new BigDecimal("18"),
-            new HandIn.Asked(60, 0, 1, 0, 2), false, garden()));
+            new HandIn.Asked(60, 0, 1, 0, 0, 0, 2), null, null, null, false, garden()));
     }
 
     static Rubric garden() {
@@ -146,8 +146,8 @@ class PlotToPlate {
             html = html.replaceFirst("</p>", "</p><figure><img src=\"" + added.address() + "\" alt=\"The bed as it looked on the day, drawn from a photograph\"><figcaption>Before school.</figcaption></figure>");
         }
         int rev = posts.draft(author, id).beside().rev();
-        rev = posts.save(author, id, new PostService.Save(rev, text.title(), html, text.tags(), "MY_CLASS")).rev();
-        posts.handIn(author, id, rev);
+        rev = posts.save(author, id, new PostService.Save(rev, text.title(), html, text.tags(), "MY_CLASS", null, null)).rev();
+        posts.handIn(author, id, new PostService.HandingIn(rev, null));
         return id;
     }
 
@@ -216,8 +216,8 @@ class PlotToPlate {
     private long share(Viewer author, long blog, String title, String text, String tag) {
         long id = posts.begin(author, blog, null);
         int rev = posts.draft(author, id).beside().rev();
-        rev = posts.save(author, id, new PostService.Save(rev, title, "<p>" + text + "</p>", List.of(tag), "MY_CLASS")).rev();
-        posts.handIn(author, id, rev);
+        rev = posts.save(author, id, new PostService.Save(rev, title, "<p>" + text + "</p>", List.of(tag), "MY_CLASS", null, null)).rev();
+        posts.handIn(author, id, new PostService.HandingIn(rev, null));
         return id;
     }
 
@@ -233,8 +233,8 @@ class PlotToPlate {
         Viewer rowan = access.viewer(students.get(WHEELBARROW));
         porch.own(rowan, classId).stream().filter(p -> p.state().equals("RETURNED")).findFirst().ifPresent(p -> {
             int rev = posts.draft(rowan, p.id()).beside().rev();
-            rev = posts.save(rowan, p.id(), new PostService.Save(rev, p.title(), DemoTexts.WHEELBARROW_SECOND.html(), DemoTexts.WHEELBARROW_SECOND.tags(), "MY_CLASS")).rev();
-            posts.handIn(rowan, p.id(), rev);
+            rev = posts.save(rowan, p.id(), new PostService.Save(rev, p.title(), DemoTexts.WHEELBARROW_SECOND.html(), DemoTexts.WHEELBARROW_SECOND.tags(), "MY_CLASS", null, null)).rev();
+            posts.handIn(rowan, p.id(), new PostService.HandingIn(rev, null));
         });
         clock.set(now.minus(Duration.ofHours(20)));
         write7(classId, students, 8, current, "Ice in the watering can", "On Monday the can was frozen to the ground and I could not lift it. I marked the height of the ice: 4 centimetres at the wall, 7 by the hedge. "

@@ -171,7 +171,7 @@ class BlogTest {
     @Test
     void whoAnswersFirstReadsTheOthersThen() {
         Map<String, Object> wanted = new HashMap<>(Map.of("title", "First thoughts", "instructions", "", "questions", List.of(), "due", LocalDateTime.now().plusDays(3).toString(), "graceHours", 0,
-            "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "links", 0, "comments", 0), "answerFirst", true));
+            "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0), "answerFirst", true));
         long prompt = of.lead().post(path("/prompts"), wanted).body().get("id").asLong();
         long id = published(of.first(), of.blogOfFirst(), prompt);
         assertEquals("answer-first", of.other().get("/api/posts/" + id).code());

@@ -99,6 +99,7 @@ class EndpointTableTest {
             return all.get(all.size() - 1).get("id").asLong();
         });
         made.put("draft", this::draft);
+        made.put("version", () -> 1);
         made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
         made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
         made.put("source", () -> of.lead().post(path("/sources"), source()).body().get("id").asLong());
@@ -158,7 +159,7 @@ class EndpointTableTest {
 
     private static Map<String, Object> wantedPrompt() {
         Map<String, Object> wanted = new HashMap<>(Map.of("title", "Log", "instructions", "", "questions", List.of(), "due", LocalDateTime.now().plusDays(3).toString(),
-            "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "links", 0, "comments", 0)));
+            "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0)));
         wanted.put("rubric", Map.of("criteria", List.of(Map.of("name", "Observation", "weight", 1, "levels",
             List.of(Map.of("name", "none", "points", 0, "descriptor", ""), Map.of("name", "all", "points", 6, "descriptor", ""))))));
         return wanted;
@@ -193,6 +194,9 @@ class EndpointTableTest {
         body("PUT /api/blogs/{blog}/address", () -> Map.of("address", "log-of-wren-castellane"));
         body("PUT /api/blogs/{blog}/look", () -> Map.of("look", "TIDE"));
         body("POST /api/blogs/{blog}/posts", Map::of);
+        body("PUT /api/classes/{class}/categories", List::of);
+        body("PUT /api/posts/{draft}/announcement", () -> Map.of("announcement", true));
+        body("POST /api/posts/{draft}/versions/{version}/bring-back", () -> Map.of("rev", 1));
         body("PUT /api/posts/{published}/arrangement", () -> Map.of("pinned", false));
         body("PUT /api/posts/{draft}/draft", EndpointTableTest::save);
         body("POST /api/posts/{draft}/hand-in", () -> Map.of("rev", 0));

@@ -146,7 +146,7 @@ class EnrolTest {
 
     private static Map<String, Object> prompt() {
         return Map.of("title", "x", "instructions", "", "questions", List.of(), "due", "2030-01-01T10:00:00", "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 1,
-            "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "links", 0, "comments", 0));
+            "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
     }
 
     @Test

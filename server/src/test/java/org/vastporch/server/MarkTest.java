@@ -39,7 +39,7 @@ class MarkTest {
         Map<String, Object> wanted = new HashMap<>();
         wanted.putAll(Map.of("title", "Week log", "instructions", "Look.", "questions", List.of("What?"), "opens", due.minusDays(3).toString(), "due", due.toString(),
             "graceHours", 24, "latePercentPerDay", 10, "lateMostPercent", 50, "points", 9));
-        wanted.put("asked", Map.of("words", 5, "pictures", 0, "tags", 0, "links", 0, "comments", 0));
+        wanted.put("asked", Map.of("words", 5, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
         wanted.put("rubric", Map.of("criteria", criteria));
         return wanted;
     }

@@ -67,6 +67,30 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
         return weeks;
     }
 
+    /** A stretch of days around now, for looking at what was written in it. */
+    public enum Span { TODAY, WEEK, MONTH, YEAR }
+
+    /** The days of a span on the clock of the class. A year is that of the calendar, a week begins on Monday. */
+    public Between around(Span span, Instant now) {
+        LocalDate today = dayOf(now);
+        LocalDate from = switch (span) {
+            case TODAY -> today;
+            case WEEK -> today.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+            case MONTH -> today.withDayOfMonth(1);
+            case YEAR -> today.withDayOfYear(1);
+        };
+        LocalDate to = switch (span) {
+            case TODAY -> from.plusDays(1);
+            case WEEK -> from.plusWeeks(1);
+            case MONTH -> from.plusMonths(1);
+            case YEAR -> from.plusYears(1);
+        };
+        return new Between(startOf(from), startOf(to));
+    }
+
+    /** Moments from {@code start}, up to and without {@code end}. */
+    public record Between(Instant start, Instant end) {}
+
     /** The first moment of a day; a day that begins with the change to summer time begins late. */
     public Instant startOf(LocalDate day) {
         return day.atStartOfDay(zone).toInstant();

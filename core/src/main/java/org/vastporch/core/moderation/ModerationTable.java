@@ -14,8 +14,11 @@ import org.jspecify.annotations.Nullable;
  */
 public final class ModerationTable {
 
-    /** What a person does with a text. SAVE starts or goes on with the author's working version; EDIT is staff mending what waits. */
-    public enum Step { SAVE, EDIT, HAND_IN, APPROVE, RETURN, HIDE, BIN, RESTORE }
+    /**
+     * What a person does with a text. SAVE starts or goes on with the author's working version; EDIT is staff mending what waits. SCHEDULE takes
+     * the place of handing in or approving where a later moment was asked for, and PUBLISH is that moment.
+     */
+    public enum Step { SAVE, EDIT, HAND_IN, APPROVE, SCHEDULE, PUBLISH, RETURN, HIDE, BIN, RESTORE }
 
     /** What happens to the two versions. */
     public enum Effect {
@@ -51,6 +54,10 @@ public final class ModerationTable {
 
         new Row(Step.APPROVE, EnumSet.of(WAITING),                    ANY, null, null, PUBLISHED, Effect.PROMOTE),
         new Row(Step.APPROVE, EnumSet.of(PUBLISHED),                  ANY, null, null, PUBLISHED, Effect.KEEP),
+        new Row(Step.SCHEDULE, EnumSet.of(DRAFT, RETURNED),           Set.of(Policy.AFTER, Policy.NONE), false, null, SCHEDULED, Effect.KEEP),
+        new Row(Step.SCHEDULE, EnumSet.of(WAITING),                   ANY, null, null, SCHEDULED, Effect.KEEP),
+        new Row(Step.PUBLISH, EnumSet.of(SCHEDULED),                  ANY, null, null, PUBLISHED, Effect.PROMOTE),
+        new Row(Step.RETURN,  EnumSet.of(SCHEDULED),                  ANY, null, null, RETURNED, Effect.KEEP),
         new Row(Step.RETURN,  EnumSet.of(WAITING),                    ANY, null, null, RETURNED, Effect.KEEP),
         new Row(Step.RETURN,  EnumSet.of(PUBLISHED),                  ANY, null, null, RETURNED, Effect.TAKE_DOWN),
         new Row(Step.HIDE,    EnumSet.of(WAITING, PUBLISHED, RETURNED), ANY, null, null, HIDDEN, Effect.KEEP),

@@ -8,11 +8,11 @@ import org.vastporch.core.blogs.BlogRules;
 public final class HandIn {
 
     /** What can be asked for. */
-    public enum Need { TITLE, WORDS, PICTURES, PICTURES_DESCRIBED, TAGS, LINKS, COMMENTS, MOST_WORDS, MOST_POSTS }
+    public enum Need { TITLE, WORDS, PICTURES, PICTURES_DESCRIBED, TAGS, CATEGORY, LINKS, SOURCES, COMMENTS, MOST_WORDS, MOST_POSTS }
 
-    /** What a prompt asks for; 0 where it asks for nothing. */
-    public record Asked(int words, int pictures, int tags, int links, int comments) {
-        public static final Asked NOTHING = new Asked(0, 0, 0, 0, 0);
+    /** What a prompt asks for; 0 where it asks for nothing. {@code category} is 1 where one must be chosen. */
+    public record Asked(int words, int pictures, int tags, int category, int links, int sources, int comments) {
+        public static final Asked NOTHING = new Asked(0, 0, 0, 0, 0, 0, 0);
     }
 
     /**
@@ -25,7 +25,7 @@ public final class HandIn {
     }
 
     /** What a draft has. {@code comments} are those its author gave to classmates for the prompt. */
-    public record Has(String title, int words, int pictures, int described, int tags, int links, int comments) {}
+    public record Has(String title, int words, int pictures, int described, int tags, int category, int links, int sources, int comments) {}
 
     /**
      * One line of the list.
@@ -59,7 +59,9 @@ public final class HandIn {
         if (asked.pictures() > 0) lines.add(new Line(Need.PICTURES, has.pictures(), asked.pictures(), false));
         if (has.pictures() > 0) lines.add(new Line(Need.PICTURES_DESCRIBED, has.described(), has.pictures(), false));
         if (asked.tags() > 0) lines.add(new Line(Need.TAGS, has.tags(), asked.tags(), false));
+        if (asked.category() > 0) lines.add(new Line(Need.CATEGORY, has.category(), 1, false));
         if (asked.links() > 0) lines.add(new Line(Need.LINKS, has.links(), asked.links(), false));
+        if (asked.sources() > 0) lines.add(new Line(Need.SOURCES, has.sources(), asked.sources(), false));
         if (asked.comments() > 0) lines.add(new Line(Need.COMMENTS, has.comments(), asked.comments(), false));
         return lines;
     }

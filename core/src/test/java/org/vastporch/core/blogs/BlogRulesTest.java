@@ -36,7 +36,7 @@ class BlogRulesTest {
     @CsvSource({"2, 0, false", "3, 0, true", "6, 1, true", "7, 0, false", "4, 2, false"})
     void whatTheBlogDemandsMustBeMet(int words, int before, boolean ready) {
         HandIn.Ruled ruled = new HandIn.Ruled(rules(3, 6, 2, Period.WEEK), before);
-        assertEquals(ready, HandIn.isReady(HandIn.check(HandIn.Asked.NOTHING, ruled, new HandIn.Has("Slugs", words, 0, 0, 0, 0, 0))));
+        assertEquals(ready, HandIn.isReady(HandIn.check(HandIn.Asked.NOTHING, ruled, new HandIn.Has("Slugs", words, 0, 0, 0, 0, 0, 0, 0))));
     }
 
     @Test

@@ -44,6 +44,11 @@ class ModerationTableTest {
         "RETURN,  BEFORE, false, WAITING - 1,   RETURNED - 1",
         "RETURN,  BEFORE, false, WAITING 1 2,   RETURNED 1 2",
         "RETURN,  AFTER,  false, PUBLISHED 1 -, RETURNED - 1",
+        "SCHEDULE, BEFORE, false, WAITING 1 2,  SCHEDULED 1 2",
+        "SCHEDULE, NONE,  false, DRAFT - 1,     SCHEDULED - 1",
+        "PUBLISH, BEFORE, true,  SCHEDULED 1 2, PUBLISHED 2 -",
+        "RETURN,  BEFORE, false, SCHEDULED - 1, RETURNED - 1",
+        "SAVE,    NONE,   false, SCHEDULED 1 2, DRAFT 1 3",
         "HIDE,    BEFORE, false, WAITING 1 2,   HIDDEN 1 2",
         "HIDE,    NONE,   false, PUBLISHED 1 -, HIDDEN 1 -",
         "RESTORE, BEFORE, false, HIDDEN 1 -,    PUBLISHED 1 -",
@@ -57,7 +62,7 @@ class ModerationTableTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
+    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
     void refusesWhatIsNotInTheTable(Step step, String before) {
         assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false).isEmpty());
     }

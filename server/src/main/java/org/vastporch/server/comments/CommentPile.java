@@ -46,7 +46,7 @@ class CommentPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id).map(c -> new Text(c.id(), c.classId(), c.authorId(), c.rev(), c.standing(), c.waitingSince(), c.publishedAt()));
+        return store.lock(id).map(c -> new Text(c.id(), c.classId(), c.authorId(), c.rev(), c.standing(), c.waitingSince(), c.publishedAt(), null));
     }
 
     @Override

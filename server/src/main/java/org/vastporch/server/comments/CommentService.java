@@ -30,10 +30,12 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.CommentsGiven;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /** Comments and replies. */
 @Service
-public class CommentService {
+public class CommentService implements CommentsGiven {
 
     private static final int LONGEST = 10_000;
 
@@ -107,8 +109,11 @@ public class CommentService {
         events.add(row.classId(), "comment-binned", id, viewer.personId());
     }
 
-    public int given(long personId, long promptId) {
-        return store.given(personId, promptId);
+    /** Comments given to others for a prompt, by the time asked and long enough to count. */
+    @Override
+    public int given(long personId, PromptRecord prompt) {
+        Instant by = prompt.commentsDue() == null ? Instant.MAX : prompt.commentsDue();
+        return (int) store.given(personId, prompt.id()).stream().filter(c -> c.words() >= prompt.commentsWords() && !c.at().isAfter(by)).count();
     }
 
     private CommentView view(CommentRow row, PostFacts post, Viewer viewer, Names names) {

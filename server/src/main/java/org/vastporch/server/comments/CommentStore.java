@@ -63,14 +63,18 @@ class CommentStore {
             .param("classes", classIds).query((row, n) -> comment(row)).list();
     }
 
+    /** @param at when it was written: approval time makes nobody late */
+    record Given(Instant at, int words) {}
+
     /** Published comments that a person gave to others on posts for a prompt. */
-    int given(long personId, long promptId) {
+    List<Given> given(long personId, long promptId) {
         return jdbc.sql("""
-                select count(*)
+                select k.created_at, k.words
                   from comment k
                   join post p on p.id = k.post_id
                  where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <> :person""")
-            .param("person", personId).param("prompt", promptId).query(Integer.class).single();
+            .param("person", personId).param("prompt", promptId)
+            .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words"))).list();
     }
 
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {

@@ -40,6 +40,8 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail on(HttpMessageNotReadableException e) {
+        for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause())
+            if (cause.getClass() == IllegalArgumentException.class) return on((IllegalArgumentException) cause);
         return detail(HttpStatus.BAD_REQUEST, "not-readable", "This request could not be read.");
     }
 

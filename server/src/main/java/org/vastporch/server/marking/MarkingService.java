@@ -224,7 +224,7 @@ public class MarkingService {
 
     private Evidence evidence(PromptRecord prompt, HandedIn post) {
         TextFacts facts = post.facts();
-        return new Evidence(facts.words(), post.tags().size(), facts.links(), facts.pictures(), facts.described(), comments.given(post.authorId(), prompt.id()), prompt.asked().comments());
+        return new Evidence(facts.words(), post.tags().size(), facts.links(), facts.pictures(), facts.described(), comments.given(post.authorId(), prompt), prompt.asked().comments());
     }
 
     private int daysLate(PromptRecord prompt, HandedIn post) {

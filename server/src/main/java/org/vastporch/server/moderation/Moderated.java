@@ -11,8 +11,12 @@ import org.vastporch.core.moderation.Standing;
 /** A kind of text that can wait in the pile. Posts and comments are two; each keeps its own texts. */
 public interface Moderated {
 
-    /** A text as far as deciding goes. Every change of it raises {@code rev}. */
-    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {}
+    /**
+     * A text as far as deciding goes. Every change of it raises {@code rev}.
+     *
+     * @param publishAt when its author wants it to go up; null for as soon as it may
+     */
+    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant publishAt) {}
 
     /** The name of the kind: "post" or "comment". */
     String subject();

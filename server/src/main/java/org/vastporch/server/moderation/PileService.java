@@ -100,6 +100,9 @@ public class PileService {
         Standing after = ModerationTable.after(text.standing(), step, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a text that is " + text.standing().state().name().toLowerCase() + "."));
         Instant now = clock.instant();
+        // Approved before its time: it goes up by itself when that comes.
+        if (after.state() == State.PUBLISHED && text.standing().state() == State.WAITING && text.publishAt() != null && text.publishAt().isAfter(now))
+            after = ModerationTable.after(text.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
         Instant published = after.state() == State.PUBLISHED && text.publishedAt() == null ? now : text.publishedAt();
         kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published);

@@ -1,6 +1,7 @@
 package org.vastporch.server.posts;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.YearMonth;
 import java.util.ArrayList;
@@ -21,6 +22,7 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.access.ScopeSql;
@@ -52,14 +54,17 @@ public class PorchService {
      *
      * @param fromWeek index into the weeks of the term, 0-based; left out for the whole term
      * @param month    such as 2026-11; left out for all
+     * @param span     the days around now; left out for all
      * @param place    the number of a person's place in the class
+     * @param source   the number of an outside blog
+     * @param announcements whether announcements are shown instead of posts
      */
-    public record Wish(@Nullable Integer fromWeek, @Nullable Integer toWeek, @Nullable YearMonth month, @Nullable Long place, @Nullable Long group, @Nullable Long prompt,
-                       @Nullable String tag, boolean unanswered, @Nullable Long blog, boolean oldestFirst, int most, @Nullable String after) {
+    public record Wish(@Nullable Integer fromWeek, @Nullable Integer toWeek, @Nullable YearMonth month, Term.@Nullable Span span, @Nullable Long place, @Nullable Long group,
+                       @Nullable Long prompt, @Nullable String tag, @Nullable Long category, @Nullable Long source, boolean announcements, boolean unanswered, @Nullable Long blog, boolean oldestFirst, int most, @Nullable String after) {
 
         /** The newest posts of one week of the term, or of all of it. */
         public static Wish ofWeek(@Nullable Integer week) {
-            return new Wish(week, null, null, null, null, null, null, false, null, false, PAGE, null);
+            return new Wish(week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE, null);
         }
     }
 
@@ -74,7 +79,8 @@ public class PorchService {
      * @param next        the cursor of the next page; left out on the last
      * @param answerFirst the prompts whose answers the reader sees only after an own one
      */
-    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, int unanswered, List<String> answerFirst) {}
+    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, List<Facet> categories,
+                        List<Facet> sources, int announcements, int unanswered, List<String> answerFirst) {}
 
     /** @param counts posts published in each week of the term, in order */
     public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
@@ -107,10 +113,21 @@ public class PorchService {
     public record PostView(long id, long classId, String title, String html, List<String> tags, long place, boolean own, String author, @Optionally String group, String blog,
                            String blogAddress, @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
                            @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, boolean commentsStay, SightlineView sightline,
-                           List<PileItem.Past> history, Arranged arranged) {}
+                           List<PileItem.Past> history, Arranged arranged,
+                           @Optionally String category, List<WorkUsed.Reference> references, boolean announcement, @Optionally Instant publishAt) {}
 
-    /** One of a student's own posts, wherever it stands. {@code mayDelete}: whether the rules of its blog let it go into the bin. */
-    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally Long promptId, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at) {}
+    /**
+     * One of a student's own posts, wherever it stands.
+     *
+     * @param mayDelete whether the rules of its blog let it go into the bin
+     * @param daysLeft  for how many days it can still be taken out of the bin; left out if it is not there
+     * @param publishAt when it goes up by itself
+     */
+    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally Long promptId, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at,
+                          @Optionally Integer daysLeft, @Optionally Instant publishAt) {}
+
+    /** A post that goes up by itself later. */
+    public record ScheduledPost(long id, String title, String author, Instant at) {}
 
     /** A post as a feed carries it. */
     public record FeedEntry(long id, String title, String html, String author, List<String> tags, Instant publishedAt, Instant changedAt) {}
@@ -142,15 +159,18 @@ public class PorchService {
         requireReading(viewer, classId, wish.blog());
         ScopeSql scope = access.scope(viewer);
         Filter range = range(classId, wish);
-        Filter filter = new Filter(range.from(), range.to(), person(classId, wish.place()), wish.group(), wish.prompt(), wish.tag(), wish.unanswered(), wish.blog(), false);
+        Filter filter = new Filter(range.from(), range.to(), person(classId, wish.place()), wish.group(), wish.prompt(), wish.tag(), wish.category(), wish.source(),
+            wish.unanswered(), wish.blog(), false, range.kind());
         Cursor cursor = Cursor.parse(wish.after());
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
         List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(cursor.at(), cursor.id(), wish.oldestFirst(), size + 1));
         List<Entry> page = found.subList(0, Math.min(size, found.size()));
         Names names = people.names(viewer, classId);
         String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
-        return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.moments(scope, classId, filter).size(),
+        return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.count(scope, classId, filter),
             porch.unread(scope, classId, viewer.personId(), filter), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
+            facets(porch.byCategory(scope, classId, range)), facets(porch.bySource(scope, classId, range)),
+            porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
             porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
     }
 
@@ -177,10 +197,9 @@ public class PorchService {
         List<Term.Week> weeks = term.weeks();
         int[] counts = new int[weeks.size()];
         Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
-        Filter filter = new Filter(null, null, person(classId, place), null, null, null, false, blog, false);
-        for (Instant moment : porch.moments(access.scope(viewer), classId, filter)) {
-            for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment)) counts[i]++;
-            months.merge(YearMonth.from(term.dayOf(moment)), 1, Integer::sum);
+        for (PorchStore.Moment moment : porch.moments(access.scope(viewer), classId, Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog))) {
+            for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment.at())) counts[i] += moment.count();
+            months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
         }
         List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId) ? prompts.ofClass(viewer, classId).stream().map(PromptService.PromptRecord::due).toList() : List.of();
         return new Rail(Arrays.stream(counts).boxed().toList(), due, months.entrySet().stream().map(m -> new Month(m.getKey().toString(), m.getValue())).toList());
@@ -206,7 +225,7 @@ public class PorchService {
         long classId = access.requireBlog(viewer, blogId).classId();
         ScopeSql scope = access.scope(viewer);
         Names names = people.names(viewer, classId);
-        Filter pinned = new Filter(null, null, null, null, null, null, false, blogId, true);
+        Filter pinned = Filter.ALL.ofBlog(blogId).onlyPinned();
         Map<String, List<SeriesPart>> series = new LinkedHashMap<>();
         for (PorchStore.Part part : porch.parts(scope, classId, blogId))
             series.computeIfAbsent(part.series(), name -> new ArrayList<>()).add(new SeriesPart(part.part(), part.postId(), part.title()));
@@ -260,7 +279,8 @@ public class PorchService {
             working ? row.standing().state().name() : State.PUBLISHED.name(), facts.isUp(), row.publishedAt(), row.handedInAt(),
             row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), access.allows(viewer, Act.COMMENT, facts),
             !facts.blog().rules().deleteComments(),
-            SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts));
+            SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
+            porch.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), working ? row.publishAt() : null);
     }
 
     /** All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one has left. */
@@ -274,8 +294,21 @@ public class PorchService {
             boolean up = row.standing().live() != null && row.standing().state() != State.HIDDEN && row.standing().state() != State.BINNED;
             return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, access.mayDelete(viewer, row.id()), blogs.view(viewer, row.blogId()).title(), row.promptId(),
                 row.promptId() == null ? null : prompts.get(row.promptId()).title(), history.isEmpty() ? null : history.get(0).note(),
-                history.isEmpty() ? null : history.get(0).by(), row.publishedAt() != null ? row.publishedAt() : version.savedAt());
+                history.isEmpty() ? null : history.get(0).by(), row.publishedAt() != null ? row.publishedAt() : version.savedAt(), daysLeft(row), row.publishAt());
         }).toList();
+    }
+
+    /** What the staff have set to go up later in a class, the next one first. */
+    public List<ScheduledPost> scheduled(Viewer viewer, long classId) {
+        access.require(viewer, Act.SEE_REAL_NAME, classId);
+        Names names = people.names(viewer, classId);
+        return posts.scheduled(classId).stream()
+            .map(row -> new ScheduledPost(row.id(), posts.version(row.id(), row.standing().newest()).orElseThrow().title(), names.of(row.authorId()), row.publishAt())).toList();
+    }
+
+    private @Nullable Integer daysLeft(PostRow row) {
+        if (row.binnedAt() == null) return null;
+        return (int) Math.max(0, Duration.between(clock.instant(), row.binnedAt().plus(PostJobs.BIN)).toDays() + 1);
     }
 
     /** The newest posts of a class as this reader's feed carries them; a stranger's carries what is for anyone. */
@@ -291,14 +324,21 @@ public class PorchService {
     }
 
     private Filter range(long classId, Wish wish) {
-        Term term = classes.get(classId).term();
-        if (wish.month() != null)
-            return Filter.between(term.startOf(wish.month().atDay(1)), term.startOf(wish.month().plusMonths(1).atDay(1))).ofBlog(wish.blog());
-        if (wish.fromWeek() == null) return Filter.ALL.ofBlog(wish.blog());
+        Filter range = time(classes.get(classId).term(), wish).ofBlog(wish.blog());
+        return wish.announcements() ? range.of(PorchStore.Kind.ANNOUNCEMENTS) : range;
+    }
+
+    private Filter time(Term term, Wish wish) {
+        if (wish.month() != null) return Filter.between(term.startOf(wish.month().atDay(1)), term.startOf(wish.month().plusMonths(1).atDay(1)));
+        if (wish.span() != null) {
+            Term.Between days = term.around(wish.span(), clock.instant());
+            return Filter.between(days.start(), days.end());
+        }
+        if (wish.fromWeek() == null) return Filter.ALL;
         List<Term.Week> weeks = term.weeks();
         int from = Math.max(0, Math.min(wish.fromWeek(), weeks.size() - 1));
         int to = wish.toWeek() == null ? from : Math.max(from, Math.min(wish.toWeek(), weeks.size() - 1));
-        return Filter.between(weeks.get(from).start(), weeks.get(to).end()).ofBlog(wish.blog());
+        return Filter.between(weeks.get(from).start(), weeks.get(to).end());
     }
 
     private static EntryView view(Entry e, Names names) {

@@ -19,22 +19,40 @@ import org.vastporch.server.http.Rows;
 class PorchStore {
 
     /** One condition with its value, added where it is given. */
-    record Filter(@Nullable Instant from, @Nullable Instant to, @Nullable Long person, @Nullable Long group, @Nullable Long prompt, @Nullable String tag, boolean unanswered,
-                  @Nullable Long blog, boolean pinned) {
-        static final Filter ALL = new Filter(null, null, null, null, null, null, false, null, false);
+    record Filter(@Nullable Instant from, @Nullable Instant to, @Nullable Long person, @Nullable Long group, @Nullable Long prompt, @Nullable String tag,
+                  @Nullable Long category, @Nullable Long source, boolean unanswered, @Nullable Long blog, boolean pinned, Kind kind) {
+        static final Filter ALL = between(null, null);
 
         static Filter between(@Nullable Instant from, @Nullable Instant to) {
-            return new Filter(from, to, null, null, null, null, false, null, false);
+            return new Filter(from, to, null, null, null, null, null, null, false, null, false, Kind.POSTS);
         }
 
         Filter ofBlog(@Nullable Long other) {
-            return new Filter(from, to, person, group, prompt, tag, unanswered, other, pinned);
+            return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, other, pinned, other == null ? kind : Kind.BOTH);
+        }
+
+        Filter ofPerson(@Nullable Long other) {
+            return new Filter(from, to, other, group, prompt, tag, category, source, unanswered, blog, pinned, kind);
+        }
+
+        Filter onlyPinned() {
+            return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, blog, true, kind);
         }
 
         Filter onlyUnanswered() {
-            return new Filter(from, to, person, group, prompt, tag, true, blog, pinned);
+            return new Filter(from, to, person, group, prompt, tag, category, source, true, blog, pinned, kind);
+        }
+
+        Filter of(Kind other) {
+            return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, blog, pinned, other);
         }
     }
+
+    /** Announcements of staff stand apart: they are among posts only where that is asked for, and in the blog in which they were written. */
+    enum Kind { POSTS, ANNOUNCEMENTS, BOTH }
+
+    /** How many posts were published from a moment on, before the next. */
+    record Moment(Instant at, int count) {}
 
     /** Where a page begins, and how it is read. Without a moment it begins at the beginning. */
     record Page(@Nullable Instant at, long id, boolean oldestFirst, int most) {
@@ -91,12 +109,18 @@ class PorchStore {
             .params(params).param("classId", classId).param("reader", reader).param("most", page.most()).query((row, n) -> entry(row)).list();
     }
 
-    /** When each post in scope was published, for counting by week. */
-    List<Instant> moments(ScopeSql scope, long classId, Filter filter) {
+    /** When the posts in scope were published, by quarters of an hour: no day anywhere begins within one. */
+    List<Moment> moments(ScopeSql scope, long classId, Filter filter) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
-        return jdbc.sql("select p.published_at from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed)
-            .params(params).param("classId", classId).query((row, n) -> Rows.instant(row, "published_at")).list();
+        return jdbc.sql("select floor(extract(epoch from p.published_at) / 900) as quarter, count(*) as c from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed + " group by quarter")
+            .params(params).param("classId", classId).query((row, n) -> new Moment(Instant.ofEpochSecond(row.getLong("quarter") * 900), row.getInt("c"))).list();
+    }
+
+    int count(ScopeSql scope, long classId, Filter filter) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(filter, params);
+        return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed).params(params).param("classId", classId).query(Integer.class).single();
     }
 
     /** How many posts of a range answer each prompt. */
@@ -108,8 +132,16 @@ class PorchStore {
         return counts("select t.folded as k, min(t.tag) as l, count(*) as c from " + ScopeSql.TABLES + " join post_tag t on t.post_id = p.id", " group by t.folded order by c desc, k limit 16", scope, classId, range);
     }
 
+    List<Count> byCategory(ScopeSql scope, long classId, Filter range) {
+        return counts("select g.id as k, g.name as l, count(*) as c from " + ScopeSql.TABLES + " join category g on g.id = p.category_id", " group by g.id, g.name, g.place order by g.place", scope, classId, range);
+    }
+
+    List<Count> bySource(ScopeSql scope, long classId, Filter range) {
+        return counts("select s.id as k, s.title as l, count(*) as c from " + ScopeSql.TABLES + " join source s on s.id = p.source_id", " group by s.id, s.title order by c desc, k limit 12", scope, classId, range);
+    }
+
     int unanswered(ScopeSql scope, long classId, Filter range) {
-        return moments(scope, classId, range.onlyUnanswered()).size();
+        return count(scope, classId, range.onlyUnanswered());
     }
 
     /** How many posts the reader has not opened yet. */
@@ -157,6 +189,11 @@ class PorchStore {
             .param("person", personId).param("post", postId).param("now", Rows.utc(now)).update();
     }
 
+    Optional<String> category(@Nullable Long id) {
+        if (id == null) return Optional.empty();
+        return jdbc.sql("select name from category where id = :id").param("id", id).query(String.class).optional();
+    }
+
     Optional<String> sourceTitle(long sourceId) {
         return jdbc.sql("select title from source where id = :id").param("id", sourceId).query(String.class).optional();
     }
@@ -169,7 +206,10 @@ class PorchStore {
         and(sql, params, " and am.group_id = :inGroup", "inGroup", filter.group());
         and(sql, params, " and p.prompt_id = :prompt", "prompt", filter.prompt());
         and(sql, params, " and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = :tag)", "tag", filter.tag() == null ? null : Folding.fold(filter.tag()));
+        and(sql, params, " and p.category_id = :category", "category", filter.category());
+        and(sql, params, " and p.source_id = :source", "source", filter.source());
         and(sql, params, " and p.blog_id = :ofBlog", "ofBlog", filter.blog());
+        if (filter.kind() != Kind.BOTH) sql.append(filter.kind() == Kind.POSTS ? " and not p.announcement" : " and p.announcement");
         if (filter.pinned()) sql.append(" and p.pinned_at is not null");
         if (filter.unanswered()) sql.append(" and ").append(ANSWERS).append(" = 0");
         return sql.toString();

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
 import org.vastporch.server.http.Optionally;
 
 @RestController
@@ -22,22 +23,29 @@ class PostApi {
 
     record Rev(int rev) {}
 
+    record Announce(boolean announcement) {}
+
     private final PostService posts;
     private final PorchService porch;
+    private final VersionService versions;
+    private final CategoryService categories;
 
-    PostApi(PostService posts, PorchService porch) {
+    PostApi(PostService posts, PorchService porch, VersionService versions, CategoryService categories) {
         this.posts = posts;
         this.porch = porch;
+        this.versions = versions;
+        this.categories = categories;
     }
 
     @GetMapping("/api/classes/{id}/porch")
     PorchService.Porch porch(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Integer fromWeek, @RequestParam(required = false) Integer toWeek,
-                             @RequestParam(required = false) YearMonth month, @RequestParam(required = false) Long place, @RequestParam(required = false) Long group,
+                             @RequestParam(required = false) YearMonth month, @RequestParam(required = false) Term.Span span, @RequestParam(required = false) Long place, @RequestParam(required = false) Long group,
                              @RequestParam(required = false) Long prompt, @RequestParam(required = false) String tag,
+                             @RequestParam(required = false) Long category, @RequestParam(required = false) Long source, @RequestParam(defaultValue = "false") boolean announcements,
                              @RequestParam(defaultValue = "false") boolean unanswered, @RequestParam(required = false) Long blog,
                              @RequestParam(defaultValue = "false") boolean oldestFirst, @RequestParam(defaultValue = "50") int most,
                              @RequestParam(required = false) String after) {
-        return porch.porch(viewer, id, new PorchService.Wish(fromWeek, toWeek, month, place, group, prompt, tag, unanswered, blog, oldestFirst, most, after));
+        return porch.porch(viewer, id, new PorchService.Wish(fromWeek, toWeek, month, span, place, group, prompt, tag, category, source, announcements, unanswered, blog, oldestFirst, most, after));
     }
 
     @GetMapping("/api/classes/{id}/rail")
@@ -83,13 +91,49 @@ class PostApi {
     }
 
     @PutMapping("/api/posts/{id}/draft")
-    PostService.Beside save(Viewer viewer, @PathVariable long id, @RequestBody PostService.Save body) {
+    BesideDraft.Beside save(Viewer viewer, @PathVariable long id, @RequestBody PostService.Save body) {
         return posts.save(viewer, id, body);
     }
 
     @PostMapping("/api/posts/{id}/hand-in")
-    PostService.Beside handIn(Viewer viewer, @PathVariable long id, @RequestBody Rev body) {
-        return posts.handIn(viewer, id, body.rev());
+    BesideDraft.Beside handIn(Viewer viewer, @PathVariable long id, @RequestBody PostService.HandingIn body) {
+        return posts.handIn(viewer, id, body);
+    }
+
+    @PutMapping("/api/posts/{id}/announcement")
+    void announce(Viewer viewer, @PathVariable long id, @RequestBody Announce body) {
+        posts.announce(viewer, id, body.announcement());
+    }
+
+    @GetMapping("/api/posts/{id}/versions")
+    List<VersionService.VersionView> versions(Viewer viewer, @PathVariable long id) {
+        return versions.ofPost(viewer, id);
+    }
+
+    @GetMapping("/api/posts/{id}/versions/{no}")
+    VersionService.OneVersion version(Viewer viewer, @PathVariable long id, @PathVariable int no) {
+        return versions.one(viewer, id, no);
+    }
+
+    @PostMapping("/api/posts/{id}/versions/{no}/bring-back")
+    BesideDraft.Beside bringBack(Viewer viewer, @PathVariable long id, @PathVariable int no, @RequestBody Rev body) {
+        return versions.bringBack(viewer, id, no, body.rev());
+    }
+
+    @GetMapping("/api/classes/{id}/categories")
+    List<CategoryService.Category> categories(Viewer viewer, @PathVariable long id) {
+        return categories.ofClass(viewer, id);
+    }
+
+    @PutMapping("/api/classes/{id}/categories")
+    List<CategoryService.Category> setCategories(Viewer viewer, @PathVariable long id, @RequestBody List<CategoryService.Wanted> body) {
+        return categories.set(viewer, id, body);
+    }
+
+    /** What goes up by itself later, for the staff. */
+    @GetMapping("/api/classes/{id}/scheduled")
+    List<PorchService.ScheduledPost> scheduled(Viewer viewer, @PathVariable long id) {
+        return porch.scheduled(viewer, id);
     }
 
     @DeleteMapping("/api/posts/{id}")

@@ -60,7 +60,7 @@ public class PostHeadings {
     private HandedIn handedIn(PostRow row) {
         // A draft begun after handing in is not marked: the text is the one that waits, was returned or is up.
         boolean draft = row.standing().state() == State.DRAFT;
-        int no = draft && row.standing().live() != null ? row.standing().live() : draft ? Math.max(1, row.standing().newest() - 1) : row.standing().newest();
+        int no = draft && row.standing().live() != null ? row.standing().live() : draft && row.handedNo() != null ? row.handedNo() : row.standing().newest();
         return view(row, store.version(row.id(), no).orElseThrow());
     }
 

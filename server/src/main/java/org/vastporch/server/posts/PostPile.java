@@ -58,7 +58,7 @@ class PostPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id).map(p -> new Text(p.id(), p.classId(), p.authorId(), p.rev(), p.standing(), p.waitingSince(), p.publishedAt()));
+        return store.lock(id).map(p -> new Text(p.id(), p.classId(), p.authorId(), p.rev(), p.standing(), p.waitingSince(), p.publishedAt(), p.publishAt()));
     }
 
     @Override
@@ -69,6 +69,7 @@ class PostPile implements Moderated {
         store.settle(before.id(), after, waitingSince, out, null);
         Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
         store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
+        store.setCategory(before.id(), live.map(v -> v.content().categoryId()).orElse(null));
         // The audience goes with the version: an approval lets it reach further, taking it back undoes that.
         if (!Objects.equals(after.live(), before.standing().live())) live.ifPresent(version -> store.setAudience(before.id(), version.audience()));
     }

@@ -2,8 +2,11 @@ package org.vastporch.server.posts;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -11,7 +14,6 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts;
-import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
@@ -24,7 +26,9 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.posts.Revisions;
 import org.vastporch.core.posts.Tags;
+import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
@@ -36,7 +40,8 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.people.SightlineView;
+import org.vastporch.server.posts.BesideDraft.Beside;
+import org.vastporch.server.posts.PostStore.Content;
 import org.vastporch.server.posts.PostStore.PostRow;
 import org.vastporch.server.posts.PostStore.Version;
 import org.vastporch.server.prompts.PromptService;
@@ -50,21 +55,29 @@ public class PostService {
     private static final int LONGEST_HTML = 900_000;
 
     /** @param rev the state of the draft that the writer had before them; an older one is refused */
-    public record Save(int rev, String title, String html, List<String> tags, String audience) {}
+    public record Save(int rev, String title, String html, List<String> tags, String audience, @Optionally Long category, @Optionally List<WorkUsed> works) {}
 
-    /** What the writer sees beside the draft, computed anew with each save. */
-    public record Beside(int rev, String state, Instant savedAt, List<NeedLine> needs, boolean ready, SightlineView sightline, boolean goesToApproval, List<Hold> holds) {}
-
-    public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
+    /** @param publishAt the class's own time of day, as 2026-11-29T20:00, at which it goes up; left out for as soon as it may */
+    public record HandingIn(int rev, @Optionally LocalDateTime publishAt) {}
 
     /** @param answerFirst whether classmates read it only once they have published their own answer */
-    public record PromptBrief(long id, String title, String instructions, List<String> questions, Instant due, boolean late, boolean answerFirst) {}
+    public record PromptBrief(long id, String title, String instructions, List<String> questions, Instant due, boolean late, boolean answerFirst,
+                              @Optionally Instant commentsDue, int commentsWords) {}
 
+    /**
+     * @param suggestions     tags in use, to choose from
+     * @param mayAnnounce     whether the writer may make it an announcement, which stands apart from the posts of students
+     * @param publishAt       the class's own time of day at which it is to go up
+     */
     public record Draft(long id, long classId, BlogService.BlogView blog, @Optionally PromptBrief prompt, String title, String html, List<String> tags, String audience,
-                        List<String> audiences, boolean isUp, boolean own, List<PileItem.Past> history, BlogRules rules,
-                        Beside beside) {}
+                        List<String> audiences, @Optionally Long category, List<CategoryService.Category> categories, List<String> suggestions, List<WorkUsed> works,
+                        boolean isUp, boolean own, boolean mayAnnounce, boolean announcement, @Optionally LocalDateTime publishAt, List<PileItem.Past> history,
+                        BlogRules rules, Beside beside) {}
 
     private final PostStore store;
+    private final PorchStore porch;
+    private final BesideDraft beside;
+    private final CategoryService categories;
     private final BlogService blogs;
     private final PromptService prompts;
     private final PeopleService people;
@@ -74,9 +87,12 @@ public class PostService {
     private final EventStore events;
     private final Clock clock;
 
-    PostService(PostStore store, BlogService blogs, PromptService prompts, PeopleService people, ClassService classes, ReviewService reviews, AccessService access,
-                EventStore events, Clock clock) {
+    PostService(PostStore store, PorchStore porch, BesideDraft beside, CategoryService categories, BlogService blogs, PromptService prompts, PeopleService people,
+                ClassService classes, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
         this.store = store;
+        this.porch = porch;
+        this.beside = beside;
+        this.categories = categories;
         this.blogs = blogs;
         this.prompts = prompts;
         this.people = people;
@@ -87,17 +103,19 @@ public class PostService {
         this.clock = clock;
     }
 
-    /** A new draft in a blog; the one begun before for the same prompt, if there is one. */
+    /** A new draft in a blog; the one begun before for the same prompt, if there is one. An answer begins with what its prompt gives. */
     @Transactional
     public long begin(Viewer viewer, long blogId, @Nullable Long promptId) {
         BlogFacts blog = access.requireWriting(viewer, blogId);
-        if (promptId != null && prompts.forMember(viewer, promptId).classId() != blog.classId()) throw Problem.missing();
+        PromptRecord prompt = promptId == null ? null : prompts.forMember(viewer, promptId);
+        if (prompt != null && prompt.classId() != blog.classId()) throw Problem.missing();
         Optional<Long> begun = store.draftOf(viewer.personId(), blogId, promptId);
         if (begun.isPresent()) return begun.get();
         Instant now = clock.instant();
         Audience usual = blog.kind().usual().cutTo(blog.ceiling());
+        String starter = prompt == null ? "" : prompt.starter();
         long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, null, usual, now);
-        store.putVersion(id, new Version(1, "", "", List.of(), usual, viewer.personId(), now), TextFacts.of(""));
+        store.putVersion(id, new Version(1, new Content("", starter, List.of(), usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(starter));
         return id;
     }
 
@@ -107,9 +125,13 @@ public class PostService {
         PostRow row = store.find(id).orElseThrow(Problem::missing);
         Version version = store.version(id, row.standing().newest()).orElseThrow();
         List<String> audiences = Arrays.stream(Audience.values()).filter(a -> facts.blog().ceiling().reaches(a)).map(Audience::name).toList();
+        boolean staff = access.allows(viewer, Act.MANAGE_CLASS, row.classId());
+        List<String> tags = porch.byTag(access.scope(viewer), row.classId(), PorchStore.Filter.ALL).stream().map(PorchStore.Count::label).toList();
+        LocalDateTime publishAt = row.publishAt() == null ? null : LocalDateTime.ofInstant(row.publishAt(), classes.get(row.classId()).term().zone());
         return new Draft(id, row.classId(), blogs.view(viewer, row.blogId()), brief(row), version.title(), Sanitiser.post(version.html()), version.tags(),
-            version.audience().cutTo(facts.blog().ceiling()).name(), audiences, facts.isUp(), row.authorId() != null && row.authorId() == viewer.personId(),
-            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()), beside(viewer, row, facts, version));
+            version.audience().cutTo(facts.blog().ceiling()).name(), audiences, version.content().categoryId(), categories.ofClass(viewer, row.classId()), tags,
+            version.content().works(), facts.isUp(), isOwn(viewer, row), staff && beside.roleOf(row) != Role.STUDENT, row.announcement(), publishAt,
+            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()), beside.of(viewer, row, facts, version));
     }
 
     /** Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries what stands there. */
@@ -122,51 +144,81 @@ public class PostService {
             throw Problem.invalid("title", "title-too-long", "A title has at most " + LONGEST_TITLE + " characters; this one has " + wanted.title().strip().length() + ".");
         String html = Sanitiser.post(wanted.html());
         if (html.length() > LONGEST_HTML) throw Problem.invalid("html", "text-too-long", "This text is too long for one post. Make two posts of it.");
-        boolean own = row.authorId() != null && row.authorId() == viewer.personId();
-        Version before = store.version(id, row.standing().newest()).orElseThrow();
-        boolean sameHand = row.standing().state() == State.WAITING && !own && before.savedBy() != null && before.savedBy() == viewer.personId();
-        Standing after = sameHand ? row.standing() : ModerationTable.after(row.standing(), !own && row.standing().state() == State.WAITING ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
-            .orElseThrow(() -> Problem.stale("not-possible", "This post is " + row.standing().state().name().toLowerCase() + " and cannot be changed now."));
-        Version version = new Version(after.newest(), wanted.title().strip(), html, Tags.tidy(wanted.tags()), audience(wanted.audience()), viewer.personId(), clock.instant());
-        store.putVersion(id, version, TextFacts.of(html));
-        // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
-        store.setAudience(id, row.standing().live() == null ? version.audience() : version.audience().cutTo(row.audience()));
-        store.settle(id, after, after.state().waits() ? row.waitingSince() : null, row.publishedAt(), null);
-        PostRow saved = store.find(id).orElseThrow();
-        return beside(viewer, saved, access.requirePost(viewer, Act.EDIT, id), version);
+        List<WorkUsed> works = wanted.works() == null ? List.of() : wanted.works();
+        if (works.size() > WorkUsed.MOST) throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");
+        if (wanted.category() != null) categories.require(row.classId(), wanted.category());
+        return keep(viewer, row, new Content(wanted.title().strip(), html, Tags.tidy(wanted.tags()), audience(wanted.audience()), wanted.category(), works), false);
     }
 
-    /** Hands in what was saved last: it waits, or is published at once where nobody looks first. */
+    /**
+     * Makes a text the newest of a post, whose row is locked, and tells what stands beside it then.
+     *
+     * @param apart whether it begins a version of its own in any case
+     */
+    Beside keep(Viewer viewer, PostRow row, Content content, boolean apart) {
+        boolean own = isOwn(viewer, row);
+        Version before = store.version(row.id(), row.standing().newest()).orElseThrow();
+        boolean sameHand = before.savedBy() != null && before.savedBy() == viewer.personId();
+        boolean mending = !own && row.standing().state() == State.WAITING;
+        Standing after = mending && sameHand ? row.standing() : ModerationTable.after(row.standing(), mending ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
+            .orElseThrow(() -> Problem.stale("not-possible", "This post is " + row.standing().state().name().toLowerCase() + " and cannot be changed now."));
+        Instant now = clock.instant();
+        TextFacts facts = TextFacts.of(content.html());
+        boolean goesOn = after.newest() == before.no();
+        if (goesOn && (apart || !sameHand || Revisions.beginsAnew(before.begunAt(), now, store.words(row.id(), before.no()), facts.words()))) {
+            after = new Standing(after.state(), after.live(), before.no() + 1);
+            goesOn = false;
+        }
+        Version version = new Version(after.newest(), content, viewer.personId(), goesOn ? before.begunAt() : now, now);
+        store.putVersion(row.id(), version, facts);
+        // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
+        store.setAudience(row.id(), row.standing().live() == null ? version.audience() : version.audience().cutTo(row.audience()));
+        store.settle(row.id(), after, after.state().waits() ? row.waitingSince() : null, row.publishedAt(), null);
+        PostRow saved = store.find(row.id()).orElseThrow();
+        return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version);
+    }
+
+    /** Hands in what was saved last: it waits, or is published where nobody looks first, at once or at the time asked for. */
     @Transactional
-    public Beside handIn(Viewer viewer, long id, int rev) {
+    public Beside handIn(Viewer viewer, long id, HandingIn wish) {
         PostFacts facts = access.requirePost(viewer, Act.EDIT, id);
         PostRow row = store.lock(id).orElseThrow(Problem::missing);
-        refuseOtherTab(row, rev);
+        refuseOtherTab(row, wish.rev());
         Version version = store.version(id, row.standing().newest()).orElseThrow();
-        List<HandIn.Line> needs = needs(viewer, row, version);
-        if (!HandIn.isReady(needs)) throw notReady(needs, blogs.rules(row.blogId()).per());
-        List<Hold> holds = holds(row, version);
-        Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, policy(row), !holds.isEmpty())
+        List<HandIn.Line> needs = beside.needs(viewer, row, version);
+        if (!HandIn.isReady(needs)) throw beside.notReady(row, needs);
+        Instant publishAt = publishAt(row.classId(), wish.publishAt());
+        List<Hold> holds = beside.holds(row, version);
+        Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, beside.policy(row), !holds.isEmpty())
             .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
+        if (after.state() == State.PUBLISHED && publishAt != null) after = ModerationTable.after(row.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
+        store.setPublishAt(id, publishAt);
         settle(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
-        return beside(viewer, saved, facts, version);
+        return beside.of(viewer, saved, facts, version);
     }
 
-    private static Problem notReady(List<HandIn.Line> needs, BlogRules.Period per) {
-        HandIn.Line line = needs.stream().filter(l -> l.must() && !l.met()).findFirst().orElseThrow();
-        String sentence = switch (line.need()) {
-            case MOST_POSTS -> "In this blog you can hand in " + line.asked() + (line.asked() == 1 ? " post" : " posts") + " in a " + per.name().toLowerCase()
-                + ". You have handed in " + line.has() + "; your draft is kept.";
-            case MOST_WORDS -> "In this blog a post has at most " + line.asked() + " words; yours has " + line.has() + ".";
-            case WORDS -> line.has() > 0 ? "In this blog a post has at least " + line.asked() + " words; yours has " + line.has() + "."
-                : "A post needs a title and some words or a picture before it can be handed in.";
-            default -> "A post needs a title and some words or a picture before it can be handed in.";
-        };
-        return Problem.invalid("title", "not-ready", sentence);
+    /** The moment of a time of day in the class's zone, to come within a year; of a time that summer time skips, the first moment after. */
+    private @Nullable Instant publishAt(long classId, @Nullable LocalDateTime wanted) {
+        if (wanted == null) return null;
+        Instant at = wanted.atZone(classes.get(classId).term().zone()).toInstant();
+        Instant now = clock.instant();
+        if (!at.isAfter(now)) throw Problem.invalid("publishAt", "time-past", "This time is over. Choose one to come, or leave it out.");
+        if (at.isAfter(now.plus(366, ChronoUnit.DAYS))) throw Problem.invalid("publishAt", "time-too-far", "A post can be set to go up within a year from now.");
+        return at;
     }
 
-    /** Puts a post into the bin, from which it can be restored. */
+    /** Makes a post of staff an announcement, which stands apart from what students write, or an ordinary one again. */
+    @Transactional
+    public void announce(Viewer viewer, long id, boolean announcement) {
+        access.requirePost(viewer, Act.EDIT, id);
+        PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        access.require(viewer, Act.MANAGE_CLASS, row.classId());
+        if (beside.roleOf(row) == Role.STUDENT) throw Problem.invalid("announcement", "by-staff-only", "A student's post cannot be an announcement.");
+        store.setAnnouncement(id, announcement);
+    }
+
+    /** Puts a post into the bin, from which it can be restored for 30 days. */
     @Transactional
     public void bin(Viewer viewer, long id) {
         step(viewer, Act.DELETE, id, Step.BIN);
@@ -181,9 +233,11 @@ public class PostService {
     private void step(Viewer viewer, Act act, long id, Step step) {
         access.requirePost(viewer, act, id);
         PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        if (row.emptiedAt() != null || row.binnedAt() != null && row.binnedAt().plus(PostJobs.BIN).isBefore(clock.instant())) throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
         Standing after = ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + "."));
         store.settle(id, after, after.state().waits() ? clock.instant() : null, row.publishedAt(), null);
+        store.setBinned(id, after.state() == State.BINNED ? clock.instant() : null);
         events.add(row.classId(), "post-" + after.state().name().toLowerCase(), id, viewer.personId());
     }
 
@@ -203,11 +257,12 @@ public class PostService {
         Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false).orElseThrow();
         String clean = Sanitiser.post(html);
         String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
-        Version version = new Version(draft.newest(), shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown, clean, tags, audience, authorId, now);
+        String fitting = shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown;
+        Version version = new Version(draft.newest(), new Content(fitting, clean, tags, audience, null, List.of()), authorId, now, now);
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = row.as(draft, date);
-        List<Hold> holds = holds(drafted, version);
-        Standing after = ModerationTable.after(draft, Step.HAND_IN, policy(drafted), !holds.isEmpty()).orElseThrow();
+        List<Hold> holds = beside.holds(drafted, version);
+        Standing after = ModerationTable.after(draft, Step.HAND_IN, beside.policy(drafted), !holds.isEmpty()).orElseThrow();
         settle(drafted, after, holds, version);
         return id;
     }
@@ -218,12 +273,30 @@ public class PostService {
         Instant handedIn = row.handedInAt() == null ? now : row.handedInAt();
         Instant out = row.publishedAt() != null ? row.publishedAt() : row.sourceId() != null ? handedIn : now;
         store.settle(row.id(), after, after.state().waits() ? now : null, published ? out : row.publishedAt(), handedIn);
+        store.setHanded(row.id(), version.no());
         reviews.setHolds("post", row.id(), holds);
-        if (published) {
-            store.setTags(row.classId(), row.id(), version.tags());
-            store.setAudience(row.id(), version.audience());
-        }
-        events.add(row.classId(), published ? "post-published" : "post-waits", row.id(), row.authorId());
+        if (published) goUp(row, version);
+        events.add(row.classId(), published ? "post-published" : after.state() == State.SCHEDULED ? "post-scheduled" : "post-waits", row.id(), row.authorId());
+    }
+
+    /** What readers find a post by is that of the version that is up. */
+    private void goUp(PostRow row, Version version) {
+        store.setTags(row.classId(), row.id(), version.tags());
+        store.setCategory(row.id(), version.content().categoryId());
+        store.setAudience(row.id(), version.audience());
+    }
+
+    /** Publishes a post whose time has come; it counts as published at the very time that was asked for. */
+    @Transactional
+    public void publishDue(long id) {
+        PostRow row = store.lock(id).orElseThrow();
+        Instant now = clock.instant();
+        if (row.standing().state() != State.SCHEDULED || row.publishAt() == null || row.publishAt().isAfter(now)) return;
+        Version version = store.version(id, row.standing().newest()).orElseThrow();
+        Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false).orElseThrow();
+        store.settle(id, up, null, row.publishedAt() != null ? row.publishedAt() : row.publishAt(), null);
+        goUp(row, version);
+        events.add(row.classId(), "post-published", id, row.authorId());
     }
 
     private static Audience audience(String name) {
@@ -231,61 +304,23 @@ public class PostService {
             .orElseThrow(() -> Problem.invalid("audience", "audience-unknown", "Choose who will read it."));
     }
 
-    private void refuseOtherTab(PostRow row, int rev) {
+    private static boolean isOwn(Viewer viewer, PostRow row) {
+        return Objects.equals(row.authorId(), viewer.personId());
+    }
+
+    void refuseOtherTab(PostRow row, int rev) {
         if (row.rev() == rev) return;
         Version theirs = store.version(row.id(), row.standing().newest()).orElseThrow();
         throw Problem.stale("changed-elsewhere", "This post was changed in another window or by somebody else. Nothing was written over.")
-            .with("rev", row.rev()).with("title", theirs.title()).with("html", Sanitiser.post(theirs.html())).with("tags", theirs.tags());
-    }
-
-    private Beside beside(Viewer viewer, PostRow row, PostFacts facts, Version version) {
-        List<HandIn.Line> needs = needs(viewer, row, version);
-        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
-        List<Hold> holds = holds(row, version);
-        boolean waits = policy(row) == Policy.BEFORE || !holds.isEmpty();
-        return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),
-            needs.stream().map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must())).toList(), HandIn.isReady(needs), sightline, waits, holds);
-    }
-
-    private List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
-        TextFacts facts = TextFacts.of(version.html());
-        HandIn.Asked asked = row.promptId() == null ? HandIn.Asked.NOTHING : prompts.get(row.promptId()).asked();
-        HandIn.Asked now = new HandIn.Asked(asked.words(), asked.pictures(), asked.tags(), asked.links(), 0);
-        return HandIn.check(now, ruled(viewer, row), new HandIn.Has(version.title(), facts.words(), facts.pictures(), facts.described(), version.tags().size(), facts.links(), 0));
-    }
-
-    /** The rules of the blog, which bind students only. What was handed in once is not counted against a change of it. */
-    private HandIn.Ruled ruled(Viewer viewer, PostRow row) {
-        if (roleOf(row) != Role.STUDENT || access.allows(viewer, Act.MANAGE_CLASS, row.classId())) return HandIn.Ruled.FREE;
-        BlogRules rules = blogs.rules(row.blogId());
-        if (rules.mostPosts() == 0 || row.handedInAt() != null) return new HandIn.Ruled(rules, 0);
-        Instant since = rules.periodStart(classes.get(row.classId()).term(), clock.instant());
-        return new HandIn.Ruled(rules, store.handedInSince(row.authorId(), row.blogId(), since, row.id()));
-    }
-
-    private List<Hold> holds(PostRow row, Version version) {
-        Integer live = row.standing().live();
-        String approved = live == null ? null : store.version(row.id(), live).map(PostService::plain).orElse(null);
-        return reviews.holds(row.classId(), row.authorId(), roleOf(row), plain(version), approved);
-    }
-
-    private static String plain(Version version) {
-        TextFacts facts = TextFacts.of(version.html());
-        return version.title() + "\n" + facts.plain() + "\n" + String.join("\n", facts.alts());
-    }
-
-    private Policy policy(PostRow row) {
-        return reviews.policy(row.classId(), row.authorId(), roleOf(row), blogs.policies(row.blogId()).posts(), true);
-    }
-
-    private @Nullable Role roleOf(PostRow row) {
-        return access.viewer(row.authorId()).in(row.classId(), clock.instant()).map(Membership::role).orElse(null);
+            .with("rev", row.rev()).with("title", theirs.title()).with("html", Sanitiser.post(theirs.html())).with("tags", theirs.tags())
+            .with("category", theirs.content().categoryId()).with("works", theirs.content().works());
     }
 
     private @Nullable PromptBrief brief(PostRow row) {
         if (row.promptId() == null) return null;
         PromptRecord prompt = prompts.get(row.promptId());
         Instant at = row.handedInAt() == null ? clock.instant() : row.handedInAt();
-        return new PromptBrief(prompt.id(), prompt.title(), prompt.instructions(), prompt.questions(), prompt.due(), !Term.isOnTime(at, prompt.due(), prompt.grace()), prompt.answerFirst());
+        return new PromptBrief(prompt.id(), prompt.title(), prompt.instructions(), prompt.questions(), prompt.due(), !Term.isOnTime(at, prompt.due(), prompt.grace()), prompt.answerFirst(),
+            prompt.commentsDue(), prompt.commentsWords());
     }
 }

@@ -12,9 +12,11 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.http.Rows;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Posts and their versions. */
 @Repository
@@ -22,24 +24,55 @@ class PostStore {
 
     record PostRow(long id, long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink,
                    Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt,
-                   @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part, int rev) {
+                   @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part, @Nullable Instant publishAt, @Nullable Instant binnedAt,
+                   @Nullable Instant emptiedAt, boolean announcement, @Nullable Integer handedNo, int rev) {
 
         /** The same post as it stands and is dated otherwise. */
         PostRow as(Standing other, @Nullable Instant handedIn) {
-            return new PostRow(id, classId, blogId, authorId, promptId, sourceId, outsideLink, other, audience, handedIn, null, publishedAt, pinnedAt, series, part, rev);
+            return new PostRow(id, classId, blogId, authorId, promptId, sourceId, outsideLink, other, audience, handedIn, null, publishedAt, pinnedAt, series, part, publishAt, binnedAt, emptiedAt,
+                announcement, handedNo, rev);
         }
     }
 
-    /** @param audience for whom this version is; it is in force once the version is live */
-    record Version(int no, String title, String html, List<String> tags, Audience audience, @Nullable Long savedBy, Instant savedAt) {}
+    /**
+     * What somebody wrote, at one time.
+     *
+     * @param audience for whom it is; in force once the version is live
+     * @param works    the works that it rests on
+     */
+    record Content(String title, String html, List<String> tags, Audience audience, @Nullable Long categoryId, List<WorkUsed> works) {}
+
+    record Version(int no, Content content, @Nullable Long savedBy, Instant begunAt, Instant savedAt) {
+        String title() {
+            return content.title();
+        }
+
+        String html() {
+            return content.html();
+        }
+
+        List<String> tags() {
+            return content.tags();
+        }
+
+        Audience audience() {
+            return content.audience();
+        }
+    }
+
+    /** One version in the list of all: its words, not its text. */
+    record VersionLine(int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
-        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part, rev""";
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
+        publish_at, binned_at, emptied_at, announcement, handed_no, rev""";
 
     private final JdbcClient jdbc;
+    private final JsonMapper json;
 
-    PostStore(JdbcClient jdbc) {
+    PostStore(JdbcClient jdbc, JsonMapper json) {
         this.jdbc = jdbc;
+        this.json = json;
     }
 
     long add(long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink, Audience audience, Instant now) {
@@ -72,7 +105,7 @@ class PostStore {
     }
 
     List<PostRow> ofAuthor(long authorId, long classId) {
-        return jdbc.sql("select " + COLUMNS + " from post where author_id = :author and class_id = :classId order by coalesce(published_at, created_at) desc, id desc")
+        return jdbc.sql("select " + COLUMNS + " from post where author_id = :author and class_id = :classId and emptied_at is null order by coalesce(published_at, created_at) desc, id desc")
             .param("author", authorId).param("classId", classId).query((row, n) -> post(row)).list();
     }
 
@@ -92,20 +125,28 @@ class PostStore {
     }
 
     Optional<Version> version(long postId, int no) {
-        return jdbc.sql("select no, title, html, tags, audience, saved_by, saved_at from post_version where post_id = :post and no = :no")
-            .param("post", postId).param("no", no)
-            .query((row, n) -> new Version(row.getInt("no"), row.getString("title"), row.getString("html"),
-                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(), Audience.values()[row.getInt("audience")], Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).optional();
+        return jdbc.sql("select no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at from post_version where post_id = :post and no = :no")
+            .param("post", postId).param("no", no).query((row, n) -> version(row)).optional();
+    }
+
+    /** All versions of a post, the newest first. */
+    List<VersionLine> versions(long postId) {
+        return jdbc.sql("select no, title, words, saved_by, saved_at from post_version where post_id = :post order by no desc").param("post", postId)
+            .query((row, n) -> new VersionLine(row.getInt("no"), row.getString("title"), row.getInt("words"), Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).list();
+    }
+
+    int words(long postId, int no) {
+        return jdbc.sql("select words from post_version where post_id = :post and no = :no").param("post", postId).param("no", no).query(Integer.class).single();
     }
 
     void putVersion(long postId, Version version, TextFacts facts) {
         jdbc.sql("""
-                merge into post_version (post_id, no, title, html, tags, audience, words, first_lines, first_picture, saved_by, saved_at)
+                merge into post_version (post_id, no, title, html, tags, audience, category_id, works, words, first_lines, first_picture, saved_by, begun_at, saved_at)
                 key (post_id, no)
-                values (:post, :no, :title, :html, :tags, :audience, :words, :lines, :picture, :by, :at)""")
+                values (:post, :no, :title, :html, :tags, :audience, :category, :works, :words, :lines, :picture, :by, :begun, :at)""")
             .param("post", postId).param("no", version.no()).param("title", version.title()).param("html", version.html())
-            .param("tags", String.join("\n", version.tags())).param("audience", version.audience().ordinal()).param("words", facts.words()).param("lines", facts.firstLines(260))
-            .param("picture", facts.firstPicture()).param("by", version.savedBy()).param("at", Rows.utc(version.savedAt())).update();
+            .param("tags", String.join("\n", version.tags())).param("audience", version.audience().ordinal()).param("category", version.content().categoryId()).param("works", json.writeValueAsString(version.content().works())).param("words", facts.words()).param("lines", facts.firstLines(260))
+            .param("picture", facts.firstPicture()).param("by", version.savedBy()).param("begun", Rows.utc(version.begunAt())).param("at", Rows.utc(version.savedAt())).update();
     }
 
     /** Writes where the post stands; raises {@code rev}. The row must be locked. */
@@ -118,6 +159,49 @@ class PostStore {
             .param("state", standing.state().name()).param("live", standing.live()).param("working", standing.working())
             .param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("handedIn", Rows.utc(handedInAt))
             .param("id", id).update();
+    }
+
+    /** Notes which version was handed in. */
+    void setHanded(long id, int no) {
+        jdbc.sql("update post set handed_no = :no where id = :id").param("no", no).param("id", id).update();
+    }
+
+    /** When a post is to go up by itself; null for as soon as it may. */
+    void setPublishAt(long id, @Nullable Instant at) {
+        jdbc.sql("update post set publish_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
+    }
+
+    void setBinned(long id, @Nullable Instant at) {
+        jdbc.sql("update post set binned_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
+    }
+
+    void setAnnouncement(long id, boolean announcement) {
+        jdbc.sql("update post set announcement = :announcement where id = :id").param("announcement", announcement).param("id", id).update();
+    }
+
+    /** The posts whose time to go up has come. */
+    List<Long> due(Instant now) {
+        return jdbc.sql("select id from post where state = 'SCHEDULED' and publish_at <= :now order by publish_at, id").param("now", Rows.utc(now)).query(Long.class).list();
+    }
+
+    /** The posts of a class that go up later, the next one first. */
+    List<PostRow> scheduled(long classId) {
+        return jdbc.sql("select " + COLUMNS + " from post where state = 'SCHEDULED' and class_id = :classId order by publish_at, id").param("classId", classId)
+            .query((row, n) -> post(row)).list();
+    }
+
+    /** Throws away what has lain in the bin since before {@code until}: the texts go, the bare row stays so that nothing that names it breaks. */
+    int empty(Instant until, Instant now) {
+        String old = "select p.id from post p where p.state = 'BINNED' and p.binned_at < :until and p.emptied_at is null";
+        jdbc.sql("delete from post_tag where post_id in (" + old + ")").param("until", Rows.utc(until)).update();
+        jdbc.sql("update post_version set title = '', html = '', tags = '', works = '[]', words = 0, first_lines = '', first_picture = '' where post_id in (" + old + ")")
+            .param("until", Rows.utc(until)).update();
+        return jdbc.sql("update post set emptied_at = :now, series = null where state = 'BINNED' and binned_at < :until and emptied_at is null")
+            .param("until", Rows.utc(until)).param("now", Rows.utc(now)).update();
+    }
+
+    void setCategory(long id, @Nullable Long categoryId) {
+        jdbc.sql("update post set category_id = :category where id = :id").param("category", categoryId).param("id", id).update();
     }
 
     void setAudience(long id, Audience audience) {
@@ -147,6 +231,14 @@ class PostStore {
             Rows.number(row, "source_id"), row.getString("outside_link"),
             new Standing(State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")), Audience.values()[row.getInt("audience")],
             Rows.instant(row, "handed_in_at"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
-            Rows.instant(row, "pinned_at"), row.getString("series"), Rows.integer(row, "part"), row.getInt("rev"));
+            Rows.instant(row, "pinned_at"), row.getString("series"), Rows.integer(row, "part"), Rows.instant(row, "publish_at"), Rows.instant(row, "binned_at"),
+            Rows.instant(row, "emptied_at"), row.getBoolean("announcement"), Rows.integer(row, "handed_no"), row.getInt("rev"));
+    }
+
+    private Version version(ResultSet row) throws SQLException {
+        List<WorkUsed> works = List.of(json.readValue(row.getString("works"), WorkUsed[].class));
+        Content content = new Content(row.getString("title"), row.getString("html"), row.getString("tags").lines().filter(t -> !t.isBlank()).toList(),
+            Audience.values()[row.getInt("audience")], Rows.number(row, "category_id"), works);
+        return new Version(row.getInt("no"), content, Rows.number(row, "saved_by"), Rows.instant(row, "begun_at"), Rows.instant(row, "saved_at"));
     }
 }

@@ -17,6 +17,7 @@ import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.Tags;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -27,8 +28,13 @@ import org.vastporch.server.people.ClassService;
 @Service
 public class PromptService {
 
+    /**
+     * @param commentsDue   by when the comments asked for are to be given; null for the day the prompt is due
+     * @param commentsWords fewest words of a comment that counts; 0 for any
+     * @param starter       clean HTML that a new answer begins with; empty for a blank page
+     */
     public record PromptRecord(long id, long classId, String title, String instructions, List<String> questions, @Nullable String tag, Instant opens, Instant due,
-                               Duration grace, LateRule late, BigDecimal points, int places, HandIn.Asked asked, boolean answerFirst, @Nullable Rubric rubric) {}
+                               Duration grace, LateRule late, BigDecimal points, int places, HandIn.Asked asked, @Nullable Instant commentsDue, int commentsWords, String starter, boolean answerFirst, @Nullable Rubric rubric) {}
 
     /**
      * A prompt that is to be set. Times are the class's own time of day, as 2026-11-29T20:00.
@@ -37,7 +43,7 @@ public class PromptService {
      * @param latePercentPerDay points lost for each started day, in per cent
      */
     public record WantedPrompt(String title, String instructions, List<String> questions, @Optionally String tag, @Optionally LocalDateTime opens, LocalDateTime due,
-                         int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally Boolean answerFirst,
+                         int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally LocalDateTime commentsDue, @Optionally Integer commentsWords, @Optionally String starter, @Optionally Boolean answerFirst,
                          @Optionally Rubric rubric) {}
 
     private final PromptStore store;
@@ -70,9 +76,12 @@ public class PromptService {
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
         BigDecimal hundred = BigDecimal.valueOf(100);
         LateRule late = new LateRule(wanted.latePercentPerDay().divide(hundred), wanted.lateMostPercent().divide(hundred), BigDecimal.ZERO);
+        String starter = wanted.starter() == null ? "" : Sanitiser.post(wanted.starter());
+        if (starter.length() > 100_000) throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
         Long rubric = wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
         long id = store.add(new PromptRecord(0, classId, title, wanted.instructions().strip(), wanted.questions().stream().map(String::strip).filter(q -> !q.isEmpty()).toList(),
-            tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(), Boolean.TRUE.equals(wanted.answerFirst()), wanted.rubric()), rubric, clock.instant());
+            tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(),
+            wanted.commentsDue() == null ? null : moment(wanted.commentsDue(), zone), wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()), starter, Boolean.TRUE.equals(wanted.answerFirst()), wanted.rubric()), rubric, clock.instant());
         events.add(classId, "prompt-set", id, viewer.personId());
         return id;
     }

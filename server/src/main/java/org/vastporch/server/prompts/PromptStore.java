@@ -22,7 +22,8 @@ class PromptStore {
 
     private static final String COLUMNS = """
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
-        p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.answer_first, r.definition""";
+        p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
+        p.comments_due_at, p.comments_words, p.starter, p.answer_first, r.definition""";
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -44,16 +45,19 @@ class PromptStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into prompt (class_id, title, instructions, questions, tag, opens_at, due_at, grace_minutes, late_per_day, late_cap, late_floor,
-                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, answer_first, created_at)
+                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, asked_category, asked_sources,
+                                    comments_due_at, comments_words, starter, answer_first, created_at)
                 values (:classId, :title, :instructions, :questions, :tag, :opens, :due, :grace, :perDay, :cap, :floor,
-                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :answerFirst, :now)""")
+                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :category, :sources, :commentsDue, :commentsWords, :starter, :answerFirst, :now)""")
             .param("classId", prompt.classId()).param("title", prompt.title()).param("instructions", prompt.instructions())
             .param("questions", String.join("\n", prompt.questions())).param("tag", prompt.tag())
             .param("opens", Rows.utc(prompt.opens())).param("due", Rows.utc(prompt.due())).param("grace", prompt.grace().toMinutes())
             .param("perDay", prompt.late().perDay()).param("cap", prompt.late().cap()).param("floor", prompt.late().floor())
             .param("points", prompt.points()).param("places", prompt.places()).param("rubric", rubricId)
             .param("words", prompt.asked().words()).param("pictures", prompt.asked().pictures()).param("tags", prompt.asked().tags())
-            .param("links", prompt.asked().links()).param("comments", prompt.asked().comments()).param("answerFirst", prompt.answerFirst()).param("now", Rows.utc(now))
+            .param("links", prompt.asked().links()).param("comments", prompt.asked().comments()).param("category", prompt.asked().category()).param("sources", prompt.asked().sources())
+            .param("commentsDue", Rows.utc(prompt.commentsDue())).param("commentsWords", prompt.commentsWords()).param("starter", prompt.starter())
+            .param("answerFirst", prompt.answerFirst()).param("now", Rows.utc(now))
             .update(key, "id");
         return key.getKey().longValue();
     }
@@ -75,7 +79,8 @@ class PromptStore {
             Duration.ofMinutes(row.getInt("grace_minutes")),
             new LateRule(row.getBigDecimal("late_per_day"), row.getBigDecimal("late_cap"), row.getBigDecimal("late_floor")),
             row.getBigDecimal("points").stripTrailingZeros(), row.getInt("places"),
-            new HandIn.Asked(row.getInt("asked_words"), row.getInt("asked_pictures"), row.getInt("asked_tags"), row.getInt("asked_links"), row.getInt("asked_comments")),
+            new HandIn.Asked(row.getInt("asked_words"), row.getInt("asked_pictures"), row.getInt("asked_tags"), row.getInt("asked_category"), row.getInt("asked_links"),
+                row.getInt("asked_sources"), row.getInt("asked_comments")), Rows.instant(row, "comments_due_at"), row.getInt("comments_words"), row.getString("starter"),
             row.getBoolean("answer_first"), rubric == null ? null : json.readValue(rubric, Rubric.class));
     }
 }

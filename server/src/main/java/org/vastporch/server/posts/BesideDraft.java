@@ -1,0 +1,135 @@
+package org.vastporch.server.posts;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Membership;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogRules;
+import org.vastporch.core.moderation.Hold;
+import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.posts.WorkUsed;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.moderation.ReviewService;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.people.SightlineView;
+import org.vastporch.server.posts.PostStore.PostRow;
+import org.vastporch.server.posts.PostStore.Version;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+
+/** What the core says about a draft, computed anew with each save: what is missing, who would read it, what would hold it. */
+@Component
+public class BesideDraft {
+
+    /**
+     * What the writer sees beside the draft.
+     *
+     * @param needs          the list "before you hand in"
+     * @param goesToApproval whether somebody looks at it before it is published
+     * @param references     the works used, as readers get them
+     */
+    public record Beside(int rev, String state, Instant savedAt, List<NeedLine> needs, boolean ready, SightlineView sightline, boolean goesToApproval, List<Hold> holds,
+                  List<WorkUsed.Reference> references, @Optionally Instant publishAt) {}
+
+    public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
+
+    private final PostStore store;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final PeopleService people;
+    private final ClassService classes;
+    private final ReviewService reviews;
+    private final CommentsGiven comments;
+    private final AccessService access;
+    private final Clock clock;
+
+    BesideDraft(PostStore store, BlogService blogs, PromptService prompts, PeopleService people, ClassService classes, ReviewService reviews, CommentsGiven comments,
+                AccessService access, Clock clock) {
+        this.store = store;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.people = people;
+        this.classes = classes;
+        this.reviews = reviews;
+        this.comments = comments;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    Beside of(Viewer viewer, PostRow row, PostFacts facts, Version version) {
+        List<HandIn.Line> needs = needs(viewer, row, version);
+        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
+        List<Hold> holds = holds(row, version);
+        boolean waits = policy(row) == Policy.BEFORE || !holds.isEmpty();
+        return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),
+            needs.stream().map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must())).toList(), HandIn.isReady(needs), sightline, waits, holds,
+            WorkUsed.references(version.content().works()), row.publishAt());
+    }
+
+    List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
+        TextFacts facts = TextFacts.of(version.html());
+        PromptRecord prompt = row.promptId() == null ? null : prompts.get(row.promptId());
+        HandIn.Asked asked = prompt == null ? HandIn.Asked.NOTHING : prompt.asked();
+        int given = asked.comments() == 0 ? 0 : comments.given(row.authorId(), prompt);
+        return HandIn.check(asked, ruled(viewer, row), new HandIn.Has(version.title(), facts.words(), facts.pictures(), facts.described(), version.tags().size(),
+            version.content().categoryId() == null ? 0 : 1, facts.links(), version.content().works().size(), given));
+    }
+
+    /** Says in a sentence what keeps a draft from being handed in. */
+    Problem notReady(PostRow row, List<HandIn.Line> needs) {
+        HandIn.Line line = needs.stream().filter(l -> l.must() && !l.met()).findFirst().orElseThrow();
+        String empty = "A post needs a title and some words or a picture before it can be handed in.";
+        String sentence = switch (line.need()) {
+            case MOST_POSTS -> "In this blog you can hand in " + line.asked() + (line.asked() == 1 ? " post" : " posts") + " in a " + blogs.rules(row.blogId()).per().name().toLowerCase()
+                + ". You have handed in " + line.has() + "; your draft is kept.";
+            case MOST_WORDS -> "In this blog a post has at most " + line.asked() + " words; yours has " + line.has() + ".";
+            case WORDS -> line.has() > 0 ? "In this blog a post has at least " + line.asked() + " words; yours has " + line.has() + "." : empty;
+            default -> empty;
+        };
+        return Problem.invalid("title", "not-ready", sentence);
+    }
+
+    /** The rules of the blog, which bind students only. What was handed in once is not counted against a change of it. */
+    private HandIn.Ruled ruled(Viewer viewer, PostRow row) {
+        if (roleOf(row) != Role.STUDENT || access.allows(viewer, Act.MANAGE_CLASS, row.classId())) return HandIn.Ruled.FREE;
+        BlogRules rules = blogs.rules(row.blogId());
+        if (rules.mostPosts() == 0 || row.handedInAt() != null) return new HandIn.Ruled(rules, 0);
+        Instant since = rules.periodStart(classes.get(row.classId()).term(), clock.instant());
+        return new HandIn.Ruled(rules, store.handedInSince(row.authorId(), row.blogId(), since, row.id()));
+    }
+
+    /** What would hold the text, looked for only in what changed since a version was approved. */
+    List<Hold> holds(PostRow row, Version version) {
+        Integer live = row.standing().live();
+        String approved = live == null ? null : store.version(row.id(), live).map(BesideDraft::plain).orElse(null);
+        return reviews.holds(row.classId(), row.authorId(), roleOf(row), plain(version), approved);
+    }
+
+    private static String plain(Version version) {
+        TextFacts facts = TextFacts.of(version.html());
+        StringBuilder plain = new StringBuilder(version.title() + "\n" + facts.plain() + "\n" + String.join("\n", facts.alts()));
+        for (WorkUsed work : version.content().works())
+            plain.append('\n').append(work.title()).append('\n').append(work.author()).append('\n').append(work.publisher());
+        return plain.toString();
+    }
+
+    Policy policy(PostRow row) {
+        return reviews.policy(row.classId(), row.authorId(), roleOf(row), blogs.policies(row.blogId()).posts(), true);
+    }
+
+    @Nullable Role roleOf(PostRow row) {
+        return access.viewer(row.authorId()).in(row.classId(), clock.instant()).map(Membership::role).orElse(null);
+    }
+}

@@ -1,0 +1,49 @@
+import { TextInput } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, putJson } from '../api/client';
+import { categoriesOptions } from '../api/queries';
+import type { Category } from '../api/schema';
+import { t } from '../texts/en';
+
+/** The categories of a class, kept by its teachers: named, ordered, taken away. */
+export function Categories({ classId }: { classId: number }) {
+  const { data } = useQuery(categoriesOptions(classId));
+  return data ? <List key={data.map((c) => c.id + c.name).join()} classId={classId} now={data} /> : null;
+}
+
+function List({ classId, now }: { classId: number; now: Category[] }) {
+  const client = useQueryClient();
+  const [list, setList] = useState<{ id?: number; name: string }[]>(now);
+  const [problem, setProblem] = useState('');
+  const changed = JSON.stringify(list.filter((c) => c.name.trim())) !== JSON.stringify(now);
+  const save = async () => {
+    setProblem('');
+    try {
+      await putJson(`/api/classes/${classId}/categories`, list);
+      await client.invalidateQueries({ queryKey: ['categories', classId] });
+      await client.invalidateQueries({ queryKey: ['porch', classId] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  const up = (i: number) => setList(list.map((c, j) => (j === i - 1 ? list[i] : j === i ? list[i - 1] : c)));
+  return (
+    <section style={{ marginTop: 34 }} aria-label="Categories">
+      <h2>Categories</h2>
+      <p className="muted" style={{ margin: '4px 0 10px' }}>A post can stand in one. When you take one away, its posts stay and stand in none.</p>
+      {list.map((c, i) => (
+        <div key={c.id ?? `new${i}`} style={{ display: 'flex', gap: 12, alignItems: 'center', marginBottom: 6 }}>
+          <TextInput aria-label={`Category ${i + 1}`} size="sm" value={c.name} autoFocus={!c.id && !c.name} style={{ width: 300 }} onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))} />
+          {i > 0 && <button className="word tiny" onClick={() => up(i)} aria-label={`Move ${c.name} up`}>Up</button>}
+          <button className="word tiny" onClick={() => setList(list.filter((_, j) => j !== i))} aria-label={`Take ${c.name} away`}>Take away</button>
+        </div>
+      ))}
+      <p style={{ display: 'flex', gap: 12, margin: '10px 0 0' }}>
+        <button className="btn" onClick={() => setList([...list, { name: '' }])}>Another category</button>
+        {changed && <button className="btn go" onClick={save}>Keep the categories</button>}
+      </p>
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </section>
+  );
+}

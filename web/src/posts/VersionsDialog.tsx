@@ -1,0 +1,76 @@
+import { Modal } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, postJson } from '../api/client';
+import { versionOptions, versionsOptions } from '../api/queries';
+import { markChanges } from '../parts/markText';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import { PostArticle } from './PostArticle';
+import css from './Versions.module.css';
+
+interface VersionsDialogProps {
+  postId: number;
+  onClose: () => void;
+  /** Called once an earlier version has become the newest; left out where nothing may be changed. */
+  onBroughtBack?: () => Promise<void>;
+}
+
+/** The versions of a post: each can be read, compared with what is there now, and brought back. */
+export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialogProps) {
+  const versions = useQuery(versionsOptions(postId));
+  const [wanted, setWanted] = useState<number | null>(null);
+  const [compare, setCompare] = useState(true);
+  const [problem, setProblem] = useState('');
+  const list = versions.data ?? [];
+  const no = wanted ?? (list.find((v) => !v.newest) ?? list[0])?.no;
+  const one = useQuery({ ...versionOptions(postId, no ?? 0), enabled: no !== undefined });
+  const isNewest = list.find((v) => v.no === no)?.newest ?? true;
+  const bringBack = async () => {
+    setProblem('');
+    try {
+      await postJson(`/api/posts/${postId}/versions/${no}/bring-back`, { rev: one.data?.rev });
+      await onBroughtBack?.();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <Modal opened onClose={onClose} title="Versions of this post" size="xl">
+      {versions.isPending && <Loading />}
+      {versions.isError && <Trouble error={versions.error} onRetry={() => versions.refetch()} />}
+      {list.length === 1 && <p className="muted" style={{ margin: 0 }}>There is one version so far. A new one is kept every ten minutes of writing, and before much is deleted.</p>}
+      {list.length > 1 && (
+        <div className={css.two}>
+          <div className={css.list} role="group" aria-label="Versions">
+            {list.map((v) => (
+              <button key={v.no} aria-pressed={v.no === no} onClick={() => setWanted(v.no)}>
+                <b>{v.newest ? 'Now' : `Version ${v.no}`}</b>{v.live ? ', published' : ''}
+                <span><When at={v.at} />{v.by ? ` · ${v.by}` : ''} · {t.count(v.words, 'word', 'words')}</span>
+              </button>
+            ))}
+          </div>
+          <div className={css.one}>
+            {one.isPending && <Loading />}
+            {one.data && (
+              <>
+                {!isNewest && (
+                  <div className={css.acts}>
+                    <button className="chip" aria-pressed={compare} onClick={() => setCompare(true)}>What is different now</button>
+                    <button className="chip" aria-pressed={!compare} onClick={() => setCompare(false)}>The version itself</button>
+                    {onBroughtBack && <button className="btn" style={{ marginLeft: 'auto' }} onClick={bringBack}>Bring it back</button>}
+                  </div>
+                )}
+                {problem && <p className="tell wrong" role="alert">{problem}</p>}
+                {compare && !isNewest
+                  ? <div className="reading" dangerouslySetInnerHTML={{ __html: markChanges(one.data.changes, []) }} />
+                  : <PostArticle title={one.data.title} html={one.data.html} tags={one.data.tags} references={one.data.references} />}
+              </>
+            )}
+          </div>
+        </div>
+      )}
+    </Modal>
+  );
+}
