@@ -539,7 +539,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_2"];
+        get: operations["list_3"];
         put?: never;
         post: operations["set"];
         delete?: never;
@@ -683,9 +683,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_1"];
+        get: operations["list_2"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1019,9 +1019,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list"];
+        get: operations["list_1"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1038,6 +1038,22 @@ export interface paths {
         get: operations["draft"];
         put: operations["save"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1678,6 +1694,7 @@ export interface components {
             suggestions: string[];
             tags: string[];
             title: string;
+            tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             works: components["schemas"]["WorkUsed"][];
         };
         Enrolled: {
@@ -1765,6 +1782,15 @@ export interface components {
             score: components["schemas"]["Score"];
             title: string;
             word: string;
+        };
+        FileView: {
+            address: string;
+            id: string;
+            kind: string;
+            name: string;
+            /** Format: int64 */
+            size: number;
+            type: string;
         };
         FirstPassword: {
             password: string;
@@ -2264,6 +2290,7 @@ export interface components {
             open: boolean;
             /** @enum {string} */
             postPolicy: "BEFORE" | "AFTER" | "NONE";
+            tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             /** Format: int32 */
             trustAfter: number;
         };
@@ -2630,6 +2657,7 @@ export type Facet = components['schemas']['Facet'];
 export type Faltering = components['schemas']['Faltering'];
 export type FeedAddress = components['schemas']['FeedAddress'];
 export type Feedback = components['schemas']['Feedback'];
+export type FileView = components['schemas']['FileView'];
 export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
 export type Given = components['schemas']['Given'];
@@ -3792,7 +3820,7 @@ export interface operations {
             };
         };
     };
-    list_2: {
+    list_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4040,7 +4068,7 @@ export interface operations {
             };
         };
     };
-    list_1: {
+    list_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4062,7 +4090,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4602,7 +4630,7 @@ export interface operations {
             };
         };
     };
-    list: {
+    list_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4624,7 +4652,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -4694,6 +4722,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Beside"];
+                };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileView"][];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileView"];
                 };
             };
         };

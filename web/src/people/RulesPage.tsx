@@ -11,6 +11,7 @@ import { Categories } from '../posts/Categories';
 import { t } from '../texts/en';
 
 const POLICIES = [{ value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
+const TOOLS = { BOLD: 'Bold', ITALIC: 'Italic', UNDERLINE: 'Underline', STRIKE: 'Strike through', HEADING: 'Headings', LIST: 'Lists', QUOTE: 'Quotes', LINK: 'Links', ALIGN: 'Alignment', PICTURE: 'Pictures', SOUND: 'Sound', VIDEO: 'Video', DOCUMENT: 'Documents' };
 const CEILINGS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
 
 /** What came of the last change; kept outside the form, which begins anew with what is there now. */
@@ -50,6 +51,11 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
           <Checkbox mt="lg" label="Strangers may come in and read what is for anyone" {...form.getInputProps('open', { type: 'checkbox' })} />
           <Checkbox mt="sm" label="Hold posts and comments with links" {...form.getInputProps('holdLinks', { type: 'checkbox' })} />
           <Textarea label="Words that are held, one to a line" description="Spelling tricks such as 1 for l are seen through. Only staff see this list." mt="md" minRows={3} {...form.getInputProps('heldWords')} />
+          <Checkbox.Group label="What students find in the editor" description="What is switched off stays out of what they save, also when it is pasted." mt="md" {...form.getInputProps('tools')}>
+            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '8px 14px', marginTop: 8 }}>
+              {Object.entries(TOOLS).map(([value, label]) => <Checkbox key={value} value={value} label={label} />)}
+            </div>
+          </Checkbox.Group>
           {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
           <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the rules</button>
         </form>

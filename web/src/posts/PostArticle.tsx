@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react';
 import type { Reference } from '../api/schema';
+import { Reading } from './Reading';
 
 interface PostArticleProps {
+  /** The post whose files stand in the text. */
+  postId?: number;
   title: string;
   html: string;
   tags: string[];
@@ -13,12 +16,12 @@ interface PostArticleProps {
 }
 
 /** A post as readers get it; the preview while writing is this very part. The HTML is clean: the server's sanitiser made it. */
-export function PostArticle({ title, html, tags, category, references = [], above }: PostArticleProps) {
+export function PostArticle({ postId, title, html, tags, category, references = [], above }: PostArticleProps) {
   return (
     <article>
       {above}
       <h1 style={{ fontSize: 31, marginTop: 4, overflowWrap: 'anywhere' }}>{title || 'Without a title'}</h1>
-      <div className="reading" dangerouslySetInnerHTML={{ __html: html }} />
+      <Reading html={html} postId={postId} />
       {references.length > 0 && <References list={references} />}
       {(category || tags.length > 0) && <p className="muted" style={{ marginTop: 18 }}>{[category, tags.join(', ')].filter(Boolean).join(' · ')}</p>}
     </article>

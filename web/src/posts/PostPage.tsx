@@ -29,7 +29,7 @@ export function PostPage() {
     <div className="page" style={{ paddingTop: 30 }}>
       <title>{`${post.title} · Vast Porch`}</title>
       <main>
-        <PostArticle title={post.title} html={post.html} tags={post.tags} category={post.category} references={post.references} above={
+        <PostArticle postId={id} title={post.title} html={post.html} tags={post.tags} category={post.category} references={post.references} above={
           <div className={css.who}>
             {classId ? <NameMenu classId={post.classId} place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
             {post.announcement && <span className={css.out}>announcement</span>}

@@ -1,49 +1,94 @@
+import { Menu } from '@mantine/core';
 import { useEditorState, type Editor } from '@tiptap/react';
 import { useRef, useState } from 'react';
+import { putIn } from './putIn';
+import { Recorder } from './Recorder';
 import css from './Write.module.css';
 
+interface ToolsProps {
+  editor: Editor;
+  /** What this writer has; a class can switch tools off for its students. */
+  tools: string[];
+  onFiles: (files: File[]) => void;
+}
+
+type Asking = { for: 'link' | 'card'; address: string };
+
 /** The tool row of the editor: words, not signs. */
-export function Tools({ editor, onPicture }: { editor: Editor; onPicture: (files: File[]) => void }) {
-  const file = useRef<HTMLInputElement>(null);
-  const [linking, setLinking] = useState<string | null>(null);
+export function Tools({ editor, tools, onFiles }: ToolsProps) {
+  const pictures = useRef<HTMLInputElement>(null);
+  const files = useRef<HTMLInputElement>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const [recording, setRecording] = useState(false);
+  const has = (tool: string) => tools.includes(tool);
   const on = useEditorState({
     editor,
     selector: ({ editor: e }) => ({
-      bold: e.isActive('bold'), italic: e.isActive('italic'), underline: e.isActive('underline'), heading: e.isActive('heading'), list: e.isActive('bulletList'),
+      bold: e.isActive('bold'), italic: e.isActive('italic'), underline: e.isActive('underline'), strike: e.isActive('strike'), heading: e.isActive('heading'), list: e.isActive('bulletList'),
       numbers: e.isActive('orderedList'), quote: e.isActive('blockquote'), link: e.isActive('link'), undo: e.can().undo(), redo: e.can().redo(),
+      align: ((e.getAttributes('heading').align ?? e.getAttributes('paragraph').align) as string | null) ?? 'left',
     }),
   });
   const chain = () => editor.chain().focus();
-  const setLink = () => {
-    const address = linking?.trim() ?? '';
-    if (address === '') chain().unsetLink().run();
-    else chain().extendMarkRange('link').setLink({ href: /^[a-z]+:/i.test(address) ? address : `https://${address}` }).run();
-    setLinking(null);
+  const set = () => {
+    const address = asking?.address.trim() ?? '';
+    const whole = /^[a-z]+:/i.test(address) ? address : `https://${address}`;
+    if (asking?.for === 'card' && address) putIn(editor, 'file', { kind: 'card', href: whole, name: '' });
+    if (asking?.for === 'link' && !address) chain().unsetLink().run();
+    if (asking?.for === 'link' && address) chain().extendMarkRange('link').setLink({ href: whole }).run();
+    setAsking(null);
   };
-  if (linking !== null)
+  const align = (to: string | null) => chain().updateAttributes('paragraph', { align: to }).updateAttributes('heading', { align: to }).run();
+  if (asking)
     return (
-      <form className={css.tools} onSubmit={(e) => { e.preventDefault(); setLink(); }}>
-        <input autoFocus aria-label="Address of the link" placeholder="https://" value={linking} onChange={(e) => setLinking(e.target.value)} className={css.tagbox} style={{ flex: 1 }} onKeyDown={(e) => e.key === 'Escape' && setLinking(null)} />
-        <button type="submit">Set the link</button>
-        <button type="button" onClick={() => setLinking(null)}>Cancel</button>
+      <form className={css.tools} onSubmit={(e) => { e.preventDefault(); set(); }}>
+        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder="https://" value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
+          onKeyDown={(e) => e.key === 'Escape' && setAsking(null)} />
+        <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
+        <button type="button" onClick={() => setAsking(null)}>Cancel</button>
       </form>
     );
+  const button = (tool: string, pressed: boolean, label: React.ReactNode, run: () => void, name?: string) =>
+    has(tool) && <button type="button" aria-label={name} aria-pressed={pressed} onClick={run}>{label}</button>;
   return (
     <div className={css.tools} role="toolbar" aria-label="Writing tools">
-      <button type="button" aria-label="Bold" aria-pressed={on.bold} onClick={() => chain().toggleBold().run()}><b>B</b></button>
-      <button type="button" aria-label="Italic" aria-pressed={on.italic} onClick={() => chain().toggleItalic().run()}><i>I</i></button>
-      <button type="button" aria-label="Underline" aria-pressed={on.underline} onClick={() => chain().toggleUnderline().run()}><u>U</u></button>
+      {button('BOLD', on.bold, <b>B</b>, () => chain().toggleBold().run(), 'Bold')}
+      {button('ITALIC', on.italic, <i>I</i>, () => chain().toggleItalic().run(), 'Italic')}
+      {button('UNDERLINE', on.underline, <u>U</u>, () => chain().toggleUnderline().run(), 'Underline')}
+      {button('STRIKE', on.strike, <s>S</s>, () => chain().toggleStrike().run(), 'Strike through')}
       <i className={css.sep} />
-      <button type="button" aria-pressed={on.heading} onClick={() => chain().toggleHeading({ level: 2 }).run()}>Heading</button>
-      <button type="button" aria-pressed={on.list} onClick={() => chain().toggleBulletList().run()}>List</button>
-      <button type="button" aria-pressed={on.numbers} onClick={() => chain().toggleOrderedList().run()}>1 2 3</button>
-      <button type="button" aria-pressed={on.quote} onClick={() => chain().toggleBlockquote().run()}>Quote</button>
-      <button type="button" aria-pressed={on.link} onClick={() => setLinking((editor.getAttributes('link').href as string) ?? '')}>Link</button>
+      {button('HEADING', on.heading, 'Heading', () => chain().toggleHeading({ level: 2 }).run())}
+      {button('LIST', on.list, 'List', () => chain().toggleBulletList().run())}
+      {button('LIST', on.numbers, '1 2 3', () => chain().toggleOrderedList().run(), 'Numbered list')}
+      {button('QUOTE', on.quote, 'Quote', () => chain().toggleBlockquote().run())}
+      {has('ALIGN') && (
+        <Menu position="bottom-start" width={150}>
+          <Menu.Target><button type="button" aria-label={`Alignment: ${on.align}`}>Align</button></Menu.Target>
+          <Menu.Dropdown>
+            <Menu.Item onClick={() => align(null)}>Left</Menu.Item>
+            <Menu.Item onClick={() => align('center')}>In the middle</Menu.Item>
+            <Menu.Item onClick={() => align('right')}>Right</Menu.Item>
+          </Menu.Dropdown>
+        </Menu>
+      )}
+      {button('LINK', on.link, 'Link', () => setAsking({ for: 'link', address: (editor.getAttributes('link').href as string) ?? '' }))}
       <i className={css.sep} />
-      <button type="button" onClick={() => file.current?.click()}>Picture</button>
-      <input ref={file} type="file" hidden multiple accept="image/*" aria-label="Choose pictures" onChange={(e) => { onPicture([...(e.target.files ?? [])]); e.target.value = ''; }} />
+      {has('PICTURE') && <button type="button" onClick={() => pictures.current?.click()}>Picture</button>}
+      {['SOUND', 'VIDEO', 'DOCUMENT'].some(has) && (
+        <Menu position="bottom-start" width={230}>
+          <Menu.Target><button type="button">File</button></Menu.Target>
+          <Menu.Dropdown>
+            <Menu.Item onClick={() => files.current?.click()}>{[has('SOUND') && 'sound', has('VIDEO') && 'video', has('DOCUMENT') && 'a document'].filter(Boolean).join(', ').replace(/^./, (c) => c.toUpperCase())}</Menu.Item>
+            {has('SOUND') && <Menu.Item onClick={() => setRecording(true)}>Record sound</Menu.Item>}
+            {has('VIDEO') && <Menu.Item onClick={() => setAsking({ for: 'card', address: '' })}>A video kept elsewhere</Menu.Item>}
+          </Menu.Dropdown>
+        </Menu>
+      )}
+      <input ref={pictures} type="file" hidden multiple accept="image/*" aria-label="Choose pictures" onChange={(e) => { onFiles([...(e.target.files ?? [])]); e.target.value = ''; }} />
+      <input ref={files} type="file" hidden multiple aria-label="Choose files" onChange={(e) => { onFiles([...(e.target.files ?? [])]); e.target.value = ''; }} />
       <button type="button" style={{ marginLeft: 'auto' }} disabled={!on.undo} onClick={() => chain().undo().run()}>Undo</button>
       <button type="button" disabled={!on.redo} onClick={() => chain().redo().run()}>Redo</button>
+      {recording && <Recorder onClose={() => setRecording(false)} onTake={(file) => onFiles([file])} />}
     </div>
   );
 }

@@ -65,7 +65,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
                 {problem && <p className="tell wrong" role="alert">{problem}</p>}
                 {compare && !isNewest
                   ? <div className="reading" dangerouslySetInnerHTML={{ __html: markChanges(one.data.changes, []) }} />
-                  : <PostArticle title={one.data.title} html={one.data.html} tags={one.data.tags} references={one.data.references} />}
+                  : <PostArticle postId={postId} title={one.data.title} html={one.data.html} tags={one.data.tags} references={one.data.references} />}
               </>
             )}
           </div>

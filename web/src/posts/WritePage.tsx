@@ -5,14 +5,18 @@ import { useRef, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
 import { draftOptions } from '../api/queries';
-import type { Draft, Uploaded } from '../api/schema';
+import type { Draft, FileView, Uploaded } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { say } from '../parts/When';
 import { BesideDraft } from './BesideDraft';
+import { Align } from './align';
+import { File as FileNode } from './file';
+import { plainPaste } from './paste';
 import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
+import { putIn } from './putIn';
 import { Tools } from './Tools';
 import { keptHere, typedOf, useDraft, type Saving, type Typed } from './useDraft';
 import { VersionsDialog } from './VersionsDialog';
@@ -36,6 +40,18 @@ function beginning(draft: Draft): { typed: Typed; restored: boolean } {
   return kept ? { typed: { ...server, title: kept.title, html: kept.html, tags: kept.tags, audience: kept.audience, category: kept.category, works: kept.works ?? server.works }, restored: true } : { typed: server, restored: false };
 }
 
+/** The editor with just the tools that this writer has. */
+function extensionsFor(tools: string[]) {
+  const has = (tool: string) => tools.includes(tool);
+  const kit = StarterKit.configure({
+    heading: has('HEADING') && { levels: [2, 3] }, codeBlock: false, code: false,
+    link: has('LINK') && { openOnClick: false, HTMLAttributes: { rel: null, target: null } },
+    ...Object.fromEntries(Object.entries({ bold: 'BOLD', italic: 'ITALIC', underline: 'UNDERLINE', strike: 'STRIKE', bulletList: 'LIST', orderedList: 'LIST', listItem: 'LIST', blockquote: 'QUOTE' })
+      .filter(([, tool]) => !has(tool)).map(([name]) => [name, false])),
+  });
+  return [kit, ...(has('ALIGN') ? [Align] : []), Picture, FileNode];
+}
+
 function Writing({ draft }: { draft: Draft }) {
   const { id: classId } = useClass();
   const navigate = useNavigate();
@@ -54,19 +70,19 @@ function Writing({ draft }: { draft: Draft }) {
     change(part);
   };
   const editor = useEditor({
-    extensions: [StarterKit.configure({ heading: { levels: [2, 3] }, codeBlock: false, code: false, link: { openOnClick: false, HTMLAttributes: { rel: null, target: null } } }), Picture],
+    extensions: extensionsFor(draft.tools),
     content: begin.typed.html,
     editorProps: {
       attributes: { class: 'reading', role: 'textbox', 'aria-label': 'Your text', 'aria-multiline': 'true' },
-      // Headings of a pasted page stand one step lower here; the title is the first.
-      transformPastedHTML: (html) => html.replace(/<(\/?)h1\b/gi, '<$1h2').replace(/<(\/?)h[4-6]\b/gi, '<$1h3'),
-      handlePaste: (_view, event) => takePictures([...(event.clipboardData?.files ?? [])]),
-      handleDrop: (_view, event) => takePictures([...((event as DragEvent).dataTransfer?.files ?? [])]),
+      transformPastedHTML: plainPaste,
+      // A word processor offers a picture of the text besides the text itself; the text is what is meant.
+      handlePaste: (_view, event) => !event.clipboardData?.getData('text/html') && takeFiles([...(event.clipboardData?.files ?? [])]),
+      handleDrop: (_view, event) => takeFiles([...((event as DragEvent).dataTransfer?.files ?? [])]),
     },
     onCreate: () => { if (begin.restored) update({ ...begin.typed }); },
     onUpdate: ({ editor: e }) => update({ html: e.getHTML() }),
   });
-  const takePictures = (files: File[]): boolean => {
+  const takeFiles = (files: File[]): boolean => {
     if (files.length === 0) return false;
     void upload(files);
     return true;
@@ -78,8 +94,14 @@ function Writing({ draft }: { draft: Draft }) {
       const form = new FormData();
       form.append('file', file);
       try {
-        const { address } = await postJson<Uploaded>(`/api/posts/${draft.id}/pictures`, form);
-        editor?.chain().focus().insertContent({ type: 'picture', attrs: { src: address } }).run();
+        if (file.type.startsWith('image/')) {
+          const { address } = await postJson<Uploaded>(`/api/posts/${draft.id}/pictures`, form);
+          if (editor) putIn(editor, 'picture', { src: address });
+        } else {
+          const { address, name, kind } = await postJson<FileView>(`/api/posts/${draft.id}/files`, form);
+          if (editor) putIn(editor, 'file', { href: address, name, kind: kind.toLowerCase() });
+          void client.invalidateQueries({ queryKey: ['files', draft.id] });
+        }
       } catch (e) {
         setProblem(`${file.name}: ${e instanceof ApiProblem ? e.message : 'It could not be added.'}`);
       } finally {
@@ -132,10 +154,10 @@ function Writing({ draft }: { draft: Draft }) {
         )}
         {problem && <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>{problem}</div>}
         {preview ? (
-          <div className={css.sheet}><PostArticle title={shown.title} html={shown.html} tags={shown.tags} references={beside.references} /></div>
+          <div className={css.sheet}><PostArticle postId={draft.id} title={shown.title} html={shown.html} tags={shown.tags} references={beside.references} /></div>
         ) : (
           <div className={css.sheet}>
-            {editor && <Tools editor={editor} onPicture={upload} />}
+            {editor && <Tools editor={editor} tools={draft.tools} onFiles={upload} />}
             <textarea className={css.title} rows={1} aria-label="Title" placeholder="Title" value={shown.title} aria-invalid={saving.type === 'refused' && saving.field === 'title'}
               onChange={(e) => update({ title: e.target.value.replace(/\n/g, ' ') })} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); editor?.commands.focus('start'); } }} />
             {saving.type === 'refused' && <p className="tell wrong" role="alert" style={{ margin: '8px 0' }}>{saving.why}</p>}

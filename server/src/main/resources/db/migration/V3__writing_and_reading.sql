@@ -39,3 +39,19 @@ alter table prompt add column asked_category int default 0 not null;
 alter table prompt add column asked_sources int default 0 not null;
 alter table prompt add column comments_due_at timestamp(6) with time zone;
 alter table prompt add column comments_words int default 0 not null;
+
+alter table class add column tools varchar(200) default 'BOLD ITALIC UNDERLINE STRIKE HEADING LIST QUOTE LINK ALIGN PICTURE SOUND VIDEO DOCUMENT' not null;
+
+create table attachment (
+    id         varchar(36) primary key,
+    class_id   bigint not null references class,
+    post_id    bigint not null references post,
+    owner_id   bigint not null references person,
+    sha        varchar(64) not null references medium,
+    name       varchar(200) not null,
+    kind       varchar(10) not null,
+    type       varchar(100) not null,
+    size       bigint not null,
+    created_at timestamp(6) with time zone not null
+);
+create index attachment_post on attachment (post_id);

@@ -25,13 +25,21 @@ public final class Sanitiser {
     private static final Pattern TAG = Pattern.compile("<(/?)([a-zA-Z][a-zA-Z0-9]*)[^<>]*>?|<[^<>]{0,2000}>");
     /** Tags that people leave open. */
     private static final Set<String> UNCLOSED = Set.of("p", "li", "br", "img", "hr", "td", "tr", "th", "dt", "dd", "option", "input", "meta", "link", "source", "wbr", "col");
+    private static final Pattern FILE = Pattern.compile("/media/files/([0-9a-f-]{36})(/[^/?#]*)?");
+    /** What a figure without a picture can be: a sound, a video or a document kept here, or a card that leads to a video elsewhere. */
+    private static final Set<String> KINDS = Set.of("sound", "video", "document", "card");
+    private static final Set<String> SIDES = Set.of("center", "right");
     private static final Set<String> WIDTHS = Set.of("third", "half", "full");
     private static final Document.OutputSettings COMPACT = new Document.OutputSettings().prettyPrint(false);
 
     private static final Safelist POST = new Safelist()
         .addTags("p", "h2", "h3", "ul", "ol", "li", "blockquote", "a", "strong", "em", "u", "s", "br", "hr", "pre", "code",
             "figure", "figcaption", "img")
-        .addAttributes("a", "href")
+        .addAttributes("a", "href", "data-file")
+        .addAttributes("figure", "data-kind")
+        .addAttributes("p", "data-align")
+        .addAttributes("h2", "data-align")
+        .addAttributes("h3", "data-align")
         .addAttributes("img", "src", "alt", "data-width")
         .addProtocols("a", "href", "http", "https", "mailto");
 
@@ -88,11 +96,12 @@ public final class Sanitiser {
         dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title").remove();
         flatten(dirty.body());
         rename(dirty);
-        if (pictures) keepOwnPictures(dirty);
+        if (pictures) keepOwn(dirty);
         Document clean = new Cleaner(allowed).clean(dirty);
         clean.outputSettings(COMPACT);
         for (Element link : clean.select("a")) {
-            if (link.hasAttr("href")) link.attr("rel", "noopener nofollow ugc");
+            if (link.hasAttr("data-file")) link.attr("href", "/media/files/" + link.attr("data-file")).removeAttr("data-file");
+            else if (link.hasAttr("href")) link.attr("rel", "noopener nofollow ugc");
             else link.unwrap();
         }
         for (Elements empty = empties(clean); !empty.isEmpty(); empty = empties(clean)) empty.remove();
@@ -115,6 +124,18 @@ public final class Sanitiser {
 
     private static boolean isTextOnly(Element div) {
         return !div.ownText().isBlank() && div.select("> p, > div, > ul, > ol, > blockquote, > figure, > h2, > h3, > pre").isEmpty();
+    }
+
+    /** Links to files kept here get through the cleaner by their number alone; the address is made anew from it. */
+    private static void keepOwn(Document page) {
+        for (Element link : page.select("a")) {
+            link.removeAttr("data-file");
+            Matcher file = FILE.matcher(link.attr("href"));
+            if (file.matches()) link.attr("data-file", file.group(1)).removeAttr("href");
+        }
+        for (Element figure : page.select("figure")) if (!KINDS.contains(figure.attr("data-kind"))) figure.removeAttr("data-kind");
+        for (Element aligned : page.select("[data-align]")) if (!SIDES.contains(aligned.attr("data-align"))) aligned.removeAttr("data-align");
+        keepOwnPictures(page);
     }
 
     private static void keepOwnPictures(Document page) {

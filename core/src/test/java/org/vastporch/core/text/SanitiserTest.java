@@ -21,6 +21,10 @@ class SanitiserTest {
         "<svg><script>1</script></svg><iframe src=x></iframe><p>ok</p>    | <p>ok</p>",
         "<img src=data:image/svg+xml;base64,AAAA><p>ok</p>                | <p>ok</p>",
         "<div>plain</div>                                                 | <p>plain</p>",
+        "<p data-align=center style=x>a</p><p data-align=huge>b</p>       | <p data-align=\"center\">a</p><p>b</p>",
+        "<figure data-kind=sound><a href=/media/files/0a1b2c3d-0000-4000-8000-0123456789ab/x.mp3 onclick=x>x</a></figure> | <figure data-kind=\"sound\"><a href=\"/media/files/0a1b2c3d-0000-4000-8000-0123456789ab\">x</a></figure>",
+        "<p><a href=/media/files/../api data-file=evil>x</a></p>          | <p>x</p>",
+        "<figure data-kind=evil><a href=https://v.example/1>A film</a></figure> | <figure><a href=\"https://v.example/1\" rel=\"noopener nofollow ugc\">A film</a></figure>",
         "<p>a<br>b</p>                                                    | <p>a<br>b</p>",
     })
     void keepsOnlyWhatMayStandInAPost(String dirty, String clean) {

@@ -12,9 +12,11 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
+import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.ClassService;
 
 /** Pictures in posts. A picture can be seen by whoever can read the post that it was put into. */
 @Service
@@ -27,14 +29,16 @@ public class MediaService {
     private final MediaStore store;
     private final PictureMaker maker;
     private final BlogSetupService setups;
+    private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, BlogSetupService setups, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
         this.setups = setups;
+        this.classes = classes;
         this.access = access;
         this.transaction = transaction;
         this.clock = clock;
@@ -42,6 +46,8 @@ public class MediaService {
 
     public Uploaded addPicture(Viewer viewer, long postId, byte[] upload) {
         PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
+        if (!access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE))
+            throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
         BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
         if (store.picturesOf(postId) >= rules.mostPictures())
             throw Problem.invalid("picture", "too-many-pictures", rules.mostPictures() == 0 ? "In this blog posts have no pictures." : "A post has at most " + rules.mostPictures() + " pictures here.");
@@ -110,7 +116,7 @@ public class MediaService {
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
     }
 
-    private static String hash(byte[] bytes) {
+    static String hash(byte[] bytes) {
         try {
             return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(bytes));
         } catch (NoSuchAlgorithmException e) {

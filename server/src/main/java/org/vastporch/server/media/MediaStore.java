@@ -12,7 +12,7 @@ import org.vastporch.server.http.Rows;
 @Repository
 class MediaStore {
 
-    private static final int CHUNK = 262_144;
+    static final int CHUNK = 262_144;
 
     record Picture(String id, long postId, String sha, String smallSha) {}
 
@@ -52,6 +52,10 @@ class MediaStore {
             .query((row, n) -> row.getBytes("bytes")).list().forEach(bytes::writeBytes);
         String type = jdbc.sql("select type from medium where sha = :sha").param("sha", sha).query(String.class).single();
         return new Medium(type, bytes.toByteArray());
+    }
+
+    byte[] chunk(String sha, long no) {
+        return jdbc.sql("select bytes from medium_chunk where sha = :sha and no = :no").param("sha", sha).param("no", no).query((row, n) -> row.getBytes("bytes")).single();
     }
 
     int picturesOf(long postId) {

@@ -23,12 +23,23 @@ class PictureTraces implements Traces {
                  where owner_id = :person
                     or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
             .param("person", personId).update();
+        jdbc.sql("""
+                delete from attachment
+                 where owner_id = :person
+                    or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+            .param("person", personId).update();
         jdbc.sql("update blog set header_sha = null where owner_id = :person").param("person", personId).update();
+        dropUnused(jdbc);
+    }
+
+    /** Throws away files that nothing shows any more. */
+    static void dropUnused(JdbcClient jdbc) {
         String unused = """
             select m.sha
               from medium m
              where not exists (select 1 from picture p where p.sha = m.sha or p.small_sha = m.sha)
                and not exists (select 1 from blog b where b.header_sha = m.sha)
+               and not exists (select 1 from attachment a where a.sha = m.sha)
                and not exists (select 1 from blog_set s where s.header_sha = m.sha)""";
         jdbc.sql("delete from medium_chunk where sha in (" + unused + ")").update();
         jdbc.sql("delete from medium where sha in (" + unused + ")").update();

@@ -5,6 +5,7 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -17,6 +18,7 @@ import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.JoinCode;
 import org.vastporch.core.people.PersonName;
+import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -25,11 +27,15 @@ import org.vastporch.server.log.EventStore;
 @Service
 public class ClassService {
 
-    /** The rules of a class; every one has a safe value to begin with. */
-    public record Rules(Audience ceiling, boolean open, Policy postPolicy, Policy commentPolicy, int trustAfter, List<String> heldWords, boolean holdLinks) {
+    /**
+     * The rules of a class; every one has a safe value to begin with.
+     *
+     * @param tools what students find in the editor
+     */
+    public record Rules(Audience ceiling, boolean open, Policy postPolicy, Policy commentPolicy, int trustAfter, List<String> heldWords, boolean holdLinks, Set<Tool> tools) {
 
         /** Closed to the class, approval on, trust never earned. */
-        public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true);
+        public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, Tool.ALL);
 
         public Rules {
             if (trustAfter < 0 || trustAfter > 100) throw new IllegalArgumentException("Earned trust asks for 0 to 100 approvals, not " + trustAfter);

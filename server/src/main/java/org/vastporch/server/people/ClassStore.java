@@ -5,8 +5,12 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -16,6 +20,7 @@ import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.JoinCode;
 import org.vastporch.core.people.PersonName;
+import org.vastporch.core.posts.Tool;
 import org.vastporch.server.http.Rows;
 import org.vastporch.server.people.ClassService.ClassRecord;
 import org.vastporch.server.people.ClassService.Rules;
@@ -33,14 +38,14 @@ class ClassStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                                   trust_after, held_words, hold_links, created_at, version)
+                                   trust_after, held_words, hold_links, tools, created_at, version)
                 values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
-                        :trustAfter, :heldWords, :holdLinks, :now, 1)""")
+                        :trustAfter, :heldWords, :holdLinks, :tools, :now, 1)""")
             .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId())
             .param("first", term.first()).param("last", term.last()).param("ceiling", rules.ceiling().ordinal()).param("open", rules.open())
             .param("postPolicy", rules.postPolicy().name()).param("commentPolicy", rules.commentPolicy().name())
             .param("trustAfter", rules.trustAfter()).param("heldWords", String.join("\n", rules.heldWords()))
-            .param("holdLinks", rules.holdLinks()).param("now", Rows.utc(now)).update(key, "id");
+            .param("holdLinks", rules.holdLinks()).param("tools", toolsText(rules.tools())).param("now", Rows.utc(now)).update(key, "id");
         long id = key.getKey().longValue();
         addBreaks(id, term);
         return id;
@@ -51,7 +56,7 @@ class ClassStore {
             .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, own_passwords, by_given, shown, join_code, join_until, join_left, version
+                       trust_after, held_words, hold_links, tools, own_passwords, by_given, shown, join_code, join_until, join_left, version
                   from class
                  where id = :id""")
             .param("id", id).query((row, n) -> record(row, breaks)).optional();
@@ -62,11 +67,11 @@ class ClassStore {
         return jdbc.sql("""
                 update class
                    set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
-                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, version = version + 1
+                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, tools = :tools, version = version + 1
                  where id = :id and version = :version""")
             .param("ceiling", rules.ceiling().ordinal()).param("open", rules.open()).param("postPolicy", rules.postPolicy().name())
             .param("commentPolicy", rules.commentPolicy().name()).param("trustAfter", rules.trustAfter())
-            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks())
+            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks()).param("tools", toolsText(rules.tools()))
             .param("id", id).param("version", version).update() == 1;
     }
 
@@ -110,11 +115,16 @@ class ClassStore {
                 .param("id", id).param("from", b.from()).param("to", b.to()).update();
     }
 
+    private static String toolsText(Set<Tool> tools) {
+        return tools.stream().sorted().map(Tool::name).collect(Collectors.joining(" "));
+    }
+
     private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
         Term term = new Term(row.getObject("first_day", LocalDate.class), row.getObject("last_day", LocalDate.class), breaks, ZoneId.of(row.getString("zone")));
         Rules rules = new Rules(Audience.values()[row.getInt("ceiling")], row.getBoolean("open"), Policy.valueOf(row.getString("post_policy")),
             Policy.valueOf(row.getString("comment_policy")), row.getInt("trust_after"),
-            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"));
+            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"),
+            Arrays.stream(row.getString("tools").split(" ")).filter(t -> !t.isEmpty()).map(Tool::valueOf).collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
         String code = row.getString("join_code");
         return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules,
             row.getBoolean("own_passwords"), row.getBoolean("by_given"), PersonName.Shown.valueOf(row.getString("shown")),

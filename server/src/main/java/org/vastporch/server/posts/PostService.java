@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -28,6 +29,7 @@ import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.Revisions;
 import org.vastporch.core.posts.Tags;
+import org.vastporch.core.posts.Tool;
 import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
@@ -67,12 +69,13 @@ public class PostService {
     /**
      * @param suggestions     tags in use, to choose from
      * @param mayAnnounce     whether the writer may make it an announcement, which stands apart from the posts of students
+     * @param tools           what the writer finds in the editor
      * @param publishAt       the class's own time of day at which it is to go up
      */
     public record Draft(long id, long classId, BlogService.BlogView blog, @Optionally PromptBrief prompt, String title, String html, List<String> tags, String audience,
                         List<String> audiences, @Optionally Long category, List<CategoryService.Category> categories, List<String> suggestions, List<WorkUsed> works,
                         boolean isUp, boolean own, boolean mayAnnounce, boolean announcement, @Optionally LocalDateTime publishAt, List<PileItem.Past> history,
-                        BlogRules rules, Beside beside) {}
+                        BlogRules rules, Set<Tool> tools, Beside beside) {}
 
     private final PostStore store;
     private final PorchStore porch;
@@ -131,7 +134,8 @@ public class PostService {
         return new Draft(id, row.classId(), blogs.view(viewer, row.blogId()), brief(row), version.title(), Sanitiser.post(version.html()), version.tags(),
             version.audience().cutTo(facts.blog().ceiling()).name(), audiences, version.content().categoryId(), categories.ofClass(viewer, row.classId()), tags,
             version.content().works(), facts.isUp(), isOwn(viewer, row), staff && beside.roleOf(row) != Role.STUDENT, row.announcement(), publishAt,
-            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()), beside.of(viewer, row, facts, version));
+            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()),
+            staff ? Tool.ALL : classes.get(row.classId()).rules().tools(), beside.of(viewer, row, facts, version));
     }
 
     /** Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries what stands there. */
@@ -143,6 +147,7 @@ public class PostService {
         if (wanted.title().strip().length() > LONGEST_TITLE)
             throw Problem.invalid("title", "title-too-long", "A title has at most " + LONGEST_TITLE + " characters; this one has " + wanted.title().strip().length() + ".");
         String html = Sanitiser.post(wanted.html());
+        if (isOwn(viewer, row) && beside.roleOf(row) == Role.STUDENT) html = Tool.keepOnly(html, classes.get(row.classId()).rules().tools());
         if (html.length() > LONGEST_HTML) throw Problem.invalid("html", "text-too-long", "This text is too long for one post. Make two posts of it.");
         List<WorkUsed> works = wanted.works() == null ? List.of() : wanted.works();
         if (works.size() > WorkUsed.MOST) throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");

@@ -1,0 +1,90 @@
+package org.vastporch.server.media;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Clock;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogRules;
+import org.vastporch.core.posts.Tool;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.ClassService;
+
+/** Sound, video and documents in posts. A file can be had by whoever can read the post that it was put into. */
+@Service
+public class AttachmentService {
+
+    private static final int MOST = 10;
+
+    /** @param kind SOUND, VIDEO or DOCUMENT */
+    public record FileView(String id, String address, String name, String kind, String type, long size) {}
+
+    private final AttachmentStore store;
+    private final MediaStore media;
+    private final ClassService classes;
+    private final AccessService access;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    AttachmentService(AttachmentStore store, MediaStore media, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+        this.store = store;
+        this.media = media;
+        this.classes = classes;
+        this.access = access;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    /** Keeps a file for a post. The size and number allowed are those of its blog. */
+    public FileView add(Viewer viewer, long postId, byte[] bytes, String name, String declared) {
+        PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
+        boolean staff = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId());
+        BlogRules rules = staff ? BlogRules.FREE : post.blog().rules();
+        if (bytes.length > rules.mostMegabytes() * 1024L * 1024L)
+            throw Problem.invalid("file", "file-too-large", "A file may have " + rules.mostMegabytes() + " megabytes here; this one has " + (bytes.length / (1024 * 1024) + 1) + ".");
+        FileKind.Known known = FileKind.of(bytes, name, declared);
+        Set<Tool> tools = staff ? Tool.ALL : classes.get(post.blog().classId()).rules().tools();
+        if (!tools.contains(Tool.valueOf(known.kind().name()))) throw Problem.invalid("file", "tool-off", "Files of this kind are switched off in this class.");
+        String id = UUID.randomUUID().toString();
+        String sha = MediaService.hash(bytes);
+        transaction.executeWithoutResult(status -> {
+            if (store.lockedCount(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
+            media.add(sha, "application/octet-stream", bytes);
+            store.add(new AttachmentStore.Attachment(id, post.blog().classId(), postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), bytes.length), clock.instant());
+        });
+        return view(store.find(id).orElseThrow());
+    }
+
+    /** The files that were put into a post, for whoever may read it. */
+    public List<FileView> ofPost(Viewer viewer, long postId) {
+        access.requirePost(viewer, Act.READ, postId);
+        return store.ofPost(postId).stream().map(AttachmentService::view).toList();
+    }
+
+    AttachmentStore.Attachment require(Viewer viewer, String id) {
+        AttachmentStore.Attachment file = store.find(id).orElseThrow(Problem::missing);
+        access.requirePost(viewer, Act.READ, file.postId());
+        return file;
+    }
+
+    /** Writes the bytes from {@code first} to {@code last}, both counted in, chunk by chunk. */
+    void write(AttachmentStore.Attachment file, long first, long last, OutputStream out) throws IOException {
+        for (long no = first / MediaStore.CHUNK; no <= last / MediaStore.CHUNK; no++) {
+            byte[] chunk = media.chunk(file.sha(), no);
+            int from = (int) Math.max(0, first - no * MediaStore.CHUNK);
+            int to = (int) Math.min(chunk.length, last + 1 - no * MediaStore.CHUNK);
+            out.write(chunk, from, to - from);
+        }
+    }
+
+    private static FileView view(AttachmentStore.Attachment a) {
+        return new FileView(a.id(), "/media/files/" + a.id(), a.name(), a.kind(), a.type(), a.size());
+    }
+}

@@ -1,0 +1,99 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Files in posts: what is taken, who gets them, and jumping within them. */
+@ServerTest
+class FilesTest {
+
+    private static final JsonMapper JSON = new JsonMapper();
+
+    @Autowired School school;
+    @LocalServerPort int port;
+    Made of;
+    String files;
+
+    @BeforeEach
+    void makeDraft() {
+        of = school.make(port);
+        files = "/api/posts/" + of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong() + "/files";
+    }
+
+    /** Something that begins as a sound does and is longer than a chunk of the store. */
+    private static byte[] sound(int size) {
+        byte[] bytes = new byte[size];
+        for (int i = 0; i < size; i++) bytes[i] = (byte) (i * 31 + i / 256);
+        System.arraycopy("ID3\3\0\0\0\0\0\0".getBytes(StandardCharsets.ISO_8859_1), 0, bytes, 0, 10);
+        return bytes;
+    }
+
+    @Test
+    void aPlayerCanJumpAndNobodyElseGetsAByte() {
+        byte[] bytes = sound(700_000);
+        JsonNode file = of.first().upload(files, "wren.mp3", bytes).body();
+        assertEquals("SOUND", file.get("kind").asString());
+        String address = file.get("address").asString();
+        assertArrayEquals(bytes, of.first().get(address).raw().body());
+        for (int[] range : new int[][] {{0, 0}, {262_143, 262_144}, {10, 699_999}, {524_288, 600_000}}) {
+            Answer part = of.lead().get(address, "Range", "bytes=" + range[0] + "-" + range[1]);
+            assertEquals(206, part.status());
+            assertEquals("bytes " + range[0] + "-" + range[1] + "/700000", part.raw().headers().firstValue("Content-Range").orElse(""));
+            assertArrayEquals(Arrays.copyOfRange(bytes, range[0], range[1] + 1), part.raw().body());
+        }
+        assertEquals(100, of.lead().get(address, "Range", "bytes=-100").raw().body().length);
+        assertEquals(416, of.lead().get(address, "Range", "bytes=700000-").status());
+        assertEquals("nosniff", of.lead().get(address).raw().headers().firstValue("X-Content-Type-Options").orElse(""));
+        for (School.Person other : List.of(of.other(), of.guest(), of.moderator(), school.stranger(port)))
+            assertTrue(other.get(address).status() >= 401, "a draft's file is for its author and the staff");
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {
+        "x.pdf  | %PDF-1.7 x                     | DOCUMENT",
+        "x.txt  | just words                     | DOCUMENT",
+        "x.pdf  | MZ\u0090\u0000\u0003 program   | Its name says .pdf, but that is not what is in this file.",
+        "x.mp3  | <html><script>1</script></html> | Files of this kind are not taken. Sound, video, PDF, text and office documents are.",
+        "x.docx | just words                     | Its name says .docx, but that is not what is in this file.",
+        "x.html | <html></html>                  | Files of this kind are not taken. Sound, video, PDF, text and office documents are.",
+        "x.pdf  | ''                             | This file is empty.",
+    })
+    void whatAFileIsIsSeenFromItsContent(String name, String content, String expected) {
+        JsonNode answer = of.first().upload(files, name, content.getBytes(StandardCharsets.ISO_8859_1)).body();
+        assertEquals(expected, answer.has("kind") ? answer.get("kind").asString() : answer.get("detail").asString());
+    }
+
+    @Test
+    void manyAndSwitchedOffAreRefusedAndNamesAreTidied() {
+        assertEquals("passwd.pdf", of.first().upload(files, "../../etc/pass\u202Ewd.pdf", "%PDF-1.7".getBytes()).body().get("name").asString());
+        for (int i = 1; i < 10; i++) of.first().upload(files, i + ".pdf", ("%PDF-1.7 " + i).getBytes());
+        assertEquals("too-many-files", of.first().upload(files, "11.pdf", "%PDF-1.7".getBytes()).code());
+        assertEquals(10, of.first().get(files).body().size());
+        JsonNode view = of.lead().get("/api/classes/" + of.classId()).body();
+        ObjectNode rules = (ObjectNode) view.get("rules");
+        List<String> tools = new ArrayList<>();
+        rules.get("tools").forEach(t -> { if (!List.of("DOCUMENT", "HEADING").contains(t.asString())) tools.add(t.asString()); });
+        rules.set("tools", JSON.valueToTree(tools));
+        assertEquals(200, of.lead().put("/api/classes/" + of.classId() + "/rules", Map.of("rules", rules, "version", view.get("version").asInt())).status());
+        assertEquals("tool-off", of.first().upload(files, "x.pdf", "%PDF-1.7".getBytes()).code());
+        String draft = files.replace("/files", "/draft");
+        of.first().put(draft, Map.of("rev", 1, "title", "x", "html", "<h2>Slugs</h2><p>Eleven</p>", "tags", List.of(), "audience", "MY_CLASS"));
+        assertEquals("<p>Slugs</p><p>Eleven</p>", of.first().get(draft).body().get("html").asString());
+    }
+}

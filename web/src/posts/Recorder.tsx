@@ -1,0 +1,65 @@
+import { Modal } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+
+const LONGEST_SECONDS = 600;
+const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+
+/** Records sound with the browser's microphone; it can be heard before it is put into the post. */
+export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (file: File) => void }) {
+  const recorder = useRef<MediaRecorder | null>(null);
+  const parts = useRef<Blob[]>([]);
+  const [seconds, setSeconds] = useState(0);
+  const [state, setState] = useState<'ready' | 'records' | 'done'>('ready');
+  const [heard, setHeard] = useState<{ blob: Blob; address: string } | null>(null);
+  const [problem, setProblem] = useState('');
+  const stop = () => {
+    if (recorder.current?.state === 'recording') recorder.current.stop();
+    recorder.current?.stream.getTracks().forEach((track) => track.stop());
+  };
+  useEffect(() => stop, []);
+  useEffect(() => {
+    if (state !== 'records') return undefined;
+    const timer = setInterval(() => setSeconds((s) => s + 1), 1000);
+    return () => clearInterval(timer);
+  }, [state]);
+  useEffect(() => { if (seconds >= LONGEST_SECONDS) stop(); }, [seconds]);
+  const start = async () => {
+    setProblem('');
+    try {
+      const stream = await navigator.mediaDevices.getUserMedia({ audio: true });
+      const made = new MediaRecorder(stream);
+      parts.current = [];
+      made.ondataavailable = (e) => parts.current.push(e.data);
+      made.onstop = () => {
+        const blob = new Blob(parts.current, { type: made.mimeType || 'audio/webm' });
+        setHeard({ blob, address: URL.createObjectURL(blob) });
+        setState('done');
+      };
+      recorder.current = made;
+      setSeconds(0);
+      made.start();
+      setState('records');
+    } catch {
+      setProblem('The microphone cannot be used. Allow it for this page in your browser, then try again.');
+    }
+  };
+  const take = () => {
+    if (!heard) return;
+    const now = new Date();
+    const ending = heard.blob.type.includes('mp4') ? 'm4a' : heard.blob.type.includes('ogg') ? 'ogg' : 'webm';
+    onTake(new File([heard.blob], `Recording ${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${now.getHours()}.${String(now.getMinutes()).padStart(2, '0')}.${ending}`, { type: heard.blob.type.split(';')[0] }));
+    onClose();
+  };
+  return (
+    <Modal opened onClose={() => { stop(); onClose(); }} title="Record sound">
+      <p style={{ font: '600 31px/1.2 var(--serif)', margin: '0 0 12px' }} role="timer" aria-label={`${seconds} seconds recorded`}>{clock(seconds)} <span className="muted" style={{ fontSize: 16 }}>of {clock(LONGEST_SECONDS)}</span></p>
+      {heard && state === 'done' && <audio controls src={heard.address} style={{ width: '100%', marginBottom: 12 }} aria-label="What was recorded" />}
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      <p style={{ display: 'flex', gap: 10, margin: 0 }}>
+        {state !== 'records' && <button className={`btn ${state === 'ready' ? 'go' : ''}`} onClick={start}>{state === 'done' ? 'Record anew' : 'Record'}</button>}
+        {state === 'records' && <button className="btn go" onClick={stop}>Stop</button>}
+        {state === 'done' && <button className="btn go" onClick={take}>Put it in</button>}
+      </p>
+    </Modal>
+  );
+}
