@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
   Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  Category, FileView, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
+  AsideList, Category, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -88,6 +88,12 @@ export const draftOptions = (id: number) =>
     refetchOnWindowFocus: false,
     gcTime: 0,
   });
+
+export const asidesOptions = (at: string) =>
+  queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });
+
+export const givenOptions = (prompt: number) =>
+  queryOptions({ queryKey: ['given', prompt], queryFn: ({ signal }) => getJson<GivenLine[]>(`/api/prompts/${prompt}/comments-given`, signal) });
 
 export const filesOptions = (id: number) =>
   queryOptions({ queryKey: ['files', id], queryFn: ({ signal }) => getJson<FileView[]>(`/api/posts/${id}/files`, signal), staleTime: 30_000 });

@@ -44,7 +44,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -172,7 +172,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get"];
-        put: operations["change"];
+        put: operations["change_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -732,9 +732,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["change"];
         post?: never;
-        delete: operations["bin_1"];
+        delete: operations["bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wordsOnComment"];
+        put?: never;
+        post: operations["sayOnComment"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -974,7 +990,7 @@ export interface paths {
         get: operations["post"];
         put?: never;
         post?: never;
-        delete: operations["bin"];
+        delete: operations["bin_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1108,6 +1124,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/staff-thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["onPost"];
+        put?: never;
+        post: operations["addOnPost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/versions": {
         parameters: {
             query?: never;
@@ -1156,6 +1188,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wordsOnPost"];
+        put?: never;
+        post: operations["sayOnPost"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}": {
         parameters: {
             query?: never;
@@ -1166,6 +1214,54 @@ export interface paths {
         get: operations["get_1"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/comments-given": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["given"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/marking/{student}/staff-thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["onMarking"];
+        put?: never;
+        post: operations["addOnMarking"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/staff-thread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["onPrompt"];
+        put?: never;
+        post: operations["addOnPrompt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1376,6 +1472,19 @@ export interface components {
             pinned: boolean;
             series?: string;
         };
+        AsideList: {
+            list: components["schemas"]["AsideView"][];
+            mayWrite: boolean;
+        };
+        AsideView: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            html: string;
+            /** Format: int64 */
+            id: number;
+            own: boolean;
+        };
         Asked: {
             /** Format: int32 */
             category: number;
@@ -1465,6 +1574,7 @@ export interface components {
             title: string;
         };
         BlogRules: {
+            comments: components["schemas"]["Closing"];
             delete: components["schemas"]["Window"];
             deleteComments: boolean;
             edit: components["schemas"]["Window"];
@@ -1497,7 +1607,7 @@ export interface components {
             /** Format: date-time */
             closesAt?: string;
             /** @enum {string} */
-            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO";
+            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO" | "ANYONE";
             /** Format: int64 */
             groupId?: number;
             intro: string;
@@ -1544,6 +1654,9 @@ export interface components {
             id: number;
             name: string;
         };
+        Changed: {
+            text: string;
+        };
         ClassChange: {
             byGiven: boolean;
             of: components["schemas"]["NewClass"];
@@ -1577,6 +1690,11 @@ export interface components {
             weeks: components["schemas"]["WeekView"][];
             zone: string;
         };
+        Closing: {
+            /** Format: int32 */
+            afterDays: number;
+            at: string;
+        };
         Code: {
             code?: components["schemas"]["CodeView"];
         };
@@ -1602,10 +1720,12 @@ export interface components {
             /** Format: date-time */
             at: string;
             author: string;
+            edited: boolean;
             html: string;
             /** Format: int64 */
             id: number;
             mayDelete: boolean;
+            mayEdit: boolean;
             note?: string;
             own: boolean;
             /** Format: int64 */
@@ -1805,6 +1925,17 @@ export interface components {
             points?: number;
             remark: string;
         };
+        GivenLine: {
+            /** Format: int32 */
+            asked: number;
+            /** Format: date-time */
+            due?: string;
+            /** Format: int32 */
+            given: number;
+            name: string;
+            /** Format: int64 */
+            place: number;
+        };
         Group: {
             /** Format: int64 */
             id: number;
@@ -1949,6 +2080,9 @@ export interface components {
             must: boolean;
             need: string;
         };
+        NewAside: {
+            text: string;
+        };
         NewClass: {
             breaks: components["schemas"]["Spell"][];
             /** Format: date */
@@ -1961,9 +2095,11 @@ export interface components {
             zone: string;
         };
         NewComment: {
+            name?: string;
             /** Format: int64 */
             parentId?: number;
             text: string;
+            website?: string;
         };
         NewHelper: {
             email: string;
@@ -2617,6 +2753,8 @@ export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Arrange = components['schemas']['Arrange'];
 export type Arranged = components['schemas']['Arranged'];
+export type AsideList = components['schemas']['AsideList'];
+export type AsideView = components['schemas']['AsideView'];
 export type Asked = components['schemas']['Asked'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
@@ -2633,9 +2771,11 @@ export type ByCode = components['schemas']['ByCode'];
 export type ByInvitation = components['schemas']['ByInvitation'];
 export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
+export type Changed = components['schemas']['Changed'];
 export type ClassChange = components['schemas']['ClassChange'];
 export type ClassOfCode = components['schemas']['ClassOfCode'];
 export type ClassView = components['schemas']['ClassView'];
+export type Closing = components['schemas']['Closing'];
 export type Code = components['schemas']['Code'];
 export type CodeTyped = components['schemas']['CodeTyped'];
 export type CodeView = components['schemas']['CodeView'];
@@ -2661,6 +2801,7 @@ export type FileView = components['schemas']['FileView'];
 export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
 export type Given = components['schemas']['Given'];
+export type GivenLine = components['schemas']['GivenLine'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
 export type HandingIn = components['schemas']['HandingIn'];
@@ -2681,6 +2822,7 @@ export type Month = components['schemas']['Month'];
 export type Move = components['schemas']['Move'];
 export type Moves = components['schemas']['Moves'];
 export type NeedLine = components['schemas']['NeedLine'];
+export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
 export type NewComment = components['schemas']['NewComment'];
 export type NewHelper = components['schemas']['NewHelper'];
@@ -2816,7 +2958,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3078,7 +3220,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4164,7 +4306,33 @@ export interface operations {
             };
         };
     };
-    bin_1: {
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Changed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommentView"];
+                };
+            };
+        };
+    };
+    bin: {
         parameters: {
             query?: never;
             header?: never;
@@ -4181,6 +4349,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    wordsOnComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    sayOnComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
             };
         };
     };
@@ -4562,7 +4778,7 @@ export interface operations {
             };
         };
     };
-    bin: {
+    bin_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4852,6 +5068,54 @@ export interface operations {
             };
         };
     };
+    onPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    addOnPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
     versions: {
         parameters: {
             query?: never;
@@ -4924,6 +5188,54 @@ export interface operations {
             };
         };
     };
+    wordsOnPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    sayOnPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
     get_1: {
         parameters: {
             query?: never;
@@ -4942,6 +5254,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PromptView"];
+                };
+            };
+        };
+    };
+    given: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenLine"][];
+                };
+            };
+        };
+    };
+    onMarking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    addOnMarking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
+    onPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    addOnPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
                 };
             };
         };

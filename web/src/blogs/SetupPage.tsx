@@ -25,7 +25,7 @@ const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
   { value: 'JOURNAL', label: 'Journal', says: 'For each student, read by nobody but its author and the staff.', title: 'Journal of {name}' },
 ];
 const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
-const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }];
+const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }, { value: 'ANYONE', label: 'anyone; visitors always wait' }];
 const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';
 
 /** Making a blog, or changing one: what it is, who reads it before and after, when it is open, how it looks and reads, and its rules. */
@@ -146,11 +146,16 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               <NumberInput label="Fewest words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.fewestWords')} />
               <NumberInput label="Most words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.mostWords')} />
               <NumberInput label="Most pictures" description="in a post" min={0} max={40} {...form.getInputProps('settings.rules.mostPictures')} />
-              <NumberInput label="Megabytes" description="of a picture" min={1} max={40} {...form.getInputProps('settings.rules.mostMegabytes')} />
+              <NumberInput label="Megabytes" description="of a picture or file" min={1} max={40} {...form.getInputProps('settings.rules.mostMegabytes')} />
             </div>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
               <NumberInput label="Most posts of a student" description="0: no rule" min={0} max={1000} {...form.getInputProps('settings.rules.mostPosts')} />
               <Select label="in a" data={[{ value: 'DAY', label: 'day' }, { value: 'WEEK', label: 'week' }, { value: 'TERM', label: 'term' }]} allowDeselect={false} {...form.getInputProps('settings.rules.per')} />
+            </div>
+
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <NumberInput label="Comments close after so many days" description="0: no rule" min={0} max={1000} {...form.getInputProps('settings.rules.comments.afterDays')} />
+              <TextInput label="or all of them at" type="datetime-local" value={local(v.settings.rules.comments.at || undefined)} onChange={(e) => form.setFieldValue('settings.rules.comments.at', e.target.value ? new Date(e.target.value).toISOString() : '')} />
             </div>
 
             {problem && <p className="tell wrong" role="alert">{problem}</p>}

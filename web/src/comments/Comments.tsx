@@ -1,8 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, deleteJson, postJson } from '../api/client';
-import { commentsOptions } from '../api/queries';
+import { Asides } from '../asides/Asides';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView } from '../api/schema';
+import { isStaff } from '../app/useClass';
 import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
@@ -10,7 +12,7 @@ import { t } from '../texts/en';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
-export function Comments({ postId, classId, mayComment, commentsStay = false }: { postId: number; classId: number; mayComment: boolean; commentsStay?: boolean }) {
+export function Comments({ postId, classId, mayComment, commentsStay = false, visitor = false }: { postId: number; classId: number; mayComment: boolean; commentsStay?: boolean; visitor?: boolean }) {
   const { data: comments = [] } = useQuery(commentsOptions(postId));
   const [answering, setAnswering] = useState<number | null>(null);
   const roots = comments.filter((c) => !c.parentId || !comments.some((p) => p.id === c.parentId));
@@ -18,7 +20,7 @@ export function Comments({ postId, classId, mayComment, commentsStay = false }: 
   const thread = (c: CommentView, depth: number) => (
     <div key={c.id}>
       <Comment comment={c} depth={depth} postId={postId} classId={classId} onReply={mayComment && c.state === 'PUBLISHED' ? () => setAnswering(answering === c.id ? null : c.id) : undefined} />
-      {answering === c.id && <div className={css.reply}><CommentBox postId={postId} parentId={c.id} label={`Your reply to ${c.author}`} onDone={() => setAnswering(null)} /></div>}
+      {answering === c.id && <div className={css.reply}><CommentBox postId={postId} parentId={c.id} label={`Your reply to ${c.author}`} visitor={visitor} onDone={() => setAnswering(null)} /></div>}
       {comments.filter((r) => r.parentId === c.id).map((r) => thread(r, depth + 1))}
     </div>
   );
@@ -27,13 +29,17 @@ export function Comments({ postId, classId, mayComment, commentsStay = false }: 
       <h3>{published === 0 ? 'Nobody has answered yet' : t.count(published, 'comment', 'comments')}</h3>
       {roots.map((c) => thread(c, 0))}
       {mayComment && commentsStay && <p className="tiny muted" style={{ margin: '14px 0 0' }}>In this blog students cannot take their comments away again.</p>}
-      {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" />}
+      {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" visitor={visitor} />}
     </section>
   );
 }
 
 function Comment({ comment, depth, postId, classId, onReply }: { comment: CommentView; depth: number; postId: number; classId: number; onReply?: () => void }) {
   const client = useQueryClient();
+  const { data: me } = useQuery(meOptions);
+  const staff = isStaff(me?.classes.find((c) => c.id === classId)?.role ?? '');
+  const [changing, setChanging] = useState(false);
+  const [word, setWord] = useState(false);
   const bin = async () => {
     await deleteJson(`/api/comments/${comment.id}`);
     await client.invalidateQueries({ queryKey: ['comments', postId] });
@@ -42,22 +48,45 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
     <div className={`${css.comment} ${depth > 0 ? css.reply : ''}`}>
       <div className={css.who}>
         {comment.state !== 'PUBLISHED' && <><StateBoard state={comment.state} withWord /> · </>}
-        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />
+        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />{comment.edited && ', changed'}
       </div>
-      <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />
+      {changing ? <CommentBox postId={postId} change={comment} label="Your comment" onDone={() => setChanging(false)} /> : <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />}
+      {(comment.own || (staff && word)) && comment.id > 0 && <Asides at={`/api/comments/${comment.id}/words`} heading={comment.own ? 'A private word to you' : undefined} label={`Only ${comment.author} and the staff read it`} verb="Say it" />}
       {comment.own && comment.state === 'WAITING' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>A teacher looks at it first. Only you and the staff see it until then.</p>}
       {comment.note && <p className="tell" style={{ margin: '0 0 8px' }}>“{comment.note}”</p>}
       <span className="tiny">
         {onReply && <button className="word tiny" onClick={onReply}>Reply</button>}
-        {comment.mayDelete && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
+        {comment.mayEdit && !changing && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setChanging(true)}>Change</button></>}
+        {staff && !comment.own && comment.place > 0 && !word && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setWord(true)}>A private word</button></>}
+        {comment.mayDelete && <>{onReply || comment.mayEdit || staff ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
       </span>
     </div>
   );
 }
 
-function CommentBox({ postId, parentId, label, onDone }: { postId: number; parentId?: number; label: string; onDone?: () => void }) {
-  const kept = `porch-comment-${postId}-${parentId ?? 0}`;
-  const [text, setText] = useState(() => localStorage.getItem(kept) ?? '');
+interface CommentBoxProps {
+  postId: number;
+  parentId?: number;
+  /** The comment that is changed; left out for a new one. */
+  change?: CommentView;
+  label: string;
+  /** Whether somebody without an account writes. */
+  visitor?: boolean;
+  onDone?: () => void;
+}
+
+/** The words of a comment as they were typed. */
+function plainOf(html: string): string {
+  const page = new DOMParser().parseFromString(html.replace(/<br>/g, '\n').replace(/<\/p>/g, '\n\n</p>'), 'text/html');
+  return (page.body.textContent ?? '').trim();
+}
+
+function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
+  const kept = `porch-comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`;
+  const [text, setText] = useState(() => localStorage.getItem(kept) ?? (change ? plainOf(change.html) : ''));
+  const [name, setName] = useState('');
+  const [website, setWebsite] = useState('');
+  const [sent, setSent] = useState(false);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const client = useQueryClient();
@@ -68,9 +97,11 @@ function CommentBox({ postId, parentId, label, onDone }: { postId: number; paren
   const send = async () => {
     setBusy(true);
     try {
-      await postJson(`/api/posts/${postId}/comments`, { text, parentId });
+      if (change) await putJson(`/api/comments/${change.id}`, { text });
+      else await postJson(`/api/posts/${postId}/comments`, visitor ? { text, parentId, name, website } : { text, parentId });
       localStorage.removeItem(kept);
       setText('');
+      setSent(visitor);
       setProblem('');
       await client.invalidateQueries({ queryKey: ['comments', postId] });
       onDone?.();
@@ -82,11 +113,15 @@ function CommentBox({ postId, parentId, label, onDone }: { postId: number; paren
   };
   return (
     <div className={css.box}>
+      {sent && <p className="tell" role="status">Thank you. Somebody of the school looks at it first; then it stands here.</p>}
+      {change && change.state === 'PUBLISHED' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>Where comments are looked at first, the changed one waits again before others see it.</p>}
+      {visitor && <label className="tiny muted">Your name, as others read it<input className={css.name} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} /></label>}
+      {visitor && <input className="away" tabIndex={-1} autoComplete="off" aria-hidden="true" name="website" value={website} onChange={(e) => setWebsite(e.target.value)} />}
       <label className="tiny muted">{label}
         <textarea value={text} onChange={(e) => type(e.target.value)} aria-invalid={problem !== ''} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
       </label>
       {problem && <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>{problem}</p>}
-      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>Send</button>{' '}
+      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{change ? 'Keep the change' : 'Send'}</button>{' '}
       {onDone && <button className="word" onClick={onDone}>{t.cancel}</button>}
     </div>
   );

@@ -6,9 +6,11 @@ import { paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Released, Strip } from '../api/schema';
 import { useKeys } from '../app/keys';
 import { manages, useClass } from '../app/useClass';
+import { Asides } from '../asides/Asides';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
+import { Reading } from '../posts/Reading';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { Dock } from './Dock';
@@ -111,7 +113,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           {said && <p className="tell" role="status">{said}</p>}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
-          {p && <Reading paper={p} classId={id} student={studentId} />}
+          {p && <PaperText paper={p} classId={id} student={studentId} />}
+          {p && <div style={{ marginTop: 34, maxWidth: 520 }}><Asides at={`/api/prompts/${strip.promptId}/marking/${studentId}/staff-thread`} heading="Among the staff, about this marking" label="No student ever reads this" verb="Add it" /></div>}
         </div>
       </main>
       {p?.postId && p.rubric && !folded && <Dock paper={p} rubric={p.rubric} stair={stair} open={open} onStair={setStair} onOpen={setOpen} onChoose={choose} onNext={next}
@@ -121,7 +124,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   );
 }
 
-function Reading({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
+function PaperText({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
   if (!paper.postId) return <p className="muted" style={{ paddingTop: 20 }}><StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.</p>;
   return (
     <article>
@@ -130,7 +133,7 @@ function Reading({ paper, classId, student }: { paper: Paper; classId: number; s
         {paper.standing === 'RELEASED' && ' · released'}
       </div>
       <h1>{paper.title}</h1>
-      <div className="reading" dangerouslySetInnerHTML={{ __html: paper.html }} />
+      <Reading html={paper.html} postId={paper.postId} />
     </article>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { classOptions, newsOptions, porchPage, railOptions, type PorchFilter } from '../api/queries';
 import { useClass } from '../app/useClass';
+import { Owed } from '../comments/Given';
 import { TermRail } from '../parts/TermRail';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -17,7 +18,7 @@ type Span = keyof typeof SPANS;
 
 /** The Porch: everything published in the class, one stream; every filter stands in the address. */
 export function PorchPage() {
-  const { id, name } = useClass();
+  const { id, name, role } = useClass();
   const [params, setParams] = useSearchParams();
   const [sill, setSill] = useState(false);
   const { data: of } = useQuery(classOptions(id));
@@ -70,6 +71,7 @@ export function PorchPage() {
             <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>{sill ? 'Close' : 'Filter'}</button>
           </div>
           {first && first.answerFirst.length > 0 && <p className="tell" style={{ margin: '14px 0 0' }}>Others' answers to {first.answerFirst.join(', ')} show here once your own is published.</p>}
+          {role === 'STUDENT' && !isFiltered && <Owed />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}
           {first && !isFiltered && first.announcements > 0 && <Announcements classId={id} count={first.announcements} onAll={() => set('announcements', 'yes')} />}

@@ -3,6 +3,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { Comments } from '../comments/Comments';
+import { useEyes } from '../app/eyes';
+import { isStaff } from '../app/useClass';
+import { Asides } from '../asides/Asides';
 import { ApiProblem, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
@@ -21,9 +24,11 @@ export function PostPage() {
   const { postId, classId } = useParams();
   const id = Number(postId);
   const { data: me } = useQuery(meOptions);
+  const eyes = useEyes();
   const { data: post, error, refetch } = useQuery(postOptions(id));
   if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
   if (!post) return <div className="page"><Loading lines={8} /></div>;
+  const of = me?.classes.find((c) => c.id === post.classId);
   if (!classId && me?.classes.some((c) => c.id === post.classId)) return <Navigate to={`/classes/${post.classId}/posts/${id}`} replace />;
   return (
     <div className="page" style={{ paddingTop: 30 }}>
@@ -36,6 +41,7 @@ export function PostPage() {
             {post.source && <span className={css.out}>from {post.source}</span>}
             {post.publishedAt && <> · <When at={post.publishedAt} /></>}
           </div>} />
+        {post.own && <Asides at={`/api/posts/${id}/words`} heading="A private word to you" label="Only the author and the staff read it" verb="Say it" />}
         {post.arranged.series && <SeriesWay post={post} />}
         {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} commentsStay={post.commentsStay} />}
         {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
@@ -50,6 +56,8 @@ export function PostPage() {
         <Sightline line={post.sightline} />
         <h4>Written in</h4>
         <p style={{ margin: 0, fontSize: 15 }}>{classId ? <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>{post.blog}</Link> : post.blog}{post.prompt ? <><br /><span className="muted">for {post.prompt}</span></> : null}</p>
+        {!post.own && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/words`} heading={`A private word to ${post.author}`} label="Only the author and the staff read it" verb="Say it" />}
+        {!eyes && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/staff-thread`} heading="Among the staff" label="No student ever reads this" verb="Add it" />}
         {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
         {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}
         {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}

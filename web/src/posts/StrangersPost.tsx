@@ -21,8 +21,8 @@ export function StrangersPost({ postId, onSignedIn }: { postId: number; onSigned
         {post.data && (
           <>
             <title>{`${post.data.title} · Vast Porch`}</title>
-            <PostArticle title={post.data.title} html={post.data.html} tags={post.data.tags} above={<div className="muted">{post.data.author}{post.data.publishedAt && <> · <When at={post.data.publishedAt} /></>}</div>} />
-            <Comments postId={postId} classId={post.data.classId} mayComment={false} />
+            <PostArticle postId={postId} title={post.data.title} html={post.data.html} tags={post.data.tags} above={<div className="muted">{post.data.author}{post.data.publishedAt && <> · <When at={post.data.publishedAt} /></>}</div>} />
+            <Comments postId={postId} classId={post.data.classId} mayComment={post.data.mayComment} visitor />
           </>
         )}
       </main>

@@ -1,7 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { promptsOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
+import { Asides } from '../asides/Asides';
+import { GivenTable } from '../comments/Given';
 import { CopyLink } from '../parts/LastingLink';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -10,6 +13,9 @@ import { t } from '../texts/en';
 export function PromptsPage() {
   const { id, name, role } = useClass();
   const prompts = useQuery(promptsOptions(id));
+  // What is folded away is asked for once it is opened.
+  const [shown, setShown] = useState<Record<string, boolean>>({});
+  const show = (what: string, open: boolean) => setShown((before) => ({ ...before, [what]: open }));
   return (
     <div className="page plain">
       <title>{`Prompts · ${name}`}</title>
@@ -24,6 +30,8 @@ export function PromptsPage() {
             <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}>due <When at={p.due} /> · {t.count(p.points, 'point', 'points')}{p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}</p>
             <p style={{ margin: 0, font: '17px/1.55 var(--serif)', color: 'var(--reading)' }}>{p.instructions}</p>
             <p style={{ margin: '6px 0 0' }}><Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>Its posts</Link>{' · '}<Link className="word" to={`/classes/${id}/mark/${p.id}`}>Mark</Link>{' · '}<CopyLink path={`/classes/${id}/write?prompt=${p.id}`} /></p>
+            {p.asked.comments > 0 && <details style={{ marginTop: 8 }} onToggle={(e) => show(`g${p.id}`, e.currentTarget.open)}><summary className="tiny" style={{ cursor: 'pointer' }}>Comments given</summary>{shown[`g${p.id}`] && <GivenTable prompt={p.id} />}</details>}
+            <details style={{ marginTop: 8 }} onToggle={(e) => show(`s${p.id}`, e.currentTarget.open)}><summary className="tiny" style={{ cursor: 'pointer' }}>Among the staff</summary>{shown[`s${p.id}`] && <div style={{ maxWidth: 520, marginTop: 8 }}><Asides at={`/api/prompts/${p.id}/staff-thread`} label="No student ever reads this" verb="Add it" /></div>}</details>
           </section>
         ))}
       </main>

@@ -148,7 +148,7 @@ class BlogTest {
 
     @Test
     void rulesBindStudentsAndAreSaidBefore() {
-        BlogRules rules = new BlogRules(new Window(30), Window.NEVER, false, 0, 1, 3, 6, 1, BlogRules.Period.WEEK);
+        BlogRules rules = new BlogRules(new Window(30), Window.NEVER, false, 0, 1, 3, 6, 1, BlogRules.Period.WEEK, BlogRules.Closing.NEVER);
         change(logs(BlogKind.ONE_EACH, null, null, ruled(rules)));
         Answer tooShort = handIn(of.first(), "<p>Two words.</p>");
         assertEquals("In this blog a post has at least 3 words; yours has 2.", tooShort.body().get("detail").asString());

@@ -125,7 +125,9 @@ class EndpointTableTest {
     /** A post of the student that waits, as the pile shows it. */
     private JsonNode waiting() {
         long id = draft();
-        int rev = of.first().put("/api/posts/" + id + "/draft", save()).body().get("rev").asInt();
+        Map<String, Object> save = new HashMap<>(save());
+        save.put("rev", of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt());
+        int rev = of.first().put("/api/posts/" + id + "/draft", save).body().get("rev").asInt();
         of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         for (JsonNode item : of.lead().get("/api/pile").body()) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
         throw new AssertionError("The post does not wait");
@@ -201,6 +203,8 @@ class EndpointTableTest {
         body("PUT /api/posts/{draft}/draft", EndpointTableTest::save);
         body("POST /api/posts/{draft}/hand-in", () -> Map.of("rev", 0));
         body("POST /api/posts/{published}/comments", () -> Map.of("text", "Well seen."));
+        for (String at : List.of("PUT /api/comments/{comment}", "POST /api/posts/{published}/words", "POST /api/comments/{comment}/words", "POST /api/posts/{published}/staff-thread",
+            "POST /api/prompts/{prompt}/staff-thread", "POST /api/prompts/{prompt}/marking/{marked}/staff-thread")) body(at, () -> Map.of("text", "Well seen."));
         body("POST /api/pile/decisions", () -> deciding(waiting()));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("points", 6, "remark", ""));

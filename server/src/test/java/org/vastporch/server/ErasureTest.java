@@ -64,6 +64,9 @@ class ErasureTest {
         write(zebediah, path);
         long other = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "A post that stays");
         long comment = zebediah.post("/api/posts/" + other + "/comments", Map.of("text", "A gooseberry for that.")).body().get("id").asLong();
+        of.lead().post("/api/comments/" + comment + "/words", Map.of("text", "Zebediah, what is a gooseberry?"));
+        JsonNode waits = of.lead().get("/api/pile").body().valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
+        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "comment", "id", comment, "version", 1, "rev", waits.get("rev").asInt()))));
         long reply = of.first().post("/api/posts/" + other + "/comments", Map.of("text", "Thank you.", "parentId", comment)).body().get("id").asLong();
 
         List<String> before = found(Files.readAllBytes(file()));
@@ -86,6 +89,7 @@ class ErasureTest {
         long id = who.post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
         int rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", 1, "title", "On the umbellifer", "html", "<p>A first thought of periwinkle.</p>", "tags", List.of("umbellifer"), "audience", "MY_CLASS")).body().get("rev").asInt();
         rev = who.put("/api/posts/" + id + "/draft", Map.of("rev", rev, "title", "On the umbellifer", "html", "<p>A second thought.</p>", "tags", List.of("umbellifer"), "audience", "MY_CLASS")).body().get("rev").asInt();
+        who.upload("/api/posts/" + id + "/files", "umbellifer.pdf", "%PDF-1.7 umbellifer".getBytes(StandardCharsets.UTF_8));
         who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         who.post(path + "/feed-key", null);
     }

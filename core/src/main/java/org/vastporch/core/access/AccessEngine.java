@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;
@@ -95,6 +96,18 @@ public final class AccessEngine {
         return role.get().readsAsStaff() || post.blog().rules().deleteComments() ? Reason.IS_AUTHOR : Reason.DELETE_OVER;
     }
 
+    /** Decides whether the viewer may read a private word that staff said to the author of something: that author and the staff of the class, nobody else. */
+    public static Reason readWord(Viewer viewer, long classId, long author, Instant now) {
+        if (viewer.lens() != null && viewer.lens() != classId) return Reason.NOT_A_MEMBER;
+        if (!viewer.isStranger() && viewer.personId() == author) return Reason.IS_AUTHOR;
+        return inClass(viewer, Act.SEE_STAFF_THREAD, classId, now);
+    }
+
+    /** Decides whether the viewer may say a private word, or write in a thread of the staff: staff in person. */
+    public static Reason writeAside(Viewer viewer, long classId, Instant now) {
+        return viewer.isInPerson() ? inClass(viewer, Act.SEE_STAFF_THREAD, classId, now) : Reason.ONLY_EYES;
+    }
+
     /**
      * Decides whether the viewer may look at the pages of a class through somebody's eyes: staff of that class, through those of a student, a
      * guest or a stranger. What a colleague sees is not theirs to see.
@@ -166,15 +179,28 @@ public final class AccessEngine {
         Reason read = read(viewer, post, now);
         if (!read.allows()) return read;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
-        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
-        if (role.get().readsAsStaff()) return Reason.IS_STAFF;
-        if (role.get() == Role.MODERATOR) return Reason.AUDIENCE_TOO_NARROW;
+        if (role.isPresent() && role.get().readsAsStaff()) return Reason.IS_STAFF;
+        if (role.isPresent() && role.get() == Role.MODERATOR) return Reason.AUDIENCE_TOO_NARROW;
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
-        return switch (post.blog().commenters()) {
-            case NOBODY -> Reason.COMMENTS_OFF;
-            case CLASS -> role.get() == Role.STUDENT ? Reason.BLOG_ALLOWS : Reason.COMMENTS_FOR_CLASS;
-            case GUESTS_TOO -> Reason.BLOG_ALLOWS;
-        };
+        Commenters who = post.blog().commenters();
+        if (who == Commenters.NOBODY) return Reason.COMMENTS_OFF;
+        if (post.publishedAt() != null && post.blog().rules().comments().isOver(post.publishedAt(), now)) return Reason.COMMENTS_CLOSED;
+        if (who == Commenters.ANYONE) return Reason.BLOG_ALLOWS;
+        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
+        return who == Commenters.GUESTS_TOO || role.get() == Role.STUDENT ? Reason.BLOG_ALLOWS : Reason.COMMENTS_FOR_CLASS;
+    }
+
+    /**
+     * Decides whether the viewer may change a comment: its author alone, one that is published as long as the blog lets what is published be changed.
+     *
+     * @param published when it went up; null if it is not up
+     */
+    public static Reason editComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published, Instant now) {
+        Reason may = comment(viewer, post, now);
+        if (!may.allows()) return may;
+        if (viewer.isStranger() || viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;
+        if (may == Reason.IS_STAFF || published == null || post.blog().rules().edit().isOpen(published, now)) return Reason.IS_AUTHOR;
+        return Reason.EDIT_OVER;
     }
 
     private static Reason change(Viewer viewer, Act act, PostFacts post, Instant now) {

@@ -31,7 +31,7 @@ public record BlogFacts(
     }
 
     /** Who may comment on the posts of a blog. */
-    public enum Commenters { NOBODY, CLASS, GUESTS_TOO }
+    public enum Commenters { NOBODY, CLASS, GUESTS_TOO, ANYONE }
 
     /** The widest audience that a post in this blog can have: what the blog says, cut by its kind and its class. */
     public Audience ceiling() {

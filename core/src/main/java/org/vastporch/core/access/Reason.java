@@ -6,7 +6,7 @@ public enum Reason {
     IS_SELF(true),
 
     NOT_A_MEMBER(false), NOT_PUBLISHED(false), NOT_OPEN_YET(false), CLOSED(false), FOR_A_GROUP(false), AUDIENCE_TOO_NARROW(false),
-    STAFF_ONLY(false), APPROVERS_ONLY(false), AUTHOR_ONLY(false), COMMENTS_OFF(false), COMMENTS_FOR_CLASS(false),
+    STAFF_ONLY(false), APPROVERS_ONLY(false), AUTHOR_ONLY(false), COMMENTS_OFF(false), COMMENTS_FOR_CLASS(false), COMMENTS_CLOSED(false),
     NOT_YOUR_BLOG(false), SIGN_IN_FIRST(false),
     /** Others' answers show once one's own is published. */
     ANSWER_FIRST(false),

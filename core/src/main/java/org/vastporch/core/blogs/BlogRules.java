@@ -18,15 +18,16 @@ import org.vastporch.core.calendar.Term;
  * @param fewestWords  of a post; 0 for no such rule
  * @param mostWords    of a post; 0 for no such rule
  * @param mostPosts    handed in by one student in each {@code per}; 0 for no such rule
+ * @param comments     when posts can no longer be commented on
  */
 public record BlogRules(Window edit, Window delete, boolean deleteComments, int mostPictures, int mostMegabytes,
-                        int fewestWords, int mostWords, int mostPosts, Period per) {
+                        int fewestWords, int mostWords, int mostPosts, Period per, Closing comments) {
 
     public static final int MOST_PICTURES = 40;
     public static final int MOST_MEGABYTES = 40;
 
     /** The rules of a new blog: students change and delete as they like. */
-    public static final BlogRules FREE = new BlogRules(Window.ALWAYS, Window.ALWAYS, true, MOST_PICTURES, MOST_MEGABYTES, 0, 0, 0, Period.WEEK);
+    public static final BlogRules FREE = new BlogRules(Window.ALWAYS, Window.ALWAYS, true, MOST_PICTURES, MOST_MEGABYTES, 0, 0, 0, Period.WEEK, Closing.NEVER);
 
     /** The stretch of time for which posts are counted, by the calendar of the class. */
     public enum Period { DAY, WEEK, TERM }
@@ -50,7 +51,30 @@ public record BlogRules(Window edit, Window delete, boolean deleteComments, int 
         }
     }
 
+    /**
+     * When comments close; the earlier of the two counts.
+     *
+     * @param afterDays so many days after a post went up; 0 for no such rule
+     * @param at        a moment such as 2026-12-18T16:00:00Z, for the whole blog; empty for no such rule
+     */
+    public record Closing(int afterDays, String at) {
+        public static final Closing NEVER = new Closing(0, "");
+
+        public Closing {
+            inRange("days until comments close", afterDays, 0, 1000);
+            if (!at.isEmpty()) at = Instant.parse(at).toString();
+        }
+
+        /** Tells whether a post that went up then is closed for comments; the very moment of closing is too late. */
+        public boolean isOver(Instant published, Instant now) {
+            boolean byDays = afterDays > 0 && !now.isBefore(published.plus(Duration.ofDays(afterDays)));
+            return byDays || !at.isEmpty() && !now.isBefore(Instant.parse(at));
+        }
+    }
+
     public BlogRules {
+        // Rules that were written down before there was such a thing.
+        if (comments == null) comments = Closing.NEVER;
         inRange("pictures in a post", mostPictures, 0, MOST_PICTURES);
         inRange("megabytes of an upload", mostMegabytes, 1, MOST_MEGABYTES);
         inRange("words", fewestWords, 0, 100_000);

@@ -145,7 +145,7 @@ class AccessEngineTest {
     @ParameterizedTest
     @CsvSource({"-1, 5000, true", "0, 0, false", "30, 29, true", "30, 30, false"})
     void studentsChangeWhatIsUpWhileTheWindowIsOpen(int minutes, int after, boolean may) {
-        BlogRules rules = new BlogRules(new BlogRules.Window(minutes), BlogRules.Window.NEVER, false, 1, 1, 0, 0, 0, BlogRules.Period.DAY);
+        BlogRules rules = new BlogRules(new BlogRules.Window(minutes), BlogRules.Window.NEVER, false, 1, 1, 0, 0, 0, BlogRules.Period.DAY, new BlogRules.Closing(1, ""));
         BlogFacts blog = new BlogFacts(1, 1, Audience.MY_CLASS, false, BlogKind.SHARED, Audience.MY_CLASS, BlogFacts.Commenters.CLASS, null, null, null, null, null, rules);
         PostFacts up = new PostFacts(1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false);
         PostFacts draft = new PostFacts(1, blog, 4, null, State.DRAFT, false, Audience.MY_CLASS, null, null, false);

@@ -18,7 +18,7 @@ import org.vastporch.core.posts.HandIn;
 class BlogRulesTest {
 
     private static BlogRules rules(int fewest, int most, int posts, Period per) {
-        return new BlogRules(Window.ALWAYS, Window.ALWAYS, true, 40, 40, fewest, most, posts, per);
+        return new BlogRules(Window.ALWAYS, Window.ALWAYS, true, 40, 40, fewest, most, posts, per, BlogRules.Closing.NEVER);
     }
 
     /** Sunday 25 October 2026 has 25 hours in London; the day and the week begin by the clock on the wall. */

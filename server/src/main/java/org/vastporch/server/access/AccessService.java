@@ -91,6 +91,26 @@ public class AccessService {
         Problem.unlessAllowed(AccessEngine.deleteComment(viewer, post, commentAuthor, now()));
     }
 
+    public void requireEditingComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published) {
+        Problem.unlessAllowed(AccessEngine.editComment(viewer, post, commentAuthor, published, now()));
+    }
+
+    public boolean mayEditComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published) {
+        return AccessEngine.editComment(viewer, post, commentAuthor, published, now()).allows();
+    }
+
+    public boolean mayReadWord(Viewer viewer, long classId, long author) {
+        return AccessEngine.readWord(viewer, classId, author, now()).allows();
+    }
+
+    public void requireAside(Viewer viewer, long classId) {
+        Problem.unlessAllowed(AccessEngine.writeAside(viewer, classId, now()));
+    }
+
+    public boolean mayWriteAside(Viewer viewer, long classId) {
+        return AccessEngine.writeAside(viewer, classId, now()).allows();
+    }
+
     public boolean mayDelete(Viewer viewer, long postId) {
         return store.post(postId).filter(post -> allows(viewer, Act.DELETE, post)).isPresent();
     }

@@ -46,7 +46,7 @@ class CommentPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id).map(c -> new Text(c.id(), c.classId(), c.authorId(), c.rev(), c.standing(), c.waitingSince(), c.publishedAt(), null));
+        return store.lock(id).map(c -> new Text(c.id(), c.classId(), c.authorId() == 0 ? null : c.authorId(), c.rev(), c.standing(), c.waitingSince(), c.publishedAt(), null));
     }
 
     @Override
@@ -65,7 +65,7 @@ class CommentPile implements Moderated {
 
     private PileItem item(CommentRow row, Names names, ClassService.ClassRecord in) {
         PostHeadings.Heading post = posts.of(row.postId());
-        return new PileItem("comment", row.id(), row.classId(), in.name(), 1, row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
+        return new PileItem("comment", row.id(), row.classId(), in.name(), 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
             Sanitiser.comment(row.html()), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
             reviews.holdsOf("comment", row.id()), null, reviews.history("comment", row.id(), names), post.readers(), 0, 0);
     }

@@ -31,6 +31,7 @@ import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.CommentsGiven;
+import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /** Comments and replies. */
@@ -38,25 +39,31 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 public class CommentService implements CommentsGiven {
 
     private static final int LONGEST = 10_000;
+    private static final int LONGEST_NAME = 60;
 
     /**
      * @param place     the number of the author's place in the class
+     * @param mayEdit   whether the viewer wrote it and may still change it
      * @param mayDelete whether the viewer may take it away, by the rules of the blog
      * @param note      what the author was told if it came back
      */
-    public record CommentView(long id, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayDelete, @Optionally String note, Instant at) {}
+    public record CommentView(long id, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayEdit, boolean mayDelete,
+                              @Optionally String note, Instant at, boolean edited) {}
 
     private final CommentStore store;
     private final BlogService blogs;
+    private final PromptService prompts;
+    private final VisitorLimit visitors = new VisitorLimit();
     private final PeopleService people;
     private final ReviewService reviews;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
 
-    CommentService(CommentStore store, BlogService blogs, PeopleService people, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
+    CommentService(CommentStore store, BlogService blogs, PromptService prompts, PeopleService people, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
         this.store = store;
         this.blogs = blogs;
+        this.prompts = prompts;
         this.people = people;
         this.reviews = reviews;
         this.access = access;
@@ -68,24 +75,71 @@ public class CommentService implements CommentsGiven {
     @Transactional
     public CommentView add(Viewer viewer, long postId, String text, @Nullable Long parentId) {
         PostFacts post = access.requirePost(viewer, Act.COMMENT, postId);
+        Settled settled = settled(viewer, post, text);
+        return keep(viewer, post, parentId, null, settled);
+    }
+
+    /**
+     * Adds a comment of somebody without an account, where the blog lets anyone comment. It always waits. A program that fills in the hidden
+     * field is told that all went well, and nothing is kept.
+     */
+    @Transactional
+    public CommentView addByVisitor(long postId, String text, @Nullable Long parentId, String name, String hidden, String address) {
+        PostFacts post = access.requirePost(Viewer.STRANGER, Act.COMMENT, postId);
+        String shown = name.replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceAll("\\s+", " ").strip();
+        if (shown.isEmpty()) throw Problem.invalid("name", "name-missing", "Say who you are; it stands beside your comment.");
+        if (shown.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
+        if (!visitors.mayComment(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
+        Settled settled = settled(Viewer.STRANGER, post, text);
+        if (!hidden.isEmpty()) return new CommentView(0, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false);
+        return keep(Viewer.STRANGER, post, parentId, shown, settled);
+    }
+
+    private CommentView keep(Viewer viewer, PostFacts post, @Nullable Long parentId, @Nullable String visitor, Settled settled) {
+        if (parentId != null && store.find(parentId).filter(p -> p.postId() == post.id() && p.state() == State.PUBLISHED).isEmpty())
+            throw Problem.invalid("text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
         long classId = post.blog().classId();
+        Instant now = clock.instant();
+        State state = settled.after().state();
+        CommentRow row = new CommentRow(0, classId, post.id(), viewer.personId(), visitor, parentId, state, settled.html(), state.waits() ? now : null,
+            state == State.PUBLISHED ? now : null, now, null, 1);
+        long id = store.add(row, settled.words());
+        reviews.setHolds("comment", id, settled.holds());
+        events.add(classId, state.waits() ? "comment-waits" : "comment-published", id, viewer.isStranger() ? null : viewer.personId());
+        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
+    }
+
+    /** Changes a comment of one's own. It goes the way of a new one: where comments are looked at first, it waits again. */
+    @Transactional
+    public CommentView change(Viewer viewer, long id, String text) {
+        CommentRow row = store.lock(id).orElseThrow(Problem::missing);
+        PostFacts post = access.requirePost(viewer, Act.READ, row.postId());
+        access.requireEditingComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
+        if (row.state() == State.HIDDEN || row.state() == State.BINNED) throw Problem.missing();
+        Settled settled = settled(viewer, post, text);
+        Instant now = clock.instant();
+        State state = settled.after().state();
+        store.setText(id, settled.html(), settled.words(), now);
+        store.settle(id, state, state.waits() ? now : null, state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
+        reviews.setHolds("comment", id, settled.holds());
+        events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
+        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
+    }
+
+    /** A text made fit to be kept, with where it stands by the rules for its author. */
+    private record Settled(String html, int words, List<Hold> holds, Standing after) {}
+
+    private Settled settled(Viewer viewer, PostFacts post, String text) {
         if (text.isBlank()) throw Problem.invalid("text", "comment-empty", "Write something first.");
         if (text.length() > LONGEST) throw Problem.invalid("text", "comment-too-long", "A comment has at most 10,000 characters; this one has " + text.length() + ".");
-        if (parentId != null && store.find(parentId).filter(p -> p.postId() == postId).isEmpty())
-            throw Problem.invalid("text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
+        long classId = post.blog().classId();
         String html = Sanitiser.commentFromPlain(text);
-        Role role = viewer.in(classId, clock.instant()).map(Membership::role).orElse(null);
         String plain = TextFacts.of(html).plain();
+        // Whoever is not of the class is looked at like a guest.
+        Role role = viewer.in(classId, clock.instant()).map(Membership::role).orElse(Role.GUEST);
         List<Hold> holds = reviews.holds(classId, viewer.personId(), role, plain, null);
-        Policy policy = reviews.policy(classId, viewer.personId(), role, blogs.policies(post.blog().id()).comments(), false);
-        Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty()).orElseThrow();
-        Instant now = clock.instant();
-        CommentRow row = new CommentRow(0, classId, postId, viewer.personId(), parentId, after.state(), html, after.state().waits() ? now : null,
-            after.state() == State.PUBLISHED ? now : null, now, 1);
-        long id = store.add(row, TextFacts.countWords(plain));
-        reviews.setHolds("comment", id, holds);
-        events.add(classId, after.state().waits() ? "comment-waits" : "comment-published", id, viewer.personId());
-        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
+        Policy policy = viewer.isStranger() ? Policy.BEFORE : reviews.policy(classId, viewer.personId(), role, blogs.policies(post.blog().id()).comments(), false);
+        return new Settled(html, TextFacts.countWords(plain), holds, ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty()).orElseThrow());
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */
@@ -96,8 +150,19 @@ public class CommentService implements CommentsGiven {
         Names names = people.names(viewer, classId);
         List<CommentView> views = new ArrayList<>();
         for (CommentRow row : store.ofPost(postId))
-            if (row.state() == State.PUBLISHED || staff || row.authorId() == viewer.personId()) views.add(view(row, post, viewer, names));
+            if (row.state() == State.PUBLISHED || staff || isOwn(viewer, row)) views.add(view(row, post, viewer, names));
         return views;
+    }
+
+    /** Where a comment stands and whose it is; 0 for a visitor's. */
+    public record Placed(long classId, long authorId) {}
+
+    /** The comment for somebody who may read its post and, while it is not up, for its author and the staff. */
+    public Placed placed(Viewer viewer, long id) {
+        CommentRow row = store.find(id).orElseThrow(Problem::missing);
+        access.requirePost(viewer, Act.READ, row.postId());
+        if (row.state() != State.PUBLISHED && !isOwn(viewer, row) && !access.allows(viewer, Act.SEE_STAFF_THREAD, row.classId())) throw Problem.missing();
+        return new Placed(row.classId(), row.authorId());
     }
 
     /** Takes a comment away; its author and staff can. */
@@ -116,9 +181,32 @@ public class CommentService implements CommentsGiven {
         return (int) store.given(personId, prompt.id()).stream().filter(c -> c.words() >= prompt.commentsWords() && !c.at().isAfter(by)).count();
     }
 
+    /** How many comments a student gave to classmates for a prompt, of those asked for. */
+    public record GivenLine(long place, String name, int given, int asked, @Optionally Instant due) {}
+
+    /** What each student gave for a prompt, for staff; for a student the own line. */
+    public List<GivenLine> givenFor(Viewer viewer, long promptId) {
+        PromptRecord prompt = prompts.forMember(viewer, promptId);
+        Names names = people.names(viewer, prompt.classId());
+        boolean staff = access.allows(viewer, Act.SEE_STAFF_THREAD, prompt.classId());
+        return people.students(prompt.classId()).stream().filter(s -> staff || s == viewer.personId())
+            .map(s -> new GivenLine(names.placeOf(s), names.of(s), given(s, prompt), prompt.asked().comments(), prompt.commentsDue())).toList();
+    }
+
+    static String author(CommentRow row, Names names) {
+        return row.visitor() != null ? row.visitor() + " (visitor)" : names.of(row.authorId());
+    }
+
+    private static boolean isOwn(Viewer viewer, CommentRow row) {
+        return !viewer.isStranger() && row.authorId() == viewer.personId();
+    }
+
     private CommentView view(CommentRow row, PostFacts post, Viewer viewer, Names names) {
+        boolean own = isOwn(viewer, row);
         List<PileItem.Past> history = row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
-        return new CommentView(row.id(), row.parentId(), names.placeOf(row.authorId()), names.of(row.authorId()), Sanitiser.comment(row.html()), row.state().name(),
-            row.authorId() == viewer.personId(), access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(), row.publishedAt() != null ? row.publishedAt() : row.createdAt());
+        boolean mayEdit = own && access.mayEditComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
+        return new CommentView(row.id(), row.parentId(), names.placeOf(row.authorId()), author(row, names), Sanitiser.comment(row.html()), row.state().name(), own,
+            row.state() != State.HIDDEN && mayEdit, access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(),
+            row.publishedAt() != null ? row.publishedAt() : row.createdAt(), row.editedAt() != null);
     }
 }

@@ -17,15 +17,19 @@ import org.vastporch.server.http.Rows;
 @Repository
 class CommentStore {
 
-    record CommentRow(long id, long classId, long postId, long authorId, @Nullable Long parentId, State state, String html,
-                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, int rev) {
+    /**
+     * @param authorId 0 for a visitor without an account
+     * @param visitor  the name that a visitor gave
+     */
+    record CommentRow(long id, long classId, long postId, long authorId, @Nullable String visitor, @Nullable Long parentId, State state, String html,
+                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, @Nullable Instant editedAt, int rev) {
         Standing standing() {
             boolean live = state == State.PUBLISHED;
             return new Standing(state, live ? 1 : null, live ? null : 1);
         }
     }
 
-    private static final String COLUMNS = "id, class_id, post_id, author_id, parent_id, state, html, waiting_since, published_at, created_at, rev";
+    private static final String COLUMNS = "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, rev";
 
     private final JdbcClient jdbc;
 
@@ -36,9 +40,9 @@ class CommentStore {
     long add(CommentRow c, int words) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into comment (class_id, post_id, author_id, parent_id, state, html, words, waiting_since, published_at, created_at, rev)
-                values (:classId, :postId, :author, :parent, :state, :html, :words, :waiting, :published, :created, 1)""")
-            .param("classId", c.classId()).param("postId", c.postId()).param("author", c.authorId()).param("parent", c.parentId())
+                insert into comment (class_id, post_id, author_id, visitor, parent_id, state, html, words, waiting_since, published_at, created_at, rev)
+                values (:classId, :postId, :author, :visitor, :parent, :state, :html, :words, :waiting, :published, :created, 1)""")
+            .param("classId", c.classId()).param("postId", c.postId()).param("author", c.authorId() == 0 ? null : c.authorId()).param("visitor", c.visitor()).param("parent", c.parentId())
             .param("state", c.state().name()).param("html", c.html()).param("words", words).param("waiting", Rows.utc(c.waitingSince()))
             .param("published", Rows.utc(c.publishedAt())).param("created", Rows.utc(c.createdAt())).update(key, "id");
         return key.getKey().longValue();
@@ -77,14 +81,19 @@ class CommentStore {
             .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words"))).list();
     }
 
+    /** Writes a changed text; raises {@code rev} by settling. */
+    void setText(long id, String html, int words, Instant now) {
+        jdbc.sql("update comment set html = :html, words = :words, edited_at = :now where id = :id").param("html", html).param("words", words).param("now", Rows.utc(now)).param("id", id).update();
+    }
+
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
         jdbc.sql("update comment set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1 where id = :id")
             .param("state", state.name()).param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("id", id).update();
     }
 
     private static CommentRow comment(ResultSet row) throws SQLException {
-        return new CommentRow(row.getLong("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("author_id"), Rows.number(row, "parent_id"),
+        return new CommentRow(row.getLong("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("author_id"), row.getString("visitor"), Rows.number(row, "parent_id"),
             State.valueOf(row.getString("state")), row.getString("html"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
-            Rows.instant(row, "created_at"), row.getInt("rev"));
+            Rows.instant(row, "created_at"), Rows.instant(row, "edited_at"), row.getInt("rev"));
     }
 }

@@ -86,6 +86,7 @@ public final class Problem extends RuntimeException {
             case APPROVERS_ONLY -> "Only those who approve in this class can do this.";
             case AUTHOR_ONLY -> "Only its author and the staff can do this.";
             case COMMENTS_OFF -> "Comments are switched off here.";
+            case COMMENTS_CLOSED -> "Comments on this post are closed.";
             case COMMENTS_FOR_CLASS -> "Only members of the class comment here.";
             case ANSWER_FIRST -> "You can read this once your own answer to the prompt is published.";
             case EDIT_OVER -> "In this blog, what is published can no longer be changed. Ask your teacher.";

@@ -1,0 +1,72 @@
+package org.vastporch.server.asides;
+
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.asides.AsideService.AsideList;
+import org.vastporch.server.asides.AsideService.AsideView;
+
+@RestController
+class AsideApi {
+
+    record NewAside(String text) {}
+
+    private final AsideService asides;
+
+    AsideApi(AsideService asides) {
+        this.asides = asides;
+    }
+
+    @GetMapping("/api/posts/{id}/words")
+    AsideList wordsOnPost(Viewer viewer, @PathVariable long id) {
+        return asides.wordsOnPost(viewer, id);
+    }
+
+    @PostMapping("/api/posts/{id}/words")
+    AsideView sayOnPost(Viewer viewer, @PathVariable long id, @RequestBody NewAside body) {
+        return asides.sayOnPost(viewer, id, body.text());
+    }
+
+    @GetMapping("/api/comments/{id}/words")
+    AsideList wordsOnComment(Viewer viewer, @PathVariable long id) {
+        return asides.wordsOnComment(viewer, id);
+    }
+
+    @PostMapping("/api/comments/{id}/words")
+    AsideView sayOnComment(Viewer viewer, @PathVariable long id, @RequestBody NewAside body) {
+        return asides.sayOnComment(viewer, id, body.text());
+    }
+
+    @GetMapping("/api/posts/{id}/staff-thread")
+    AsideList onPost(Viewer viewer, @PathVariable long id) {
+        return asides.onPost(viewer, id);
+    }
+
+    @PostMapping("/api/posts/{id}/staff-thread")
+    AsideView addOnPost(Viewer viewer, @PathVariable long id, @RequestBody NewAside body) {
+        return asides.addOnPost(viewer, id, body.text());
+    }
+
+    @GetMapping("/api/prompts/{id}/staff-thread")
+    AsideList onPrompt(Viewer viewer, @PathVariable long id) {
+        return asides.onPrompt(viewer, id, null);
+    }
+
+    @PostMapping("/api/prompts/{id}/staff-thread")
+    AsideView addOnPrompt(Viewer viewer, @PathVariable long id, @RequestBody NewAside body) {
+        return asides.addOnPrompt(viewer, id, null, body.text());
+    }
+
+    @GetMapping("/api/prompts/{id}/marking/{student}/staff-thread")
+    AsideList onMarking(Viewer viewer, @PathVariable long id, @PathVariable long student) {
+        return asides.onPrompt(viewer, id, student);
+    }
+
+    @PostMapping("/api/prompts/{id}/marking/{student}/staff-thread")
+    AsideView addOnMarking(Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
+        return asides.addOnPrompt(viewer, id, student, body.text());
+    }
+}

@@ -1,0 +1,136 @@
+package org.vastporch.server.asides;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.asides.AsideStore.About;
+import org.vastporch.server.asides.AsideStore.Aside;
+import org.vastporch.server.asides.AsideStore.Kind;
+import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+
+/**
+ * What is said beside what everybody reads: a private word from staff to the author of a post or comment, and threads of the staff alone, about
+ * a post, a prompt or the marking of one student.
+ */
+@Service
+public class AsideService {
+
+    private static final int LONGEST = 10_000;
+
+    public record AsideView(long id, String author, String html, Instant at, boolean own) {}
+
+    /** @param mayWrite whether the viewer may add to it */
+    public record AsideList(List<AsideView> list, boolean mayWrite) {}
+
+    private final AsideStore store;
+    private final CommentService comments;
+    private final PromptService prompts;
+    private final PeopleService people;
+    private final AccessService access;
+    private final EventStore events;
+    private final Clock clock;
+
+    AsideService(AsideStore store, CommentService comments, PromptService prompts, PeopleService people, AccessService access, EventStore events, Clock clock) {
+        this.store = store;
+        this.comments = comments;
+        this.prompts = prompts;
+        this.people = people;
+        this.access = access;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** The private words about a post: for its author and the staff. */
+    public AsideList wordsOnPost(Viewer viewer, long postId) {
+        PostFacts post = access.requirePost(viewer, Act.READ, postId);
+        return words(viewer, post.blog().classId(), post.authorId(), About.of(Kind.WORD, "post", postId));
+    }
+
+    @Transactional
+    public AsideView sayOnPost(Viewer viewer, long postId, String text) {
+        PostFacts post = access.requirePost(viewer, Act.READ, postId);
+        return add(viewer, post.blog().classId(), About.of(Kind.WORD, "post", postId), text);
+    }
+
+    /** The private words about a comment: for its author and the staff. */
+    public AsideList wordsOnComment(Viewer viewer, long commentId) {
+        CommentService.Placed comment = comments.placed(viewer, commentId);
+        return words(viewer, comment.classId(), comment.authorId(), About.of(Kind.WORD, "comment", commentId));
+    }
+
+    @Transactional
+    public AsideView sayOnComment(Viewer viewer, long commentId, String text) {
+        CommentService.Placed comment = comments.placed(viewer, commentId);
+        if (comment.authorId() == 0) throw Problem.invalid("text", "visitor", "This visitor has no account and could not read it.");
+        return add(viewer, comment.classId(), About.of(Kind.WORD, "comment", commentId), text);
+    }
+
+    private AsideList words(Viewer viewer, long classId, long author, About about) {
+        if (!access.mayReadWord(viewer, classId, author)) throw Problem.missing();
+        return list(viewer, classId, about);
+    }
+
+    public AsideList onPost(Viewer viewer, long postId) {
+        return list(viewer, staffOfPost(viewer, postId), About.of(Kind.STAFF, "post", postId));
+    }
+
+    @Transactional
+    public AsideView addOnPost(Viewer viewer, long postId, String text) {
+        return add(viewer, staffOfPost(viewer, postId), About.of(Kind.STAFF, "post", postId), text);
+    }
+
+    /** @param studentId whose marking it is about; null for the prompt itself */
+    public AsideList onPrompt(Viewer viewer, long promptId, @Nullable Long studentId) {
+        return list(viewer, staffOfPrompt(viewer, promptId), new About(Kind.STAFF, "prompt", promptId, studentId));
+    }
+
+    @Transactional
+    public AsideView addOnPrompt(Viewer viewer, long promptId, @Nullable Long studentId, String text) {
+        long classId = staffOfPrompt(viewer, promptId);
+        if (studentId != null && !people.students(classId).contains(studentId)) throw Problem.missing();
+        return add(viewer, classId, new About(Kind.STAFF, "prompt", promptId, studentId), text);
+    }
+
+    private long staffOfPost(Viewer viewer, long postId) {
+        long classId = access.requirePost(viewer, Act.READ, postId).blog().classId();
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        return classId;
+    }
+
+    private long staffOfPrompt(Viewer viewer, long promptId) {
+        long classId = prompts.forMember(viewer, promptId).classId();
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        return classId;
+    }
+
+    private AsideList list(Viewer viewer, long classId, About about) {
+        Names names = people.names(viewer, classId);
+        return new AsideList(store.about(about).stream().map(a -> view(viewer, a, names)).toList(), access.mayWriteAside(viewer, classId));
+    }
+
+    private AsideView add(Viewer viewer, long classId, About about, String text) {
+        access.requireAside(viewer, classId);
+        if (text.isBlank()) throw Problem.invalid("text", "word-empty", "Write something first.");
+        if (text.length() > LONGEST) throw Problem.invalid("text", "word-too-long", "This has " + text.length() + " characters; at most 10,000 fit here.");
+        Aside aside = store.add(classId, about, viewer.personId(), Sanitiser.commentFromPlain(text), clock.instant());
+        events.add(classId, about.kind() == Kind.WORD ? about.subject() + "-word" : "staff-thread", about.subjectId(), viewer.personId());
+        return view(viewer, aside, people.names(viewer, classId));
+    }
+
+    private static AsideView view(Viewer viewer, Aside a, Names names) {
+        return new AsideView(a.id(), names.of(a.authorId()), Sanitiser.comment(a.html()), a.at(), a.authorId() == viewer.personId());
+    }
+}

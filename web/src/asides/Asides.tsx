@@ -1,0 +1,61 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, postJson } from '../api/client';
+import { asidesOptions } from '../api/queries';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+import css from './Asides.module.css';
+
+interface AsidesProps {
+  /** The address at which they are kept, such as /api/posts/7/words. */
+  at: string;
+  heading?: string;
+  /** What the box to write in is called. */
+  label: string;
+  verb: string;
+}
+
+/** What is said beside what everybody reads, with a box for those who may add to it; nothing at all for others. */
+export function Asides({ at, heading, label, verb }: AsidesProps) {
+  const { data } = useQuery(asidesOptions(at));
+  const client = useQueryClient();
+  const kept = `porch-aside-${at}`;
+  const [text, setText] = useState(() => localStorage.getItem(kept) ?? '');
+  const [problem, setProblem] = useState('');
+  if (!data || (data.list.length === 0 && !data.mayWrite)) return null;
+  const type = (value: string) => {
+    setText(value);
+    localStorage.setItem(kept, value);
+  };
+  const send = async () => {
+    setProblem('');
+    try {
+      await postJson(at, { text });
+      localStorage.removeItem(kept);
+      setText('');
+      await client.invalidateQueries({ queryKey: ['asides', at] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <>
+      {heading && <h4>{heading}</h4>}
+      <div className={css.asides}>
+      {data.list.map((a) => (
+        <div key={a.id} className={css.aside}>
+          <p className="tiny muted" style={{ margin: 0 }}><b>{a.author}</b> · <When at={a.at} /></p>
+          <div dangerouslySetInnerHTML={{ __html: a.html }} />
+        </div>
+      ))}
+      {data.mayWrite && (
+        <form onSubmit={(e) => { e.preventDefault(); void send(); }}>
+          <textarea aria-label={label} placeholder={label} value={text} rows={text ? 3 : 1} onChange={(e) => type(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
+          {text.trim() && <button className="btn" type="submit">{verb}</button>}
+          {problem && <p className="tell wrong" role="alert">{problem}</p>}
+        </form>
+      )}
+      </div>
+    </>
+  );
+}
