@@ -124,7 +124,7 @@ class MarkTest {
     void aRubricThatMakesNoSenseIsRefused() {
         Map<String, Object> bad = wanted(LocalDateTime.now().plusDays(2));
         bad.put("rubric", Map.of("criteria", List.of(criterion("Observation", 2, 4, 2))));
-        assertEquals(400, of.lead().post("/api/classes/" + of.classId() + "/prompts", bad).status());
+        assertEquals(422, of.lead().post("/api/classes/" + of.classId() + "/prompts", bad).status());
         Map<String, Object> backwards = wanted(LocalDateTime.now().plusDays(2));
         backwards.put("opens", LocalDateTime.now().plusDays(5).toString());
         assertEquals("due-before-opening", of.lead().post("/api/classes/" + of.classId() + "/prompts", backwards).code());

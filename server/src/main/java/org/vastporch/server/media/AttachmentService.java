@@ -64,13 +64,16 @@ public class AttachmentService {
 
     /** The files that were put into a post, for whoever may read it. */
     public List<FileView> ofPost(Viewer viewer, long postId) {
-        access.requirePost(viewer, Act.READ, postId);
-        return store.ofPost(postId).stream().map(AttachmentService::view).toList();
+        PostFacts post = access.requirePost(viewer, Act.READ, postId);
+        boolean working = access.allows(viewer, Act.READ_WORKING, post);
+        return store.ofPost(postId).stream().filter(file -> working || store.isUp(file)).map(AttachmentService::view).toList();
     }
 
     AttachmentStore.Attachment require(Viewer viewer, String id) {
         AttachmentStore.Attachment file = store.find(id).orElseThrow(Problem::missing);
-        access.requirePost(viewer, Act.READ, file.postId());
+        PostFacts post = access.requirePost(viewer, Act.READ, file.postId());
+        // A file that so far stands in a draft or a version that waits is not for those who read what is up.
+        if (!access.allows(viewer, Act.READ_WORKING, post) && !store.isUp(file)) throw Problem.missing();
         return file;
     }
 

@@ -1,0 +1,90 @@
+package org.vastporch.server.search;
+
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.core.annotation.Order;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.vastporch.server.erasure.Traces;
+
+/** Keeps the index as the database is: everything once after the start, then whatever an event says has changed. */
+@Component
+@Order(5)
+class Indexer implements Traces {
+
+    private static final Logger log = LoggerFactory.getLogger(Indexer.class);
+    /** Events of transactions that run beside each other are not committed in the order of their numbers; so many are looked at again. */
+    private static final int LOOK_BACK = 200;
+    private static final int REMEMBERED = 2_000;
+
+    private final SearchIndex index;
+    private final SearchStore store;
+    private final JdbcClient jdbc;
+    private final Set<Long> followed = new LinkedHashSet<>();
+    private long newest = -1;
+
+    Indexer(SearchIndex index, SearchStore store, JdbcClient jdbc) {
+        this.index = index;
+        this.store = store;
+        this.jdbc = jdbc;
+    }
+
+    @Scheduled(fixedDelay = 400)
+    synchronized void follow() {
+        if (newest < 0) takeInAll();
+        boolean changed = false;
+        for (List<SearchStore.Event> events = store.events(Math.max(0, newest - LOOK_BACK)); ; events = store.events(newest)) {
+            for (SearchStore.Event event : events) if (followed.add(event.id())) changed |= follow(event);
+            if (!events.isEmpty()) newest = Math.max(newest, events.get(events.size() - 1).id());
+            if (events.size() < 1000) break;
+        }
+        while (followed.size() > REMEMBERED) followed.remove(followed.iterator().next());
+        if (changed) index.refresh();
+    }
+
+    private void takeInAll() {
+        long before = store.newestEvent();
+        long start = System.nanoTime();
+        store.forEach(index::put);
+        index.refresh();
+        newest = before;
+        log.info("The search index was made in {} ms", (System.nanoTime() - start) / 1_000_000);
+    }
+
+    private boolean follow(SearchStore.Event event) {
+        if (event.subjectId() == null) return false;
+        long id = event.subjectId();
+        if (event.kind().startsWith("post-")) {
+            store.post(id).ifPresentOrElse(index::put, () -> index.remove("post", String.valueOf(id)));
+            index.removeFiles(id);
+            store.filesOf(id).forEach(index::put);
+        } else if (event.kind().startsWith("comment-")) {
+            store.comment(id).ifPresentOrElse(index::put, () -> index.remove("comment", String.valueOf(id)));
+        } else {
+            return false;
+        }
+        return true;
+    }
+
+    @Override
+    public String what() {
+        return "index";
+    }
+
+    @Override
+    public int count(long personId, @Nullable Long classId) {
+        return 0;
+    }
+
+    @Override
+    public synchronized void erase(long personId) {
+        List<Long> posts = jdbc.sql("select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)")
+            .param("person", personId).query(Long.class).list();
+        index.purge(personId, posts);
+    }
+}

@@ -1,0 +1,133 @@
+package org.vastporch.server.search;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Membership;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+
+/** Searching all that the reader may read, and only that: nothing else shows, in counts or snippets either. */
+@Service
+public class SearchService {
+
+    private static final int BATCH = 400;
+    private static final int MOST_BATCHES = 12;
+    private static final int MOST_NAMED = 6;
+    private static final int LONGEST = 200;
+
+    /**
+     * A text that has the words.
+     *
+     * @param kind post, comment or file
+     * @param source the outside blog that it came from
+     */
+    public record Hit(String kind, long postId, @Optionally String file, long classId, String className, String title, String author, @Optionally String source, Instant at, List<Words.Marked> snippet) {}
+
+    /** A person, a blog or a prompt whose name begins so. */
+    public record NamedHit(String kind, String name, String more, String to) {}
+
+    /** @param next where the next page begins; left out on the last */
+    public record SearchResult(List<NamedHit> named, List<Hit> hits, @Optionally Integer next) {}
+
+    private final SearchIndex index;
+    private final SearchStore store;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final AccessService access;
+    private final Clock clock;
+
+    SearchService(SearchIndex index, SearchStore store, ClassService classes, PeopleService people, BlogService blogs, PromptService prompts, AccessService access, Clock clock) {
+        this.index = index;
+        this.store = store;
+        this.classes = classes;
+        this.people = people;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    /**
+     * @param classId one class only; null for all
+     * @param kind    post, comment or file; empty for all
+     * @param skip    candidates that were looked at for the pages before
+     */
+    public SearchResult search(Viewer viewer, String typed, @Nullable Long classId, String kind, int skip, int most) {
+        if (typed.length() > LONGEST) throw Problem.invalid("q", "search-too-long", "Search for fewer words: at most " + LONGEST + " characters.");
+        if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
+        List<Words.Word> words = Words.of(typed);
+        List<Long> near = viewer.memberships().stream().filter(m -> m.isActiveAt(clock.instant())).map(Membership::classId).filter(id -> access.allows(viewer, Act.READ_CLASS, id)).toList();
+        ScopeSql scope = access.scope(viewer);
+        Map<Long, Names> names = new HashMap<>();
+        List<Hit> hits = new ArrayList<>();
+        int at = Math.max(0, skip);
+        for (int batch = 0; batch < MOST_BATCHES; batch++) {
+            List<SearchIndex.Candidate> candidates = index.find(words, kind, classId == null ? near : List.of(classId), at, BATCH);
+            Map<String, SearchStore.Found> readable = store.readable(scope, candidates, classId);
+            for (SearchIndex.Candidate candidate : candidates) {
+                at++;
+                SearchStore.Found found = readable.get(candidate.kind() + candidate.id());
+                if (found != null) hits.add(hit(viewer, found, words, names));
+                if (hits.size() == most) return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, at);
+            }
+            if (candidates.size() < BATCH) break;
+        }
+        return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, null);
+    }
+
+    private Hit hit(Viewer viewer, SearchStore.Found found, List<Words.Word> words, Map<Long, Names> known) {
+        Names names = known.computeIfAbsent(found.classId(), id -> people.names(viewer, id));
+        String plain = found.kind().equals("file") ? found.html() : TextFacts.of(found.html()).plain();
+        List<Words.Marked> snippet = Words.snippet(plain, words);
+        if (snippet.isEmpty()) snippet = List.of(new Words.Marked(plain.length() > 200 ? plain.substring(0, 200) + "…" : plain, false));
+        String author = found.visitor() != null ? found.visitor() + " (visitor)" : names.of(found.authorId());
+        return new Hit(found.kind(), found.postId(), found.kind().equals("file") ? found.id() : null, found.classId(), classes.get(found.classId()).name(), found.title(), author,
+            found.source(), found.at(), snippet);
+    }
+
+    /** People as this reader sees them, blogs and prompts, by the beginnings of the words of their names. */
+    private List<NamedHit> named(Viewer viewer, String typed, List<Long> classIds) {
+        String[] wanted = Folding.fold(typed.strip()).split("\\s+");
+        List<NamedHit> hits = new ArrayList<>();
+        if (wanted[0].isEmpty()) return hits;
+        for (long classId : classIds) {
+            String in = classes.get(classId).name();
+            people.names(viewer, classId).byId().values().stream().filter(p -> begins(p.name(), wanted)).sorted((a, b) -> a.name().compareTo(b.name())).limit(MOST_NAMED)
+                .forEach(p -> hits.add(new NamedHit("person", p.name(), p.group() == null ? in : in + ", " + p.group(), "/classes/" + classId + "/persons/" + p.place())));
+            blogs.heads(viewer, classId).stream().filter(b -> begins(b.title(), wanted)).limit(MOST_NAMED)
+                .forEach(b -> hits.add(new NamedHit("blog", b.title(), in, "/classes/" + classId + "/blog/" + b.address())));
+            prompts.ofClass(viewer, classId).stream().filter(p -> begins(p.title(), wanted)).limit(MOST_NAMED)
+                .forEach(p -> hits.add(new NamedHit("prompt", p.title(), in, "/classes/" + classId + "/porch?prompt=" + p.id())));
+        }
+        return hits.subList(0, Math.min(hits.size(), 3 * MOST_NAMED));
+    }
+
+    private static boolean begins(String name, String[] wanted) {
+        String[] words = Folding.fold(name).split("[^\\p{L}\\p{N}]+");
+        for (String begun : wanted) {
+            boolean found = false;
+            for (String word : words) found |= word.startsWith(begun);
+            if (!found) return false;
+        }
+        return true;
+    }
+}

@@ -1,0 +1,131 @@
+package org.vastporch.server.search;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.http.Rows;
+
+/** What is indexed, and what a reader may see of what was found. */
+@Repository
+class SearchStore {
+
+    /** A text that was found, for a reader who may read it. */
+    record Found(String kind, String id, long postId, long classId, String title, String html, long authorId, @Nullable String visitor, @Nullable String source, Instant at) {}
+
+    record Event(long id, String kind, @Nullable Long subjectId) {}
+
+    private static final int PAGE = 500;
+    private static final String POST = """
+        select p.id, p.class_id, coalesce(p.author_id, 0) as author_id, v.title, v.html, v.tags, v.works
+          from post p
+          join post_version v on v.post_id = p.id and v.no = p.live
+         where p.state not in ('HIDDEN', 'BINNED')""";
+    private static final String COMMENT = """
+        select k.id, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html
+          from comment k
+         where k.state = 'PUBLISHED'""";
+    private static final String FILE = """
+        select a.id, a.post_id, a.class_id, a.owner_id, a.name
+          from attachment a
+          join post p on p.id = a.post_id
+          join post_version v on v.post_id = p.id and v.no = p.live
+         where locate(a.id, v.html) > 0""";
+
+    private final JdbcClient jdbc;
+
+    SearchStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long newestEvent() {
+        return jdbc.sql("select coalesce(max(id), 0) from event").query(Long.class).single();
+    }
+
+    List<Event> events(long after) {
+        return jdbc.sql("select id, kind, subject_id from event where id > :after order by id limit 1000").param("after", after)
+            .query((row, n) -> new Event(row.getLong("id"), row.getString("kind"), Rows.number(row, "subject_id"))).list();
+    }
+
+    /** All that can be found, page by page. */
+    void forEach(Consumer<SearchIndex.Entry> each) {
+        for (long after = 0; ; ) {
+            List<SearchIndex.Entry> page = posts(" and p.id > :after order by p.id limit " + PAGE, Map.of("after", after));
+            if (page.isEmpty()) break;
+            page.forEach(each);
+            after = page.get(page.size() - 1).postId();
+        }
+        for (long after = 0; ; ) {
+            List<SearchIndex.Entry> page = comments(" and k.id > :after order by k.id limit " + PAGE, Map.of("after", after));
+            if (page.isEmpty()) break;
+            page.forEach(each);
+            after = Long.parseLong(page.get(page.size() - 1).id());
+        }
+        files("", Map.of()).forEach(each);
+    }
+
+    Optional<SearchIndex.Entry> post(long id) {
+        return posts(" and p.id = :id", Map.of("id", id)).stream().findFirst();
+    }
+
+    Optional<SearchIndex.Entry> comment(long id) {
+        return comments(" and k.id = :id", Map.of("id", id)).stream().findFirst();
+    }
+
+    List<SearchIndex.Entry> filesOf(long postId) {
+        return files(" and a.post_id = :id", Map.of("id", postId));
+    }
+
+    private List<SearchIndex.Entry> posts(String more, Map<String, ?> params) {
+        return jdbc.sql(POST + more).params(params).query((row, n) -> new SearchIndex.Entry("post", row.getString("id"), row.getLong("id"), row.getLong("class_id"),
+            row.getLong("author_id"), row.getString("title"), TextFacts.of(row.getString("html")).plain() + "\n" + row.getString("tags"))).list();
+    }
+
+    private List<SearchIndex.Entry> comments(String more, Map<String, ?> params) {
+        return jdbc.sql(COMMENT + more).params(params).query((row, n) -> new SearchIndex.Entry("comment", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
+            row.getLong("author_id"), "", TextFacts.of(row.getString("html")).plain())).list();
+    }
+
+    private List<SearchIndex.Entry> files(String more, Map<String, ?> params) {
+        return jdbc.sql(FILE + more).params(params).query((row, n) -> new SearchIndex.Entry("file", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
+            row.getLong("owner_id"), row.getString("name").replaceAll("[._-]", " "), "")).list();
+    }
+
+    /** Those of some candidates that the reader may read, with what is up of them now. */
+    Map<String, Found> readable(ScopeSql scope, Collection<SearchIndex.Candidate> candidates, @Nullable Long classId) {
+        Map<String, Found> found = new HashMap<>();
+        String where = " where " + ScopeSql.UP + " and p.published_at <= :scope_now and " + (classId == null ? "" : "p.class_id = :classId and ");
+        String columns = "p.id as post_id, p.class_id, v.title, coalesce(p.author_id, 0) as author_id, p.published_at, s.title as source";
+        String tables = ScopeSql.TABLES + " join post_version v on v.post_id = p.id and v.no = p.live left join source s on s.id = p.source_id ";
+        collect(found, scope, classId, ids(candidates, "post"), "select 'post' as kind, cast(p.id as varchar) as id, v.html, null as visitor, p.published_at as at, " + columns
+            + " from " + tables + where + scope.condition() + " and p.id in (:ids)");
+        collect(found, scope, classId, ids(candidates, "comment"), """
+            select 'comment' as kind, cast(k.id as varchar) as id, k.html, k.visitor, k.published_at as at, p.id as post_id, p.class_id, v.title,
+                   coalesce(k.author_id, 0) as author_id, p.published_at, s.title as source
+              from""" + " " + tables + " join comment k on k.post_id = p.id and k.state = 'PUBLISHED' " + where + scope.condition() + " and k.id in (:ids)");
+        collect(found, scope, classId, ids(candidates, "file"), "select 'file' as kind, a.id, a.name as html, null as visitor, a.created_at as at, " + columns
+            + " from " + tables + " join attachment a on a.post_id = p.id and locate(a.id, v.html) > 0 " + where + scope.condition() + " and a.id in (:ids)");
+        return found;
+    }
+
+    private static List<Object> ids(Collection<SearchIndex.Candidate> candidates, String kind) {
+        return candidates.stream().filter(c -> c.kind().equals(kind)).map(c -> (Object) (kind.equals("file") ? c.id() : (Object) Long.valueOf(c.id()))).toList();
+    }
+
+    private void collect(Map<String, Found> found, ScopeSql scope, @Nullable Long classId, List<Object> ids, String sql) {
+        if (ids.isEmpty()) return;
+        Map<String, Object> params = new HashMap<>(scope.params());
+        if (classId != null) params.put("classId", classId);
+        jdbc.sql(sql).params(params).param("ids", ids).query((row, n) -> new Found(row.getString("kind"), row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
+            row.getString("title"), row.getString("html"), row.getLong("author_id"), row.getString("visitor"), row.getString("source"), Rows.instant(row, "at")))
+            .list().forEach(f -> found.put(f.kind() + f.id(), f));
+    }
+}
