@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
   Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  AsideList, Category, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
+  AsideList, Category, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -88,6 +88,16 @@ export const draftOptions = (id: number) =>
     refetchOnWindowFocus: false,
     gcTime: 0,
   });
+
+export interface SearchFor {
+  q: string;
+  kind?: string;
+  class?: number;
+  skip?: number;
+  most?: number;
+}
+
+export const searchPage = (wanted: SearchFor, signal?: AbortSignal) => getJson<SearchResult>(withParams('/api/search', { ...wanted }), signal);
 
 export const asidesOptions = (at: string) =>
   queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });

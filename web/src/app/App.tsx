@@ -43,6 +43,7 @@ const SetupPage = page(() => import('../blogs/SetupPage'), 'SetupPage');
 const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
 const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
 const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
+const SearchPage = page(() => import('../search/SearchPage'), 'SearchPage');
 const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
 
 /** Who is signed in decides what is shown; the address stays, so that a link leads through sign-in to its place. */
@@ -95,6 +96,7 @@ export function App() {
           <Route path="approve" element={<ApprovePage />} />
           <Route path="mark" element={<ChoosePromptPage />} />
           <Route path="mark/:promptId/:studentId?" element={<MarkPage />} />
+          <Route path="search" element={<SearchPage />} />
           <Route path="feedback" element={<FeedbackPage />} />
           <Route element={<ClassTabs />}>
             <Route path="people" element={<PeoplePage />} />

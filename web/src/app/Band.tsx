@@ -1,3 +1,4 @@
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Menu, useMantineColorScheme } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
@@ -8,6 +9,8 @@ import { t } from '../texts/en';
 import css from './Band.module.css';
 import { useBorrowEyes, useEyes } from './eyes';
 import { isStaff, manages, seenThrough } from './useClass';
+
+const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
 
 interface PlaceLink {
   to: string;
@@ -51,6 +54,16 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
   const { pathname } = useLocation();
   const client = useQueryClient();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const [searching, setSearching] = useState(false);
+  useEffect(() => {
+    const hear = (e: KeyboardEvent) => {
+      if (e.key.toLowerCase() !== 'k' || !(e.ctrlKey || e.metaKey)) return;
+      e.preventDefault();
+      setSearching(true);
+    };
+    window.addEventListener('keydown', hear);
+    return () => window.removeEventListener('keydown', hear);
+  }, []);
   const signOut = async () => {
     await deleteJson('/api/session');
     client.clear();
@@ -86,6 +99,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         </nav>
       )}
       <div className={css.right}>
+        {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && <button className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)"><span className={css.word}>Search </span><span className="key">Ctrl K</span></button>}
         <Menu position="bottom-end" width={240}>
           <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
           <Menu.Dropdown>
@@ -102,6 +116,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         </Menu>
       </div>
     </header>
+    {searching && seen && <Suspense fallback={null}><SearchDialog classId={seen.id} places={placesOf(seen)} onClose={() => setSearching(false)} /></Suspense>}
     {eyes && (
       <div className={css.eyes} role="status">
         <span>You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.</span>

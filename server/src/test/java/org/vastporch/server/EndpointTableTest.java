@@ -102,6 +102,7 @@ class EndpointTableTest {
         made.put("version", () -> 1);
         made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
         made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
+        made.put("subscription", () -> of.lead().post("/api/subscriptions", Map.of("classId", of.classId(), "kind", "CLASS")).body().get("id").asLong());
         made.put("source", () -> of.lead().post(path("/sources"), source()).body().get("id").asLong());
     }
 
@@ -209,6 +210,9 @@ class EndpointTableTest {
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("points", 6, "remark", ""));
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("word", "Good."));
+        body("POST /api/subscriptions", () -> Map.of("classId", of.classId(), "kind", "CLASS"));
+        body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
+        body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));
         body("POST /api/classes/{class}/sources", EndpointTableTest::source);
         body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
     }

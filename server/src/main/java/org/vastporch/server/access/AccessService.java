@@ -72,6 +72,11 @@ public class AccessService {
         return blog;
     }
 
+    /** Whether a post is there that the viewer may read. */
+    public boolean mayRead(Viewer viewer, long postId) {
+        return store.post(postId).filter(post -> allows(viewer, Act.READ, post)).isPresent();
+    }
+
     public boolean mayOpenBlog(Viewer viewer, long blogId) {
         return store.blog(blogId).filter(blog -> AccessEngine.readBlog(viewer, blog, now()).allows()).isPresent();
     }

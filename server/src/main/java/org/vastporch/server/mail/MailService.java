@@ -4,6 +4,7 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -14,6 +15,7 @@ import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Sends mail: written in the transaction that wants it, sent after it, tried again until it works or it is hopeless. */
 @Service
@@ -26,18 +28,35 @@ public class MailService {
     private final MailStore store;
     private final @Nullable JavaMailSender sender;
     private final String from;
+    private final ObjectProvider<MailCheck> checks;
+    private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MailService(MailStore store, ObjectProvider<JavaMailSender> sender, @Value("${vastporch.mail.from}") String from, Clock clock) {
+    MailService(MailStore store, ObjectProvider<JavaMailSender> sender, ObjectProvider<MailCheck> checks, TransactionTemplate transaction, @Value("${vastporch.mail.from}") String from, Clock clock) {
         this.store = store;
         this.sender = sender.getIfAvailable();
         this.from = from;
+        this.checks = checks;
+        this.transaction = transaction;
         this.clock = clock;
     }
 
     /** Whether there is a post office at all; without one mails wait, and links are handed over by people. */
     public boolean canSend() {
         return sender != null;
+    }
+
+    /**
+     * A mail about what is new.
+     *
+     * @param carries     the posts and comments whose words are in it, as " p7 c9 "
+     * @param stopAddress where its reader stops such mails
+     * @param since       from when on it tells; told anew if it cannot go
+     */
+    public record Digest(long personId, String recipient, String subject, String text, String html, String carries, String stopAddress, String cadence, Instant since) {}
+
+    public void writeDigest(Digest digest) {
+        store.addDigest(digest, clock.instant());
     }
 
     /** Writes a mail, to be sent once the transaction is through. */
@@ -54,17 +73,29 @@ public class MailService {
     @Scheduled(fixedDelayString = "${vastporch.mail.send-every}")
     void sendWhatIsDue() {
         if (sender == null) return;
-        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) send(mail);
+        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) if (mayGo(mail)) send(mail);
+    }
+
+    /** What people wrote goes only to those who may read it at this very moment. */
+    private boolean mayGo(MailStore.Mail mail) {
+        if (mail.personId() == null || mail.cadence() == null || checks.stream().allMatch(c -> c.mayGo(mail.personId(), mail.carries()))) return true;
+        transaction.executeWithoutResult(status -> {
+            store.withdraw(mail.id());
+            checks.forEach(c -> c.withdrawn(mail.personId(), mail.cadence(), mail.since()));
+        });
+        return false;
     }
 
     private void send(MailStore.Mail mail) {
         try {
             MimeMessage message = sender.createMimeMessage();
-            MimeMessageHelper helper = new MimeMessageHelper(message, "UTF-8");
+            MimeMessageHelper helper = new MimeMessageHelper(message, mail.html() != null, "UTF-8");
             helper.setFrom(from);
             helper.setTo(mail.recipient());
             helper.setSubject(mail.subject());
-            helper.setText(mail.text());
+            if (mail.html() == null) helper.setText(mail.text());
+            else helper.setText(mail.text(), mail.html());
+            if (mail.stopAddress() != null) message.setHeader("List-Unsubscribe", "<" + mail.stopAddress() + ">");
             sender.send(message);
             store.sent(mail.id(), clock.instant());
         } catch (MailException | MessagingException e) {

@@ -16,7 +16,10 @@ import org.vastporch.server.http.Rows;
 class MailStore {
 
     /** @param nextTry when it is tried next; null once it was sent or given up */
-    record Mail(long id, String recipient, String subject, String text, int tries, @Nullable Instant nextTry, @Nullable Instant sentAt, @Nullable String lastError) {}
+    record Mail(long id, String recipient, String subject, String text, int tries, @Nullable Instant nextTry, @Nullable Instant sentAt, @Nullable String lastError,
+                @Nullable Long personId, @Nullable String html, String carries, @Nullable String stopAddress, @Nullable String cadence, @Nullable Instant since) {}
+
+    private static final String COLUMNS = "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, html, carries, stop_address, cadence, since";
 
     private final JdbcClient jdbc;
 
@@ -33,14 +36,27 @@ class MailStore {
         return key.getKey().longValue();
     }
 
+    void addDigest(MailService.Digest d, Instant now) {
+        jdbc.sql("""
+                insert into mail (person_id, recipient, subject, text, html, carries, stop_address, cadence, since, created_at, next_try, tries)
+                values (:person, :recipient, :subject, :text, :html, :carries, :stop, :cadence, :since, :now, :now, 0)""")
+            .param("person", d.personId()).param("recipient", d.recipient()).param("subject", d.subject()).param("text", d.text()).param("html", d.html())
+            .param("carries", d.carries()).param("stop", d.stopAddress()).param("cadence", d.cadence()).param("since", Rows.utc(d.since())).param("now", Rows.utc(now)).update();
+    }
+
+    /** Takes the texts out of a mail that must not go. */
+    void withdraw(long id) {
+        jdbc.sql("update mail set next_try = null, last_error = 'withdrawn', text = '', html = null, subject = '' where id = :id").param("id", id).update();
+    }
+
     List<Mail> due(Instant now, int most) {
-        return jdbc.sql("select id, recipient, subject, text, tries, next_try, sent_at, last_error from mail where next_try <= :now order by next_try, id limit :most")
+        return jdbc.sql("select " + COLUMNS + " from mail where next_try <= :now order by next_try, id limit :most")
             .param("now", Rows.utc(now)).param("most", most).query((row, n) -> mail(row)).list();
     }
 
     /** The newest mail to an address. */
     Optional<Mail> newestTo(String recipient) {
-        return jdbc.sql("select id, recipient, subject, text, tries, next_try, sent_at, last_error from mail where recipient = :recipient order by id desc limit 1")
+        return jdbc.sql("select " + COLUMNS + " from mail where recipient = :recipient order by id desc limit 1")
             .param("recipient", recipient).query((row, n) -> mail(row)).optional();
     }
 
@@ -55,6 +71,7 @@ class MailStore {
 
     private static Mail mail(ResultSet row) throws SQLException {
         return new Mail(row.getLong("id"), row.getString("recipient"), row.getString("subject"), row.getString("text"), row.getInt("tries"),
-            Rows.instant(row, "next_try"), Rows.instant(row, "sent_at"), row.getString("last_error"));
+            Rows.instant(row, "next_try"), Rows.instant(row, "sent_at"), row.getString("last_error"), Rows.number(row, "person_id"), row.getString("html"),
+            row.getString("carries"), row.getString("stop_address"), row.getString("cadence"), Rows.instant(row, "since"));
     }
 }

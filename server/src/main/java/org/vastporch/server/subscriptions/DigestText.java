@@ -1,0 +1,56 @@
+package org.vastporch.server.subscriptions;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jsoup.nodes.Entities;
+import org.vastporch.server.subscriptions.NewsService.NewsItem;
+
+/** A mail about what is new, as text and as HTML that says the same. */
+record DigestText(String subject, String text, String html) {
+
+    private static final int MOST_FOR_EACH = 30;
+
+    static DigestText of(List<NewsItem> items, String base, String stop) {
+        Map<String, List<NewsItem>> byClass = new LinkedHashMap<>();
+        for (NewsItem item : items) byClass.computeIfAbsent(item.className(), name -> new ArrayList<>()).add(item);
+        StringBuilder text = new StringBuilder();
+        StringBuilder html = new StringBuilder("<!doctype html><html><body style=\"font:16px/1.5 Georgia,serif;color:#22303a;background:#fbf7ef;margin:0;padding:24px\"><div style=\"max-width:620px;margin:0 auto\">");
+        byClass.forEach((name, list) -> {
+            text.append(name).append("\n").append("=".repeat(name.length())).append("\n\n");
+            html.append("<h1 style=\"font-size:22px;margin:18px 0 6px\">").append(Entities.escape(name)).append("</h1>");
+            for (NewsItem item : list.subList(0, Math.min(MOST_FOR_EACH, list.size()))) {
+                String to = base + "/posts/" + item.postId();
+                text.append(says(item)).append('\n');
+                if (!item.lines().isEmpty()) text.append("  ").append(item.lines()).append('\n');
+                text.append("  ").append(to).append("\n\n");
+                html.append("<p style=\"margin:14px 0 0\"><a style=\"color:#25666a\" href=\"").append(Entities.escape(to)).append("\">").append(Entities.escape(says(item))).append("</a>");
+                if (!item.lines().isEmpty()) html.append("<br>").append(Entities.escape(item.lines()));
+                html.append("</p>");
+            }
+            if (list.size() > MOST_FOR_EACH) {
+                String rest = "And " + (list.size() - MOST_FOR_EACH) + " more: " + base + "/news";
+                text.append(rest).append("\n\n");
+                html.append("<p>").append(Entities.escape(rest)).append("</p>");
+            }
+        });
+        text.append("--\nYou get this because you asked for it in Vast Porch.\nChange it: ").append(base).append("/subscriptions\nStop all such mails: ").append(stop).append('\n');
+        html.append("<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid #e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it in Vast Porch. <a style=\"color:#25666a\" href=\"")
+            .append(Entities.escape(base + "/subscriptions")).append("\">Change it</a> · <a style=\"color:#25666a\" href=\"").append(Entities.escape(stop)).append("\">Stop all such mails</a></p></div></body></html>");
+        String subject = items.size() == 1 ? says(items.get(0)) : items.size() + " new things in " + String.join(", ", byClass.keySet());
+        return new DigestText(subject.length() > 200 ? subject.substring(0, 199) + "…" : subject, text.toString(), html.toString());
+    }
+
+    private static String says(NewsItem item) {
+        return switch (item.kind()) {
+            case "POST" -> item.by() + " published “" + item.title() + "”";
+            case "COMMENT" -> item.by() + " commented on “" + item.title() + "”";
+            case "ANSWER" -> item.by() + " answered you under “" + item.title() + "”";
+            case "WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";
+            case "RETURNED" -> item.by() + " returned “" + item.title() + "” with a note";
+            case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
+            default -> item.by() + " approved “" + item.title() + "”";
+        };
+    }
+}

@@ -1,0 +1,113 @@
+package org.vastporch.server.subscriptions;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.subscriptions.Cadence;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.subscriptions.NewsStore.Between;
+import org.vastporch.server.subscriptions.NewsStore.Happened;
+
+/** What is new for somebody since last time: answers to what they wrote, what became of their posts, and what they subscribed to. */
+@Service
+public class NewsService {
+
+    /** Whoever looks for the first time sees what happened in this time. */
+    private static final Duration FIRST = Duration.ofDays(7);
+    private static final int LINES = 220;
+
+    /**
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
+     */
+    public record NewsItem(String kind, long classId, String className, long postId, @Optionally Long comment, String title, String by, Instant at, String lines, boolean fresh) {}
+
+    /** @param fresh how many came since the reader last said that all was seen */
+    public record News(int fresh, List<NewsItem> items) {}
+
+    private final NewsStore store;
+    private final SubscriptionService subscriptions;
+    private final SubscriptionStore wishes;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final AccessService access;
+    private final Clock clock;
+
+    NewsService(NewsStore store, SubscriptionService subscriptions, SubscriptionStore wishes, ClassService classes, PeopleService people, AccessService access, Clock clock) {
+        this.store = store;
+        this.subscriptions = subscriptions;
+        this.wishes = wishes;
+        this.classes = classes;
+        this.people = people;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    /** The news of the last weeks, those that were not seen yet marked. */
+    public News news(Viewer viewer, int days) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        Instant now = clock.instant();
+        Instant seen = wishes.wish(viewer.personId()).map(SubscriptionStore.MailWish::newsSeenAt).orElse(now.minus(FIRST));
+        Instant since = now.minus(Duration.ofDays(Math.max(1, Math.min(days, 60))));
+        List<Happened> all = happened(viewer, new Between(since, now), null, null);
+        List<NewsItem> items = items(viewer, all, seen);
+        return new News((int) items.stream().filter(NewsItem::fresh).count(), items);
+    }
+
+    /** Says that all news so far were seen. */
+    @Transactional
+    public void seen(Viewer viewer) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        SubscriptionStore.MailWish wish = subscriptions.wishOf(viewer.personId());
+        wishes.putWish(viewer.personId(), new SubscriptionStore.MailWish(wish.answers(), wish.stopToken(), clock.instant()));
+    }
+
+    /**
+     * What happened for a reader, the newest first.
+     *
+     * @param cadence only what is told so often; null for all that shows in the news
+     * @param answers whether answers and decisions are told so often; null with {@code cadence}
+     */
+    List<Happened> happened(Viewer viewer, Between between, @Nullable Cadence cadence, @Nullable Boolean answers) {
+        ScopeSql scope = access.scope(viewer);
+        long me = viewer.personId();
+        List<Happened> all = new ArrayList<>();
+        all.addAll(store.posts(scope, me, between, cadence));
+        all.addAll(store.comments(scope, me, between, cadence));
+        if (cadence == null || Boolean.TRUE.equals(answers)) {
+            all.addAll(store.answers(scope, me, between));
+            all.addAll(store.words(me, between));
+            all.addAll(store.decisions(me, between));
+        }
+        all.sort(Comparator.comparing(Happened::at).reversed());
+        return all;
+    }
+
+    List<NewsItem> items(Viewer viewer, List<Happened> all, Instant seen) {
+        Map<Long, Names> names = new HashMap<>();
+        Map<Long, String> in = new HashMap<>();
+        return all.stream().map(h -> {
+            Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
+            String name = in.computeIfAbsent(h.classId(), id -> classes.get(id).name());
+            String lines = h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
+            String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
+            return new NewsItem(h.kind(), h.classId(), name, h.postId(), h.comment(), h.title(), by, h.at(), lines, h.at().isAfter(seen));
+        }).toList();
+    }
+}

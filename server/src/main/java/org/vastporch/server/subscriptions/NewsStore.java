@@ -1,0 +1,129 @@
+package org.vastporch.server.subscriptions;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.subscriptions.Cadence;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.http.Rows;
+
+/** What happened for one reader between two moments, as far as the reader's scope takes it in. */
+@Repository
+class NewsStore {
+
+    /** A stretch of time: after {@code since}, up to {@code until}. */
+    record Between(Instant since, Instant until) {}
+
+    /**
+     * @param kind    POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
+     * @param comment the number of the comment; null for none
+     */
+    record Happened(String kind, long classId, long postId, @Nullable Long comment, String title, long byId, @Nullable String visitor, Instant at, String html) {}
+
+    private static final int MOST = 200;
+
+    /** A subscription u of the reader that takes in post p. */
+    private static final String TAKES_IN = """
+        u.person_id = :me and u.ended_at is null and u.class_id = p.class_id
+        and (u.kind = 'CLASS' or u.kind = 'BLOG' and u.target_id = p.blog_id or u.kind = 'PERSON' and u.target_id = p.author_id or u.kind = 'THREAD' and u.target_id = p.id
+             or u.kind = 'TAG' and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = u.tag))""";
+
+    private static final String IN_SCOPE = " where " + ScopeSql.UP + " and p.published_at <= :scope_now and e.at > :since and e.at <= :until and ";
+
+    private final JdbcClient jdbc;
+
+    NewsStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** @param cadence only for subscriptions whose posts are told so often; null for all */
+    List<Happened> posts(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
+        Map<String, Object> params = params(scope, me, between, cadence);
+        return jdbc.sql("select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from " + ScopeSql.TABLES + """
+                  join event e on e.subject_id = p.id and e.kind = 'post-published'
+                  join post_version v on v.post_id = p.id and v.no = p.live
+                """ + IN_SCOPE + scope.condition() + """
+                   and coalesce(p.author_id, 0) <> :me
+                   and not exists (select 1 from event x where x.subject_id = p.id and x.kind = 'post-published' and x.id < e.id)
+                   and exists (select 1 from subscription u where""" + " " + TAKES_IN + " and u.kind <> 'THREAD'" + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit " + MOST)
+            .params(params).query((row, n) -> happened(row)).list();
+    }
+
+    /** Comments on what was subscribed to; without a cadence those of threads alone, which is what shows in the news. */
+    List<Happened> comments(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
+        return comments("COMMENT", scope, me, between, cadence,
+            " and not " + ANSWERS_ME + " and exists (select 1 from subscription u where " + TAKES_IN + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence") + ")");
+    }
+
+    private static final String ANSWERS_ME = "(coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))";
+
+    /** Comments on what the reader wrote, and replies. */
+    List<Happened> answers(ScopeSql scope, long me, Between between) {
+        return comments("ANSWER", scope, me, between, null, " and " + ANSWERS_ME);
+    }
+
+    private List<Happened> comments(String kind, ScopeSql scope, long me, Between between, @Nullable Cadence cadence, String which) {
+        return jdbc.sql("select '" + kind + "' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, e.at, k.html from " + ScopeSql.TABLES + """
+                  join comment k on k.post_id = p.id and k.state = 'PUBLISHED'
+                  join event e on e.subject_id = k.id and e.kind = 'comment-published'
+                  join post_version v on v.post_id = p.id and v.no = p.live
+                """ + IN_SCOPE + scope.condition() + """
+                   and coalesce(k.author_id, 0) <> :me
+                   and not exists (select 1 from event x where x.subject_id = k.id and x.kind = 'comment-published' and x.id < e.id)""" + which + " order by e.at desc limit " + MOST)
+            .params(params(scope, me, between, cadence)).query((row, n) -> happened(row)).list();
+    }
+
+    /** Private words to the reader; their text is never part of it. */
+    List<Happened> words(long me, Between between) {
+        return jdbc.sql("""
+                select 'WORD' as kind, a.class_id, p.id as post_id, null as comment, v.title, a.author_id as by_id, null as visitor, a.created_at as at, '' as html
+                  from aside a
+                  left join comment k on a.subject = 'comment' and k.id = a.subject_id
+                  join post p on p.id = case when a.subject = 'post' then a.subject_id else k.post_id end
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where a.kind = 'WORD' and a.created_at > :since and a.created_at <= :until
+                   and (a.subject = 'post' and p.author_id = :me or a.subject = 'comment' and k.author_id = :me)
+                 order by a.created_at desc
+                 limit 50""")
+            .param("me", me).param("since", Rows.utc(between.since())).param("until", Rows.utc(between.until())).query((row, n) -> happened(row)).list();
+    }
+
+    /** What was decided about the reader's posts. */
+    List<Happened> decisions(long me, Between between) {
+        return jdbc.sql("""
+                select case d.step when 'RETURN' then 'RETURNED' when 'HIDE' then 'HIDDEN' else 'APPROVED' end as kind, d.class_id, p.id as post_id, null as comment, v.title,
+                       d.decided_by as by_id, null as visitor, d.decided_at as at, '' as html
+                  from decision d
+                  join post p on p.id = d.subject_id
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.working, p.live)
+                 where d.subject = 'post' and d.author_id = :me and d.decided_by <> :me and d.undone_at is null and d.decided_at > :since and d.decided_at <= :until
+                 order by d.decided_at desc
+                 limit 50""")
+            .param("me", me).param("since", Rows.utc(between.since())).param("until", Rows.utc(between.until())).query((row, n) -> happened(row)).list();
+    }
+
+    /** Whether a comment is still up. */
+    boolean isUp(long commentId) {
+        return jdbc.sql("select count(*) from comment where id = :id and state = 'PUBLISHED'").param("id", commentId).query(Integer.class).single() > 0;
+    }
+
+    private static Map<String, Object> params(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        params.put("me", me);
+        params.put("since", Rows.utc(between.since()));
+        params.put("until", Rows.utc(between.until()));
+        if (cadence != null) params.put("cadence", cadence.name());
+        return params;
+    }
+
+    private static Happened happened(ResultSet row) throws SQLException {
+        return new Happened(row.getString("kind"), row.getLong("class_id"), row.getLong("post_id"), Rows.number(row, "comment"), row.getString("title"), row.getLong("by_id"),
+            row.getString("visitor"), Rows.instant(row, "at"), row.getString("html"));
+    }
+}

@@ -1,0 +1,142 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import org.vastporch.server.subscriptions.DigestService;
+import tools.jackson.databind.JsonNode;
+
+/** Subscriptions, what is new, and the mails about it. */
+@ServerTest
+class NewsTest {
+
+    @Autowired School school;
+    @Autowired JdbcClient jdbc;
+    @Autowired DigestService digests;
+    @LocalServerPort int port;
+    Made of;
+
+    record Mail(String subject, String text, String html, String carries, String stop) {}
+
+    @BeforeEach
+    void makeClass() {
+        of = school.make(port);
+    }
+
+    private long subscribe(Person who, Map<String, Object> to) {
+        return who.post("/api/subscriptions", to).body().get("id").asLong();
+    }
+
+    private List<String> kinds(Person who) {
+        return who.get("/api/news").body().get("items").valueStream().map(i -> i.get("kind").asString()).toList();
+    }
+
+    private void approveComments() {
+        for (JsonNode i : of.lead().get("/api/pile").body())
+            if (i.get("subject").asString().equals("comment"))
+                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "comment", "id", i.get("id").asLong(), "version", 1, "rev", i.get("rev").asInt()))));
+    }
+
+    private void hasAddress(Person who) {
+        jdbc.sql("update person set email = :email where id = :id").param("email", "p" + who.id + "@post.example").param("id", who.id).update();
+    }
+
+    private List<Mail> mails(Person who) {
+        return jdbc.sql("select subject, text, html, carries, stop_address from mail where person_id = :id and cadence is not null and next_try is not null order by id").param("id", who.id)
+            .query((row, n) -> new Mail(row.getString(1), row.getString(2), row.getString(3), row.getString(4), row.getString(5))).list();
+    }
+
+    /** As if all that happened so far had happened long enough ago to be told. */
+    private void tell() {
+        jdbc.sql("update event set at = dateadd('MINUTE', -1, at)").update();
+        jdbc.sql("update digest set upto = dateadd('MINUTE', -2, upto)").update();
+        digests.writeWhatIsDue();
+    }
+
+    @Test
+    void theNewsAreAnswersDecisionsAndWhatWasSubscribedTo() {
+        subscribe(of.other(), Map.of("classId", of.classId(), "kind", "BLOG", "target", of.blogOfFirst()));
+        long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        of.other().post("/api/posts/" + post + "/comments", Map.of("text", "How many leaves?"));
+        approveComments();
+        of.lead().post("/api/posts/" + post + "/words", Map.of("text", "Bring the ruler."));
+        assertEquals(List.of("POST"), kinds(of.other()));
+        assertEquals(List.of("WORD", "ANSWER", "APPROVED"), kinds(of.first()));
+        assertFalse(of.first().get("/api/news").text().contains("ruler"), "the word itself stands on its page alone");
+        assertEquals(3, of.first().get("/api/news").body().get("fresh").asInt());
+        of.first().post("/api/news/seen", null);
+        assertEquals(0, of.first().get("/api/news").body().get("fresh").asInt());
+        of.first().call("DELETE", "/api/posts/" + post, null);
+        assertEquals(List.of(), kinds(of.other()), "what is in the bin is no news");
+    }
+
+    @Test
+    void aSubscriptionIsMadeOnceEndedAndTakenBack() {
+        Map<String, Object> tag = Map.of("classId", of.classId(), "kind", "TAG", "tag", "#Slügs");
+        long id = subscribe(of.first(), tag);
+        assertEquals(id, subscribe(of.first(), tag));
+        assertEquals("Posts tagged slugs", of.first().get("/api/subscriptions").body().get("list").get(0).get("label").asString());
+        of.first().call("DELETE", "/api/subscriptions/" + id, null);
+        assertEquals(0, of.first().get("/api/subscriptions").body().get("list").size());
+        of.first().post("/api/subscriptions/" + id + "/restore", null);
+        assertEquals(1, of.first().get("/api/subscriptions").body().get("list").size());
+        Made elsewhere = school.make(port);
+        assertEquals(404, elsewhere.first().post("/api/subscriptions", tag).status());
+        assertEquals(404, elsewhere.first().post("/api/subscriptions", Map.of("classId", elsewhere.classId(), "kind", "BLOG", "target", of.blogOfFirst())).status());
+        assertEquals("no-address", of.first().put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "NEVER")).code());
+    }
+
+    /** One mail with all that is new, in text and HTML that say the same; the next one tells only what came since; a link stops them. */
+    @Test
+    void mailTellsEachThingOnceAndIsStoppedByALink() {
+        hasAddress(of.other());
+        long id = subscribe(of.other(), Map.of("classId", of.classId(), "kind", "CLASS"));
+        of.other().put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "NEVER"));
+        school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs & <b>snails</b>");
+        tell();
+        Mail mail = mails(of.other()).get(0);
+        assertTrue(mail.subject().contains("Slugs"), mail.subject());
+        assertTrue(mail.text().contains("Eleven leaves with holes.") && mail.html().contains("Eleven leaves with holes."));
+        assertTrue(mail.html().contains("&lt;b&gt;snails"), "what people wrote is text");
+        digests.writeWhatIsDue();
+        assertEquals(1, mails(of.other()).size(), "nothing is told twice");
+        String token = mail.stop().substring(mail.stop().indexOf("t=") + 2);
+        assertEquals(200, school.stranger(port).post("/api/stop", Map.of("token", token)).status());
+        assertEquals(404, school.stranger(port).post("/api/stop", Map.of("token", "guess")).status());
+        school.published(of, of.first(), of.blogOfFirst(), Map.of(), "More slugs");
+        tell();
+        assertEquals(List.of(), mails(of.other()), "what was still waiting to go does not go either");
+    }
+
+    /** Between writing and sending somebody may lose the right to read: the mail then must not go. */
+    @Test
+    void noTextGoesToSomebodyWhoMayNoLongerReadIt() {
+        hasAddress(of.other());
+        long id = subscribe(of.other(), Map.of("classId", of.classId(), "kind", "CLASS"));
+        of.other().put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "AT_ONCE"));
+        long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        of.first().post("/api/posts/" + post + "/comments", Map.of("text", "I forgot the snails."));
+        approveComments();
+        tell();
+        Mail mail = mails(of.other()).get(0);
+        assertTrue(mail.text().contains("snails"));
+        assertTrue(digests.mayGo(of.other().id, mail.carries()));
+        jdbc.sql("update comment set state = 'HIDDEN' where post_id = :post").param("post", post).update();
+        assertFalse(digests.mayGo(of.other().id, mail.carries()), "a comment in it was hidden");
+        jdbc.sql("update comment set state = 'PUBLISHED' where post_id = :post").param("post", post).update();
+        jdbc.sql("update membership set ended_at = :now where person_id = :id").param("now", Instant.now().atOffset(java.time.ZoneOffset.UTC)).param("id", of.other().id).update();
+        assertFalse(digests.mayGo(of.other().id, mail.carries()), "the reader left");
+        school.published(of, of.first(), of.blogOfFirst(), Map.of(), "After that");
+        tell();
+        assertEquals(1, mails(of.other()).size());
+    }
+}

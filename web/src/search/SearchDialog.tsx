@@ -1,0 +1,73 @@
+import { Modal } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { searchPage } from '../api/queries';
+import { When } from '../parts/When';
+import { Snippet } from './Hits';
+import css from './Search.module.css';
+
+export interface PlaceToGo {
+  to: string;
+  word: string;
+}
+
+interface Row {
+  to: string;
+  key: string;
+  show: React.ReactNode;
+}
+
+const NAMED: Record<string, string> = { person: 'person', blog: 'blog', prompt: 'prompt' };
+
+interface SearchDialogProps {
+  classId?: number;
+  /** The places of the class, which can be gone to by their names. */
+  places: PlaceToGo[];
+  onClose: () => void;
+}
+
+/** Go to anything: as one types, places, people, blogs, prompts and the first texts that have the words. */
+export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
+  const navigate = useNavigate();
+  const [q, setQ] = useState('');
+  const [at, setAt] = useState(0);
+  const [asked] = useDebouncedValue(q.trim(), 120);
+  const { data } = useQuery({
+    queryKey: ['search-first', asked, classId],
+    queryFn: ({ signal }) => searchPage({ q: asked, class: classId, most: 5 }, signal),
+    enabled: asked.length > 0,
+    placeholderData: (before) => before,
+  });
+  const typed = q.trim().toLowerCase();
+  const rows: Row[] = places.filter((p) => !typed || p.word.toLowerCase().startsWith(typed)).map((p) => ({ to: p.to, key: p.to, show: <b>{p.word}</b> }));
+  if (typed && data) {
+    for (const n of data.named) rows.push({ to: n.to, key: n.kind + n.to, show: <><b>{n.name}</b><span>{NAMED[n.kind]} · {n.more}</span></> });
+    for (const h of data.hits) rows.push({ to: `/classes/${h.classId}/posts/${h.postId}`, key: `${h.kind}${h.postId}${h.file ?? ''}${h.at}`, show: <><b>{h.kind === 'comment' ? 'Comment on ' : ''}{h.title}</b><span>{h.author} · <When at={h.at} /></span><i><Snippet stretches={h.snippet} /></i></> });
+    if (classId && asked) rows.push({ to: `/classes/${classId}/search?q=${encodeURIComponent(q.trim())}`, key: 'all', show: <b>All that has “{q.trim()}”</b> });
+  }
+  const chosen = Math.min(at, rows.length - 1);
+  const go = (row?: Row) => {
+    if (!row) return;
+    onClose();
+    navigate(row.to);
+  };
+  const hear = (e: React.KeyboardEvent) => {
+    if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
+      e.preventDefault();
+      setAt(Math.max(0, Math.min(rows.length - 1, chosen + (e.key === 'ArrowDown' ? 1 : -1))));
+    }
+    if (e.key === 'Enter') go(rows[chosen]);
+  };
+  return (
+    <Modal opened onClose={onClose} title="Search" size="lg" yOffset="8vh">
+      <input className={css.field} role="combobox" aria-expanded={rows.length > 0} aria-controls="found" aria-activedescendant={rows[chosen] ? `found-${chosen}` : undefined} aria-label="Search, or go to a place" placeholder="A word, a name, a place" autoFocus data-autofocus
+        value={q} onChange={(e) => { setQ(e.target.value); setAt(0); }} onKeyDown={hear} />
+      <div id="found" role="listbox" aria-label="Found" className={css.rows}>
+        {rows.map((row, i) => <div key={row.key} id={`found-${i}`} role="option" aria-selected={i === chosen} onMouseEnter={() => setAt(i)} onClick={() => go(row)}>{row.show}</div>)}
+      </div>
+      {typed && asked === q.trim() && data && rows.length === 1 && <p className="muted tiny">Nothing that you may read begins so.</p>}
+    </Modal>
+  );
+}
