@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
   Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  AsideList, Category, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
+  AsideList, Category, Mine, News, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -98,6 +98,11 @@ export interface SearchFor {
 }
 
 export const searchPage = (wanted: SearchFor, signal?: AbortSignal) => getJson<SearchResult>(withParams('/api/search', { ...wanted }), signal);
+
+/** What is new for the one who is signed in; asked again now and then for the count in the band. */
+export const newsForMeOptions = queryOptions({ queryKey: ['news-for-me'], queryFn: ({ signal }) => getJson<News>('/api/news', signal), refetchInterval: 60_000, staleTime: 15_000, retry: false });
+
+export const subscriptionsOptions = queryOptions({ queryKey: ['subscriptions'], queryFn: ({ signal }) => getJson<Mine>('/api/subscriptions', signal), staleTime: 30_000 });
 
 export const asidesOptions = (at: string) =>
   queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });

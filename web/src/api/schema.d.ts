@@ -411,7 +411,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["news"];
+        get: operations["news_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -461,8 +461,8 @@ export interface paths {
         };
         get: operations["beforeLeaving"];
         put?: never;
-        post: operations["end"];
-        delete: operations["takeBack"];
+        post: operations["end_1"];
+        delete: operations["takeBack_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -685,7 +685,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -798,7 +798,7 @@ export interface paths {
         get: operations["get_2"];
         put?: never;
         post?: never;
-        delete: operations["stop"];
+        delete: operations["stop_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -910,6 +910,38 @@ export interface paths {
         get: operations["me"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["news"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/news/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1037,7 +1069,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1069,7 +1101,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1101,7 +1133,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1396,6 +1428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1422,6 +1470,86 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["refresh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mine"];
+        put?: never;
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setAnswers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setCadence"];
+        post?: never;
+        delete: operations["end"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1456,6 +1584,10 @@ export interface components {
             id: number;
             onTime: boolean;
             title: string;
+        };
+        Answers: {
+            /** @enum {string} */
+            answers: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
         };
         Arrange: {
             /** Format: int32 */
@@ -1950,6 +2082,21 @@ export interface components {
             /** Format: int32 */
             rev: number;
         };
+        Hit: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** Format: int64 */
+            classId: number;
+            className: string;
+            file?: string;
+            kind: string;
+            /** Format: int64 */
+            postId: number;
+            snippet: components["schemas"]["Marked"][];
+            source?: string;
+            title: string;
+        };
         Hold: {
             /** Format: int32 */
             end: number;
@@ -1958,6 +2105,12 @@ export interface components {
             rule: "WORD" | "PHONE" | "EMAIL" | "HANDLE" | "STREET" | "FULL_NAME" | "LINK" | "PICTURE" | "GUEST" | "FIRST_POST" | "REPORT";
             /** Format: int32 */
             start: number;
+        };
+        HowOften: {
+            /** @enum {string} */
+            comments: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            /** @enum {string} */
+            posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
         };
         Import: {
             /** Format: int32 */
@@ -2027,6 +2180,10 @@ export interface components {
             points?: number;
             remark: string;
         };
+        Marked: {
+            hit: boolean;
+            text: string;
+        };
         Me: {
             classes: components["schemas"]["Place"][];
             /** Format: int64 */
@@ -2058,6 +2215,12 @@ export interface components {
             state: string;
             username: string;
         };
+        Mine: {
+            /** @enum {string} */
+            answers: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            email: string;
+            list: components["schemas"]["SubscriptionView"][];
+        };
         Month: {
             /** Format: int32 */
             count: number;
@@ -2070,6 +2233,12 @@ export interface components {
         };
         Moves: {
             moves: components["schemas"]["Move"][];
+        };
+        NamedHit: {
+            kind: string;
+            more: string;
+            name: string;
+            to: string;
         };
         NeedLine: {
             /** Format: int32 */
@@ -2124,6 +2293,27 @@ export interface components {
             given?: string;
             password?: string;
             title?: string;
+        };
+        News: {
+            /** Format: int32 */
+            fresh: number;
+            items: components["schemas"]["NewsItem"][];
+        };
+        NewsItem: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            classId: number;
+            className: string;
+            /** Format: int64 */
+            comment?: number;
+            fresh: boolean;
+            kind: string;
+            lines: string;
+            /** Format: int64 */
+            postId: number;
+            title: string;
         };
         NewsView: {
             /** Format: date-time */
@@ -2463,6 +2653,12 @@ export interface components {
             points: number;
             provisional: boolean;
         };
+        SearchResult: {
+            hits: components["schemas"]["Hit"][];
+            named: components["schemas"]["NamedHit"][];
+            /** Format: int32 */
+            next?: number;
+        };
         Seen: {
             /** Format: int64 */
             id: number;
@@ -2574,6 +2770,9 @@ export interface components {
             ready: boolean;
             username: string;
         };
+        Stop: {
+            token: string;
+        };
         Stretch: {
             /** @enum {string} */
             change: "SAME" | "ADDED" | "REMOVED";
@@ -2601,6 +2800,20 @@ export interface components {
             standing: string;
             /** Format: int64 */
             studentId: number;
+        };
+        SubscriptionView: {
+            /** Format: int64 */
+            classId: number;
+            className: string;
+            /** @enum {string} */
+            comments: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            label: string;
+            /** @enum {string} */
+            posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            to: string;
         };
         ToApprove: {
             /** Format: int32 */
@@ -2751,6 +2964,7 @@ export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
+export type Answers = components['schemas']['Answers'];
 export type Arrange = components['schemas']['Arrange'];
 export type Arranged = components['schemas']['Arranged'];
 export type AsideList = components['schemas']['AsideList'];
@@ -2805,7 +3019,9 @@ export type GivenLine = components['schemas']['GivenLine'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
 export type HandingIn = components['schemas']['HandingIn'];
+export type Hit = components['schemas']['Hit'];
 export type Hold = components['schemas']['Hold'];
+export type HowOften = components['schemas']['HowOften'];
 export type Import = components['schemas']['Import'];
 export type Imported = components['schemas']['Imported'];
 export type InvitationLine = components['schemas']['InvitationLine'];
@@ -2816,11 +3032,14 @@ export type LeavingChange = components['schemas']['LeavingChange'];
 export type Level = components['schemas']['Level'];
 export type LookChange = components['schemas']['LookChange'];
 export type MarkView = components['schemas']['MarkView'];
+export type Marked = components['schemas']['Marked'];
 export type Me = components['schemas']['Me'];
 export type MemberLine = components['schemas']['MemberLine'];
+export type Mine = components['schemas']['Mine'];
 export type Month = components['schemas']['Month'];
 export type Move = components['schemas']['Move'];
 export type Moves = components['schemas']['Moves'];
+export type NamedHit = components['schemas']['NamedHit'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
@@ -2829,6 +3048,8 @@ export type NewHelper = components['schemas']['NewHelper'];
 export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewTeacher = components['schemas']['NewTeacher'];
 export type Newcomer = components['schemas']['Newcomer'];
+export type News = components['schemas']['News'];
+export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
 export type OneVersion = components['schemas']['OneVersion'];
 export type Outside = components['schemas']['Outside'];
@@ -2859,6 +3080,7 @@ export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
+export type SearchResult = components['schemas']['SearchResult'];
 export type Seen = components['schemas']['Seen'];
 export type Sent = components['schemas']['Sent'];
 export type Series = components['schemas']['Series'];
@@ -2874,9 +3096,11 @@ export type SourceView = components['schemas']['SourceView'];
 export type Spell = components['schemas']['Spell'];
 export type Split = components['schemas']['Split'];
 export type StaffLine = components['schemas']['StaffLine'];
+export type Stop = components['schemas']['Stop'];
 export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
+export type SubscriptionView = components['schemas']['SubscriptionView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
@@ -3715,7 +3939,7 @@ export interface operations {
             };
         };
     };
-    news: {
+    news_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3804,7 +4028,7 @@ export interface operations {
             };
         };
     };
-    end: {
+    end_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -3829,7 +4053,7 @@ export interface operations {
             };
         };
     };
-    takeBack: {
+    takeBack_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4232,7 +4456,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -4488,7 +4712,7 @@ export interface operations {
             };
         };
     };
-    stop: {
+    stop_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -4663,6 +4887,46 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Me"];
                 };
+            };
+        };
+    };
+    news: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["News"];
+                };
+            };
+        };
+    };
+    seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -4868,7 +5132,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -4964,7 +5228,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5019,7 +5283,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5589,6 +5853,32 @@ export interface operations {
             };
         };
     };
+    search: {
+        parameters: {
+            query: {
+                q: string;
+                class?: number;
+                kind?: string;
+                skip?: number;
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchResult"];
+                };
+            };
+        };
+    };
     signIn: {
         parameters: {
             query?: never;
@@ -5630,6 +5920,158 @@ export interface operations {
         };
     };
     refresh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Stop"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    mine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mine"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SubscriptionView"];
+                };
+            };
+        };
+    };
+    setAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setCadence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HowOften"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeBack: {
         parameters: {
             query?: never;
             header?: never;

@@ -43,6 +43,9 @@ const SetupPage = page(() => import('../blogs/SetupPage'), 'SetupPage');
 const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
 const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
 const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
+const NewsPage = page(() => import('../subscriptions/NewsPage'), 'NewsPage');
+const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage'), 'SubscriptionsPage');
+const StopPage = lazy(() => import('../subscriptions/StopPage').then((m) => ({ default: m.StopPage })));
 const SearchPage = page(() => import('../search/SearchPage'), 'SearchPage');
 const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
 
@@ -61,6 +64,7 @@ export function App() {
   };
 
   if (pathname === '/first-password') return <FirstPasswordPage onDone={async () => { await signedIn(); navigate('/'); }} />;
+  if (pathname === '/stop') return <Suspense fallback={null}><StopPage /></Suspense>;
   if (me.isPending) return null;
   if (pathname === '/join') return <Suspense fallback={null}><JoinPage me={me.data?.name} onDone={signedIn} /></Suspense>;
   if (pathname === '/invitation') return <Suspense fallback={null}><InvitationPage me={me.data?.name} onDone={signedIn} /></Suspense>;
@@ -80,6 +84,8 @@ export function App() {
         <Route path="/" element={<Home me={me.data} />} />
         <Route path="/sign-in" element={<Navigate to="/" replace />} />
         <Route path="/school" element={<Plain me={me.data}><SchoolPage /></Plain>} />
+        <Route path="/news" element={<Plain me={me.data}><NewsPage /></Plain>} />
+        <Route path="/subscriptions" element={<Plain me={me.data}><SubscriptionsPage /></Plain>} />
         <Route path="/account" element={<Plain me={me.data}><AccountPage /></Plain>} />
         <Route path="/account/writing/:classId" element={<Plain me={me.data}><WritingPage /></Plain>} />
         <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />

@@ -13,6 +13,7 @@ import { Loading, Trouble } from '../parts/Trouble';
 import { NameMenu } from '../people/NameMenu';
 import { Entry } from '../posts/Entry';
 import entryCss from '../posts/Entry.module.css';
+import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
@@ -144,6 +145,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
     <>
       {blog.mayWrite && <button className="btn go mid" style={{ width: '100%', marginBottom: 10 }} onClick={begin}>Write here</button>}
       {blog.mayLook && <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>Choose its look</button>}
+      <Subscribe classId={classId} kind="BLOG" target={blog.id} to={`/classes/${classId}/blog/${blog.address}`} label="Subscribe to this blog" />
       {blog.manages && <p style={{ margin: '0 0 14px' }}><Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>Settings of this blog</Link></p>}
       <Modal opened={choosing} onClose={() => setChoosing(false)} title="Its look" size="lg">
         <div data-look={look} style={{ marginBottom: 18 }}><BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} /></div>

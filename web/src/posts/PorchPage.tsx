@@ -7,6 +7,7 @@ import { Owed } from '../comments/Given';
 import { TermRail } from '../parts/TermRail';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
+import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
@@ -105,6 +106,8 @@ export function PorchPage() {
               {first.unanswered > 0 && chip('unanswered', 'yes', `not answered ${first.unanswered}`)}
             </>
           )}
+          {params.get('tag') && <Subscribe classId={id} kind="TAG" tag={params.get('tag')!} to={`/classes/${id}/porch?tag=${params.get('tag')}`} label={`Subscribe to ${params.get('tag')}`} />}
+          {!isFiltered && <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />}
           <h4>Blogs</h4>
           <p style={{ margin: 0 }}><Link className="word" to={`/classes/${id}/blog`}>All blogs of this class</Link></p>
           {news && news.length > 0 && (

@@ -15,6 +15,7 @@ import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
+import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import css from './Entry.module.css';
 import { PostArticle } from './PostArticle';
@@ -59,6 +60,7 @@ export function PostPage() {
         {!post.own && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/words`} heading={`A private word to ${post.author}`} label="Only the author and the staff read it" verb="Say it" />}
         {!eyes && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/staff-thread`} heading="Among the staff" label="No student ever reads this" verb="Add it" />}
         {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
+        {post.isUp && classId && <div style={{ marginTop: 22 }}><Subscribe classId={post.classId} kind="THREAD" target={id} to={`/classes/${post.classId}/posts/${id}`} label="Subscribe to its comments" /></div>}
         {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}
         {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}
         {post.history.length > 0 && (

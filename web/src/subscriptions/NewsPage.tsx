@@ -1,0 +1,48 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { postJson } from '../api/client';
+import { newsForMeOptions } from '../api/queries';
+import type { NewsItem } from '../api/schema';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import css from './News.module.css';
+
+const SAYS: Record<string, (n: NewsItem) => string> = {
+  POST: () => 'published', COMMENT: () => 'commented on', ANSWER: () => 'answered you under', WORD: () => 'has a private word for you about',
+  RETURNED: () => 'returned with a note', HIDDEN: () => 'hid', APPROVED: () => 'approved',
+};
+
+/** What is new since last time: answers, what became of one's posts, and what one subscribed to. */
+export function NewsPage() {
+  const news = useQuery(newsForMeOptions);
+  const client = useQueryClient();
+  const seen = async () => {
+    await postJson('/api/news/seen');
+    await client.invalidateQueries({ queryKey: newsForMeOptions.queryKey });
+  };
+  return (
+    <div className="page plain">
+      <title>News · Vast Porch</title>
+      <main>
+        <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
+          <h1>News</h1>
+          {news.data && <span className="muted">{news.data.fresh === 0 ? 'nothing that you have not seen' : `${news.data.fresh} you have not seen`}</span>}
+          <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
+            {news.data && news.data.fresh > 0 && <button className="word" onClick={seen}>I have seen all</button>}
+            <Link className="word" to="/subscriptions">My subscriptions</Link>
+          </span>
+        </div>
+        {news.isPending && <Loading />}
+        {news.isError && <Trouble error={news.error} onRetry={() => news.refetch()} />}
+        {news.data?.items.length === 0 && <p className="muted" style={{ marginTop: 18 }}>When somebody answers you, or something is published that you subscribed to, it stands here. You can subscribe on the page of a blog, a person or a post.</p>}
+        {news.data?.items.map((n) => (
+          <article key={n.kind + n.postId + (n.comment ?? '') + n.at} className={`${css.item} ${n.fresh ? css.fresh : ''}`}>
+            <p style={{ margin: 0 }}><b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''} <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>{n.title || 'a post'}</Link>{n.fresh && <span className="away"> (new)</span>}</p>
+            {n.lines && <p className={css.lines}>{n.lines}</p>}
+            <p className="tiny muted" style={{ margin: 0 }}>{n.className} · <When at={n.at} /></p>
+          </article>
+        ))}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { ApiProblem, postJson } from '../api/client';
+import { Logo } from '../parts/Logo';
+import { t } from '../texts/en';
+
+/** Where the link in a mail leads: all mails stop with one press, and nobody has to sign in. */
+export function StopPage() {
+  const token = useSearchParams()[0].get('t') ?? '';
+  const [said, setSaid] = useState<'' | 'stopped' | string>('');
+  const stop = async () => {
+    try {
+      await postJson('/api/stop', { token });
+      setSaid('stopped');
+    } catch (e) {
+      setSaid(e instanceof ApiProblem && e.status === 404 ? 'This link is not known here. Sign in and look under My subscriptions.' : t.again);
+    }
+  };
+  return (
+    <div className="page plain" style={{ maxWidth: 460 }}>
+      <title>Stop the mails · Vast Porch</title>
+      <main>
+        <p style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '30px 0 10px' }}><Logo /><span className="muted">Vast Porch</span></p>
+        <h1>{said === 'stopped' ? 'No more mails' : 'Stop all mails?'}</h1>
+        {said === 'stopped' ? <p>You get no more mails about what is new. What you subscribed to still shows under News when you sign in, and there you can ask for mails again.</p> : (
+          <>
+            <p>You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.</p>
+            <button className="btn go" onClick={stop}>Stop them</button>
+            {said && <p className="tell wrong" role="alert">{said}</p>}
+          </>
+        )}
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, deleteJson, postJson } from '../api/client';
+import { subscriptionsOptions } from '../api/queries';
+import { useEyes } from '../app/eyes';
+import { t } from '../texts/en';
+
+interface SubscribeProps {
+  classId: number;
+  kind: 'CLASS' | 'BLOG' | 'PERSON' | 'TAG' | 'THREAD';
+  /** The number of a blog or post, or of a person's place. */
+  target?: number;
+  tag?: string;
+  /** The page that the subscription leads to, by which it is known again. */
+  to: string;
+  label: string;
+}
+
+/** Subscribes to what the page shows, and ends it again: one press each. */
+export function Subscribe({ classId, kind, target, tag, to, label }: SubscribeProps) {
+  const eyes = useEyes();
+  const { data } = useQuery({ ...subscriptionsOptions, enabled: !eyes });
+  const client = useQueryClient();
+  const [problem, setProblem] = useState('');
+  if (eyes || !data) return null;
+  const now = data.list.find((s) => s.kind === kind && s.classId === classId && s.to === to);
+  const toggle = async () => {
+    setProblem('');
+    try {
+      if (now) await deleteJson(`/api/subscriptions/${now.id}`);
+      else await postJson('/api/subscriptions', { classId, kind, target, tag });
+      await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
+      await client.invalidateQueries({ queryKey: ['news-for-me'] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <>
+      <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>{now ? 'Subscribed. End it' : label}</button>
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </>
+  );
+}
