@@ -100,6 +100,7 @@ class EndpointTableTest {
         });
         made.put("draft", this::draft);
         made.put("version", () -> 1);
+        made.put("note", this::note);
         made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
         made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
         made.put("subscription", () -> of.lead().post("/api/subscriptions", Map.of("classId", of.classId(), "kind", "CLASS")).body().get("id").asLong());
@@ -121,6 +122,15 @@ class EndpointTableTest {
 
     private long draft() {
         return of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+    }
+
+    /** A note in the margin of the draft. */
+    private long note() {
+        long id = draft();
+        Map<String, Object> save = new HashMap<>(save());
+        save.put("rev", of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt());
+        of.first().put("/api/posts/" + id + "/draft", save);
+        return of.lead().post("/api/posts/" + id + "/margin", Map.of("quote", "leaves", "nth", 0, "remark", "How many?")).body().get("id").asLong();
     }
 
     /** A post of the student that waits, as the pile shows it. */
@@ -206,6 +216,9 @@ class EndpointTableTest {
         body("POST /api/posts/{published}/comments", () -> Map.of("text", "Well seen."));
         for (String at : List.of("PUT /api/comments/{comment}", "POST /api/posts/{published}/words", "POST /api/comments/{comment}/words", "POST /api/posts/{published}/staff-thread",
             "POST /api/prompts/{prompt}/staff-thread", "POST /api/prompts/{prompt}/marking/{marked}/staff-thread")) body(at, () -> Map.of("text", "Well seen."));
+        body("POST /api/posts/{draft}/margin", () -> Map.of("quote", "", "nth", 0, "remark", "x"));
+        body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
+        body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));
         body("POST /api/pile/decisions", () -> deciding(waiting()));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("points", 6, "remark", ""));

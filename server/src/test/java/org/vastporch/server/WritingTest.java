@@ -197,4 +197,26 @@ class WritingTest {
         long own = begin();
         assertEquals("by-staff-only", of.lead().put("/api/posts/" + own + "/announcement", Map.of("announcement", true)).code());
     }
+
+    /** A student asks, a teacher notes and proposes, the student takes over or not; each change is a version, and who proposed it stays to be seen. */
+    @Test
+    void aTeacherWritesInTheMargin() {
+        long id = begin();
+        save(of.first(), id, "Slugs", "<p>Their is <strong>eleven</strong> leaves.</p>");
+        of.first().call("PUT", "/api/posts/" + id + "/help", Map.of("asked", true));
+        assertEquals(id, of.second().get(path("/asking")).body().get(0).get("postId").asLong());
+        String margin = "/api/posts/" + id + "/margin";
+        long spelling = of.second().post(margin, Map.of("quote", "Their is eleven", "nth", 0, "remark", "Place, not owner.", "replacement", "There are eleven")).body().get("id").asLong();
+        long question = of.second().post(margin, Map.of("quote", "leaves", "nth", 0, "remark", "On which side?")).body().get("id").asLong();
+        assertEquals("words-gone", of.second().post(margin, Map.of("quote", "frogs", "nth", 0, "remark", "?")).code());
+        assertEquals(0, of.second().get(path("/asking")).body().size());
+        assertEquals(404, of.other().get(margin).status());
+        int rev = of.first().get(margin).body().get("rev").asInt();
+        assertEquals(404, of.second().post(margin + "/" + spelling + "/answer", Map.of("answer", "ACCEPTED", "rev", rev)).status(), "only its author takes it over");
+        rev = of.first().post(margin + "/" + spelling + "/answer", Map.of("answer", "ACCEPTED", "rev", rev)).body().get("rev").asInt();
+        assertEquals("<p>There are eleven leaves.</p>", of.first().get("/api/posts/" + id + "/draft").body().get("html").asString().replaceAll("</?strong>", ""));
+        assertEquals(200, of.first().post(margin + "/" + question + "/answer", Map.of("answer", "DONE", "rev", rev)).status());
+        assertEquals(List.of("ACCEPTED", "DONE"), of.second().get(margin).body().get("notes").valueStream().map(n -> n.get("state").asString()).toList());
+        assertEquals(2, of.first().get("/api/posts/" + id + "/versions").body().size());
+    }
 }

@@ -183,6 +183,11 @@ public class PostService {
         return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version);
     }
 
+    /** What stands beside the newest version of a post as it is. */
+    Beside beside(Viewer viewer, PostRow row) {
+        return beside.of(viewer, row, access.requirePost(viewer, Act.EDIT, row.id()), store.version(row.id(), row.standing().newest()).orElseThrow());
+    }
+
     /** Hands in what was saved last: it waits, or is published where nobody looks first, at once or at the time asked for. */
     @Transactional
     public Beside handIn(Viewer viewer, long id, HandingIn wish) {
