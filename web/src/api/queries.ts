@@ -2,7 +2,7 @@ import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
   Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  AsideList, Category, Mine, News, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
+  AsideList, Asking, Category, Margin, Mine, News, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -103,6 +103,10 @@ export const searchPage = (wanted: SearchFor, signal?: AbortSignal) => getJson<S
 export const newsForMeOptions = queryOptions({ queryKey: ['news-for-me'], queryFn: ({ signal }) => getJson<News>('/api/news', signal), refetchInterval: 60_000, staleTime: 15_000, retry: false });
 
 export const subscriptionsOptions = queryOptions({ queryKey: ['subscriptions'], queryFn: ({ signal }) => getJson<Mine>('/api/subscriptions', signal), staleTime: 30_000 });
+
+export const marginOptions = (id: number) => queryOptions({ queryKey: ['margin', id], queryFn: ({ signal }) => getJson<Margin>(`/api/posts/${id}/margin`, signal), refetchInterval: 30_000 });
+
+export const askingOptions = (id: number) => queryOptions({ queryKey: ['asking', id], queryFn: ({ signal }) => getJson<Asking[]>(`/api/classes/${id}/asking`, signal) });
 
 export const asidesOptions = (at: string) =>
   queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });

@@ -180,6 +180,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["asking"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/blogs": {
         parameters: {
             query?: never;
@@ -685,7 +701,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1069,7 +1085,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1101,7 +1117,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1118,6 +1134,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["handIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/help": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["ask"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/margin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of"];
+        put?: never;
+        post: operations["add_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/margin/{note}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1617,6 +1681,9 @@ export interface components {
             id: number;
             own: boolean;
         };
+        Ask: {
+            asked: boolean;
+        };
         Asked: {
             /** Format: int32 */
             category: number;
@@ -1632,6 +1699,14 @@ export interface components {
             tags: number;
             /** Format: int32 */
             words: number;
+        };
+        Asking: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            /** Format: int64 */
+            postId: number;
+            title: string;
         };
         BeforeLeaving: {
             all: {
@@ -2174,6 +2249,17 @@ export interface components {
             /** @enum {string} */
             look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
         };
+        Margin: {
+            asked: boolean;
+            author: string;
+            html: string;
+            mayAnswer: boolean;
+            mayNote: boolean;
+            notes: components["schemas"]["NoteView"][];
+            /** Format: int32 */
+            rev: number;
+            title: string;
+        };
         MarkView: {
             /** Format: int32 */
             criterion: number;
@@ -2278,6 +2364,13 @@ export interface components {
             role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
             title: string;
         };
+        NewNote: {
+            /** Format: int32 */
+            nth: number;
+            quote: string;
+            remark: string;
+            replacement?: string;
+        };
         NewPhrase: {
             phrase: string;
             username: string;
@@ -2321,6 +2414,25 @@ export interface components {
             link: string;
             source: string;
             title: string;
+        };
+        NoteAnswer: {
+            /** @enum {string} */
+            answer: "OPEN" | "DONE" | "ACCEPTED" | "DECLINED";
+            /** Format: int32 */
+            rev: number;
+        };
+        NoteView: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int32 */
+            nth: number;
+            quote: string;
+            remark: string;
+            replacement?: string;
+            state: string;
         };
         OneVersion: {
             changes: components["schemas"]["Stretch"][];
@@ -2969,7 +3081,9 @@ export type Arrange = components['schemas']['Arrange'];
 export type Arranged = components['schemas']['Arranged'];
 export type AsideList = components['schemas']['AsideList'];
 export type AsideView = components['schemas']['AsideView'];
+export type Ask = components['schemas']['Ask'];
 export type Asked = components['schemas']['Asked'];
+export type Asking = components['schemas']['Asking'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
 export type Begun = components['schemas']['Begun'];
@@ -3031,6 +3145,7 @@ export type Joined = components['schemas']['Joined'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type Level = components['schemas']['Level'];
 export type LookChange = components['schemas']['LookChange'];
+export type Margin = components['schemas']['Margin'];
 export type MarkView = components['schemas']['MarkView'];
 export type Marked = components['schemas']['Marked'];
 export type Me = components['schemas']['Me'];
@@ -3045,12 +3160,15 @@ export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
 export type NewComment = components['schemas']['NewComment'];
 export type NewHelper = components['schemas']['NewHelper'];
+export type NewNote = components['schemas']['NewNote'];
 export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewTeacher = components['schemas']['NewTeacher'];
 export type Newcomer = components['schemas']['Newcomer'];
 export type News = components['schemas']['News'];
 export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
+export type NoteAnswer = components['schemas']['NoteAnswer'];
+export type NoteView = components['schemas']['NoteView'];
 export type OneVersion = components['schemas']['OneVersion'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
@@ -3465,6 +3583,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    asking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Asking"][];
+                };
             };
         };
     };
@@ -4456,7 +4596,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -5132,7 +5272,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5228,7 +5368,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -5269,6 +5409,105 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HandingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
+            };
+        };
+    };
+    ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Margin"];
+                };
+            };
+        };
+    };
+    add_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                note: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteAnswer"];
             };
         };
         responses: {

@@ -17,6 +17,7 @@ const TodayPage = page(() => import('../today/TodayPage'), 'TodayPage');
 const PorchPage = page(() => import('../posts/PorchPage'), 'PorchPage');
 const PostPage = page(() => import('../posts/PostPage'), 'PostPage');
 const StrangersPost = lazy(() => import('../posts/StrangersPost').then((m) => ({ default: m.StrangersPost })));
+const MarginPage = page(() => import('../posts/MarginPage'), 'MarginPage');
 const PersonPage = page(() => import('../posts/PersonPage'), 'PersonPage');
 const MyPagesPage = page(() => import('../posts/MyPagesPage'), 'MyPagesPage');
 const ChoosePage = page(() => import('../posts/ChoosePage'), 'ChoosePage');
@@ -98,6 +99,7 @@ export function App() {
           <Route path="my-pages" element={<MyPagesPage />} />
           <Route path="write" element={<ChoosePage />} />
           <Route path="write/:postId" element={<WritePage />} />
+          <Route path="posts/:postId/margin" element={<MarginPage />} />
           <Route path="posts/:postId" element={<PostPage />} />
           <Route path="approve" element={<ApprovePage />} />
           <Route path="mark" element={<ChoosePromptPage />} />

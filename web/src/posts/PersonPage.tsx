@@ -5,6 +5,7 @@ import { useClass } from '../app/useClass';
 import { TermRail } from '../parts/TermRail';
 import { Loading, Trouble } from '../parts/Trouble';
 import { NameMenu } from '../people/NameMenu';
+import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
@@ -26,6 +27,10 @@ export function PersonPage() {
     getNextPageParam: (last) => last.next,
   });
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
+  const weekOf = (at: string) => {
+    const week = of?.weeks.find((w) => at >= w.start && at < w.end);
+    return week ? (week.number ? `Week ${week.number}` : 'The break') : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
+  };
   return (
     <>
       {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
@@ -34,11 +39,17 @@ export function PersonPage() {
           <div className={css.head}>
             <NameMenu classId={id} place={place} name={entries[0]?.author ?? 'this student'}><h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1></NameMenu>
             {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
+            {!chosen && entries.length > 0 && <span style={{ marginLeft: 'auto' }}><Subscribe classId={id} kind="PERSON" target={place} to={`/classes/${id}/persons/${place}`} label="Subscribe" /></span>}
             {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
           </div>
           {porch.isPending && <Loading />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
-          {entries.map((e) => <Entry key={e.id} entry={e} classId={id} withAuthor={false} />)}
+          {entries.map((e, i) => (
+            <div key={e.id}>
+              {(i === 0 || weekOf(e.publishedAt) !== weekOf(entries[i - 1].publishedAt)) && <h2 className={css.section}>{weekOf(e.publishedAt)}</h2>}
+              <Entry entry={e} classId={id} withAuthor={false} />
+            </div>
+          ))}
           {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()}>Earlier posts</button></p>}
         </main>
       </div>

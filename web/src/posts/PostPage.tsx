@@ -59,6 +59,7 @@ export function PostPage() {
         <p style={{ margin: 0, fontSize: 15 }}>{classId ? <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>{post.blog}</Link> : post.blog}{post.prompt ? <><br /><span className="muted">for {post.prompt}</span></> : null}</p>
         {!post.own && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/words`} heading={`A private word to ${post.author}`} label="Only the author and the staff read it" verb="Say it" />}
         {!eyes && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/staff-thread`} heading="Among the staff" label="No student ever reads this" verb="Add it" />}
+        {!eyes && !post.own && isStaff(of?.role ?? '') && classId && <p style={{ fontSize: 15, margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>Write in its margin</Link></p>}
         {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
         {post.isUp && classId && <div style={{ marginTop: 22 }}><Subscribe classId={post.classId} kind="THREAD" target={id} to={`/classes/${post.classId}/posts/${id}`} label="Subscribe to its comments" /></div>}
         {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { scheduledOptions, todayOptions } from '../api/queries';
+import { askingOptions, scheduledOptions, todayOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
 import { say, When } from '../parts/When';
@@ -12,6 +12,7 @@ import css from './Today.module.css';
 export function TodayPage() {
   const { id, role } = useClass();
   const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
+  const { data: asking = [] } = useQuery(askingOptions(id));
   const { data: scheduled = [] } = useQuery(scheduledOptions(id));
   const at = `/classes/${id}`;
   if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
@@ -24,6 +25,7 @@ export function TodayPage() {
     const parts = [approve.posts && t.count(approve.posts, 'post', 'posts'), approve.comments && t.count(approve.comments, 'comment', 'comments'), approve.outside && `${approve.outside} from outside`].filter(Boolean);
     lines.push(<Line key="a" n={approve.total} says={`${approve.total === 1 ? 'waits' : 'wait'} for approval, the longest since ${say(approve.oldest)}`} more={`${parts.join(', ')}${approve.held ? `; ${approve.held} ${approve.held === 1 ? 'is' : 'are'} held` : ''}`} to={`${at}/approve`} verb="Approve" />);
   }
+  asking.forEach((a) => lines.push(<Line key={`h${a.postId}`} n={1} says={`student asks for help: ${a.author}`} more={<>{a.title || 'A text without a title yet'}, asked <When at={a.at} /></>} to={`${at}/posts/${a.postId}/margin`} verb="Look" />));
   data.mark.forEach((m) => lines.push(
     <Line key={m.promptId} n={m.count} says={m.count === 1 ? 'is ready to mark' : 'are ready to mark'} more={<>{m.title}, was due <When at={m.due} />{m.missing ? `; ${m.missing} handed in nothing` : ''}</>} to={`${at}/mark/${m.promptId}`} verb="Mark" />));
   if (data.unanswered > 0) lines.push(<Line key="u" n={data.unanswered} says={`${data.unanswered === 1 ? 'post' : 'posts'} of this week ${data.unanswered === 1 ? 'has' : 'have'} no comment from a classmate`} to={`${at}/porch?weeks=${data.weekIndex}&unanswered=yes`} verb="See them" />);

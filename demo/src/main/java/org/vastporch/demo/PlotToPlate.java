@@ -12,10 +12,12 @@ import java.util.List;
 import java.util.Random;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
@@ -27,9 +29,12 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.posts.CategoryService;
+import org.vastporch.server.posts.MarginService;
 import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.posts.PostService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.subscriptions.SubscriptionService;
 
 /** Six weeks of a kitchen garden behind the bike sheds: written, approved, answered and marked. */
 @Component
@@ -48,11 +53,15 @@ class PlotToPlate {
     private final MarkingService marking;
     private final MediaService media;
     private final SourceService sources;
+    private final CategoryService categories;
+    private final MarginService margin;
+    private final SubscriptionService subscriptions;
     private final AccessService access;
+    private List<CategoryService.Category> kept = List.of();
     private final Random random = new Random(8);
 
     PlotToPlate(Clock clock, PeopleService people, BlogService blogs, PromptService prompts, PostService posts, PorchService porch, PileService pile,
-                CommentService comments, MarkingService marking, MediaService media, SourceService sources, AccessService access) {
+                CommentService comments, MarkingService marking, MediaService media, SourceService sources, CategoryService categories, MarginService margin, SubscriptionService subscriptions, AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -64,6 +73,9 @@ class PlotToPlate {
         this.marking = marking;
         this.media = media;
         this.sources = sources;
+        this.categories = categories;
+        this.margin = margin;
+        this.subscriptions = subscriptions;
         this.access = access;
     }
 
@@ -71,6 +83,7 @@ class PlotToPlate {
         List<Long> students = people.students(classId);
         for (long student : students.subList(0, 8)) people.setPassword(student, DemoSchool.PASSWORD);
         people.setPassword(students.get(23), DemoSchool.PASSWORD);
+        kept = categories.set(teacher, classId, Stream.of("Pests", "Soil", "Weather", "Harvest").map(name -> new CategoryService.Wanted(null, name)).toList());
         for (int week = 1; week <= 6; week++) {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
             clock.set(DemoSchool.at(start, 8, 0));
@@ -146,7 +159,7 @@ class PlotToPlate {
             html = html.replaceFirst("</p>", "</p><figure><img src=\"" + added.address() + "\" alt=\"The bed as it looked on the day, drawn from a photograph\"><figcaption>Before school.</figcaption></figure>");
         }
         int rev = posts.draft(author, id).beside().rev();
-        rev = posts.save(author, id, new PostService.Save(rev, text.title(), html, text.tags(), "MY_CLASS", null, null)).rev();
+        rev = posts.save(author, id, new PostService.Save(rev, text.title(), html, text.tags(), "MY_CLASS", seed % 5 == 4 ? null : kept.get(seed % 5).id(), null)).rev();
         posts.handIn(author, id, new PostService.HandingIn(rev, null));
         return id;
     }
@@ -213,6 +226,32 @@ class PlotToPlate {
         porch.arrange(teacher, notice, new PorchService.Arrange(true, null, null));
     }
 
+    /** Two announcements, of which one goes up by itself on Friday morning, a draft whose author asks for help, and who wants to hear of what. */
+    private void around(Viewer teacher, long classId, List<Long> students, Instant now) {
+        long board = blogs.writable(teacher, classId).stream().filter(b -> b.kind().equals("TEACHERS")).findFirst().orElseThrow().id();
+        clock.set(now.minus(Duration.ofHours(30)));
+        announce(teacher, board, "Bring boots on Monday", "The path by the hedge is under water. Whoever has none finds a pair beside the shed door.", null);
+        clock.set(now.minus(Duration.ofMinutes(90)));
+        announce(teacher, board, "What we cook on Friday", "Leek and potato soup, with the chard of beds 3 and 4. Bring a jar if you want to take some home.",
+            LocalDate.ofInstant(now, DemoSchool.ZONE).plusDays(2).atTime(8, 0));
+        Viewer pia = access.viewer(students.get(1));
+        long draft = posts.begin(pia, blogs.homeOf(classId, students.get(1)).orElseThrow(), null);
+        posts.save(pia, draft, new PostService.Save(posts.draft(pia, draft).beside().rev(), "Why the beetroot split", "<p>Their are three beetroots with cracks and they are the biggest ones. "
+            + "I think it is because of the rain after the dry week. The small ones are hole.</p>", List.of("beetroot"), "MY_CLASS", null,
+            List.of(new WorkUsed("Cracks in root crops", "Saltwort & Sorrel", "2024", "", "https://saltwort.example/cracks"))));
+        margin.ask(pia, draft, true);
+        subscriptions.add(access.viewer(students.get(3)), new SubscriptionService.Wanted(classId, "TAG", null, "slugs"));
+        subscriptions.add(access.viewer(students.get(3)), new SubscriptionService.Wanted(classId, "CLASS", null, null));
+    }
+
+    private void announce(Viewer teacher, long board, String title, String text, LocalDateTime at) {
+        long id = posts.begin(teacher, board, null);
+        posts.save(teacher, id, new PostService.Save(posts.draft(teacher, id).beside().rev(), title, "<p>" + text + "</p>", List.of(), "MY_CLASS", null, null));
+        posts.announce(teacher, id, true);
+        posts.handIn(teacher, id, new PostService.HandingIn(posts.draft(teacher, id).beside().rev(), at));
+    }
+
+
     private long share(Viewer author, long blog, String title, String text, String tag) {
         long id = posts.begin(author, blog, null);
         int rev = posts.draft(author, id).beside().rev();
@@ -251,6 +290,7 @@ class PlotToPlate {
         say(students.get(4), compost, DemoTexts.COMMENTS.get(0), now.minus(Duration.ofHours(15)));
         say(students.get(18), compost, DemoTexts.COMMENTS.get(1), now.minus(Duration.ofMinutes(14 * 60 + 54)));
         say(students.get(11), rain, "Our cup by the wall had 5 millimetres, so it is the same on our side.", now.minus(Duration.ofHours(5)));
+        around(teacher, classId, students, now);
         clock.run();
         sources.add(teacher, classId, new SourceService.WantedSource(outside + "/saltwort/feed.xml", outside + "/saltwort/", "Saltwort & Sorrel", "A seed keeper on the tidal flats", null));
         sources.add(teacher, classId, new SourceService.WantedSource(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));

@@ -1,0 +1,93 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { ApiProblem, postJson } from '../api/client';
+import { marginOptions } from '../api/queries';
+import { Loading, Trouble } from '../parts/Trouble';
+import { useClass } from '../app/useClass';
+import { t } from '../texts/en';
+import { MarginNote } from './MarginNote';
+import { Reading } from './Reading';
+import css from './Margin.module.css';
+
+interface Chosen {
+  quote: string;
+  nth: number;
+}
+
+/** What is selected in the text, as the words and which occurrence of them it is; nothing if it goes over a paragraph's end. */
+function chosenIn(root: HTMLElement): Chosen | null {
+  const selection = document.getSelection();
+  if (!selection || selection.isCollapsed || selection.rangeCount === 0) return null;
+  const range = selection.getRangeAt(0);
+  if (!root.contains(range.commonAncestorContainer)) return null;
+  const quote = selection.toString().trim();
+  if (!quote || quote.includes('\n')) return null;
+  const before = document.createRange();
+  before.selectNodeContents(root);
+  before.setEnd(range.startContainer, range.startOffset);
+  return { quote, nth: before.toString().split(quote).length - 1 };
+}
+
+/** A student's text for staff to note in the margin, or to propose other words. */
+export function MarginPage() {
+  const { id: classId } = useClass();
+  const id = Number(useParams().postId);
+  const margin = useQuery(marginOptions(id));
+  const client = useQueryClient();
+  const text = useRef<HTMLDivElement>(null);
+  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [remark, setRemark] = useState('');
+  const [other, setOther] = useState<string | null>(null);
+  const [problem, setProblem] = useState('');
+  if (margin.isError) return <div className="page plain"><Trouble error={margin.error} onRetry={() => margin.refetch()} /></div>;
+  if (!margin.data) return <div className="page"><Loading lines={8} /></div>;
+  const m = margin.data;
+  const choose = () => {
+    const now = text.current && chosenIn(text.current);
+    if (!now) return;
+    setChosen(now);
+    setOther(null);
+  };
+  const close = () => {
+    setChosen(null);
+    setRemark('');
+    setOther(null);
+    setProblem('');
+  };
+  const add = async () => {
+    try {
+      await postJson(`/api/posts/${id}/margin`, { ...chosen, remark, replacement: other ?? undefined });
+      close();
+      await client.invalidateQueries({ queryKey: ['margin', id] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <div className="page" style={{ paddingTop: 30 }}>
+      <title>{`In the margin of ${m.title || 'a draft'}`}</title>
+      <main>
+        <p className="muted" style={{ margin: 0 }}>{m.author}{m.asked ? ' asks for help with this text' : ''} · <Link className="word" to={`/classes/${classId}/posts/${id}`}>The post</Link></p>
+        <h1 style={{ fontSize: 31, marginTop: 4 }}>{m.title || 'Without a title yet'}</h1>
+        <div ref={text} onMouseUp={choose} onKeyUp={choose} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
+      </main>
+      <aside className="sill">
+        <h4>In the margin</h4>
+        {m.mayNote && !chosen && <p className="tiny muted" style={{ margin: '0 0 12px' }}>Select words in the text to write beside them, or to propose others. {m.author} decides what to take over.</p>}
+        {chosen && (
+          <form className={css.form} onSubmit={(e) => { e.preventDefault(); void add(); }}>
+            <p className={css.quote}>{chosen.quote}</p>
+            <label>Note<textarea rows={2} autoFocus value={remark} onChange={(e) => setRemark(e.target.value)} /></label>
+            {other === null ? <button type="button" className="word tiny" onClick={() => setOther(chosen.quote)}>Propose other words</button>
+              : <label>Instead of these words<textarea rows={2} value={other} onChange={(e) => setOther(e.target.value)} /></label>}
+            {problem && <p className="tell wrong" role="alert">{problem}</p>}
+            <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}><button className="btn go" type="submit" disabled={!remark.trim() && other === null}>Put it there</button><button type="button" className="word" onClick={close}>{t.cancel}</button></p>
+          </form>
+        )}
+        {m.notes.map((n) => <MarginNote key={n.id} note={n} />)}
+        {m.notes.length === 0 && !chosen && <p className="tiny muted">No note yet.</p>}
+      </aside>
+    </div>
+  );
+}
