@@ -1,6 +1,8 @@
 import { TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { postJson } from '../api/client';
 import { directoryOptions } from '../api/queries';
 import type { DirectoryLine } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -39,8 +41,23 @@ function Line({ blog, classId }: { blog: DirectoryLine; classId: number }) {
       <Link className={css.title} to={`/classes/${classId}/blog/${blog.address}`}>{blog.title}</Link>
       <span className="muted tiny">
         {blog.posts === 0 ? 'nothing published yet' : <>{t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last <When at={blog.newest!} /></>}
-        {' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {blog.strangers ? 'anyone can read it' : `${t.people(blog.readers)} can read it`}
+        {' · '}<FeedOfBlog classId={classId} blog={blog.id} title={blog.title} />{' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {blog.strangers ? 'anyone can read it' : `${t.people(blog.readers)} can read it`}
       </span>
     </div>
   );
+}
+
+/** The reader's own feed address of a blog, copied at a press: it gives just what this reader may read. */
+function FeedOfBlog({ classId, blog, title }: { classId: number; blog: number; title: string }) {
+  const [said, setSaid] = useState('Feed address');
+  const copy = async () => {
+    try {
+      const { path } = await postJson<{ path: string }>(`/api/classes/${classId}/feed-key`);
+      await navigator.clipboard.writeText(`${location.origin}${path.replace(/\.rss$/, `/blogs/${blog}.rss`)}`);
+      setSaid('Copied');
+    } catch {
+      setSaid('It could not be copied');
+    }
+  };
+  return <button className="word tiny" onClick={copy} aria-label={`Copy the feed address of ${title}`}>{said}</button>;
 }

@@ -18,9 +18,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.http.ResponseEntity;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import org.vastporch.core.access.Viewer;
@@ -30,11 +32,12 @@ import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.search.Indexer;
 
 /** Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are. */
 public final class Bench {
 
-    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "firstload");
+    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "firstload", "large");
     private static final long CLASS = 1;
     private static final int TIMES = 40;
 
@@ -73,6 +76,7 @@ public final class Bench {
             case "intake" -> intake();
             case "feedout" -> feedOut();
             case "firstload" -> firstLoad();
+            case "large" -> large();
             default -> throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL);
         }
     }
@@ -178,6 +182,40 @@ public final class Bench {
             double scripts = ((Number) window.page.evaluate(sum, ".js")).doubleValue() / 1024;
             figures.add("firstload", ((Number) window.page.evaluate(sum, "")).doubleValue() / 1024, "kB", 0, String.format("compressed; %.0f kB of it script", scripts));
         }
+    }
+
+    /** The same pages of the same class with 1,000 posts in the school, and with 100,000 posts, 300,000 comments and 2,000 people. */
+    private void large() throws Exception {
+        LargeSchool school = new LargeSchool(demo.server().getBean(JdbcTemplate.class));
+        LargeSchool.OneClass of = school.add(0, 860);
+        demo.server().getBean(Indexer.class).rebuild();
+        Map<String, String> pages = new LinkedHashMap<>();
+        pages.put("large-porch", "/api/classes/" + of.id() + "/porch");
+        pages.put("large-person", "/api/classes/" + of.id() + "/porch?place=" + of.place());
+        pages.put("large-blogs", "/api/classes/" + of.id() + "/directory");
+        pages.put("large-search", "/api/search?q=frost%20robin&class=" + of.id());
+        pages.put("large-all", "/api/search?q=frost%20robin");
+        pages.put("large-news", "/api/news");
+        Map<String, Double> before = timesOf(of.reader(), pages);
+        for (int no = 1; no <= 56; no++) school.add(no, 1770);
+        long begin = System.nanoTime();
+        demo.server().getBean(Indexer.class).rebuild();
+        figures.add("large-index", (System.nanoTime() - begin) / 1e9, "s", 0, "to index 100,000 posts and 300,000 comments");
+        Map<String, Double> after = timesOf(of.reader(), pages);
+        after.forEach((name, ms) -> figures.add(name, ms, "ms median", ms / before.get(name), String.format("the same with 1,000 posts (%.1f ms)", before.get(name))));
+    }
+
+    private Map<String, Double> timesOf(String reader, Map<String, String> pages) throws Exception {
+        Map<String, Double> times = new LinkedHashMap<>();
+        try (Window window = new Window(reader)) {
+            for (Map.Entry<String, String> page : pages.entrySet()) {
+                HttpRequest request = request(page.getValue(), window.cookie());
+                times.put(page.getKey(), Figures.median(TIMES, () -> {
+                    if (http.send(request, HttpResponse.BodyHandlers.ofByteArray()).statusCode() != 200) throw new IllegalStateException(page.getValue());
+                }));
+            }
+        }
+        return times;
     }
 
     private HttpRequest request(String path, String cookie) {

@@ -24,11 +24,9 @@ class Shots {
         teacher.getByText("So far, 2 steps open").waitFor();
         keep(teacher, "mark");
         shot(teacher, "/classes/1/people", "people");
-        shot(teacher, "/classes/1/blogs", "blogs");
         shot(teacher, "/classes/1/groups", "groups");
         shot(teacher, "/classes/1/blogs/s1", "blog-settings");
         shot(teacher, "/classes/1/blog/garden-news", "blog");
-        shot(teacher, "/classes/1/prompts/new", "prompt");
         roster(teacher);
         sources(teacher);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
@@ -38,8 +36,23 @@ class Shots {
         Page night = Stage.as("quill", "/classes/1/approve", 1280, 800, ColorScheme.DARK);
         shot(night, "/classes/1/approve", "approve-night");
         eyes();
+        margin();
+        Page reader = Stage.as("wren.c", "/news", 1280, 800, ColorScheme.LIGHT);
+        shot(reader, "/news", "news");
+        shot(reader, "/classes/1/search?q=leaves holes", "search");
         Page sign = Stage.window(Stage.demo().address());
         shot(sign, "/", "sign-in");
+    }
+
+    private static void margin() {
+        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
+        teacher.getByText("student asks for help: Pia Aurelio").locator("xpath=..").getByRole(AriaRole.LINK).click();
+        teacher.evaluate("() => { const w = document.querySelector('.reading p').firstChild; const r = document.createRange(); r.setStart(w, 0); r.setEnd(w, 9);"
+            + " document.getSelection().removeAllRanges(); document.getSelection().addRange(r); document.querySelector('.reading').dispatchEvent(new MouseEvent('mouseup', { bubbles: true })); }");
+        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note")).fill("A place, not an owner.");
+        Stage.button(teacher, "Propose other words").click();
+        teacher.getByLabel("Instead of these words").fill("There are");
+        keep(teacher, "margin");
     }
 
     private static void roster(Page teacher) {
@@ -54,7 +67,6 @@ class Shots {
         Stage.button(teacher, "More for Odalys Brightwater").click();
         teacher.getByText("Leave the class").click();
         teacher.getByText("Let the writing go along").waitFor();
-        keep(teacher, "leaving");
         teacher.keyboard().press("Escape");
         Stage.button(teacher, "More for Odalys Brightwater").click();
         teacher.getByText("Look through their eyes").click();

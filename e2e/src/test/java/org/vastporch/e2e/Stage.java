@@ -17,6 +17,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.vastporch.demo.Demo;
 
 /** One browser and one demo school for the whole run; each test gets a window of its own. */
@@ -75,6 +76,10 @@ final class Stage {
 
     static Locator button(Page page, String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+    }
+
+    static Locator button(Page page, Pattern name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
     }
 
     static Locator link(Page page, String name) {

@@ -16,9 +16,12 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
+import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
@@ -43,15 +46,17 @@ class FeedApi {
     private final SourceService sources;
     private final PorchService porch;
     private final ClassService classes;
+    private final BlogService blogs;
     private final AccessService access;
     private final Clock clock;
 
-    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, PorchService porch, ClassService classes, AccessService access, Clock clock) {
+    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, PorchService porch, ClassService classes, BlogService blogs, AccessService access, Clock clock) {
         this.out = out;
         this.keys = keys;
         this.sources = sources;
         this.porch = porch;
         this.classes = classes;
+        this.blogs = blogs;
         this.access = access;
         this.clock = clock;
     }
@@ -59,7 +64,17 @@ class FeedApi {
     /** The public feed of a class: what a stranger may read, whoever asks. */
     @GetMapping("/feeds/classes/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> ofClass(@PathVariable long id, @PathVariable String format, WebRequest request) {
-        return feed(Viewer.STRANGER, id, format, request);
+        ClassService.ClassRecord of = classes.get(id);
+        FeedTitle title = of.rules().open() ? new FeedTitle(of.name(), "Posts of " + of.name()) : new FeedTitle("A class on Vast Porch", "This class shows nothing to strangers.");
+        return feed(Viewer.STRANGER, id, null, title, format, request);
+    }
+
+    /** The public feed of a blog: what a stranger may read, whoever asks. */
+    @GetMapping("/feeds/blogs/{id}.{format:rss|atom|json}")
+    ResponseEntity<byte[]> ofBlog(@PathVariable long id, @PathVariable String format, WebRequest request) {
+        BlogFacts blog = access.blog(id);
+        FeedTitle title = access.mayOpenBlog(Viewer.STRANGER, id) ? titleOf(Viewer.STRANGER, id) : new FeedTitle("A blog on Vast Porch", "This blog shows nothing to strangers.");
+        return feed(Viewer.STRANGER, blog.classId(), id, title, format, request);
     }
 
     /** A reader's own feed at a secret address: just what this reader may read at this moment. */
@@ -68,17 +83,32 @@ class FeedApi {
         FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
         Viewer reader = access.viewer(key.personId());
         access.require(reader, Act.READ_CLASS, key.classId());
-        return feed(reader, key.classId(), format, request);
+        String name = classes.get(key.classId()).name();
+        return feed(reader, key.classId(), null, new FeedTitle(name, "Posts of " + name), format, request);
     }
 
-    private ResponseEntity<byte[]> feed(Viewer viewer, long classId, String format, WebRequest request) {
-        ClassService.ClassRecord of = classes.get(classId);
-        boolean shown = !viewer.isStranger() || of.rules().open();
-        List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, ENTRIES);
+    /** One blog as a reader of its class may read it, at that reader's secret address. */
+    @GetMapping("/feeds/mine/{token}/blogs/{id}.{format:rss|atom|json}")
+    ResponseEntity<byte[]> blogOfReader(@PathVariable String token, @PathVariable long id, @PathVariable String format, WebRequest request) {
+        FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
+        Viewer reader = access.viewer(key.personId());
+        access.require(reader, Act.READ_CLASS, key.classId());
+        if (access.requireBlog(reader, id).classId() != key.classId()) throw Problem.missing();
+        return feed(reader, key.classId(), id, titleOf(reader, id), format, request);
+    }
+
+    private record FeedTitle(String title, String says) {}
+
+    private FeedTitle titleOf(Viewer viewer, long blogId) {
+        String title = blogs.view(viewer, blogId).title();
+        return new FeedTitle(title, "Posts of " + title);
+    }
+
+    private ResponseEntity<byte[]> feed(Viewer viewer, long classId, @Nullable Long blogId, FeedTitle title, String format, WebRequest request) {
+        List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, blogId, ENTRIES);
         String base = ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
         String self = ServletUriComponentsBuilder.fromCurrentRequestUri().toUriString();
-        FeedOut.About about = new FeedOut.About(shown ? of.name() : "A class on Vast Porch", shown ? "Posts of " + of.name() : "This class shows nothing to strangers.",
-            base, "/classes/" + classId + "/porch", self);
+        FeedOut.About about = new FeedOut.About(title.title(), title.says(), base, "/classes/" + classId + "/porch", self);
         String text = format.equals("json") ? out.json(about, entries) : out.xml(about, entries, format);
         byte[] body = text.getBytes(StandardCharsets.UTF_8);
         String etag = "\"" + DigestUtils.md5DigestAsHex(body) + "\"";

@@ -311,10 +311,10 @@ public class PorchService {
         return (int) Math.max(0, Duration.between(clock.instant(), row.binnedAt().plus(PostJobs.BIN)).toDays() + 1);
     }
 
-    /** The newest posts of a class as this reader's feed carries them; a stranger's carries what is for anyone. */
-    public List<FeedEntry> feed(Viewer viewer, long classId, int most) {
+    /** The newest posts of a class, or of one blog in it, as this reader's feed carries them; a stranger's carries what is for anyone. */
+    public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
         Names names = people.names(viewer, classId);
-        return porch.entries(access.scope(viewer), classId, viewer.personId(), Filter.ALL, PorchStore.Page.first(most)).stream()
+        return porch.entries(access.scope(viewer), classId, viewer.personId(), Filter.ALL.ofBlog(blogId), PorchStore.Page.first(most)).stream()
             .map(e -> new FeedEntry(e.id(), e.title(), Sanitiser.post(e.html()), names.of(e.authorId()), tags(e), e.publishedAt(), e.changedAt())).toList();
     }
 

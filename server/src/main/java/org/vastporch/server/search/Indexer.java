@@ -15,7 +15,7 @@ import org.vastporch.server.erasure.Traces;
 /** Keeps the index as the database is: everything once after the start, then whatever an event says has changed. */
 @Component
 @Order(5)
-class Indexer implements Traces {
+public class Indexer implements Traces {
 
     private static final Logger log = LoggerFactory.getLogger(Indexer.class);
     /** Events of transactions that run beside each other are not committed in the order of their numbers; so many are looked at again. */
@@ -45,6 +45,11 @@ class Indexer implements Traces {
         }
         while (followed.size() > REMEMBERED) followed.remove(followed.iterator().next());
         if (changed) index.refresh();
+    }
+
+    /** Makes the index anew from what is in the database, for rows that came without events. */
+    public synchronized void rebuild() {
+        takeInAll();
     }
 
     private void takeInAll() {

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.beans.factory.annotation.Value;
+import org.springframework.core.env.Environment;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -41,10 +41,10 @@ public class DigestService implements MailCheck {
     private final MailService mails;
     private final TransactionTemplate transaction;
     private final Clock clock;
-    private final String base;
+    private final Environment settings;
 
     DigestService(SubscriptionStore store, NewsStore happenings, NewsService news, AccessService access, MailService mails, TransactionTemplate transaction, Clock clock,
-                  @Value("${vastporch.address}") String base) {
+                  Environment settings) {
         this.store = store;
         this.happenings = happenings;
         this.news = news;
@@ -52,7 +52,7 @@ public class DigestService implements MailCheck {
         this.mails = mails;
         this.transaction = transaction;
         this.clock = clock;
-        this.base = base;
+        this.settings = settings;
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.digest-every}")
@@ -77,10 +77,17 @@ public class DigestService implements MailCheck {
         List<Happened> happened = news.happened(viewer, new Between(last, now), cadence, wish.answers() == cadence);
         store.setUpto(reader.personId(), cadence, now);
         if (happened.isEmpty()) return;
+        String base = base();
         String stop = base + "/stop?t=" + wish.stopToken();
         DigestText mail = DigestText.of(news.items(viewer, happened, last), base, stop);
         String carries = " " + happened.stream().map(h -> "p" + h.postId() + (h.comment() == null ? "" : " c" + h.comment())).distinct().collect(Collectors.joining(" ")) + " ";
         mails.writeDigest(new MailService.Digest(reader.personId(), reader.email(), mail.subject(), mail.text(), mail.html(), carries, stop, cadence.name(), last));
+    }
+
+    /** The address by which people reach this school: as it was set, else on this machine. */
+    private String base() {
+        String set = settings.getProperty("vastporch.address", "");
+        return set.isBlank() ? "http://localhost:" + settings.getProperty("local.server.port", "8080") : set.replaceFirst("/+$", "");
     }
 
     /** A mail goes only if its reader may still read all that is in it: it may have waited for long. */

@@ -1,0 +1,144 @@
+package org.vastporch.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.*;
+import static org.vastporch.e2e.Stage.button;
+import static org.vastporch.e2e.Stage.link;
+
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.FilePayload;
+import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** Students write, lose the network, are helped, publish, are found and followed. */
+class WriteTest {
+
+    private static Page student(String name, String path) {
+        return Stage.as(name, path, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    private static Locator text(Page page) {
+        return page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"));
+    }
+
+    private static void begin(Page page, String title, String words) {
+        button(page, Pattern.compile("^Plot log of")).click();
+        page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)).fill(title);
+        save(page, () -> text(page).fill(words));
+    }
+
+    private static void save(Page page, Runnable act) {
+        assertEquals(200, page.waitForResponse(r -> r.url().endsWith("/draft") && r.request().method().equals("PUT"), act).status());
+    }
+
+    /** Ten minutes without a network end with the tab closed: what was typed is there when the page is opened again, and reaches the server. */
+    @Test
+    void nothingTypedIsLostWithoutTheNetwork() {
+        Page page = student("chidubem.e", "/classes/1/write");
+        begin(page, "Under the fleece", "Four rows are covered.");
+        String address = page.url();
+        BrowserContext browser = page.context();
+        browser.setOffline(true);
+        text(page).fill("Four rows are covered, and the fifth is a test.");
+        assertThat(page.getByText("Kept in this browser.")).isVisible();
+        page.close();
+        browser.setOffline(false);
+        Page again = browser.newPage();
+        save(again, () -> again.navigate(address));
+        assertThat(text(again)).hasText("Four rows are covered, and the fifth is a test.");
+        assertThat(again.getByText("Draft, saved")).isVisible();
+        Page elsewhere = student("chidubem.e", address.substring(address.indexOf("/classes")));
+        assertThat(text(elsewhere)).hasText("Four rows are covered, and the fifth is a test.");
+    }
+
+    /** A text is helped along in its margin, earlier versions are there to be brought back, and what was published is found and followed. */
+    @Test
+    void aTextIsHelpedAlongPublishedFoundAndFollowed() {
+        Page pupil = student("ilka.d", "/classes/1/write");
+        begin(pupil, "The shrew in the compost", "Their is a shrew in bay two and it looked at me for a long time before it went. I did not move because I wanted to count its whiskers.");
+        button(pupil, "Ask a teacher to look at it").click();
+        assertThat(button(pupil, "A teacher was asked. Take it back")).isVisible();
+
+        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
+        teacher.getByText("student asks for help: Ilka Dragomir").locator("xpath=..").getByRole(AriaRole.LINK).click();
+        teacher.evaluate("""
+            () => {
+              const words = document.querySelector('.reading p').firstChild;
+              const range = document.createRange();
+              range.setStart(words, 0);
+              range.setEnd(words, 8);
+              document.getSelection().removeAllRanges();
+              document.getSelection().addRange(range);
+              document.querySelector('.reading').dispatchEvent(new MouseEvent('mouseup', { bubbles: true }));
+            }""");
+        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note")).fill("A place, not an owner.");
+        button(teacher, "Propose other words").click();
+        teacher.getByLabel("Instead of these words").fill("There is");
+        button(teacher, "Put it there").click();
+        assertThat(teacher.getByText("A place, not an owner.")).isVisible();
+
+        pupil.reload();
+        button(pupil, "Take it over").click();
+        assertThat(text(pupil)).containsText("There is a shrew in bay two");
+        assertThat(pupil.getByText(Pattern.compile("taken over"))).isVisible();
+        save(pupil, () -> text(pupil).fill("Gone by mistake."));
+        button(pupil, "Versions").click();
+        assertThat(pupil.getByRole(AriaRole.DIALOG).locator("del", new Locator.LocatorOptions().setHasText("whiskers"))).isVisible();
+        button(pupil, "Bring it back").click();
+        assertThat(text(pupil)).containsText("count its whiskers");
+        pupil.getByLabel("Choose files").setInputFiles(new FilePayload("Shrew sheet.pdf", "application/pdf", "%PDF-1.7 a shrew".getBytes(StandardCharsets.UTF_8)));
+        assertThat(pupil.getByText("Document · Shrew sheet.pdf")).isVisible();
+        button(pupil, "Add a source").click();
+        pupil.getByRole(AriaRole.GROUP, new Page.GetByRoleOptions().setName("A source")).getByLabel("Title").fill("Small beasts of heaps");
+        save(pupil, () -> button(pupil, "Add it").click());
+        button(pupil, Pattern.compile("^(Hand in|Publish)$")).click();
+        pupil.waitForURL(Pattern.compile("/posts/\\d+$"));
+        if (pupil.getByText("It goes to your teacher for approval.").isVisible()) {
+            teacher.navigate("/classes/1/approve");
+            teacher.getByRole(AriaRole.ARTICLE, new Page.GetByRoleOptions().setName("The shrew in the compost")).click();
+            teacher.keyboard().press("a");
+            assertThat(button(teacher, "Take back")).isVisible();
+        }
+
+        Page mate = student("pia.a", "/classes/1/porch");
+        mate.keyboard().press("Control+k");
+        mate.getByLabel("Search, or go to a place").fill("shrews whisker");
+        mate.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(Pattern.compile("The shrew in the compost"))).click();
+        assertThat(mate.getByText("Small beasts of heaps")).isVisible();
+        assertThat(mate.getByText(Pattern.compile("^PDF · "))).isVisible();
+        button(mate, "Subscribe to its comments").click();
+        mate.getByLabel("Your comment").fill("How many whiskers?");
+        button(mate, "Send").click();
+        mate.navigate("/subscriptions");
+        assertThat(link(mate, "Comments on The shrew in the compost")).isVisible();
+        mate.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("End: Comments on The shrew in the compost")).click();
+        button(mate, "Take back").click();
+        assertThat(link(mate, "Comments on The shrew in the compost")).isVisible();
+    }
+
+    /** What comes from a word processor comes out as plain headings, lists and words. */
+    @Test
+    void aPasteFromAWordProcessorComesOutClean() {
+        Page page = student("rowan.f", "/classes/1/write");
+        begin(page, "Pasted", "Before.");
+        text(page).press("Enter");
+        save(page, () -> text(page).evaluate("""
+            element => {
+              const data = new DataTransfer();
+              data.setData('text/html', `<html><!--StartFragment--><h1 style="mso-x:1">Beds</h1><p class=MsoListParagraph style='mso-list:l0'><span>·&nbsp;&nbsp; </span>kale</p>
+                <p class=MsoListParagraph style='mso-list:l0'><span>·&nbsp;&nbsp; </span>chard</p><p style="font-family:Comic"><b>wet</b><script>alert(1)</script><o:p></o:p></p></html>`);
+              element.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+            }"""));
+        assertThat(text(page).locator("h2")).hasText("Beds");
+        assertThat(text(page).locator("li")).hasText(new String[] {"kale", "chard"});
+        page.reload();
+        assertThat(text(page).locator("li")).hasText(new String[] {"kale", "chard"});
+        assertThat(text(page).locator("strong")).hasText("wet");
+        assertEquals(0, text(page).locator("[style]").count());
+    }
+}
