@@ -66,6 +66,7 @@ class WriteTest {
 
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         teacher.getByText("student asks for help: Ilka Dragomir").locator("xpath=..").getByRole(AriaRole.LINK).click();
+        teacher.getByText("Their is a shrew").waitFor();
         teacher.evaluate("""
             () => {
               const words = document.querySelector('.reading p').firstChild;
