@@ -2545,6 +2545,8 @@ export interface components {
             /** Format: int64 */
             place: number;
             prompt?: components["schemas"]["AnsweredPrompt"];
+            /** Format: date-time */
+            publishAt?: string;
             /** Format: int32 */
             readers: number;
             /** Format: int32 */

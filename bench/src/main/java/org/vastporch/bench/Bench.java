@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.http.ResponseEntity;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.web.servlet.mvc.method.RequestMappingInfo;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import org.vastporch.core.access.Viewer;
@@ -186,7 +187,7 @@ public final class Bench {
 
     /** The same pages of the same class with 1,000 posts in the school, and with 100,000 posts, 300,000 comments and 2,000 people. */
     private void large() throws Exception {
-        LargeSchool school = new LargeSchool(demo.server().getBean(JdbcTemplate.class));
+        LargeSchool school = new LargeSchool(demo.server().getBean(JdbcTemplate.class), demo.server().getBean(TransactionTemplate.class));
         LargeSchool.OneClass of = school.add(0, 860);
         demo.server().getBean(Indexer.class).rebuild();
         Map<String, String> pages = new LinkedHashMap<>();

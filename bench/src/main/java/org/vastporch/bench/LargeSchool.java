@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Classes of 35 students with their blogs, posts and comments, written straight into the tables: a school of any size in a minute or two. */
 final class LargeSchool {
@@ -18,10 +19,12 @@ final class LargeSchool {
         + "centimetres because think maybe again tomorrow colder warmer wet dry grew died moved shell bucket string jar compost heap worm robin wind net glass ice").split(" ");
 
     private final JdbcTemplate jdbc;
+    private final TransactionTemplate transaction;
     private final Random random = new Random(11);
 
-    LargeSchool(JdbcTemplate jdbc) {
+    LargeSchool(JdbcTemplate jdbc, TransactionTemplate transaction) {
         this.jdbc = jdbc;
+        this.transaction = transaction;
     }
 
     /** @param reader the username of its first student, whose password is that of the demo school */
@@ -29,6 +32,10 @@ final class LargeSchool {
 
     /** Adds a class with so many published posts, three comments to each. */
     OneClass add(int no, int posts) {
+        return transaction.execute(status -> addOne(no, posts));
+    }
+
+    private OneClass addOne(int no, int posts) {
         Instant now = Instant.now();
         long classId = next("class");
         jdbc.update("insert into class (id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy, trust_after, held_words, hold_links, created_at, version) "

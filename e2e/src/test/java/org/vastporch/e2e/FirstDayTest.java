@@ -136,7 +136,7 @@ class FirstDayTest {
         assertThat(teacher.getByText("Give the prompt a title.")).isVisible();
         teacher.getByLabel("Title").fill("Week 1 log");
         teacher.getByLabel("What to write").fill("One thing that you saw in your bed.");
-        teacher.getByLabel("Words").fill("10");
+        teacher.getByLabel("Words", new Page.GetByLabelOptions().setExact(true)).fill("10");
         button(teacher, "Set the prompt").click();
         assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 1 log"))).isVisible();
     }

@@ -139,4 +139,20 @@ class NewsTest {
         tell();
         assertEquals(1, mails(of.other()).size());
     }
+
+    /** Staff who look through a student's eyes see the news of their own class alone, and mark nothing as seen. */
+    @Test
+    void borrowedEyesSeeTheNewsOfOneClass() {
+        Made elsewhere = school.make(port);
+        long there = school.published(elsewhere, elsewhere.first(), elsewhere.blogOfFirst(), Map.of(), "There");
+        jdbc.sql("insert into membership (class_id, person_id, role, shown, joined_at) values (:classId, :person, 'STUDENT', 'OWN_NAME', timestamp '2026-01-01 00:00:00+00:00')")
+            .param("classId", elsewhere.classId()).param("person", of.first().id).update();
+        long comment = of.first().post("/api/posts/" + there + "/comments", Map.of("text", "From next door.")).body().get("id").asLong();
+        elsewhere.lead().post("/api/comments/" + comment + "/words", Map.of("text", "Kind of you."));
+        long here = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Here");
+        assertEquals(List.of("APPROVED", "WORD"), kinds(of.first()));
+        String eyes = of.classId() + "/" + of.lead().get("/api/posts/" + here).body().get("place").asLong();
+        assertEquals(List.of("APPROVED"), of.lead().get("/api/news", "X-Porch-Eyes", eyes).body().get("items").valueStream().map(i -> i.get("kind").asString()).toList());
+        assertEquals(403, of.lead().call("POST", "/api/news/seen", null, "X-Porch-Eyes", eyes).status());
+    }
 }

@@ -16,7 +16,7 @@ import org.jsoup.nodes.TextNode;
  * @param lead         the text without figures, for first lines
  * @param alts         the alternative texts of the pictures
  * @param words        number of words: letters and digits of any script, apostrophes and hyphens inside
- * @param links        number of links to other places
+ * @param links        number of links to other places, files kept here and cards not among them
  * @param pictures     number of pictures
  * @param described    how many of them have an alternative text
  * @param firstPicture address of the first one; empty for none
@@ -32,11 +32,14 @@ public record TextFacts(String plain, String lead, List<String> alts, int words,
         String plain = plain(page);
         List<Element> pictures = page.select("img");
         List<String> alts = pictures.stream().map(img -> img.attr("alt")).filter(alt -> !alt.isBlank()).toList();
-        int links = page.select("a[href]").size();
+        int links = page.select("a[href]:not(figure[data-kind] > a)").size();
         List<String> headings = page.select("h2, h3").eachText();
         String firstPicture = pictures.isEmpty() ? "" : pictures.get(0).attr("src");
+        // The name of a file is no word of its author's.
+        page.select("figure[data-kind] > a").remove();
+        int words = countWords(plain(page));
         page.select("figure").remove();
-        return new TextFacts(plain, plain(page), alts, countWords(plain), links, pictures.size(), alts.size(), firstPicture, headings);
+        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings);
     }
 
     /** Counts the words of a plain text. */

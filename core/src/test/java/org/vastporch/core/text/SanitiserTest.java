@@ -54,6 +54,10 @@ class SanitiserTest {
         TextFacts facts = TextFacts.of("<h2>Slugs</h2><p>I counted <a href=\"http://x.example\">eleven</a> leaves.</p><figure><img src=\"/media/1\" alt=\"\"></figure><img src=\"/media/2\" alt=\"x\">");
         assertEquals("Slugs\nI counted eleven leaves.", facts.plain());
         assertEquals(5, facts.words());
+        TextFacts file = TextFacts.of("<p>Two words.</p><figure data-kind=\"document\"><a href=\"/media/files/1\">Bird list.pdf</a><figcaption>Ours</figcaption></figure>");
+        assertEquals(3, file.words(), "the name of a file is no word of its author's, a line under it is");
+        assertEquals(0, file.links());
+        assertTrue(file.plain().contains("Bird list"), "it is looked at all the same");
         assertEquals(2, facts.pictures());
         assertEquals(1, facts.described());
         assertEquals("/media/1", facts.firstPicture());

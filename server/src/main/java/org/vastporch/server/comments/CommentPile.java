@@ -67,6 +67,6 @@ class CommentPile implements Moderated {
         PostHeadings.Heading post = posts.of(row.postId());
         return new PileItem("comment", row.id(), row.classId(), in.name(), 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
             Sanitiser.comment(row.html()), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
-            reviews.holdsOf("comment", row.id()), null, reviews.history("comment", row.id(), names), post.readers(), 0, 0);
+            reviews.holdsOf("comment", row.id()), null, reviews.history("comment", row.id(), names), post.readers(), 0, 0, null);
     }
 }

@@ -13,12 +13,14 @@ import org.vastporch.server.http.Optionally;
  * @param rev      changes with every change of the text; a decision names it too
  * @param place    the number of the author's place in the class
  * @param changes  what changed since the version that was approved or returned before; left out if there is none
+ * @param publishAt when it goes up by itself once it is approved; left out for at once
  * @param daysLate started days after due and grace; 0 if on time
  */
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
         Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
-        @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter) {
+        @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter,
+        @Optionally Instant publishAt) {
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
 

@@ -95,7 +95,7 @@ class PostPile implements Moderated {
             version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
-            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter());
+            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt());
     }
 
     /** What changed since the version that somebody saw last: the live one, else the one that was returned. */

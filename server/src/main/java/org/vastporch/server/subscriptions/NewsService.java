@@ -74,6 +74,7 @@ public class NewsService {
     @Transactional
     public void seen(Viewer viewer) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
         SubscriptionStore.MailWish wish = subscriptions.wishOf(viewer.personId());
         wishes.putWish(viewer.personId(), new SubscriptionStore.MailWish(wish.answers(), wish.stopToken(), clock.instant()));
     }
@@ -95,6 +96,8 @@ public class NewsService {
             all.addAll(store.words(me, between));
             all.addAll(store.decisions(me, between));
         }
+        // Through borrowed eyes one sees one class alone.
+        if (viewer.lens() != null) all.removeIf(h -> h.classId() != viewer.lens());
         all.sort(Comparator.comparing(Happened::at).reversed());
         return all;
     }
