@@ -101,7 +101,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         </nav>
       )}
       <div className={css.right}>
-        {!eyes && news && <Link to="/news" aria-label={news.fresh ? `News, ${news.fresh} not seen` : 'News'} className={css.news}>News{news.fresh > 0 && <span className={css.n}>{news.fresh}</span>}</Link>}
+        {!eyes && news && seen?.role !== 'MODERATOR' && <Link to="/news" aria-label={news.fresh ? `News, ${news.fresh} not seen` : 'News'} className={css.news}>News{news.fresh > 0 && <span className={css.n}>{news.fresh}</span>}</Link>}
         {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && <button className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)"><span className={css.word}>Search </span><span className="key">Ctrl K</span></button>}
         <Menu position="bottom-end" width={240}>
           <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
@@ -112,7 +112,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
                 <Menu.Item onClick={() => borrow({ classId: current.id, className: current.name, of: 'stranger', name: 'a stranger', role: 'STRANGER' }, pathname)}>See this page as a stranger</Menu.Item>
               </>
             )}
-            <Menu.Item component={Link} to="/subscriptions">My subscriptions</Menu.Item>
+            {seen?.role !== 'MODERATOR' && <Menu.Item component={Link} to="/subscriptions">My subscriptions</Menu.Item>}
             <Menu.Item component={Link} to="/account">My account</Menu.Item>
             <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
             <Menu.Item onClick={signOut}>Sign out</Menu.Item>

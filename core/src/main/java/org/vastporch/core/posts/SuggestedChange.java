@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
 import org.jsoup.nodes.TextNode;
 
 /**
@@ -40,7 +41,7 @@ public record SuggestedChange(String quote, int nth, String replacement) {
             if (node instanceof TextNode words) {
                 stretches.add(new Stretch(words, text.length()));
                 text.append(words.getWholeText());
-            } else if (node instanceof org.jsoup.nodes.Element element && element.isBlock()) {
+            } else if (node instanceof Element element && element.isBlock()) {
                 text.append('\n');
             }
         });
