@@ -54,6 +54,8 @@ final class LargeSchool {
         jdbc.batchUpdate("insert into person (id, username, password_hash, title, family_name, given_name, email, school_no, keeper, teacher, created_at) values (?, ?, ?, '', ?, ?, '', '', false, false, ?)", people);
         jdbc.batchUpdate("insert into membership (class_id, person_id, id, role, shown, joined_at) values (?, ?, ?, 'STUDENT', 'OWN_NAME', ?)", places);
         jdbc.batchUpdate("insert into blog (id, class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, created_at) values (?, ?, 'ONE_EACH', ?, ?, '', 2, 4, 'CLASS', ?, ?)", blogs);
+        jdbc.batchUpdate("insert into subscription (person_id, class_id, kind, posts, comments, created_at) values (?, ?, 'CLASS', 'NEVER', 'NEVER', ?)",
+            people.stream().map(p -> new Object[] {p[0], classId, Timestamp.from(now)}).toList());
         write(classId, person, blog, posts, now);
         return new OneClass(classId, "large." + no + ".0", classId * 1000 + 1);
     }
@@ -64,12 +66,14 @@ final class LargeSchool {
         List<Object[]> rows = new ArrayList<>();
         List<Object[]> versions = new ArrayList<>();
         List<Object[]> tags = new ArrayList<>();
+        List<Object[]> events = new ArrayList<>();
         List<Object[]> comments = new ArrayList<>();
         for (int i = 0; i < posts; i++) {
             int author = random.nextInt(STUDENTS);
             Timestamp at = Timestamp.from(now.minus(Duration.ofMinutes(random.nextInt(70 * 24 * 60))));
             rows.add(new Object[] {post + i, classId, blog + author, person + author, at, at, at});
             versions.add(new Object[] {post + i, words(5), "<p>" + words(60) + ".</p><p>" + words(50) + ".</p>", words(35), person + author, at, at});
+            events.add(new Object[] {classId, post + i, person + author, at});
             tags.add(new Object[] {classId, WORDS[i % 20], WORDS[i % 20], post + i});
             for (int c = 0; c < 3; c++)
                 comments.add(new Object[] {comment + 3L * i + c, classId, post + i, person + random.nextInt(STUDENTS), "<p>" + words(14) + ".</p>", at, at});
@@ -78,7 +82,8 @@ final class LargeSchool {
             jdbc.batchUpdate("insert into post_version (post_id, no, title, html, tags, audience, words, first_lines, first_picture, saved_by, saved_at, begun_at) values (?, 1, ?, ?, '', 2, 110, ?, '', ?, ?, ?)", versions);
             jdbc.batchUpdate("insert into post_tag (class_id, tag, folded, post_id) values (?, ?, ?, ?)", tags);
             jdbc.batchUpdate("insert into comment (id, class_id, post_id, author_id, state, html, words, published_at, created_at, rev) values (?, ?, ?, ?, 'PUBLISHED', ?, 14, ?, ?, 1)", comments);
-            Stream.of(rows, versions, tags, comments).forEach(List::clear);
+            jdbc.batchUpdate("insert into event (class_id, kind, subject_id, actor_id, at) values (?, 'post-published', ?, ?, ?)", events);
+            Stream.of(rows, versions, tags, events, comments).forEach(List::clear);
         }
     }
 

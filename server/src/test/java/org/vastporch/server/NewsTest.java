@@ -58,6 +58,7 @@ class NewsTest {
     /** As if all that happened so far had happened long enough ago to be told. */
     private void tell() {
         jdbc.sql("update event set at = dateadd('MINUTE', -1, at)").update();
+        jdbc.sql("update comment set published_at = dateadd('MINUTE', -1, published_at)").update();
         jdbc.sql("update digest set upto = dateadd('MINUTE', -2, upto)").update();
         digests.writeWhatIsDue();
     }

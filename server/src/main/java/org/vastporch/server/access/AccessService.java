@@ -2,7 +2,9 @@ package org.vastporch.server.access;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.AccessEngine;
@@ -146,6 +148,11 @@ public class AccessService {
 
     public ScopeSql scope(Viewer viewer) {
         return new ScopeSql(Scope.of(viewer, now()));
+    }
+
+    /** Those of some posts that are up and that the viewer may read now; at most a few thousand are asked about. */
+    public Set<Long> readable(Viewer viewer, Collection<Long> posts) {
+        return store.readable(scope(viewer), posts);
     }
 
     /** Who will read a post once it is up, for an audience that its author may be about to choose. */

@@ -55,8 +55,7 @@ public class Indexer implements Traces {
     private void takeInAll() {
         long before = store.newestEvent();
         long start = System.nanoTime();
-        store.forEach(index::put);
-        index.refresh();
+        index.fill(store::forEach);
         newest = before;
         log.info("The search index was made in {} ms", (System.nanoTime() - start) / 1_000_000);
     }

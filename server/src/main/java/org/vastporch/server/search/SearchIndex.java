@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.apache.lucene.document.Document;
 import org.apache.lucene.document.Field;
@@ -47,11 +48,12 @@ class SearchIndex {
         }
     }
 
-    record Candidate(String kind, String id) {}
+    record Candidate(String kind, String id, long postId) {}
 
     private final Directory directory;
     private final IndexWriter writer;
     private final SearcherManager searchers;
+    private volatile boolean complete;
 
     SearchIndex(@Value("${spring.datasource.url}") String database, @Value("${vastporch.data:./data}") Path data) throws IOException {
         directory = database.startsWith("jdbc:h2:mem:") ? new ByteBuffersDirectory() : FSDirectory.open(empty(data.resolve("search")));
@@ -69,17 +71,36 @@ class SearchIndex {
 
     /** Takes a text in, in place of what was known of it. */
     void put(Entry entry) {
+        Document doc = document(entry);
+        run(() -> writer.updateDocument(new Term("key", entry.key()), doc));
+    }
+
+    /** Takes in all texts that there are, in place of everything that was known. */
+    void fill(Consumer<Consumer<Entry>> all) {
+        complete = false;
+        run(writer::deleteAll);
+        all.accept(entry -> run(() -> writer.addDocument(document(entry))));
+        refresh();
+        complete = true;
+    }
+
+    /** Whether all texts have been taken in since the start. */
+    boolean isComplete() {
+        return complete;
+    }
+
+    private static Document document(Entry entry) {
         Document doc = new Document();
         doc.add(new StringField("key", entry.key(), Field.Store.NO));
         doc.add(new StringField("kind", entry.kind(), Field.Store.YES));
         doc.add(new StringField("id", entry.id(), Field.Store.YES));
-        doc.add(new StringField("post", String.valueOf(entry.postId()), Field.Store.NO));
+        doc.add(new StringField("post", String.valueOf(entry.postId()), Field.Store.YES));
         doc.add(new StringField("class", String.valueOf(entry.classId()), Field.Store.NO));
         doc.add(new StringField("author", String.valueOf(entry.authorId()), Field.Store.NO));
         doc.add(new TextField("title", entry.title(), Field.Store.NO));
         doc.add(new TextField("text", entry.text(), Field.Store.NO));
         doc.add(new TextField("raw", entry.title() + "\n" + entry.text(), Field.Store.NO));
-        run(() -> writer.updateDocument(new Term("key", entry.key()), doc));
+        return doc;
     }
 
     void remove(String kind, String id) {
@@ -127,7 +148,7 @@ class SearchIndex {
                 List<Candidate> candidates = new ArrayList<>();
                 for (int i = skip; i < found.length; i++) {
                     Document doc = searcher.storedFields().document(found[i].doc);
-                    candidates.add(new Candidate(doc.get("kind"), doc.get("id")));
+                    candidates.add(new Candidate(doc.get("kind"), doc.get("id"), Long.parseLong(doc.get("post"))));
                 }
                 return candidates;
             } finally {

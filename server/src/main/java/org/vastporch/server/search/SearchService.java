@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -14,7 +15,6 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
-import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -27,6 +27,8 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class SearchService {
 
+    /** What was found in the reader's own classes comes first and is nearly all theirs to read; only what comes after it is gone through in larger parts. */
+    private static final int FIRST_BATCH = 60;
     private static final int BATCH = 400;
     private static final int MOST_BATCHES = 12;
     private static final int MOST_NAMED = 6;
@@ -43,8 +45,9 @@ public class SearchService {
     /** A person, a blog or a prompt whose name begins so. */
     public record NamedHit(String kind, String name, String more, String to) {}
 
-    /** @param next where the next page begins; left out on the last */
-    public record SearchResult(List<NamedHit> named, List<Hit> hits, @Optionally Integer next) {}
+    /** @param next     where the next page begins; left out on the last
+     *  @param complete false while texts are still being taken in after a start of the server */
+    public record SearchResult(List<NamedHit> named, List<Hit> hits, @Optionally Integer next, boolean complete) {}
 
     private final SearchIndex index;
     private final SearchStore store;
@@ -76,22 +79,23 @@ public class SearchService {
         if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
         List<Words.Word> words = Words.of(typed);
         List<Long> near = viewer.memberships().stream().filter(m -> m.isActiveAt(clock.instant())).map(Membership::classId).filter(id -> access.allows(viewer, Act.READ_CLASS, id)).toList();
-        ScopeSql scope = access.scope(viewer);
         Map<Long, Names> names = new HashMap<>();
         List<Hit> hits = new ArrayList<>();
         int at = Math.max(0, skip);
         for (int batch = 0; batch < MOST_BATCHES; batch++) {
-            List<SearchIndex.Candidate> candidates = index.find(words, kind, classId == null ? near : List.of(classId), at, BATCH);
-            Map<String, SearchStore.Found> readable = store.readable(scope, candidates, classId);
+            int size = batch == 0 ? FIRST_BATCH : BATCH;
+            List<SearchIndex.Candidate> candidates = index.find(words, kind, classId == null ? near : List.of(classId), at, size);
+            Set<Long> posts = access.readable(viewer, candidates.stream().map(SearchIndex.Candidate::postId).distinct().toList());
+            Map<String, SearchStore.Found> readable = store.found(candidates.stream().filter(c -> posts.contains(c.postId())).toList());
             for (SearchIndex.Candidate candidate : candidates) {
                 at++;
                 SearchStore.Found found = readable.get(candidate.kind() + candidate.id());
-                if (found != null) hits.add(hit(viewer, found, words, names));
-                if (hits.size() == most) return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, at);
+                if (found != null && (classId == null || found.classId() == classId)) hits.add(hit(viewer, found, words, names));
+                if (hits.size() == most) return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, at, index.isComplete());
             }
-            if (candidates.size() < BATCH) break;
+            if (candidates.size() < size) break;
         }
-        return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, null);
+        return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, null, index.isComplete());
     }
 
     private Hit hit(Viewer viewer, SearchStore.Found found, List<Words.Word> words, Map<Long, Names> known) {

@@ -1,7 +1,6 @@
 package org.vastporch.server.search;
 
 import java.time.Instant;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,7 +10,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.text.TextFacts;
-import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.http.Rows;
 
 /** What is indexed, and what a reader may see of what was found. */
@@ -30,15 +28,19 @@ class SearchStore {
           join post_version v on v.post_id = p.id and v.no = p.live
          where p.state not in ('HIDDEN', 'BINNED')""";
     private static final String COMMENT = """
-        select k.id, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html
+        select k.id, k.state, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html
           from comment k
-         where k.state = 'PUBLISHED'""";
+         where""";
+    /** How many numbers of comments are gone through at once. The state is looked at here: in the question it would lead the database through all that are published. */
+    private static final int SPAN = 2_000;
     private static final String FILE = """
         select a.id, a.post_id, a.class_id, a.owner_id, a.name
           from attachment a
           join post p on p.id = a.post_id
           join post_version v on v.post_id = p.id and v.no = p.live
          where locate(a.id, v.html) > 0""";
+    private static final String OF_POST = "p.id as post_id, p.class_id, v.title, s.title as source";
+    private static final String TEXT = "join post_version v on v.post_id = p.id and v.no = p.live left join source s on s.id = p.source_id";
 
     private final JdbcClient jdbc;
 
@@ -63,12 +65,9 @@ class SearchStore {
             page.forEach(each);
             after = page.get(page.size() - 1).postId();
         }
-        for (long after = 0; ; ) {
-            List<SearchIndex.Entry> page = comments(" and k.id > :after order by k.id limit " + PAGE, Map.of("after", after));
-            if (page.isEmpty()) break;
-            page.forEach(each);
-            after = Long.parseLong(page.get(page.size() - 1).id());
-        }
+        long newest = jdbc.sql("select coalesce(max(id), 0) from comment").query(Long.class).single();
+        for (long from = 1; from <= newest; from += SPAN)
+            comments(" k.id between :from and :until", Map.of("from", from, "until", from + SPAN - 1)).forEach(each);
         files("", Map.of()).forEach(each);
     }
 
@@ -77,7 +76,7 @@ class SearchStore {
     }
 
     Optional<SearchIndex.Entry> comment(long id) {
-        return comments(" and k.id = :id", Map.of("id", id)).stream().findFirst();
+        return comments(" k.id = :id", Map.of("id", id)).stream().findFirst();
     }
 
     List<SearchIndex.Entry> filesOf(long postId) {
@@ -90,8 +89,10 @@ class SearchStore {
     }
 
     private List<SearchIndex.Entry> comments(String more, Map<String, ?> params) {
-        return jdbc.sql(COMMENT + more).params(params).query((row, n) -> new SearchIndex.Entry("comment", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
-            row.getLong("author_id"), "", TextFacts.of(row.getString("html")).plain())).list();
+        return jdbc.sql(COMMENT + more).params(params).query((row, n) -> row.getString("state").equals("PUBLISHED")
+            ? Optional.of(new SearchIndex.Entry("comment", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"), row.getLong("author_id"), "",
+                TextFacts.of(row.getString("html")).plain()))
+            : Optional.<SearchIndex.Entry>empty()).list().stream().flatMap(Optional::stream).toList();
     }
 
     private List<SearchIndex.Entry> files(String more, Map<String, ?> params) {
@@ -99,32 +100,26 @@ class SearchStore {
             row.getLong("owner_id"), row.getString("name").replaceAll("[._-]", " "), "")).list();
     }
 
-    /** Those of some candidates that the reader may read, with what is up of them now. */
-    Map<String, Found> readable(ScopeSql scope, Collection<SearchIndex.Candidate> candidates, @Nullable Long classId) {
+    /** What is up now of some candidates, whose posts the reader may read. */
+    Map<String, Found> found(List<SearchIndex.Candidate> of) {
         Map<String, Found> found = new HashMap<>();
-        String where = " where " + ScopeSql.UP + " and p.published_at <= :scope_now and " + (classId == null ? "" : "p.class_id = :classId and ");
-        String columns = "p.id as post_id, p.class_id, v.title, coalesce(p.author_id, 0) as author_id, p.published_at, s.title as source";
-        String tables = ScopeSql.TABLES + " join post_version v on v.post_id = p.id and v.no = p.live left join source s on s.id = p.source_id ";
-        collect(found, scope, classId, ids(candidates, "post"), "select 'post' as kind, cast(p.id as varchar) as id, v.html, null as visitor, p.published_at as at, " + columns
-            + " from " + tables + where + scope.condition() + " and p.id in (:ids)");
-        collect(found, scope, classId, ids(candidates, "comment"), """
-            select 'comment' as kind, cast(k.id as varchar) as id, k.html, k.visitor, k.published_at as at, p.id as post_id, p.class_id, v.title,
-                   coalesce(k.author_id, 0) as author_id, p.published_at, s.title as source
-              from""" + " " + tables + " join comment k on k.post_id = p.id and k.state = 'PUBLISHED' " + where + scope.condition() + " and k.id in (:ids)");
-        collect(found, scope, classId, ids(candidates, "file"), "select 'file' as kind, a.id, a.name as html, null as visitor, a.created_at as at, " + columns
-            + " from " + tables + " join attachment a on a.post_id = p.id and locate(a.id, v.html) > 0 " + where + scope.condition() + " and a.id in (:ids)");
+        collect(found, numbers(of, "post"), "select 'post' as kind, p.id as id, v.html, null as visitor, p.published_at as at, p.author_id, " + OF_POST
+            + " from post p " + TEXT + " where p.id in (:ids)");
+        collect(found, numbers(of, "comment"), "select 'comment' as kind, k.id as id, k.html, k.visitor, k.published_at as at, k.author_id, " + OF_POST
+            + " from comment k join post p on p.id = k.post_id " + TEXT + " where k.id in (:ids) and k.state = 'PUBLISHED'");
+        collect(found, of.stream().filter(c -> c.kind().equals("file")).map(SearchIndex.Candidate::id).toList(),
+            "select 'file' as kind, a.id as id, a.name as html, null as visitor, a.created_at as at, p.author_id, " + OF_POST
+                + " from attachment a join post p on p.id = a.post_id " + TEXT + " where a.id in (:ids) and locate(a.id, v.html) > 0");
         return found;
     }
 
-    private static List<Object> ids(Collection<SearchIndex.Candidate> candidates, String kind) {
-        return candidates.stream().filter(c -> c.kind().equals(kind)).map(c -> (Object) (kind.equals("file") ? c.id() : (Object) Long.valueOf(c.id()))).toList();
+    private static List<Long> numbers(List<SearchIndex.Candidate> candidates, String kind) {
+        return candidates.stream().filter(c -> c.kind().equals(kind)).map(c -> Long.valueOf(c.id())).toList();
     }
 
-    private void collect(Map<String, Found> found, ScopeSql scope, @Nullable Long classId, List<Object> ids, String sql) {
+    private void collect(Map<String, Found> found, List<?> ids, String sql) {
         if (ids.isEmpty()) return;
-        Map<String, Object> params = new HashMap<>(scope.params());
-        if (classId != null) params.put("classId", classId);
-        jdbc.sql(sql).params(params).param("ids", ids).query((row, n) -> new Found(row.getString("kind"), row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
+        jdbc.sql(sql).param("ids", ids).query((row, n) -> new Found(row.getString("kind"), row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
             row.getString("title"), row.getString("html"), row.getLong("author_id"), row.getString("visitor"), row.getString("source"), Rows.instant(row, "at")))
             .list().forEach(f -> found.put(f.kind() + f.id(), f));
     }

@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -16,7 +17,6 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
-import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
@@ -24,6 +24,7 @@ import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.subscriptions.NewsStore.Between;
 import org.vastporch.server.subscriptions.NewsStore.Happened;
+import org.vastporch.server.subscriptions.SubscriptionStore.Subscription;
 
 /** What is new for somebody since last time: answers to what they wrote, what became of their posts, and what they subscribed to. */
 @Service
@@ -86,13 +87,17 @@ public class NewsService {
      * @param answers whether answers and decisions are told so often; null with {@code cadence}
      */
     List<Happened> happened(Viewer viewer, Between between, @Nullable Cadence cadence, @Nullable Boolean answers) {
-        ScopeSql scope = access.scope(viewer);
         long me = viewer.personId();
         List<Happened> all = new ArrayList<>();
-        all.addAll(store.posts(scope, me, between, cadence));
-        all.addAll(store.comments(scope, me, between, cadence));
-        if (cadence == null || Boolean.TRUE.equals(answers)) {
-            all.addAll(store.answers(scope, me, between));
+        for (long classId : wishes.of(me).stream().map(Subscription::classId).distinct().toList()) {
+            all.addAll(store.posts(classId, me, between, cadence));
+            all.addAll(store.comments(classId, me, between, cadence));
+        }
+        boolean withAnswers = cadence == null || Boolean.TRUE.equals(answers);
+        if (withAnswers) all.addAll(store.answers(me, between));
+        Set<Long> readable = access.readable(viewer, all.stream().map(Happened::postId).distinct().toList());
+        all.removeIf(h -> !readable.contains(h.postId()));
+        if (withAnswers) {
             all.addAll(store.words(me, between));
             all.addAll(store.decisions(me, between));
         }

@@ -3,6 +3,7 @@ package org.vastporch.server.subscriptions;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,10 +11,9 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.subscriptions.Cadence;
-import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.http.Rows;
 
-/** What happened for one reader between two moments, as far as the reader's scope takes it in. */
+/** What happened for one reader between two moments. Whether the reader may read it is not asked here. */
 @Repository
 class NewsStore {
 
@@ -34,7 +34,9 @@ class NewsStore {
         and (u.kind = 'CLASS' or u.kind = 'BLOG' and u.target_id = p.blog_id or u.kind = 'PERSON' and u.target_id = p.author_id or u.kind = 'THREAD' and u.target_id = p.id
              or u.kind = 'TAG' and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = u.tag))""";
 
-    private static final String IN_SCOPE = " where " + ScopeSql.UP + " and p.published_at <= :scope_now and e.at > :since and e.at <= :until and ";
+    private static final String TEXT = "join post_version v on v.post_id = p.id and v.no = p.live ";
+    private static final String COMMENT = "select '%s' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, k.published_at as at, k.html "
+        + "from comment k join post p on p.id = k.post_id " + TEXT + "where k.state = 'PUBLISHED' and k.published_at > :since and k.published_at <= :until and coalesce(k.author_id, 0) <> :me";
 
     private final JdbcClient jdbc;
 
@@ -42,41 +44,36 @@ class NewsStore {
         this.jdbc = jdbc;
     }
 
-    /** @param cadence only for subscriptions whose posts are told so often; null for all */
-    List<Happened> posts(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
-        Map<String, Object> params = params(scope, me, between, cadence);
-        return jdbc.sql("select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from " + ScopeSql.TABLES + """
-                  join event e on e.subject_id = p.id and e.kind = 'post-published'
-                  join post_version v on v.post_id = p.id and v.no = p.live
-                """ + IN_SCOPE + scope.condition() + """
+    /**
+     * Posts of a class that first went up in a stretch of time, and that the reader subscribed to; who may read them is asked afterwards.
+     *
+     * @param cadence only for subscriptions whose posts are told so often; null for all
+     */
+    List<Happened> posts(long classId, long me, Between between, @Nullable Cadence cadence) {
+        return jdbc.sql("select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from event e join post p on p.id = e.subject_id "
+                + TEXT + """
+                  where e.class_id = :classId and e.kind = 'post-published' and e.at > :since and e.at <= :until
                    and coalesce(p.author_id, 0) <> :me
                    and not exists (select 1 from event x where x.subject_id = p.id and x.kind = 'post-published' and x.id < e.id)
                    and exists (select 1 from subscription u where""" + " " + TAKES_IN + " and u.kind <> 'THREAD'" + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit " + MOST)
-            .params(params).query((row, n) -> happened(row)).list();
+            .params(params(me, between, cadence)).param("classId", classId).query((row, n) -> happened(row)).list();
     }
 
-    /** Comments on what was subscribed to; without a cadence those of threads alone, which is what shows in the news. */
-    List<Happened> comments(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
-        return comments("COMMENT", scope, me, between, cadence,
-            " and not " + ANSWERS_ME + " and exists (select 1 from subscription u where " + TAKES_IN + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence") + ")");
+    /** Comments in a class on what was subscribed to; without a cadence those of threads alone, which is what shows in the news. */
+    List<Happened> comments(long classId, long me, Between between, @Nullable Cadence cadence) {
+        return jdbc.sql(COMMENT.formatted("COMMENT") + " and k.class_id = :classId and not (coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))"
+                + " and exists (select 1 from subscription u where " + TAKES_IN + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence") + ") order by k.published_at desc limit " + MOST)
+            .params(params(me, between, cadence)).param("classId", classId).query((row, n) -> happened(row)).list();
     }
-
-    private static final String ANSWERS_ME = "(coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))";
 
     /** Comments on what the reader wrote, and replies. */
-    List<Happened> answers(ScopeSql scope, long me, Between between) {
-        return comments("ANSWER", scope, me, between, null, " and " + ANSWERS_ME);
-    }
-
-    private List<Happened> comments(String kind, ScopeSql scope, long me, Between between, @Nullable Cadence cadence, String which) {
-        return jdbc.sql("select '" + kind + "' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, e.at, k.html from " + ScopeSql.TABLES + """
-                  join comment k on k.post_id = p.id and k.state = 'PUBLISHED'
-                  join event e on e.subject_id = k.id and e.kind = 'comment-published'
-                  join post_version v on v.post_id = p.id and v.no = p.live
-                """ + IN_SCOPE + scope.condition() + """
-                   and coalesce(k.author_id, 0) <> :me
-                   and not exists (select 1 from event x where x.subject_id = k.id and x.kind = 'comment-published' and x.id < e.id)""" + which + " order by e.at desc limit " + MOST)
-            .params(params(scope, me, between, cadence)).query((row, n) -> happened(row)).list();
+    List<Happened> answers(long me, Between between) {
+        String newest = " order by k.published_at desc limit " + MOST;
+        List<Happened> answers = new ArrayList<>(jdbc.sql(COMMENT.formatted("ANSWER") + " and k.post_id in (select o.id from post o where o.author_id = :me)" + newest)
+            .params(params(me, between, null)).query((row, n) -> happened(row)).list());
+        answers.addAll(jdbc.sql(COMMENT.formatted("ANSWER") + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from comment q where q.author_id = :me)" + newest)
+            .params(params(me, between, null)).query((row, n) -> happened(row)).list());
+        return answers;
     }
 
     /** Private words to the reader; their text is never part of it. */
@@ -113,8 +110,8 @@ class NewsStore {
         return jdbc.sql("select count(*) from comment where id = :id and state = 'PUBLISHED'").param("id", commentId).query(Integer.class).single() > 0;
     }
 
-    private static Map<String, Object> params(ScopeSql scope, long me, Between between, @Nullable Cadence cadence) {
-        Map<String, Object> params = new HashMap<>(scope.params());
+    private static Map<String, Object> params(long me, Between between, @Nullable Cadence cadence) {
+        Map<String, Object> params = new HashMap<>();
         params.put("me", me);
         params.put("since", Rows.utc(between.since()));
         params.put("until", Rows.utc(between.until()));
