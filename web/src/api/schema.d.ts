@@ -84,6 +84,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blogs/{id}/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blogs/{id}/elsewhere/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookElsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blogs/{id}/header": {
         parameters: {
             query?: never;
@@ -1839,6 +1871,10 @@ export interface components {
             mayWrite: boolean;
             title: string;
         };
+        BroughtIn: {
+            /** Format: int64 */
+            postId: number;
+        };
         ByCode: {
             code: string;
             newcomer: components["schemas"]["Newcomer"];
@@ -2024,6 +2060,19 @@ export interface components {
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             works: components["schemas"]["WorkUsed"][];
         };
+        Elsewhere: {
+            exact?: components["schemas"]["ElsewherePost"];
+            kind: string;
+            posts: components["schemas"]["ElsewherePost"][];
+            sentence: string;
+        };
+        ElsewherePost: {
+            address: string;
+            /** Format: date-time */
+            at?: string;
+            firstLines: string;
+            title: string;
+        };
         Enrolled: {
             /** Format: int64 */
             id: number;
@@ -2127,6 +2176,11 @@ export interface components {
             candidates: components["schemas"]["Candidate"][];
             kind: string;
             sentence: string;
+        };
+        FromElsewhere: {
+            address: string;
+            /** Format: int64 */
+            promptId?: number;
         };
         Given: {
             points?: number;
@@ -2768,6 +2822,7 @@ export interface components {
             provisional: boolean;
         };
         SearchResult: {
+            complete: boolean;
             hits: components["schemas"]["Hit"][];
             named: components["schemas"]["NamedHit"][];
             /** Format: int32 */
@@ -3097,6 +3152,7 @@ export type BlogRules = components['schemas']['BlogRules'];
 export type BlogSettings = components['schemas']['BlogSettings'];
 export type BlogSetup = components['schemas']['BlogSetup'];
 export type BlogView = components['schemas']['BlogView'];
+export type BroughtIn = components['schemas']['BroughtIn'];
 export type ByCode = components['schemas']['ByCode'];
 export type ByInvitation = components['schemas']['ByInvitation'];
 export type Candidate = components['schemas']['Candidate'];
@@ -3119,6 +3175,8 @@ export type Decided = components['schemas']['Decided'];
 export type Deciding = components['schemas']['Deciding'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
+export type Elsewhere = components['schemas']['Elsewhere'];
+export type ElsewherePost = components['schemas']['ElsewherePost'];
 export type Enrolled = components['schemas']['Enrolled'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
@@ -3130,6 +3188,7 @@ export type Feedback = components['schemas']['Feedback'];
 export type FileView = components['schemas']['FileView'];
 export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
+export type FromElsewhere = components['schemas']['FromElsewhere'];
 export type Given = components['schemas']['Given'];
 export type GivenLine = components['schemas']['GivenLine'];
 export type Group = components['schemas']['Group'];
@@ -3395,6 +3454,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlogAddress"];
+                };
+            };
+        };
+    };
+    bringIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromElsewhere"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtIn"];
+                };
+            };
+        };
+    };
+    lookElsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Elsewhere"];
                 };
             };
         };

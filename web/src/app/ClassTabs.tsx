@@ -1,10 +1,12 @@
 import { NavLink, Outlet } from 'react-router';
+import { NotThere } from '../parts/Trouble';
 import css from './Band.module.css';
-import { manages, useClass } from './useClass';
+import { isStaff, manages, useClass } from './useClass';
 
-/** The pages about the class itself. */
+/** The pages about the class itself, for its staff. */
 export function ClassTabs() {
   const { id, role } = useClass();
+  if (!isStaff(role)) return <NotThere />;
   const at = `/classes/${id}`;
   const pages = [['people', 'People'], ...(manages(role) ? [['groups', 'Groups']] : []), ['blogs', 'Blogs'], ['prompts', 'Prompts'], ['sources', 'Outside blogs'], ...(manages(role) ? [['rules', 'Rules'], ['term', 'Term and names']] : [])];
   return (

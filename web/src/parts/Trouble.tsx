@@ -1,3 +1,4 @@
+import { Link } from 'react-router';
 import { ApiProblem } from '../api/client';
 import { useEyes } from '../app/eyes';
 import { t } from '../texts/en';
@@ -10,6 +11,16 @@ export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => vo
   return (
     <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
       {sentence} {onRetry && !asStranger && <button className="word" onClick={onRetry}>{t.again}</button>}
+    </div>
+  );
+}
+
+/** In place of a page that does not exist, or that is for others. */
+export function NotThere() {
+  return (
+    <div className="page plain">
+      <h1>This page is not there, or it is not for you</h1>
+      <p className="muted">Check the address, or go back to <Link className="word" to="/">your first page</Link>.</p>
     </div>
   );
 }

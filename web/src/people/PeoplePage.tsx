@@ -41,7 +41,7 @@ export function PeoplePage() {
       <main>
         <div style={{ display: 'flex', alignItems: 'baseline', gap: '6px 16px', flexWrap: 'wrap' }}>
           <h1>People</h1>
-          {people.data && <span className="muted">{t.count(people.data.filter((p) => p.role === 'STUDENT' && p.state !== 'left').length, 'student', 'students')}</span>}
+          {people.data && <span className="muted">{wanted ? `${shown.length} shown, ` : ''}{t.count(people.data.filter((p) => p.role === 'STUDENT' && p.state !== 'left').length, 'student', 'students')}</span>}
           {manages(role) && (
             <span style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
               <Link className="word" to={`/classes/${id}/people/roster`}>Enrol students</Link>

@@ -5,6 +5,7 @@ import { postJson } from '../api/client';
 import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
 import type { Begun, PromptView } from '../api/schema';
 import { useClass } from '../app/useClass';
+import { Elsewhere } from '../feeds/Elsewhere';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -21,6 +22,7 @@ export function ChoosePage() {
   // A lasting link to a prompt leads here, with the prompt at the top.
   const wanted = Number(useSearchParams()[0].get('prompt'));
   const [problem, setProblem] = useState<unknown>(null);
+  const [elsewhere, setElsewhere] = useState<{ blogId: number; prompt?: PromptView } | null>(null);
   if (!prompts || !blogs || !own) return <div className="page plain"><Loading /></div>;
   const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
   const begin = async (blogId: number, promptId?: number) => {
@@ -44,20 +46,22 @@ export function ChoosePage() {
             <div><div className={css.who}><StateBoard state={d.state} withWord /> · {d.prompt ?? d.blog} · <When at={d.at} /></div><h2><Link to={`/classes/${id}/write/${d.id}`}>{d.title || 'Without a title yet'}</Link></h2></div>
           </article>
         ))}
-        {home && open.map((p) => <Prompt key={p.id} prompt={p} onBegin={() => begin(home.id, p.id)} />)}
+        {home && open.map((p) => <Prompt key={p.id} prompt={p} onBegin={() => begin(home.id, p.id)} onElsewhere={() => setElsewhere({ blogId: home.id, prompt: p })} />)}
         {blogs.length > 0 && (
           <section style={{ paddingTop: 22 }}>
             <h3>Something of your own</h3>
             <p style={{ margin: '10px 0 0' }}>{blogs.map((b) => <button key={b.id} className="btn" style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>{b.title}</button>)}</p>
+            {home && role === 'STUDENT' && <p style={{ margin: '6px 0 0' }}><button className="word" onClick={() => setElsewhere({ blogId: home.id })}>Bring in a post from elsewhere</button></p>}
           </section>
         )}
         {blogs.length === 0 && <p className="muted">{role === 'STUDENT' ? 'There is no blog yet in which you can write. Your teacher makes them.' : <>There is no blog here yet. <Link className="word" to={`/classes/${id}/blogs`}>Make one</Link></>}</p>}
       </main>
+      {elsewhere && <Elsewhere {...elsewhere} onClose={() => setElsewhere(null)} />}
     </div>
   );
 }
 
-function Prompt({ prompt, onBegin }: { prompt: PromptView; onBegin: () => void }) {
+function Prompt({ prompt, onBegin, onElsewhere }: { prompt: PromptView; onBegin: () => void; onElsewhere: () => void }) {
   const over = new Date(prompt.due).getTime() + prompt.graceMinutes * 60_000 < Date.now();
   return (
     <article className={css.entry}>
@@ -66,7 +70,10 @@ function Prompt({ prompt, onBegin }: { prompt: PromptView; onBegin: () => void }
         <h2>{prompt.title}</h2>
         <p className={css.lines}>{prompt.instructions}</p>
       </div>
-      <button className="btn go" style={{ alignSelf: 'center' }} onClick={onBegin} aria-label={`Write ${prompt.title}`}>Write</button>
+      <div className={css.begin}>
+        <button className="btn go" onClick={onBegin} aria-label={`Write ${prompt.title}`}>Write</button>
+        <button className="word" onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>I wrote it elsewhere</button>
+      </div>
     </article>
   );
 }

@@ -19,3 +19,6 @@ export function HitLine({ hit, inClass, onOpen }: { hit: Hit; inClass: boolean; 
     </article>
   );
 }
+
+/** Said while the server still takes texts in after a start. */
+export const Incomplete = () => <p className="muted tiny">The school has just been started, and the search is still reading. Some texts are not found yet.</p>;

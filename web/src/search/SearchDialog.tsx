@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { searchPage } from '../api/queries';
 import { When } from '../parts/When';
-import { Snippet } from './Hits';
+import { Incomplete, Snippet } from './Hits';
 import css from './Search.module.css';
 
 export interface PlaceToGo {
@@ -68,6 +68,7 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
         {rows.map((row, i) => <div key={row.key} id={`found-${i}`} role="option" aria-selected={i === chosen} onMouseEnter={() => setAt(i)} onClick={() => go(row)}>{row.show}</div>)}
       </div>
       {typed && asked === q.trim() && data && rows.length === 1 && <p className="muted tiny">Nothing that you may read begins so.</p>}
+      {typed && data && !data.complete && <Incomplete />}
     </Modal>
   );
 }

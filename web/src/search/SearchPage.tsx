@@ -5,7 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import { searchPage } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
-import { HitLine } from './Hits';
+import { HitLine, Incomplete } from './Hits';
 
 const KINDS = [['', 'everything'], ['post', 'posts'], ['comment', 'comments'], ['file', 'files']] as const;
 
@@ -50,6 +50,7 @@ export function SearchPage() {
         {asked && named.length > 0 && <p style={{ margin: '14px 0 4px' }}>{named.map((n) => <Link key={n.to} className="word" style={{ marginRight: 18 }} to={n.to}>{n.name}</Link>)}</p>}
         {asked && hits.map((h) => <HitLine key={h.kind + h.postId + (h.file ?? '') + h.at} hit={h} inClass={!all} />)}
         {asked && found.data && hits.length === 0 && named.length === 0 && <p className="muted" style={{ padding: '18px 0' }}>Nothing that you may read has {asked.includes(' ') ? 'all these words' : 'this word'}. Try fewer, or other words.</p>}
+        {asked && found.data && !found.data.pages[0].complete && <Incomplete />}
         {found.hasNextPage && <p><button className="btn" onClick={() => found.fetchNextPage()} disabled={found.isFetchingNextPage}>More</button></p>}
       </main>
     </div>

@@ -227,6 +227,8 @@ class EndpointTableTest {
         body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
         body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));
         body("POST /api/classes/{class}/sources", EndpointTableTest::source);
+        body("POST /api/blogs/{blog}/elsewhere/look", () -> Map.of("address", "http://nowhere.example/"));
+        body("POST /api/blogs/{blog}/elsewhere", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
     }
 

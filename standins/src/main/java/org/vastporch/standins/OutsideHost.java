@@ -80,6 +80,10 @@ public final class OutsideHost implements AutoCloseable {
                 hostile(call, path.length > 2 ? path[2] : "");
                 return;
             }
+            if (path[1].equals("members")) {
+                send(call, 200, "text/html", Site.page("Members only", "") + "<h1>Members only</h1><form><input type=\"password\" name=\"word\"></form>");
+                return;
+            }
             Site site = sites.get(path[1]);
             if (site == null) send(call, 404, "text/html", "<h1>Nothing here</h1>");
             else site(call, site, path.length > 2 ? path[2] : "", path.length > 3);

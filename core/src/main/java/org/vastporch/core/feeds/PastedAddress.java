@@ -5,6 +5,7 @@ import java.net.URISyntaxException;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
@@ -58,6 +59,33 @@ public final class PastedAddress {
         if (feeds.isEmpty()) return new Finding(Kind.NO_FEED, title, List.of());
         boolean post = page.select("article").size() == 1 && !URI.create(address).getPath().matches("/?");
         return new Finding(post ? Kind.SINGLE_POST : Kind.SITE_WITH_FEEDS, title, List.copyOf(feeds));
+    }
+
+    /** A post as it stands on a page of its own; its html is not cleaned yet. */
+    public record Article(String title, String html) {}
+
+    /**
+     * The one post that a page shows, for posts that no feed carries any more. Empty for home pages, editing addresses and pages behind a sign-in, and where
+     * there is none or more than one.
+     */
+    public static Optional<Article> article(String address, String html) {
+        Document page = Jsoup.parse(html, address);
+        String path = URI.create(address).getPath();
+        if (path == null || path.matches("/?") || isEditing(address) || page.selectFirst("input[type=password]") != null) return Optional.empty();
+        List<Element> articles = page.select("article");
+        if (articles.size() != 1) return Optional.empty();
+        Element article = articles.get(0);
+        Element heading = article.selectFirst("h1, h2");
+        String title = heading == null ? page.title().strip() : heading.text();
+        if (heading != null) heading.remove();
+        article.select("nav, footer, form, aside").remove();
+        return article.text().isBlank() ? Optional.empty() : Optional.of(new Article(title, article.html()));
+    }
+
+    /** The address that a page itself names as its lasting one, else the one at which it was found. */
+    public static String lasting(String address, String html) {
+        Element link = Jsoup.parse(html, address).selectFirst("link[rel=canonical][href]");
+        return link == null || link.absUrl("href").isEmpty() ? address : link.absUrl("href");
     }
 
     /** Addresses at which a site that announces no feed may have one, the likeliest first. */

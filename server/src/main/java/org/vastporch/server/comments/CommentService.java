@@ -23,6 +23,7 @@ import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.comments.CommentStore.CommentRow;
+import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -53,7 +54,8 @@ public class CommentService implements CommentsGiven {
     private final CommentStore store;
     private final BlogService blogs;
     private final PromptService prompts;
-    private final VisitorLimit visitors = new VisitorLimit();
+    /** A few comments an hour from one network address. */
+    private final Allowance visitors = new Allowance(6);
     private final PeopleService people;
     private final ReviewService reviews;
     private final AccessService access;
@@ -89,7 +91,7 @@ public class CommentService implements CommentsGiven {
         String shown = name.replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceAll("\\s+", " ").strip();
         if (shown.isEmpty()) throw Problem.invalid("name", "name-missing", "Say who you are; it stands beside your comment.");
         if (shown.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
-        if (!visitors.mayComment(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
+        if (!visitors.take(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
         Settled settled = settled(Viewer.STRANGER, post, text);
         if (!hidden.isEmpty()) return new CommentView(0, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false);
         return keep(Viewer.STRANGER, post, parentId, shown, settled);

@@ -22,6 +22,7 @@ import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
@@ -37,6 +38,12 @@ class FeedApi {
 
     record AddedSource(long id) {}
 
+    /** @param promptId the prompt that the post answers; left out for none */
+    record FromElsewhere(String address, @Optionally Long promptId) {}
+
+    /** The draft that was made of a post from elsewhere. */
+    record BroughtIn(long postId) {}
+
     record NewsView(String title, String link, String source, Instant at) {}
 
     private static final int ENTRIES = 50;
@@ -44,16 +51,18 @@ class FeedApi {
     private final FeedOut out;
     private final FeedKeyStore keys;
     private final SourceService sources;
+    private final ElsewhereService elsewhere;
     private final PorchService porch;
     private final ClassService classes;
     private final BlogService blogs;
     private final AccessService access;
     private final Clock clock;
 
-    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, PorchService porch, ClassService classes, BlogService blogs, AccessService access, Clock clock) {
+    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, ElsewhereService elsewhere, PorchService porch, ClassService classes, BlogService blogs, AccessService access, Clock clock) {
         this.out = out;
         this.keys = keys;
         this.sources = sources;
+        this.elsewhere = elsewhere;
         this.porch = porch;
         this.classes = classes;
         this.blogs = blogs;
@@ -144,6 +153,16 @@ class FeedApi {
     @PostMapping("/api/classes/{id}/sources/look")
     SourceFinder.Found look(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
         return sources.look(viewer, id, body.address());
+    }
+
+    @PostMapping("/api/blogs/{id}/elsewhere/look")
+    ElsewhereService.Elsewhere lookElsewhere(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
+        return elsewhere.look(viewer, id, body.address());
+    }
+
+    @PostMapping("/api/blogs/{id}/elsewhere")
+    BroughtIn bringIn(Viewer viewer, @PathVariable long id, @RequestBody FromElsewhere body) {
+        return new BroughtIn(elsewhere.bring(viewer, id, body.promptId(), body.address()));
     }
 
     @PostMapping("/api/classes/{id}/sources")

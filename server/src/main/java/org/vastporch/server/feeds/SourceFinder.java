@@ -36,21 +36,29 @@ class SourceFinder {
     }
 
     Found look(String pasted, Instant now) {
-        String address = PastedAddress.normalise(pasted);
-        if (address.isEmpty() || address.length() > 1900) throw Problem.invalid("address", "not-an-address", "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
-        Fetched page;
-        try {
-            page = fetcher.get(address, null, null);
-        } catch (FetchException e) {
-            throw Problem.invalid("address", e.code, e.getMessage());
-        }
-        if (page.status() == 401 || page.status() == 403)
-            return new Found(PastedAddress.Kind.SIGN_IN_PAGE.name(), "One has to sign in to read this page, so it cannot be gathered.", List.of());
-        if (page.status() != 200 && !PastedAddress.isEditing(address)) throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
+        Fetched page = open(pasted);
+        if (asksToSignIn(page)) return new Found(PastedAddress.Kind.SIGN_IN_PAGE.name(), "One has to sign in to read this page, so it cannot be gathered.", List.of());
         if (FeedParser.looksLikeFeed(page.body())) return feed(page, now);
         PastedAddress.Finding finding = PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
         List<Candidate> candidates = candidates(finding, page.address(), now);
         return new Found(finding.kind().name(), sentence(finding.kind(), candidates.size()), candidates);
+    }
+
+    /** What stands at a pasted address; refused in words where nothing does. */
+    Fetched open(String pasted) {
+        String address = PastedAddress.normalise(pasted);
+        if (address.isEmpty() || address.length() > 1900) throw Problem.invalid("address", "not-an-address", "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
+        try {
+            Fetched page = fetcher.get(address, null, null);
+            if (page.status() != 200 && !asksToSignIn(page) && !PastedAddress.isEditing(address)) throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
+            return page;
+        } catch (FetchException e) {
+            throw Problem.invalid("address", e.code, e.getMessage());
+        }
+    }
+
+    static boolean asksToSignIn(Fetched page) {
+        return page.status() == 401 || page.status() == 403;
     }
 
     private Found feed(Fetched page, Instant now) {
@@ -62,20 +70,33 @@ class SourceFinder {
     }
 
     private List<Candidate> candidates(PastedAddress.Finding finding, String address, Instant now) {
-        Set<String> places = new LinkedHashSet<>(finding.feeds());
-        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE) places.addAll(PastedAddress.guesses(address));
         List<Candidate> candidates = new ArrayList<>();
-        Set<String> seen = new LinkedHashSet<>();
-        for (String place : places) {
-            if (candidates.size() == 3) break;
+        for (Fetched fetched : feedsOf(finding, address)) {
             try {
-                Fetched fetched = fetcher.get(place, null, null);
-                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address())) candidates.add(candidate(fetched, now));
-            } catch (FetchException | FeedException e) {
+                candidates.add(candidate(fetched, now));
+            } catch (FeedException e) {
                 // A place that has no readable feed is no candidate.
             }
         }
         return candidates;
+    }
+
+    /** The feeds that a page announces, else those in the usual places; at most three. */
+    List<Fetched> feedsOf(PastedAddress.Finding finding, String address) {
+        Set<String> places = new LinkedHashSet<>(finding.feeds());
+        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE) places.addAll(PastedAddress.guesses(address));
+        List<Fetched> feeds = new ArrayList<>();
+        Set<String> seen = new LinkedHashSet<>();
+        for (String place : places) {
+            if (feeds.size() == 3) break;
+            try {
+                Fetched fetched = fetcher.get(place, null, null);
+                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address())) feeds.add(fetched);
+            } catch (FetchException e) {
+                // Nothing can be had there.
+            }
+        }
+        return feeds;
     }
 
     private static Candidate candidate(Fetched fetched, Instant now) throws FeedException {

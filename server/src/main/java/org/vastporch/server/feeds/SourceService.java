@@ -189,7 +189,8 @@ public class SourceService {
         Instant date = EntryIdentity.dateOf(entry, now);
         Long post = known.map(SourceStore.KnownEntry::postId).orElse(null);
         if (intake.asPosts()) {
-            Optional<Long> twin = known.isPresent() ? Optional.empty() : store.postOfLink(source.classId(), source.personId(), cleanLink);
+            Optional<Long> twin = known.isPresent() ? Optional.empty() : store.postOfLink(source.classId(), source.personId(), cleanLink)
+                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
             post = twin.isPresent() ? twin.get() : takeInPost(source, entry, intake, link, date, post);
         }
         store.putEntry(source.id(), key, hash, link, cleanLink, entry.title(), date, now, post);

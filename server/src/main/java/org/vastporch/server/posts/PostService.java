@@ -110,8 +110,7 @@ public class PostService {
     @Transactional
     public long begin(Viewer viewer, long blogId, @Nullable Long promptId) {
         BlogFacts blog = access.requireWriting(viewer, blogId);
-        PromptRecord prompt = promptId == null ? null : prompts.forMember(viewer, promptId);
-        if (prompt != null && prompt.classId() != blog.classId()) throw Problem.missing();
+        PromptRecord prompt = promptOf(viewer, blog, promptId);
         Optional<Long> begun = store.draftOf(viewer.personId(), blogId, promptId);
         if (begun.isPresent()) return begun.get();
         Instant now = clock.instant();
@@ -120,6 +119,40 @@ public class PostService {
         long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, null, usual, now);
         store.putVersion(id, new Version(1, new Content("", starter, List.of(), usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(starter));
         return id;
+    }
+
+    /**
+     * A new draft with the text of a post that its writer keeps elsewhere; the post that was brought in from that address before, if there is one.
+     *
+     * @param link the lasting address there
+     * @param html as it stands there, not cleaned yet
+     */
+    @Transactional
+    public long bringIn(Viewer viewer, long blogId, @Nullable Long promptId, String link, String title, String html, List<String> tags) {
+        BlogFacts blog = access.requireWriting(viewer, blogId);
+        promptOf(viewer, blog, promptId);
+        Optional<Long> before = store.ofLink(blog.classId(), viewer.personId(), link);
+        if (before.isPresent()) return before.get();
+        boolean student = viewer.in(blog.classId(), clock.instant()).filter(m -> m.role() == Role.STUDENT).isPresent();
+        String clean = student ? Tool.keepOnly(Sanitiser.post(html), classes.get(blog.classId()).rules().tools()) : Sanitiser.post(html);
+        if (clean.length() > LONGEST_HTML) throw Problem.invalid("address", "text-too-long", "This text is too long for one post here.");
+        Instant now = clock.instant();
+        Audience usual = blog.kind().usual().cutTo(blog.ceiling());
+        long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, link, usual, now);
+        store.putVersion(id, new Version(1, new Content(fitting(title, clean), clean, tags, usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(clean));
+        return id;
+    }
+
+    private @Nullable PromptRecord promptOf(Viewer viewer, BlogFacts blog, @Nullable Long promptId) {
+        PromptRecord prompt = promptId == null ? null : prompts.forMember(viewer, promptId);
+        if (prompt != null && prompt.classId() != blog.classId()) throw Problem.missing();
+        return prompt;
+    }
+
+    /** A title from outside, cut to what a title may have; the first words where there is none. */
+    private static String fitting(String title, String clean) {
+        String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
+        return shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown;
     }
 
     @Transactional(readOnly = true)
@@ -251,6 +284,11 @@ public class PostService {
         events.add(row.classId(), "post-" + after.state().name().toLowerCase(), id, viewer.personId());
     }
 
+    /** The post of a person that was brought in by hand from an address. */
+    public Optional<Long> broughtIn(long classId, long personId, String link) {
+        return store.ofLink(classId, personId, link);
+    }
+
     /**
      * Takes in an outside post for a student: as a new version of the post that came before, or as a new one. It goes the same way
      * through approval and holds as a post that was written here.
@@ -263,12 +301,12 @@ public class PostService {
         Instant now = clock.instant();
         long id = postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
         PostRow row = store.lock(id).orElseThrow();
+        // What its author brought in by hand is changed by its author alone.
+        if (row.sourceId() == null) return id;
         if (row.standing().state() == State.HIDDEN || row.standing().state() == State.BINNED) return id;
         Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false).orElseThrow();
         String clean = Sanitiser.post(html);
-        String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
-        String fitting = shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown;
-        Version version = new Version(draft.newest(), new Content(fitting, clean, tags, audience, null, List.of()), authorId, now, now);
+        Version version = new Version(draft.newest(), new Content(fitting(title, clean), clean, tags, audience, null, List.of()), authorId, now, now);
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = row.as(draft, date);
         List<Hold> holds = beside.holds(drafted, version);

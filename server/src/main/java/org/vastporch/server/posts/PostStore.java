@@ -104,6 +104,16 @@ class PostStore {
             .param("author", authorId).param("blog", blogId).param("prompt", promptId).query(Long.class).optional();
     }
 
+    /** What an author brought in by hand from an address, and did not throw away. */
+    Optional<Long> ofLink(long classId, long authorId, String link) {
+        return jdbc.sql("""
+                select id
+                  from post
+                 where author_id = :author and class_id = :classId and outside_link = :link and source_id is null and state <> 'BINNED'
+                 limit 1""")
+            .param("author", authorId).param("classId", classId).param("link", link).query(Long.class).optional();
+    }
+
     List<PostRow> ofAuthor(long authorId, long classId) {
         return jdbc.sql("select " + COLUMNS + " from post where author_id = :author and class_id = :classId and emptied_at is null order by coalesce(published_at, created_at) desc, id desc")
             .param("author", authorId).param("classId", classId).query((row, n) -> post(row)).list();

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.context.DynamicPropertyRegistry;
@@ -21,11 +23,13 @@ import org.vastporch.server.ServerTest;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
+import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.RosterService;
+import org.vastporch.server.posts.PostService;
 import org.vastporch.standins.OutsideHost;
 
 /** Outside posts coming in: each once, changed ones again, and in words when something is wrong. */
@@ -36,6 +40,8 @@ class IntakeTest {
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
     @Autowired SourceService sources;
+    @Autowired ElsewhereService elsewhere;
+    @Autowired PostService posts;
     @Autowired PileService pile;
     @Autowired PeopleService people;
     @Autowired ClassService classes;
@@ -133,5 +139,38 @@ class IntakeTest {
         add("/clinker/feed.xml", student);
         assertTrue(waiting().stream().allMatch(i -> i.prompt() == null));
         assertThrows(RuntimeException.class, () -> add("/clinker/feed.xml", student), "a source is gathered once");
+    }
+
+    /** What a student may paste, what it is called, and whether the very post was found. */
+    @ParameterizedTest
+    @CsvSource({"/rowlock/rope-for-beans, SINGLE_POST, true", "/rowlock/rope-for-beans?utm_source=mail#end, SINGLE_POST, true", "/rowlock/, SITE_WITH_FEEDS, false",
+        "/rowlock/feed.xml, FEED, false", "/oakum/how-tight-is-tight/edit, EDITING_ADDRESS, false", "/members/, SIGN_IN_PAGE, false"})
+    void saysWhatAStudentPasted(String path, String kind, boolean exact) {
+        ElsewhereService.Elsewhere found = elsewhere.look(access.viewer(student), home(), OUTSIDE.base() + path);
+        assertEquals(kind, found.kind(), found.sentence());
+        assertEquals(exact, found.exact() != null, found.sentence());
+        assertEquals(kind.equals("SIGN_IN_PAGE"), found.exact() == null && found.posts().isEmpty(), "others are offered");
+        if (exact) assertEquals(OUTSIDE.base() + "/rowlock/rope-for-beans", found.exact().address());
+    }
+
+    @Test
+    void aPostThatIsBroughtInIsADraftAndItsFeedMakesNoSecondOne() {
+        Viewer author = access.viewer(student);
+        String address = OUTSIDE.base() + "/rowlock/rope-for-beans";
+        long draft = elsewhere.bring(author, home(), null, address);
+        assertEquals(draft, elsewhere.bring(author, home(), null, address + "/?utm_source=x"), "the same post once more");
+        PostService.Draft text = posts.draft(author, draft);
+        assertFalse(text.title().isBlank());
+        assertFalse(text.html().contains("<h1"), "the title stands once");
+        assertTrue(waiting().isEmpty(), "nothing is handed in for anybody");
+        add("/rowlock/feed.xml", student);
+        assertTrue(waiting().stream().noneMatch(i -> i.title().equals(text.title())), "the feed knows it");
+        Problem problem = assertThrows(Problem.class, () -> elsewhere.bring(author, home(), null, OUTSIDE.base() + "/rowlock/"));
+        assertEquals("no-post-there", problem.code());
+        assertThrows(Problem.class, () -> elsewhere.look(Viewer.STRANGER, home(), address));
+    }
+
+    private long home() {
+        return blogs.homeOf(classId, student).orElseThrow();
     }
 }
