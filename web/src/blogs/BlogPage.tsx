@@ -46,7 +46,9 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
   const weeks = params.get('weeks')?.split('-').map(Number);
   const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
   const month = params.get('month') ?? undefined;
-  const filter: PorchFilter = { blog: blog.id, fromWeek: chosen?.[0], toWeek: chosen?.[1], month, oldestFirst: !blog.newestFirst, most: blog.perPage };
+  const tag = params.get('tag') ?? undefined;
+  const category = params.get('category') ? Number(params.get('category')) : undefined;
+  const filter: PorchFilter = { blog: blog.id, fromWeek: chosen?.[0], toWeek: chosen?.[1], month, tag, category, oldestFirst: !blog.newestFirst, most: blog.perPage };
   const posts = useInfiniteQuery({
     queryKey: ['porch', classId, filter],
     queryFn: ({ pageParam, signal }) => porchPage(classId, filter, pageParam, signal),
@@ -54,11 +56,13 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
-  const whole = !chosen && !month;
+  const whole = !chosen && !month && !tag && !category;
   // What is pinned stands above, and not a second time below.
   const above = new Set(whole ? shelf?.pinned.map((e) => e.id) : []);
   const entries = (posts.data?.pages.flatMap((p) => p.entries) ?? []).filter((e) => !above.has(e.id));
   const choose = (next: Record<string, string>) => setParams(next);
+  const about = posts.data?.pages[0];
+  const chosenWords = month ? inWords(month) : tag ? `Tagged ${about?.tags.find((g) => g.key === tag)?.label ?? tag}` : category ? about?.categories.find((c) => c.key === String(category))?.label ?? 'The chosen category' : 'The chosen weeks';
   return (
     <>
       {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => choose(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
@@ -74,17 +78,26 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               <ol className={css.parts}>{s.parts.map((p) => <li key={p.postId}><b>Part {p.part}</b><Link className="word" to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link></li>)}</ol>
             </section>
           ))}
-          {!whole && <p className={entryCss.head} style={{ margin: '22px 0 0' }}><span className="muted">{month ? inWords(month) : 'The chosen weeks'}, {t.count(posts.data?.pages[0].total ?? 0, 'post', 'posts')}</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>Show everything</button></p>}
+          {!whole && <p className={entryCss.head} style={{ margin: '22px 0 0' }}><span className="muted">{chosenWords}, {t.count(about?.total ?? 0, 'post', 'posts')}</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>Show everything</button></p>}
           {posts.isPending && <Loading lines={6} />}
           {posts.isError && <Trouble error={posts.error} onRetry={() => posts.refetch()} />}
           <Grouped entries={entries} by={blog.grouping} weeks={of?.weeks ?? []} classId={classId} withAuthor={!blog.owner} />
-          {posts.data && entries.length === 0 && above.size === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing was published here then.'}</p>}
+          {posts.data && entries.length === 0 && above.size === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing here fits what you chose.'}</p>}
           {posts.hasNextPage && <p><button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>{blog.newestFirst ? 'Earlier posts' : 'Later posts'}</button></p>}
         </main>
         <aside className="sill" aria-label="About this blog">
           <Acts blog={blog} classId={classId} />
           <h4>Who can read it</h4>
           <Sightline line={blog.sightline} withWriters />
+          {about && about.tags.length + about.categories.length > 0 && (
+            <>
+              <h4>About</h4>
+              <div className={css.months}>
+                {about.tags.slice(0, 10).map((g) => <button key={g.key} className="chip" aria-pressed={tag === g.key} onClick={() => choose(tag === g.key ? {} : { tag: g.key })}>{g.label} {g.count}</button>)}
+                {about.categories.map((c) => <button key={c.key} className="chip" aria-pressed={String(category) === c.key} onClick={() => choose(String(category) === c.key ? {} : { category: c.key })}>{c.label} {c.count}</button>)}
+              </div>
+            </>
+          )}
           {rail && rail.months.length > 0 && (
             <>
               <h4>By month</h4>

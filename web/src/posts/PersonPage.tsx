@@ -31,6 +31,8 @@ export function PersonPage() {
     const week = of?.weeks.find((w) => at >= w.start && at < w.end);
     return week ? (week.number ? `Week ${week.number}` : 'The break') : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
   };
+  const yearOf = (at: string) => new Date(at).getFullYear();
+  const manyYears = new Set(entries.map((e) => yearOf(e.publishedAt))).size > 1;
   return (
     <>
       {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
@@ -46,6 +48,7 @@ export function PersonPage() {
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {entries.map((e, i) => (
             <div key={e.id}>
+              {manyYears && (i === 0 || yearOf(e.publishedAt) !== yearOf(entries[i - 1].publishedAt)) && <h2 className={css.year}>{yearOf(e.publishedAt)}</h2>}
               {(i === 0 || weekOf(e.publishedAt) !== weekOf(entries[i - 1].publishedAt)) && <h2 className={css.section}>{weekOf(e.publishedAt)}</h2>}
               <Entry entry={e} classId={id} withAuthor={false} />
             </div>

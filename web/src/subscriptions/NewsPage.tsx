@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { NewsItem } from '../api/schema';
@@ -12,10 +12,17 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   RETURNED: () => 'returned with a note', HIDDEN: () => 'hid', APPROVED: () => 'approved',
 };
 
+/** What concerns the reader in person; the rest is what one subscribed to. */
+const ABOUT_ME = new Set(['ANSWER', 'WORD', 'RETURNED', 'HIDDEN', 'APPROVED']);
+const SHOWN = [['', 'everything'], ['me', 'about me'], ['subscribed', 'what I subscribed to']] as const;
+
 /** What is new since last time: answers, what became of one's posts, and what one subscribed to. */
 export function NewsPage() {
   const news = useQuery(newsForMeOptions);
   const client = useQueryClient();
+  const [params, setParams] = useSearchParams();
+  const show = params.get('show') ?? '';
+  const items = news.data?.items.filter((n) => !show || (show === 'me') === ABOUT_ME.has(n.kind)) ?? [];
   const seen = async () => {
     await postJson('/api/news/seen');
     await client.invalidateQueries({ queryKey: newsForMeOptions.queryKey });
@@ -32,10 +39,16 @@ export function NewsPage() {
             <Link className="word" to="/subscriptions">My subscriptions</Link>
           </span>
         </div>
+        {news.data && news.data.items.length > 0 && (
+          <p style={{ margin: '14px 0 0' }}>
+            {SHOWN.map(([value, word]) => <button key={value} className="chip" aria-pressed={show === value} onClick={() => setParams(value ? { show: value } : {}, { replace: true })}>{word}</button>)}
+          </p>
+        )}
         {news.isPending && <Loading />}
         {news.isError && <Trouble error={news.error} onRetry={() => news.refetch()} />}
         {news.data?.items.length === 0 && <p className="muted" style={{ marginTop: 18 }}>When somebody answers you, or something is published that you subscribed to, it stands here. You can subscribe on the page of a blog, a person or a post.</p>}
-        {news.data?.items.map((n) => (
+        {news.data && news.data.items.length > 0 && items.length === 0 && <p className="muted" style={{ marginTop: 18 }}>{show === 'me' ? 'Nobody has answered you lately, and nothing was decided about your posts.' : 'Nothing new in what you subscribed to.'}</p>}
+        {items.map((n) => (
           <article key={n.kind + n.postId + (n.comment ?? '') + n.at} className={`${css.item} ${n.fresh ? css.fresh : ''}`}>
             <p style={{ margin: 0 }}><b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''} <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>{n.title || 'a post'}</Link>{n.fresh && <span className="away"> (new)</span>}</p>
             {n.lines && <p className={css.lines}>{n.lines}</p>}

@@ -2,8 +2,10 @@ package org.vastporch.bench;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.LoadState;
 import com.rometools.rome.io.SyndFeedInput;
 import com.rometools.rome.io.XmlReader;
@@ -29,16 +31,18 @@ import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandl
 import org.vastporch.core.access.Viewer;
 import org.vastporch.demo.Demo;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.posts.PostService;
 import org.vastporch.server.search.Indexer;
 
 /** Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are. */
 public final class Bench {
 
-    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "firstload");
+    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
     private static final long CLASS = 1;
@@ -78,6 +82,7 @@ public final class Bench {
             case "mark" -> mark();
             case "intake" -> intake();
             case "feedout" -> feedOut();
+            case "typing" -> typing();
             case "firstload" -> firstLoad();
             case LARGE -> large();
             default -> throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL + " and " + LARGE);
@@ -174,6 +179,30 @@ public final class Bench {
         demo.server().getBean(SourceService.class).add(teacher, CLASS, new SourceService.WantedSource(demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
         double ms = (System.nanoTime() - begin) / 1e6;
         figures.add("intake", entries / ms * 1000, "entries/s", ms / bare, "bare parsing of the same bytes");
+    }
+
+    /** From a key to the drawn letter in a post of 5,000 words, with a server that takes three seconds to save, against the same in an empty post. */
+    private void typing() throws Exception {
+        double empty = keys("");
+        double full = keys("the bed and the frost and what I counted today. ".repeat(500));
+        figures.add("typing", full, "ms median", full / empty, "the same in an empty post");
+    }
+
+    private double keys(String words) throws Exception {
+        try (Window window = new Window("wren.c")) {
+            long post = demo.server().getBean(PostService.class).begin(access.viewer(students.get(0)), demo.server().getBean(BlogService.class).homeOf(CLASS, students.get(0)).orElseThrow(), null);
+            window.page.navigate("/classes/1/write/" + post);
+            Locator text = window.page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"));
+            text.fill(words);
+            window.page.getByText("Draft, saved").waitFor();
+            window.page.evaluate("() => { const real = window.fetch; window.fetch = (...all) => String(all[0]).endsWith('/draft') ? new Promise(r => setTimeout(r, 3000)).then(() => real(...all)) : real(...all); }");
+            text.press("End");
+            window.page.evaluate("() => { window.porchKeys = []; addEventListener('keydown', e => requestAnimationFrame(() => requestAnimationFrame(() => window.porchKeys.push(performance.now() - e.timeStamp))), true); }");
+            text.pressSequentially("frost on the kale this morning, and a robin", new Locator.PressSequentiallyOptions().setDelay(60));
+            window.page.waitForFunction("() => window.porchKeys.length >= 43");
+            List<?> times = (List<?>) window.page.evaluate("() => window.porchKeys");
+            return Figures.median(times.stream().mapToDouble(t -> ((Number) t).doubleValue()).toArray());
+        }
     }
 
     /** All that a student's first sight of the Porch costs on the wire. */

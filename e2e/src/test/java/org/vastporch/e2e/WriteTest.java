@@ -56,6 +56,23 @@ class WriteTest {
         assertThat(text(elsewhere)).hasText("Four rows are covered, and the fifth is a test.");
     }
 
+    /** Any address of a post that was written elsewhere is enough; one that leads to no post says what it is and offers what was found there. */
+    @Test
+    void aPostFromElsewhereIsBroughtInByItsAddress() {
+        String outside = Stage.demo().outside().base();
+        Page page = student("rowan.f", "/classes/1/write");
+        button(page, "Bring in a post from elsewhere").click();
+        page.getByLabel("Address of your post").fill(outside + "/members/");
+        button(page, "Look").click();
+        assertThat(page.getByText("One has to sign in to read this page")).isVisible();
+        page.getByLabel("Address of your post").fill(outside + "/rowlock/");
+        button(page, "Look").click();
+        assertThat(page.getByText("This is the front page of a blog, not one post. Which of these is the post you mean?")).isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in Rope for beans")).click();
+        assertThat(page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true))).hasValue(Pattern.compile("(?i)rope for beans"));
+        assertThat(text(page)).not().isEmpty();
+    }
+
     /** A text is helped along in its margin, earlier versions are there to be brought back, and what was published is found and followed. */
     @Test
     void aTextIsHelpedAlongPublishedFoundAndFollowed() {

@@ -63,7 +63,7 @@ class CommentStore {
 
     List<CommentRow> waiting(List<Long> classIds) {
         if (classIds.isEmpty()) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from comment where state = 'WAITING' and class_id in (:classes) order by waiting_since, id limit 500")
+        return jdbc.sql("select " + COLUMNS + " from comment where state = 'WAITING' and waiting_since > timestamp with time zone '2000-01-01 00:00:00+00:00' and class_id in (:classes) order by waiting_since, id limit 500")
             .param("classes", classIds).query((row, n) -> comment(row)).list();
     }
 

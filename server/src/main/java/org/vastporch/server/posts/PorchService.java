@@ -158,9 +158,10 @@ public class PorchService {
     public Porch porch(Viewer viewer, long classId, Wish wish) {
         requireReading(viewer, classId, wish.blog());
         ScopeSql scope = access.scope(viewer);
-        Filter range = range(classId, wish);
-        Filter filter = new Filter(range.from(), range.to(), person(classId, wish.place()), wish.group(), wish.prompt(), wish.tag(), wish.category(), wish.source(),
-            wish.unanswered(), wish.blog(), false, range.kind());
+        // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
+        Filter range = range(classId, wish).ofPerson(person(classId, wish.place()));
+        Filter filter = new Filter(range.from(), range.to(), range.person(), wish.group(), wish.prompt(), wish.tag(), wish.category(), wish.source(),
+            wish.unanswered(), range.blog(), false, range.kind());
         Cursor cursor = Cursor.parse(wish.after());
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
         List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(cursor.at(), cursor.id(), wish.oldestFirst(), size + 1));

@@ -69,7 +69,7 @@ class NewsStore {
     /** Comments on what the reader wrote, and replies. */
     List<Happened> answers(long me, Between between) {
         String newest = " order by k.published_at desc limit " + MOST;
-        List<Happened> answers = new ArrayList<>(jdbc.sql(COMMENT.formatted("ANSWER") + " and k.post_id in (select o.id from post o where o.author_id = :me)" + newest)
+        List<Happened> answers = new ArrayList<>(jdbc.sql(COMMENT.formatted("ANSWER") + " and p.author_id = :me" + newest)
             .params(params(me, between, null)).query((row, n) -> happened(row)).list());
         answers.addAll(jdbc.sql(COMMENT.formatted("ANSWER") + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from comment q where q.author_id = :me)" + newest)
             .params(params(me, between, null)).query((row, n) -> happened(row)).list());
