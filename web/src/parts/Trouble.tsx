@@ -19,8 +19,10 @@ export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => vo
 export function NotThere() {
   return (
     <div className="page plain">
-      <h1>This page is not there, or it is not for you</h1>
-      <p className="muted">Check the address, or go back to <Link className="word" to="/">your first page</Link>.</p>
+      <main>
+        <h1>This page is not there, or it is not for you</h1>
+        <p className="muted">Check the address, or go back to <Link className="word" to="/">your first page</Link>.</p>
+      </main>
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
 import type { Begun, PromptView } from '../api/schema';
-import { useClass } from '../app/useClass';
+import { manages, useClass } from '../app/useClass';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
@@ -54,7 +54,7 @@ export function ChoosePage() {
             {home && role === 'STUDENT' && <p style={{ margin: '6px 0 0' }}><button className="word" onClick={() => setElsewhere({ blogId: home.id })}>Bring in a post from elsewhere</button></p>}
           </section>
         )}
-        {blogs.length === 0 && <p className="muted">{role === 'STUDENT' ? 'There is no blog yet in which you can write. Your teacher makes them.' : <>There is no blog here yet. <Link className="word" to={`/classes/${id}/blogs`}>Make one</Link></>}</p>}
+        {blogs.length === 0 && <p className="muted">{role === 'STUDENT' ? 'There is no blog yet in which you can write. Your teacher makes them.' : manages(role) ? <>There is no blog here yet. <Link className="word" to={`/classes/${id}/blogs`}>Make one</Link></> : 'In this class you read and comment. Students and teachers write.'}</p>}
       </main>
       {elsewhere && <Elsewhere {...elsewhere} onClose={() => setElsewhere(null)} />}
     </div>

@@ -64,7 +64,7 @@ class AsideStore implements Traces {
     /** What somebody said aside, what was said about their marking, and what was said to them about a post or comment that goes. */
     @Override
     public void erase(long personId) {
-        String posts = "select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)";
+        String posts = Traces.POSTS_THAT_GO;
         jdbc.sql("delete from aside where author_id = :person or student_id = :person or subject = 'post' and subject_id in (" + posts + ")"
                 + " or subject = 'comment' and subject_id in (select k.id from comment k where k.author_id = :person or k.post_id in (" + posts + "))")
             .param("person", personId).update();

@@ -37,7 +37,7 @@ class CommentTraces implements Traces {
             select k.id
               from comment k
              where k.author_id = :person
-                or k.post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""";
+                or k.post_id in (""" + Traces.POSTS_THAT_GO + ")";
         jdbc.sql("delete from hold where subject = 'comment' and subject_id in (" + gone + ")").param("person", personId).update();
         jdbc.sql("delete from decision where subject = 'comment' and subject_id in (" + gone + ")").param("person", personId).update();
         // Answers to a comment that goes move up to what it answered.

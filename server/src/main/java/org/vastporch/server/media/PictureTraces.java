@@ -21,12 +21,12 @@ class PictureTraces implements Traces {
         jdbc.sql("""
                 delete from picture
                  where owner_id = :person
-                    or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+                    or post_id in (""" + Traces.POSTS_THAT_GO + ")")
             .param("person", personId).update();
         jdbc.sql("""
                 delete from attachment
                  where owner_id = :person
-                    or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+                    or post_id in (""" + Traces.POSTS_THAT_GO + ")")
             .param("person", personId).update();
         jdbc.sql("update blog set header_sha = null where owner_id = :person").param("person", personId).update();
         dropUnused(jdbc);

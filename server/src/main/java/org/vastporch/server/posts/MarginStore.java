@@ -93,7 +93,7 @@ class MarginStore implements Traces {
         jdbc.sql("""
                 delete from margin_note
                  where author_id = :person
-                    or post_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+                    or post_id in (""" + Traces.POSTS_THAT_GO + ")")
             .param("person", personId).update();
     }
 }

@@ -11,7 +11,7 @@ import org.vastporch.server.erasure.Traces;
 @Order(50)
 class PostTraces implements Traces {
 
-    private static final String GONE = "select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)";
+    private static final String GONE = Traces.POSTS_THAT_GO;
 
     private final JdbcClient jdbc;
 

@@ -87,7 +87,7 @@ public class Indexer implements Traces {
 
     @Override
     public synchronized void erase(long personId) {
-        List<Long> posts = jdbc.sql("select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)")
+        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO)
             .param("person", personId).query(Long.class).list();
         index.purge(personId, posts);
     }

@@ -136,7 +136,7 @@ class SubscriptionStore implements Traces {
                 delete from subscription
                  where person_id = :person or kind = 'PERSON' and target_id = :person
                     or kind = 'BLOG' and target_id in (select b.id from blog b where b.owner_id = :person)
-                    or kind = 'THREAD' and target_id in (select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person))""")
+                    or kind = 'THREAD' and target_id in (""" + Traces.POSTS_THAT_GO + ")")
             .param("person", personId).update();
         jdbc.sql("delete from person_mail where person_id = :person").param("person", personId).update();
         jdbc.sql("delete from digest where person_id = :person").param("person", personId).update();
