@@ -93,7 +93,7 @@ class DemoSchool {
         helper(garden, Role.MODERATOR, "Mrs", "Pell", "Ardizzone");
         helper(garden, Role.GUEST, "Mr", "Tobiah", "Crake");
         Viewer teacher = access.viewer(quill);
-        classes.setRules(teacher, garden, new ClassService.Rules(Audience.ANYONE, false, Policy.BEFORE, Policy.BEFORE, 5, List.of("idiot", "loser", "shut up"), true, Tool.ALL), 1);
+        classes.setRules(teacher, garden, new ClassService.Rules(Audience.ANYONE, false, Policy.BEFORE, Policy.BEFORE, 5, List.of("idiot", "loser", "shut up"), true, false, 1, false, Tool.ALL), 1);
         blogs.create(teacher, garden, BlogSetup.of(BlogKind.SHARED, "Garden news", "What everybody should know about the beds.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
         blogs.create(teacher, garden, BlogSetup.of(BlogKind.ONE_EACH, "Plot log of {name}", "One entry a week: what you saw, measured and asked.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
         blogs.create(teacher, garden, BlogSetup.of(BlogKind.TEACHERS, "From Ms Quill", "Plans and thanks.", Audience.ANYONE, Commenters.CLASS));
@@ -105,7 +105,7 @@ class DemoSchool {
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
         Viewer listener = access.viewer(halloway);
-        classes.setRules(listener, sounds, new ClassService.Rules(Audience.MY_CLASS, false, Policy.AFTER, Policy.NONE, 0, List.of(), true, Tool.ALL), 1);
+        classes.setRules(listener, sounds, new ClassService.Rules(Audience.MY_CLASS, false, Policy.AFTER, Policy.NONE, 0, List.of(), true, false, 0, true, Tool.ALL), 1);
         blogs.create(listener, sounds, BlogSetup.of(BlogKind.ONE_EACH, "Walks of {name}", "Five minutes of one place.", Audience.MY_CLASS, Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
 

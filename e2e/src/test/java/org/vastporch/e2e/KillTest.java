@@ -93,7 +93,7 @@ class KillTest {
 
     /** Decides on what waits; what did not need to wait is there already. */
     private static void approve(Visitor teacher, String subject, long id) throws IOException, InterruptedException {
-        for (JsonNode item : teacher.get("/api/pile"))
+        for (JsonNode item : teacher.get("/api/pile").get("items"))
             if (item.get("id").asLong() == id && item.get("subject").asString().equals(subject))
                 teacher.call("POST", "/api/pile/decisions", "{\"step\":\"APPROVE\",\"note\":\"\",\"items\":[{\"subject\":\"" + subject + "\",\"id\":" + id
                     + ",\"version\":" + item.get("version") + ",\"rev\":" + item.get("rev") + "}]}");

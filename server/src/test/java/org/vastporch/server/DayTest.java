@@ -50,7 +50,7 @@ class DayTest {
     }
 
     private JsonNode inPile(Person who, long id) {
-        for (JsonNode item : who.get("/api/pile").body()) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
+        for (JsonNode item : who.get("/api/pile").body().get("items")) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
         return null;
     }
 
@@ -166,7 +166,7 @@ class DayTest {
         assertEquals("WAITING", comment.body().get("state").asString());
         assertEquals(0, of.first().get("/api/posts/" + id + "/comments").body().size());
         assertEquals("comments-for-class", of.guest().post("/api/posts/" + id + "/comments", Map.of("text", "Well done")).code());
-        JsonNode item = of.moderator().get("/api/pile").body().valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
+        JsonNode item = of.moderator().get("/api/pile").body().get("items").valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
         assertEquals("PHONE", item.get("holds").get(0).get("rule").asString());
         assertEquals("comment-empty", of.other().post("/api/posts/" + id + "/comments", Map.of("text", "  ")).code());
     }

@@ -65,7 +65,7 @@ class ErasureTest {
         long other = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "A post that stays");
         long comment = zebediah.post("/api/posts/" + other + "/comments", Map.of("text", "A gooseberry for that.")).body().get("id").asLong();
         of.lead().post("/api/comments/" + comment + "/words", Map.of("text", "Zebediah, what is a gooseberry?"));
-        JsonNode waits = of.lead().get("/api/pile").body().valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
+        JsonNode waits = of.lead().get("/api/pile").body().get("items").valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();
         of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "comment", "id", comment, "version", 1, "rev", waits.get("rev").asInt()))));
         long reply = of.first().post("/api/posts/" + other + "/comments", Map.of("text", "Thank you.", "parentId", comment)).body().get("id").asLong();
 

@@ -41,7 +41,7 @@ class NewsTest {
     }
 
     private void approveComments() {
-        for (JsonNode i : of.lead().get("/api/pile").body())
+        for (JsonNode i : of.lead().get("/api/pile").body().get("items"))
             if (i.get("subject").asString().equals("comment"))
                 of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "comment", "id", i.get("id").asLong(), "version", 1, "rev", i.get("rev").asInt()))));
     }

@@ -53,7 +53,7 @@ class SearchTest {
     }
 
     private long approve(String subject) {
-        JsonNode item = of.lead().get("/api/pile").body().valueStream().filter(i -> i.get("subject").asString().equals(subject)).findFirst().orElseThrow();
+        JsonNode item = of.lead().get("/api/pile").body().get("items").valueStream().filter(i -> i.get("subject").asString().equals(subject)).findFirst().orElseThrow();
         of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", subject, "id", item.get("id").asLong(),
             "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
         return item.get("id").asLong();

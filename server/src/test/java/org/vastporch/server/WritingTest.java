@@ -62,7 +62,7 @@ class WritingTest {
     }
 
     private JsonNode waits(long id) {
-        return of.lead().get("/api/pile").body().valueStream().filter(i -> i.get("id").asLong() == id).findFirst().orElseThrow();
+        return of.lead().get("/api/pile").body().get("items").valueStream().filter(i -> i.get("id").asLong() == id).findFirst().orElseThrow();
     }
 
     private void approve(long id) {

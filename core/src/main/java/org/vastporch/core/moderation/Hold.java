@@ -11,4 +11,9 @@ public record Hold(Rule rule, int start, int end, String found) {
 
     /** The rules that can hold a text. */
     public enum Rule { WORD, PHONE, EMAIL, HANDLE, STREET, FULL_NAME, LINK, PICTURE, GUEST, FIRST_POST, REPORT }
+
+    /** A hold that is about the whole text. {@code found} says more, such as what a reader reported. */
+    public static Hold ofWhole(Rule rule, String found) {
+        return new Hold(rule, -1, -1, found);
+    }
 }

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a class holds.
@@ -12,8 +13,10 @@ import java.util.Set;
  * @param words       words that are never published unseen
  * @param memberNames full names of the members, for the rule about personal data; the author's own is not held
  * @param holdLinks   whether links to other places are held
+ * @param holdPictures whether texts with pictures, sound, video or files are held
+ * @param firstPosts  how many posts of an author are held before any other rule is asked; 0 for none
  */
-public record HoldRules(List<String> words, List<String> memberNames, boolean holdLinks) {
+public record HoldRules(List<String> words, List<String> memberNames, boolean holdLinks, boolean holdPictures, int firstPosts) {
 
     public HoldRules {
         words = List.copyOf(words);
@@ -29,6 +32,19 @@ public record HoldRules(List<String> words, List<String> memberNames, boolean ho
         if (holdLinks) holds.addAll(PersonalData.findLinks(plain));
         holds.sort(Comparator.comparingInt(Hold::start));
         return List.copyOf(holds);
+    }
+
+    /**
+     * What is held of a text as a whole, apart from its words.
+     *
+     * @param pictures  how many pictures, sounds, videos and files would be new to readers
+     * @param published how many posts of its author were up before; null for a comment
+     */
+    public List<Hold> findWhole(int pictures, @Nullable Integer published) {
+        List<Hold> holds = new ArrayList<>();
+        if (holdPictures && pictures > 0) holds.add(Hold.ofWhole(Hold.Rule.PICTURE, ""));
+        if (published != null && published < firstPosts) holds.add(Hold.ofWhole(Hold.Rule.FIRST_POST, ""));
+        return holds;
     }
 
     /** What is held in a text of which an earlier version was approved: only what was not in that version. */

@@ -16,9 +16,10 @@ public final class ModerationTable {
 
     /**
      * What a person does with a text. SAVE starts or goes on with the author's working version; EDIT is staff mending what waits. SCHEDULE takes
-     * the place of handing in or approving where a later moment was asked for, and PUBLISH is that moment.
+     * the place of handing in or approving where a later moment was asked for, and PUBLISH is that moment. REPORT takes down what a reader reported,
+     * where the class wants that before anybody has looked.
      */
-    public enum Step { SAVE, EDIT, HAND_IN, APPROVE, SCHEDULE, PUBLISH, RETURN, HIDE, BIN, RESTORE }
+    public enum Step { SAVE, EDIT, HAND_IN, APPROVE, SCHEDULE, PUBLISH, RETURN, HIDE, REPORT, BIN, RESTORE }
 
     /** What happens to the two versions. */
     public enum Effect {
@@ -60,7 +61,11 @@ public final class ModerationTable {
         new Row(Step.RETURN,  EnumSet.of(SCHEDULED),                  ANY, null, null, RETURNED, Effect.KEEP),
         new Row(Step.RETURN,  EnumSet.of(WAITING),                    ANY, null, null, RETURNED, Effect.KEEP),
         new Row(Step.RETURN,  EnumSet.of(PUBLISHED),                  ANY, null, null, RETURNED, Effect.TAKE_DOWN),
-        new Row(Step.HIDE,    EnumSet.of(WAITING, PUBLISHED, RETURNED), ANY, null, null, HIDDEN, Effect.KEEP),
+        new Row(Step.HIDE,    EnumSet.of(WAITING, PUBLISHED, RETURNED, HIDDEN), ANY, null, null, HIDDEN, Effect.KEEP),
+
+        new Row(Step.REPORT,  EnumSet.of(PUBLISHED, DRAFT, RETURNED, SCHEDULED), ANY, null, true, HIDDEN, Effect.KEEP),
+        new Row(Step.APPROVE, EnumSet.of(HIDDEN),                     ANY, null, true, PUBLISHED, Effect.KEEP),
+        new Row(Step.RETURN,  EnumSet.of(HIDDEN),                     ANY, null, true, RETURNED, Effect.TAKE_DOWN),
 
         new Row(Step.BIN,     EnumSet.of(DRAFT, WAITING, RETURNED, PUBLISHED, SCHEDULED, HIDDEN), ANY, null, null, BINNED, Effect.KEEP),
         new Row(Step.RESTORE, EnumSet.of(HIDDEN),                     ANY, null, true, PUBLISHED, Effect.KEEP),

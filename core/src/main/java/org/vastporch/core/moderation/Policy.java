@@ -6,14 +6,27 @@ import org.jspecify.annotations.Nullable;
 public enum Policy {
     BEFORE, AFTER, NONE;
 
+    /** Who or what the policy in force comes from. */
+    public enum Source { STUDENT, BLOG, CLASS, TRUST, STAFF }
+
+    /** The policy in force, and what decided it. */
+    public record InForce(Policy policy, Source source) {}
+
     /**
-     * The policy in force: the nearest one that is set wins, student before blog before class. Earned trust turns BEFORE into NONE.
+     * The policy in force: the nearest one that is set wins, student before blog before class. Earned trust turns BEFORE into NONE, unless it was set for
+     * this very student.
      *
      * @param trusted whether the author has earned trust
      */
-    public static Policy inForce(@Nullable Policy student, @Nullable Policy blog, Policy ofClass, boolean trusted) {
-        Policy nearest = student != null ? student : blog != null ? blog : ofClass;
-        return nearest == BEFORE && trusted ? NONE : nearest;
+    public static InForce inForce(@Nullable Policy student, @Nullable Policy blog, Policy ofClass, boolean trusted) {
+        if (student != null) return new InForce(student, Source.STUDENT);
+        InForce nearest = blog != null ? new InForce(blog, Source.BLOG) : new InForce(ofClass, Source.CLASS);
+        return nearest.policy() == BEFORE && trusted ? new InForce(NONE, Source.TRUST) : nearest;
+    }
+
+    /** Whether a text that is up by this policy is to be looked at afterwards. */
+    public boolean looksAfter() {
+        return this == AFTER;
     }
 
     /**

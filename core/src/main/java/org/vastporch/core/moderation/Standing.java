@@ -21,4 +21,10 @@ public record Standing(State state, @Nullable Integer live, @Nullable Integer wo
         if (live != null) return live;
         throw new IllegalStateException("A text without any version");
     }
+
+    /** The version that a decision is about: what is or was up for a text that is published or hidden, else the newest. */
+    public int judged() {
+        boolean ofLive = live != null && (state == State.PUBLISHED || state == State.HIDDEN);
+        return ofLive ? live : newest();
+    }
 }

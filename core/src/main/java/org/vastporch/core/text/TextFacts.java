@@ -20,8 +20,9 @@ import org.jsoup.nodes.TextNode;
  * @param pictures     number of pictures
  * @param described    how many of them have an alternative text
  * @param firstPicture address of the first one; empty for none
+ * @param media        addresses of all pictures, sounds, videos and files, without doubles
  */
-public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings) {
+public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings, List<String> media) {
 
     /** A letter or digit that goes on no word: neither after another nor after one with an apostrophe or hyphen. */
     private static final Pattern WORD = Pattern.compile("(?<![\\p{L}\\p{N}\\p{M}]|[\\p{L}\\p{N}\\p{M}]['’\\-‐‑])[\\p{L}\\p{N}\\p{M}]");
@@ -31,6 +32,7 @@ public record TextFacts(String plain, String lead, List<String> alts, int words,
         Document page = Jsoup.parseBodyFragment(html);
         String plain = plain(page);
         List<Element> pictures = page.select("img");
+        List<String> media = page.select("img, figure[data-kind] a[href]").stream().map(e -> e.hasAttr("src") ? e.attr("src") : e.attr("href")).distinct().toList();
         List<String> alts = pictures.stream().map(img -> img.attr("alt")).filter(alt -> !alt.isBlank()).toList();
         int links = page.select("a[href]:not(figure[data-kind] > a)").size();
         List<String> headings = page.select("h2, h3").eachText();
@@ -39,7 +41,7 @@ public record TextFacts(String plain, String lead, List<String> alts, int words,
         page.select("figure[data-kind] > a").remove();
         int words = countWords(plain(page));
         page.select("figure").remove();
-        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings);
+        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings, media);
     }
 
     /** Counts the words of a plain text. */

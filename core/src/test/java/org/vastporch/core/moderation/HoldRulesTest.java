@@ -10,7 +10,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 class HoldRulesTest {
 
-    private static final HoldRules RULES = new HoldRules(List.of("idiot", "loser"), List.of("Ferris Nightingale", "Bożena Łukaszewicz"), true);
+    private static final HoldRules RULES = new HoldRules(List.of("idiot", "loser"), List.of("Ferris Nightingale", "Bożena Łukaszewicz"), true, true, 2);
 
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
@@ -47,5 +47,13 @@ class HoldRulesTest {
     void holdsOnlyWhatIsNewSinceTheApprovedVersion() {
         assertEquals(List.of("07700 900 412"),
             RULES.findNew("Write to a@b.example or 07700 900 412", "First: write to a@b.example").stream().map(Hold::found).toList());
+    }
+
+    @Test
+    void picturesAndFirstPostsHoldTheWhole() {
+        assertEquals(List.of(Hold.Rule.PICTURE, Hold.Rule.FIRST_POST), RULES.findWhole(1, 0).stream().map(Hold::rule).toList());
+        assertEquals(List.of(Hold.Rule.FIRST_POST), RULES.findWhole(0, 1).stream().map(Hold::rule).toList());
+        assertEquals(List.of(), RULES.findWhole(0, 2));
+        assertEquals(List.of(), RULES.findWhole(0, null), "a comment is no first post");
     }
 }

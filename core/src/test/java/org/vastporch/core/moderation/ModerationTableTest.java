@@ -2,7 +2,11 @@ package org.vastporch.core.moderation;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.time.Duration;
+import java.time.LocalTime;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -51,6 +55,12 @@ class ModerationTableTest {
         "SAVE,    NONE,   false, SCHEDULED 1 2, DRAFT 1 3",
         "HIDE,    BEFORE, false, WAITING 1 2,   HIDDEN 1 2",
         "HIDE,    NONE,   false, PUBLISHED 1 -, HIDDEN 1 -",
+        "REPORT,  NONE,   false, PUBLISHED 1 -, HIDDEN 1 -",
+        "REPORT,  NONE,   false, DRAFT 1 2,     HIDDEN 1 2",
+        "APPROVE, NONE,   false, HIDDEN 1 -,    PUBLISHED 1 -",
+        "APPROVE, NONE,   false, HIDDEN 1 2,    PUBLISHED 1 2",
+        "RETURN,  NONE,   false, HIDDEN 1 -,    RETURNED - 1",
+        "HIDE,    NONE,   false, HIDDEN 1 -,    HIDDEN 1 -",
         "RESTORE, BEFORE, false, HIDDEN 1 -,    PUBLISHED 1 -",
         "RESTORE, BEFORE, false, HIDDEN - 1,    WAITING - 1",
         "BIN,     BEFORE, false, DRAFT - 1,     BINNED - 1",
@@ -62,17 +72,45 @@ class ModerationTableTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
+    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, HIDDEN - 1", "REPORT, DRAFT - 1", "REPORT, WAITING 1 2", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
     void refusesWhatIsNotInTheTable(Step step, String before) {
         assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false).isEmpty());
     }
 
     @Test
     void theNearestPolicyWinsAndTrustOpensBefore() {
-        assertEquals(Policy.AFTER, Policy.inForce(null, Policy.AFTER, Policy.BEFORE, false));
-        assertEquals(Policy.BEFORE, Policy.inForce(Policy.BEFORE, Policy.NONE, Policy.NONE, false));
-        assertEquals(Policy.NONE, Policy.inForce(null, null, Policy.BEFORE, true));
+        assertEquals("AFTER BLOG", inForce(null, Policy.AFTER, Policy.BEFORE, false));
+        assertEquals("BEFORE STUDENT", inForce(Policy.BEFORE, Policy.NONE, Policy.NONE, false));
+        assertEquals("BEFORE CLASS", inForce(null, null, Policy.BEFORE, false));
+        assertEquals("NONE TRUST", inForce(null, null, Policy.BEFORE, true));
+        assertEquals("AFTER CLASS", inForce(null, null, Policy.AFTER, true));
+        assertEquals("BEFORE STUDENT", inForce(Policy.BEFORE, null, Policy.NONE, true), "what was set for this very student outweighs trust");
         assertFalse(Policy.isTrusted(0, 99));
         assertTrue(Policy.isTrusted(5, 5));
+    }
+
+    private static String inForce(Policy student, Policy blog, Policy ofClass, boolean trusted) {
+        Policy.InForce found = Policy.inForce(student, blog, ofClass, trusted);
+        return found.policy() + " " + found.source();
+    }
+
+    @Test
+    void aDecisionIsAboutWhatReadersGetOrElseAboutTheNewest() {
+        assertEquals(1, standing("PUBLISHED 1 2").judged());
+        assertEquals(1, standing("HIDDEN 1 2").judged());
+        assertEquals(2, standing("WAITING 1 2").judged());
+        assertEquals(3, standing("HIDDEN - 3").judged());
+    }
+
+    @ParameterizedTest
+    @CsvSource({"22:00, 07:00, 23:30, true", "22:00, 07:00, 06:59, true", "22:00, 07:00, 07:00, false", "12:00, 13:00, 12:00, true", "12:00, 13:00, 13:00, false", "08:00, 08:00, 08:00, false"})
+    void quietHoursMayGoOverMidnight(LocalTime from, LocalTime until, LocalTime at, boolean quiet) {
+        assertEquals(quiet, new QuietHours(from, until).holdAt(at));
+    }
+
+    @Test
+    void theUsualWaitIsThatOfThreeInFour() {
+        assertEquals(Optional.empty(), UsualWait.of(List.of(Duration.ofHours(1), Duration.ofHours(2))));
+        assertEquals(Optional.of(Duration.ofHours(6)), UsualWait.of(Stream.of(9, 1, 6, 2, 3, 8, 4, 5).map(Duration::ofHours).toList()));
     }
 }

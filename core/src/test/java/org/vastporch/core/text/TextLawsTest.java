@@ -72,7 +72,7 @@ class TextLawsTest {
     @ValueSource(strings = {"a", "1", "0", "<", "<a", "<p", "<b>", "</b>", "@", "a@", "a.", "a-", "a@a.", "one ", "one-", "A a ", "1 A", "l o ", "-", ",", " ", "\n", "&", "&amp", "http://", "\u0301", "insta ", "call ", "Wren ", "@snipe ", "\uD83C\uDF31"})
     void noTextIsSlowToRead(String piece) {
         String text = piece.repeat(300_000 / piece.length()) + "x";
-        HoldRules rules = new HoldRules(List.of("slug", "lo lo"), List.of("Wren Calloway", "a a"), true);
+        HoldRules rules = new HoldRules(List.of("slug", "lo lo"), List.of("Wren Calloway", "a a"), true, true, 3);
         assertTimeoutPreemptively(Duration.ofSeconds(10), () -> {
             assertNotNull(Sanitiser.post(text));
             assertNotNull(Sanitiser.comment(Sanitiser.commentFromPlain(text)));

@@ -103,7 +103,7 @@ public class CommentService implements CommentsGiven {
         long classId = post.blog().classId();
         Instant now = clock.instant();
         State state = settled.after().state();
-        CommentRow row = new CommentRow(0, classId, post.id(), viewer.personId(), visitor, parentId, state, settled.html(), state.waits() ? now : null,
+        CommentRow row = new CommentRow(0, classId, post.id(), viewer.personId(), visitor, parentId, state, settled.html(), settled.lookedForSince(),
             state == State.PUBLISHED ? now : null, now, null, 1);
         long id = store.add(row, settled.words());
         reviews.setHolds("comment", id, settled.holds());
@@ -118,18 +118,19 @@ public class CommentService implements CommentsGiven {
         PostFacts post = access.requirePost(viewer, Act.READ, row.postId());
         access.requireEditingComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
         if (row.state() == State.HIDDEN || row.state() == State.BINNED) throw Problem.missing();
+        if (reviews.isReported("comment", id)) throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
         Settled settled = settled(viewer, post, text);
         Instant now = clock.instant();
         State state = settled.after().state();
         store.setText(id, settled.html(), settled.words(), now);
-        store.settle(id, state, state.waits() ? now : null, state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
+        store.settle(id, state, settled.lookedForSince(), state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
         reviews.setHolds("comment", id, settled.holds());
         events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
     }
 
     /** A text made fit to be kept, with where it stands by the rules for its author. */
-    private record Settled(String html, int words, List<Hold> holds, Standing after) {}
+    private record Settled(String html, int words, List<Hold> holds, Standing after, @Nullable Instant lookedForSince) {}
 
     private Settled settled(Viewer viewer, PostFacts post, String text) {
         if (text.isBlank()) throw Problem.invalid("text", "comment-empty", "Write something first.");
@@ -139,9 +140,17 @@ public class CommentService implements CommentsGiven {
         String plain = TextFacts.of(html).plain();
         // Whoever is not of the class is looked at like a guest.
         Role role = viewer.in(classId, clock.instant()).map(Membership::role).orElse(Role.GUEST);
-        List<Hold> holds = reviews.holds(classId, viewer.personId(), role, plain, null);
-        Policy policy = viewer.isStranger() ? Policy.BEFORE : reviews.policy(classId, viewer.personId(), role, blogs.policies(post.blog().id()).comments(), false);
-        return new Settled(html, TextFacts.countWords(plain), holds, ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty()).orElseThrow());
+        List<Hold> holds = reviews.holds(classId, viewer.personId(), role, new ReviewService.Looked("comment", 0, plain, null, 0));
+        Policy policy = viewer.isStranger() ? Policy.BEFORE : reviews.policy(classId, viewer.personId(), role, blogs.policies(post.blog().id()).comments(), false).policy();
+        Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty()).orElseThrow();
+        return new Settled(html, TextFacts.countWords(plain), holds, after, after.state().waits() || policy.looksAfter() ? clock.instant() : null);
+    }
+
+    /** The policy for the author of a comment, and what decided it. */
+    Policy.InForce policy(CommentRow row, long blogId) {
+        if (row.visitor() != null) return new Policy.InForce(Policy.BEFORE, Policy.Source.BLOG);
+        Role role = access.viewer(row.authorId()).in(row.classId(), clock.instant()).map(Membership::role).orElse(Role.GUEST);
+        return reviews.policy(row.classId(), row.authorId(), role, blogs.policies(blogId).comments(), false);
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */

@@ -12,6 +12,7 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.http.Rows;
+import org.vastporch.server.moderation.PileFilter;
 
 /** Comments. A comment has one version: it is live or being worked on. */
 @Repository
@@ -24,7 +25,7 @@ class CommentStore {
     record CommentRow(long id, long classId, long postId, long authorId, @Nullable String visitor, @Nullable Long parentId, State state, String html,
                       @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, @Nullable Instant editedAt, int rev) {
         Standing standing() {
-            boolean live = state == State.PUBLISHED;
+            boolean live = state == State.PUBLISHED || state == State.HIDDEN && publishedAt != null;
             return new Standing(state, live ? 1 : null, live ? null : 1);
         }
     }
@@ -61,10 +62,11 @@ class CommentStore {
             .param("post", postId).query((row, n) -> comment(row)).list();
     }
 
-    List<CommentRow> waiting(List<Long> classIds) {
-        if (classIds.isEmpty()) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from comment where state = 'WAITING' and waiting_since > timestamp with time zone '2000-01-01 00:00:00+00:00' and class_id in (:classes) order by waiting_since, id limit 500")
-            .param("classes", classIds).query((row, n) -> comment(row)).list();
+    List<CommentRow> waiting(List<Long> classIds, PileFilter filter) {
+        String sort = PileFilter.of(filter.sort(), "comment");
+        if (classIds.isEmpty() || sort == null) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from comment t where " + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+            .param("classes", classIds).param("most", filter.most()).query((row, n) -> comment(row)).list();
     }
 
     /** @param at when it was written: approval time makes nobody late */

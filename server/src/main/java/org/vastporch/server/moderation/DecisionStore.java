@@ -2,6 +2,7 @@ package org.vastporch.server.moderation;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +12,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.http.Rows;
@@ -41,7 +43,7 @@ class DecisionStore {
                                       before_live, before_working, before_waiting, before_published, after_rev)
                 values (:classId, :subject, :id, :author, :version, :step, :note, :by, :now, :state, :live, :working, :waiting, :published, :rev)""")
             .param("classId", text.classId()).param("subject", subject).param("id", text.id()).param("author", text.authorId())
-            .param("version", before.newest()).param("step", step.name()).param("note", note).param("by", by).param("now", Rows.utc(now))
+            .param("version", before.judged()).param("step", step.name()).param("note", note).param("by", by).param("now", Rows.utc(now))
             .param("state", before.state().name()).param("live", before.live()).param("working", before.working())
             .param("waiting", Rows.utc(text.waitingSince())).param("published", Rows.utc(text.publishedAt())).param("rev", text.rev() + 1)
             .update(key, "id");
@@ -58,21 +60,99 @@ class DecisionStore {
             .param("subject", subject).param("id", subjectId).query((row, n) -> decision(row)).list();
     }
 
+    /** The decisions of a class, the newest first, taken back or not. */
+    List<DecisionLog.Row> log(long classId, @Nullable Step step, @Nullable Long before, int most) {
+        return jdbc.sql("""
+                select d.id, d.decided_at, d.decided_by, d.step, d.subject, d.author_id, d.version_no, d.note, d.undone_at,
+                       coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, '') as title
+                  from decision d
+                  left join post p on d.subject = 'post' and p.id = d.subject_id
+                  left join post_version v on v.post_id = p.id and v.no = d.version_no
+                  left join comment k on d.subject = 'comment' and k.id = d.subject_id
+                  left join post q on q.id = k.post_id
+                  left join post_version w on w.post_id = q.id and w.no = coalesce(q.live, q.working)
+                 where d.class_id = :classId and d.id < :before and (:step is null or d.step = :step)
+                 order by d.class_id desc, d.id desc
+                 limit :most""")
+            .param("classId", classId).param("before", before == null ? Long.MAX_VALUE : before).param("step", step == null ? null : step.name()).param("most", most)
+            .query((row, n) -> new DecisionLog.Row(row.getLong("id"), Rows.instant(row, "decided_at"), row.getLong("decided_by"), Step.valueOf(row.getString("step")),
+                row.getString("subject"), row.getLong("post_id"), row.getString("title"), Rows.number(row, "author_id"), row.getInt("version_no"), row.getString("note"),
+                Rows.instant(row, "undone_at"))).list();
+    }
+
     void undo(long id, Instant now) {
         jdbc.sql("update decision set undone_at = :now where id = :id").param("now", Rows.utc(now)).param("id", id).update();
     }
 
-    /** Approvals in a row of an author's posts, without return or hide after them. */
+    /** Approvals in a row of an author's posts, without return or hide after them, since the rule was changed last. */
     int approvalsInRow(long classId, long authorId) {
         return jdbc.sql("""
                 select count(*)
                   from decision d
                  where d.class_id = :classId and d.author_id = :author and d.subject = 'post' and d.step = 'APPROVE' and d.undone_at is null
+                   and d.decided_at > coalesce((select c.trust_since from class c where c.id = :classId), timestamp with time zone '2000-01-01 00:00:00+00:00')
                    and d.id > coalesce((select max(x.id)
                                           from decision x
                                          where x.class_id = :classId and x.author_id = :author and x.subject = 'post'
                                            and x.step in ('RETURN', 'HIDE') and x.undone_at is null), 0)""")
             .param("classId", classId).param("author", authorId).query(Integer.class).single();
+    }
+
+    /** How many posts of an author were ever approved or went up by themselves in a class. */
+    int published(long classId, long authorId) {
+        return jdbc.sql("select count(*) from post where class_id = :classId and author_id = :author and published_at is not null and source_id is null").param("classId", classId)
+            .param("author", authorId).query(Integer.class).single();
+    }
+
+    /** How long the latest texts of a class waited for their decision. */
+    List<Duration> waits(long classId, int most) {
+        return jdbc.sql("""
+                select before_waiting, decided_at
+                  from decision
+                 where class_id = :classId and before_waiting is not null and before_state = 'WAITING' and undone_at is null
+                 order by class_id desc, id desc
+                 limit :most""")
+            .param("classId", classId).param("most", most)
+            .query((row, n) -> Duration.between(Rows.instant(row, "before_waiting"), Rows.instant(row, "decided_at"))).list();
+    }
+
+    /** What was set for one student; null where nothing was. */
+    ReviewService.OfStudent ofStudent(long classId, long personId) {
+        return jdbc.sql("select post_policy, comment_policy from membership where class_id = :classId and person_id = :person").param("classId", classId).param("person", personId)
+            .query((row, n) -> new ReviewService.OfStudent(policy(row.getString("post_policy")), policy(row.getString("comment_policy")))).optional()
+            .orElse(new ReviewService.OfStudent(null, null));
+    }
+
+    void setOfStudent(long classId, long personId, ReviewService.OfStudent set) {
+        jdbc.sql("update membership set post_policy = :posts, comment_policy = :comments where class_id = :classId and person_id = :person")
+            .param("posts", set.posts() == null ? null : set.posts().name()).param("comments", set.comments() == null ? null : set.comments().name())
+            .param("classId", classId).param("person", personId).update();
+    }
+
+    private static @Nullable Policy policy(@Nullable String name) {
+        return name == null ? null : Policy.valueOf(name);
+    }
+
+    /** How many texts of each class wait, and of which sort they are. */
+    List<PileService.PileCount> counts(List<Long> classIds) {
+        if (classIds.isEmpty()) return List.of();
+        String held = "case when exists (select 1 from hold h where h.subject = '%1$s' and h.subject_id = t.id) then 1 else 0 end as held,"
+            + " case when exists (select 1 from report r where r.subject = '%1$s' and r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
+        String of = " from %1$s t where " + PileFilter.waiting() + " and t.class_id in (:classes)";
+        return jdbc.sql("""
+                select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments, sum(w.outside) as outside, sum(w.held) as held,
+                       sum(w.reported) as reported, sum(w.up) as up
+                  from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case when t.source_id is null then 0 else 1 end as outside,
+                """ + "case when t.state = 'PUBLISHED' then 1 else 0 end as up, " + held.formatted("post") + of.formatted("post")
+                + " union all select t.class_id, 0, 1, 0, case when t.state = 'PUBLISHED' then 1 else 0 end, " + held.formatted("comment") + of.formatted("comment")
+                + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
+            .param("classes", classIds).query((row, n) -> new PileService.PileCount(row.getLong("class_id"), row.getString("name"), row.getInt("n"), row.getInt("posts"), row.getInt("comments"),
+                row.getInt("outside"), row.getInt("held"), row.getInt("reported"), row.getInt("up"))).list();
+    }
+
+    void addHold(String subject, long subjectId, Hold hold) {
+        jdbc.sql("insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, -1, -1, :found)").param("subject", subject).param("id", subjectId)
+            .param("rule", hold.rule().name()).param("found", hold.found()).update();
     }
 
     void setHolds(String subject, long subjectId, List<Hold> holds) {

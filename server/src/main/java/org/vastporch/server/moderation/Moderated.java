@@ -27,6 +27,9 @@ public interface Moderated {
     /** Puts the text where it stands now. The row is locked, so nobody can have been faster. */
     void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt);
 
-    /** What waits in some classes, the longest wait first. */
-    List<PileItem> waiting(Viewer viewer, Collection<Long> classIds);
+    /** Refuses whoever may not read the text as it is up now. */
+    void requireReading(Viewer viewer, long id);
+
+    /** What waits in some classes, the longest wait first, as far as a filter lets it through. */
+    List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter);
 }

@@ -1,10 +1,12 @@
 package org.vastporch.server.moderation;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 
@@ -17,9 +19,22 @@ class PileApi {
         this.pile = pile;
     }
 
+    /** @param reason what is wrong with it, in the reader's words */
+    record ReportWish(String reason) {}
+
     @GetMapping("/api/pile")
-    List<PileItem> waiting(Viewer viewer) {
-        return pile.waiting(viewer);
+    PileService.Pile pile(Viewer viewer, @RequestParam(required = false) @Nullable Long classId, @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "100") int most) {
+        return pile.pile(viewer, new PileFilter(classId, sort, most));
+    }
+
+    @PostMapping("/api/posts/{id}/reports")
+    void reportPost(Viewer viewer, @PathVariable long id, @RequestBody ReportWish body) {
+        pile.report(viewer, "post", id, body.reason());
+    }
+
+    @PostMapping("/api/comments/{id}/reports")
+    void reportComment(Viewer viewer, @PathVariable long id, @RequestBody ReportWish body) {
+        pile.report(viewer, "comment", id, body.reason());
     }
 
     @PostMapping("/api/pile/decisions")

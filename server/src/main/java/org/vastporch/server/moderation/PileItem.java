@@ -3,6 +3,7 @@ package org.vastporch.server.moderation;
 import java.time.Instant;
 import java.util.List;
 import org.vastporch.core.moderation.Hold;
+import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.text.WordDiff;
 import org.vastporch.server.http.Optionally;
 
@@ -14,13 +15,15 @@ import org.vastporch.server.http.Optionally;
  * @param place    the number of the author's place in the class
  * @param changes  what changed since the version that was approved or returned before; left out if there is none
  * @param publishAt when it goes up by itself once it is approved; left out for at once
+ * @param state    WAITING; PUBLISHED for what is up and is to be looked at; HIDDEN for what came down because it was reported
+ * @param because  why somebody looks at texts of this author
  * @param daysLate started days after due and grace; 0 if on time
  */
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
         Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
         @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter,
-        @Optionally Instant publishAt) {
+        @Optionally Instant publishAt, String state, Policy.InForce because, List<Report> reports) {
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
 
@@ -29,6 +32,9 @@ public record PileItem(
 
     /** The post that a comment answers. */
     public record Under(long postId, String title, String author) {}
+
+    /** What a reader said about a text. */
+    public record Report(String by, String reason, Instant at) {}
 
     /** A decision of before. */
     public record Past(String step, String by, Instant at, String note, int version) {}

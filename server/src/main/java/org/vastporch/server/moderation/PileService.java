@@ -8,20 +8,24 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.moderation.ModerationTable;
+import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 
 /** The pile: all that waits in a person's classes, and the decisions about it. */
@@ -39,33 +43,73 @@ public class PileService {
 
     private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE);
     private static final int LONGEST_NOTE = 4000;
+    private static final int LONGEST_REASON = 500;
+
+    private final Allowance reported = new Allowance(20);
 
     private final Map<String, Moderated> kinds = new HashMap<>();
     private final DecisionStore store;
+    private final ReportStore reports;
     private final AccessService access;
+    private final ClassService classes;
     private final PeopleService people;
     private final EventStore events;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    PileService(List<Moderated> kinds, DecisionStore store, AccessService access, PeopleService people, EventStore events,
+    PileService(List<Moderated> kinds, DecisionStore store, ReportStore reports, AccessService access, ClassService classes, PeopleService people, EventStore events,
                 TransactionTemplate transaction, Clock clock) {
         kinds.forEach(kind -> this.kinds.put(kind.subject(), kind));
         this.store = store;
+        this.reports = reports;
         this.access = access;
+        this.classes = classes;
         this.people = people;
         this.events = events;
         this.transaction = transaction;
         this.clock = clock;
     }
 
+    /**
+     * What waits where the viewer approves.
+     *
+     * @param items the ones that wait longest, as many as were asked for
+     * @param total how many there are with them
+     * @param counts how many there are of each class and sort, whatever was asked for
+     */
+    public record Pile(List<PileItem> items, int total, List<PileCount> counts) {}
+
+    /** How many texts of a class wait; a text can be of several sorts. */
+    public record PileCount(long classId, String className, int all, int posts, int comments, int outside, int held, int reported, int up) {
+
+        int of(String sort) {
+            return switch (sort) {
+                case "posts" -> posts;
+                case "comments" -> comments;
+                case "outside" -> outside;
+                case "held" -> held;
+                case "reported" -> reported;
+                case "up" -> up;
+                default -> all;
+            };
+        }
+    }
+
+    private static final int MOST_AT_ONCE = 200;
+    static final List<String> SORTS = List.of("", "posts", "comments", "outside", "held", "reported", "up");
+
     /** All that waits where the viewer approves, the longest wait first. */
-    public List<PileItem> waiting(Viewer viewer) {
+    public Pile pile(Viewer viewer, PileFilter wish) {
+        if (!SORTS.contains(wish.sort())) throw Problem.invalid("sort", "sort-unknown", "There is no such part of the pile.");
         List<Long> classes = approvesIn(viewer);
+        PileFilter filter = new PileFilter(wish.classId(), wish.sort(), Math.max(1, Math.min(wish.most(), MOST_AT_ONCE)));
+        List<PileCount> counts = store.counts(classes);
+        List<Long> asked = filter.classId() == null ? classes : classes.stream().filter(c -> c.equals(filter.classId())).toList();
         List<PileItem> items = new ArrayList<>();
-        for (Moderated kind : kinds.values()) items.addAll(kind.waiting(viewer, classes));
+        for (Moderated kind : kinds.values()) items.addAll(kind.waiting(viewer, asked, filter));
         items.sort(Comparator.comparing(PileItem::since));
-        return items;
+        int total = counts.stream().filter(c -> asked.contains(c.classId())).mapToInt(c -> c.of(filter.sort())).sum();
+        return new Pile(List.copyOf(items.subList(0, Math.min(items.size(), filter.most()))), total, counts);
     }
 
     List<Long> approvesIn(Viewer viewer) {
@@ -106,14 +150,15 @@ public class PileService {
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
         Instant published = after.state() == State.PUBLISHED && text.publishedAt() == null ? now : text.publishedAt();
         kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published);
+        reports.answer(seen.subject(), seen.id(), decision);
         events.add(text.classId(), seen.subject() + "-" + after.state().name().toLowerCase(), text.id(), viewer.personId());
         return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null);
     }
 
     private void refuseOutdated(Viewer viewer, Seen seen, Moderated.Text text) {
-        if (text.rev() == seen.rev() && text.standing().newest() == seen.version()) return;
+        if (text.rev() == seen.rev() && text.standing().judged() == seen.version()) return;
         List<DecisionStore.Decision> past = store.about(seen.subject(), seen.id());
-        if (text.standing().newest() == seen.version() && !past.isEmpty() && past.get(0).afterRev() == text.rev())
+        if (text.standing().judged() == seen.version() && !past.isEmpty() && past.get(0).afterRev() == text.rev())
             throw Problem.stale("already-decided", people.names(viewer, text.classId()).of(past.get(0).by()) + " has decided about this already.");
         throw Problem.stale("newer-version", "The author has changed this since you opened it. Look at what changed, then decide.");
     }
@@ -128,10 +173,39 @@ public class PileService {
             if (decision.undone() || text.rev() != decision.afterRev())
                 throw Problem.stale("too-late-to-undo", "This cannot be taken back any more: the text was changed or decided on since.");
             store.undo(decisionId, clock.instant());
+            reports.reopen(decisionId);
             kind.settle(text, decision.before(), decision.waitingBefore(), decision.publishedBefore());
             events.add(text.classId(), decision.subject() + "-decision-undone", text.id(), viewer.personId());
             return new Decided(decision.subject(), decision.subjectId(), null, decision.before().state().name(), null, null);
         });
+    }
+
+    /**
+     * Takes in what a reader says is wrong with a text. It waits for somebody to look at it then; whether it stays up meanwhile is the class's rule.
+     *
+     * @param reason in the reader's words; may be empty
+     */
+    @Transactional
+    public void report(Viewer viewer, String subject, long id, String reason) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        if (reason.strip().length() > LONGEST_REASON) throw Problem.invalid("reason", "reason-too-long", "Say it in at most " + LONGEST_REASON + " characters.");
+        Moderated kind = kind(subject);
+        kind.requireReading(viewer, id);
+        Moderated.Text text = kind.lock(id).orElseThrow(Problem::missing);
+        if (text.authorId() != null && text.authorId() == viewer.personId()) throw Problem.invalid("reason", "own-text", "This is your own. You can change it or take it away yourself.");
+        List<ReportStore.ReportRow> open = reports.open(subject, id);
+        if (open.stream().anyMatch(r -> r.reporterId() == viewer.personId())) return;
+        if (!reported.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("You have reported very much. Talk to your teacher, please.");
+        Instant now = clock.instant();
+        reports.add(text.classId(), subject, id, viewer.personId(), reason.strip(), now);
+        events.add(text.classId(), subject + "-reported", id, null);
+        if (open.isEmpty()) store.addHold(subject, id, Hold.ofWhole(Hold.Rule.REPORT, ""));
+        if (text.standing().state().waits() || !open.isEmpty()) return;
+        boolean staysUp = text.standing().state() == State.PUBLISHED && !classes.get(text.classId()).rules().reportsHide();
+        Standing after = staysUp ? text.standing() : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true).orElseThrow();
+        kind.settle(text, after, text.waitingSince() == null ? now : text.waitingSince(), text.publishedAt());
+        if (!staysUp) events.add(text.classId(), subject + "-hidden", id, null);
     }
 
     private Moderated kind(String subject) {

@@ -58,7 +58,8 @@ class ClassApi {
         var weeks = found.term().weeks().stream().map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now))).toList();
         // The word list is the staff's: a student who knows it can walk around it.
         ClassService.Rules rules = staff ? found.rules() : new ClassService.Rules(found.rules().ceiling(), found.rules().open(), found.rules().postPolicy(),
-            found.rules().commentPolicy(), found.rules().trustAfter(), List.of(), found.rules().holdLinks(), found.rules().tools());
+            found.rules().commentPolicy(), found.rules().trustAfter(), List.of(), found.rules().holdLinks(), found.rules().holdPictures(),
+            found.rules().firstPosts(), found.rules().reportsHide(), found.rules().tools());
         return new ClassView(id, found.name(), found.subject(), found.level(), found.term().zone().getId(), found.term().first(), found.term().last(), weeks,
             found.term().breaks().stream().map(b -> new ClassService.Spell(b.from(), b.to())).toList(), people.groups(id), rules, found.ownPasswords(), found.byGiven(),
             found.shown().name(), found.version(), access.allows(viewer, Act.MANAGE_CLASS, id), staff);

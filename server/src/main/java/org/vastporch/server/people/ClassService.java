@@ -30,15 +30,19 @@ public class ClassService {
     /**
      * The rules of a class; every one has a safe value to begin with.
      *
-     * @param tools what students find in the editor
+     * @param firstPosts  how many posts of each student are held before the other rules are asked
+     * @param reportsHide whether what a reader reported comes down until somebody has looked
+     * @param tools       what students find in the editor
      */
-    public record Rules(Audience ceiling, boolean open, Policy postPolicy, Policy commentPolicy, int trustAfter, List<String> heldWords, boolean holdLinks, Set<Tool> tools) {
+    public record Rules(Audience ceiling, boolean open, Policy postPolicy, Policy commentPolicy, int trustAfter, List<String> heldWords, boolean holdLinks,
+                        boolean holdPictures, int firstPosts, boolean reportsHide, Set<Tool> tools) {
 
         /** Closed to the class, approval on, trust never earned. */
-        public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, Tool.ALL);
+        public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
 
         public Rules {
             if (trustAfter < 0 || trustAfter > 100) throw new IllegalArgumentException("Earned trust asks for 0 to 100 approvals, not " + trustAfter);
+            if (firstPosts < 0 || firstPosts > 20) throw new IllegalArgumentException("The first 0 to 20 posts can be held, not " + firstPosts);
             heldWords = heldWords.stream().map(String::strip).filter(w -> !w.isEmpty()).distinct().toList();
         }
     }
@@ -99,8 +103,10 @@ public class ClassService {
     @Transactional
     public void setRules(Viewer viewer, long id, Rules rules, int version) {
         access.require(viewer, Act.MANAGE_CLASS, id);
+        Rules before = get(id).rules();
         if (!store.setRules(id, rules, version))
             throw Problem.stale("class-changed", "Somebody else changed the rules of this class meanwhile. Load the page again to see them.");
+        if (rules.trustAfter() != before.trustAfter()) store.beginTrustAnew(id, clock.instant());
         events.add(id, "rules-changed", id, viewer.personId());
     }
 

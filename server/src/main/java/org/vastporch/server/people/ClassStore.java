@@ -38,14 +38,15 @@ class ClassStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                                   trust_after, held_words, hold_links, tools, created_at, version)
+                                   trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, created_at, version)
                 values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
-                        :trustAfter, :heldWords, :holdLinks, :tools, :now, 1)""")
+                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now, 1)""")
             .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId())
             .param("first", term.first()).param("last", term.last()).param("ceiling", rules.ceiling().ordinal()).param("open", rules.open())
             .param("postPolicy", rules.postPolicy().name()).param("commentPolicy", rules.commentPolicy().name())
             .param("trustAfter", rules.trustAfter()).param("heldWords", String.join("\n", rules.heldWords()))
-            .param("holdLinks", rules.holdLinks()).param("tools", toolsText(rules.tools())).param("now", Rows.utc(now)).update(key, "id");
+            .param("holdLinks", rules.holdLinks()).param("holdPictures", rules.holdPictures()).param("firstPosts", rules.firstPosts()).param("reportsHide", rules.reportsHide())
+            .param("tools", toolsText(rules.tools())).param("now", Rows.utc(now)).update(key, "id");
         long id = key.getKey().longValue();
         addBreaks(id, term);
         return id;
@@ -56,7 +57,7 @@ class ClassStore {
             .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, tools, own_passwords, by_given, shown, join_code, join_until, join_left, version
+                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, own_passwords, by_given, shown, join_code, join_until, join_left, version
                   from class
                  where id = :id""")
             .param("id", id).query((row, n) -> record(row, breaks)).optional();
@@ -67,12 +68,19 @@ class ClassStore {
         return jdbc.sql("""
                 update class
                    set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
-                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, tools = :tools, version = version + 1
+                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures = :holdPictures,
+                       first_posts = :firstPosts, reports_hide = :reportsHide, tools = :tools, version = version + 1
                  where id = :id and version = :version""")
             .param("ceiling", rules.ceiling().ordinal()).param("open", rules.open()).param("postPolicy", rules.postPolicy().name())
             .param("commentPolicy", rules.commentPolicy().name()).param("trustAfter", rules.trustAfter())
-            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks()).param("tools", toolsText(rules.tools()))
+            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks()).param("holdPictures", rules.holdPictures())
+            .param("firstPosts", rules.firstPosts()).param("reportsHide", rules.reportsHide()).param("tools", toolsText(rules.tools()))
             .param("id", id).param("version", version).update() == 1;
+    }
+
+    /** From now on approvals count towards earned trust anew. */
+    void beginTrustAnew(long id, Instant now) {
+        jdbc.sql("update class set trust_since = :now where id = :id").param("now", Rows.utc(now)).param("id", id).update();
     }
 
     boolean sortsByGivenName(long id) {
@@ -123,7 +131,8 @@ class ClassStore {
         Term term = new Term(row.getObject("first_day", LocalDate.class), row.getObject("last_day", LocalDate.class), breaks, ZoneId.of(row.getString("zone")));
         Rules rules = new Rules(Audience.values()[row.getInt("ceiling")], row.getBoolean("open"), Policy.valueOf(row.getString("post_policy")),
             Policy.valueOf(row.getString("comment_policy")), row.getInt("trust_after"),
-            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"),
+            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"), row.getBoolean("hold_pictures"),
+            row.getInt("first_posts"), row.getBoolean("reports_hide"),
             Arrays.stream(row.getString("tools").split(" ")).filter(t -> !t.isEmpty()).map(Tool::valueOf).collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
         String code = row.getString("join_code");
         return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules,

@@ -120,6 +120,11 @@ public class PeopleService {
         return member.name().shownAs(member.shown(), member.penName(), real);
     }
 
+    /** The e-mail address in an account; empty if there is none. */
+    public String email(long personId) {
+        return store.person(personId).map(PeopleStore.Person::email).orElse("");
+    }
+
     /** The name by which a person is greeted: title and family name, or first name and initial. */
     public String ownName(long personId) {
         PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);

@@ -3,6 +3,7 @@ package org.vastporch.server.posts;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
@@ -38,10 +39,11 @@ public class BesideDraft {
      *
      * @param needs          the list "before you hand in"
      * @param goesToApproval whether somebody looks at it before it is published
+     * @param approval       whether somebody looks at texts of this author, and what decided that
      * @param references     the works used, as readers get them
      */
     public record Beside(int rev, String state, Instant savedAt, List<NeedLine> needs, boolean ready, SightlineView sightline, boolean goesToApproval, List<Hold> holds,
-                  List<WorkUsed.Reference> references, @Optionally Instant publishAt) {}
+                  List<WorkUsed.Reference> references, @Optionally Instant publishAt, Policy.InForce approval, int approvalsInRow, int trustAfter) {}
 
     public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
 
@@ -72,10 +74,12 @@ public class BesideDraft {
         List<HandIn.Line> needs = needs(viewer, row, version);
         SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
         List<Hold> holds = holds(row, version);
-        boolean waits = policy(row) == Policy.BEFORE || !holds.isEmpty();
+        Policy.InForce policy = policy(row);
+        boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();
         return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),
             needs.stream().map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must())).toList(), HandIn.isReady(needs), sightline, waits, holds,
-            WorkUsed.references(version.content().works()), row.publishAt());
+            WorkUsed.references(version.content().works()), row.publishAt(), policy, reviews.approvalsInRow(row.classId(), row.authorId()),
+            classes.get(row.classId()).rules().trustAfter());
     }
 
     List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
@@ -113,8 +117,11 @@ public class BesideDraft {
     /** What would hold the text, looked for only in what changed since a version was approved. */
     List<Hold> holds(PostRow row, Version version) {
         Integer live = row.standing().live();
-        String approved = live == null ? null : store.version(row.id(), live).map(BesideDraft::plain).orElse(null);
-        return reviews.holds(row.classId(), row.authorId(), roleOf(row), plain(version), approved);
+        Optional<Version> approved = live == null ? Optional.empty() : store.version(row.id(), live);
+        List<String> known = approved.map(v -> TextFacts.of(v.html()).media()).orElse(List.of());
+        int fresh = (int) TextFacts.of(version.html()).media().stream().filter(m -> !known.contains(m)).count();
+        return reviews.holds(row.classId(), row.authorId(), roleOf(row),
+            new ReviewService.Looked("post", row.id(), plain(version), approved.map(BesideDraft::plain).orElse(null), fresh));
     }
 
     private static String plain(Version version) {
@@ -125,7 +132,7 @@ public class BesideDraft {
         return plain.toString();
     }
 
-    Policy policy(PostRow row) {
+    Policy.InForce policy(PostRow row) {
         return reviews.policy(row.classId(), row.authorId(), roleOf(row), blogs.policies(row.blogId()).posts(), true);
     }
 

@@ -21,7 +21,7 @@ import org.vastporch.server.posts.PostStore.Version;
 @Service
 public class PostHeadings {
 
-    public record Heading(String title, long authorId, int readers) {}
+    public record Heading(String title, long authorId, long blogId, int readers) {}
 
     /** A post that was handed in for a prompt, in the version to be marked. */
     public record HandedIn(long postId, long authorId, int version, String state, boolean isUp, Instant at, String title, String html, List<String> tags, TextFacts facts) {}
@@ -39,7 +39,7 @@ public class PostHeadings {
         PostRow row = store.find(postId).orElseThrow(Problem::missing);
         Version version = store.version(postId, row.standing().newest()).orElseThrow();
         Viewer author = access.viewer(row.authorId());
-        return new Heading(version.title(), row.authorId(), access.sightline(access.requirePost(author, Act.READ, postId)).readers().size());
+        return new Heading(version.title(), row.authorId(), row.blogId(), access.sightline(access.requirePost(author, Act.READ, postId)).readers().size());
     }
 
     /** What the students handed in for a prompt; of several by one student the last. */

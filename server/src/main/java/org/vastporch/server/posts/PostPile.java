@@ -19,7 +19,9 @@ import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.text.WordDiff;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.Moderated;
+import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.ClassService;
@@ -40,8 +42,9 @@ class PostPile implements Moderated {
     private final PeopleService people;
     private final ReviewService reviews;
     private final AccessService access;
+    private final BesideDraft beside;
 
-    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access) {
+    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access, BesideDraft beside) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
@@ -49,6 +52,7 @@ class PostPile implements Moderated {
         this.people = people;
         this.reviews = reviews;
         this.access = access;
+        this.beside = beside;
     }
 
     @Override
@@ -75,11 +79,16 @@ class PostPile implements Moderated {
     }
 
     @Override
-    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds) {
+    public void requireReading(Viewer viewer, long id) {
+        if (!access.requirePost(viewer, Act.READ, id).isUp()) throw Problem.missing();
+    }
+
+    @Override
+    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
         Map<Long, Names> names = new HashMap<>();
         Map<Long, ClassService.ClassRecord> known = new HashMap<>();
         List<PileItem> items = new ArrayList<>();
-        for (PostRow row : store.waiting(List.copyOf(classIds))) {
+        for (PostRow row : store.waiting(List.copyOf(classIds), filter)) {
             Names of = names.computeIfAbsent(row.classId(), id -> people.names(viewer, id));
             ClassService.ClassRecord in = known.computeIfAbsent(row.classId(), classes::get);
             items.add(item(viewer, row, of, in));
@@ -88,14 +97,15 @@ class PostPile implements Moderated {
     }
 
     private PileItem item(Viewer viewer, PostRow row, Names names, ClassService.ClassRecord in) {
-        Version version = store.version(row.id(), row.standing().newest()).orElseThrow();
+        Version version = store.version(row.id(), row.standing().judged()).orElseThrow();
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
         int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id()).withAudience(version.audience())).readers().size();
         return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
             version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
-            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt());
+            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
+            row.standing().state().name(), beside.policy(row), reviews.reportsOn("post", row.id(), names));
     }
 
     /** What changed since the version that somebody saw last: the live one, else the one that was returned. */

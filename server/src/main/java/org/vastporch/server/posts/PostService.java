@@ -195,6 +195,8 @@ public class PostService {
      */
     Beside keep(Viewer viewer, PostRow row, Content content, boolean apart) {
         boolean own = isOwn(viewer, row);
+        if (own && row.waitingSince() != null && reviews.isReported("post", row.id()))
+            throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
         Version before = store.version(row.id(), row.standing().newest()).orElseThrow();
         boolean sameHand = before.savedBy() != null && before.savedBy() == viewer.personId();
         boolean mending = !own && row.standing().state() == State.WAITING;
@@ -232,7 +234,7 @@ public class PostService {
         if (!HandIn.isReady(needs)) throw beside.notReady(row, needs);
         Instant publishAt = publishAt(row.classId(), wish.publishAt());
         List<Hold> holds = beside.holds(row, version);
-        Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, beside.policy(row), !holds.isEmpty())
+        Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, beside.policy(row).policy(), !holds.isEmpty())
             .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
         if (after.state() == State.PUBLISHED && publishAt != null) after = ModerationTable.after(row.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
         store.setPublishAt(id, publishAt);
@@ -279,7 +281,8 @@ public class PostService {
         if (row.emptiedAt() != null || row.binnedAt() != null && row.binnedAt().plus(PostJobs.BIN).isBefore(clock.instant())) throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
         Standing after = ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + "."));
-        store.settle(id, after, after.state().waits() ? clock.instant() : null, row.publishedAt(), null);
+        boolean looked = after.state().waits() || after.state() == State.PUBLISHED && reviews.isReported("post", id);
+        store.settle(id, after, looked ? clock.instant() : null, row.publishedAt(), null);
         store.setBinned(id, after.state() == State.BINNED ? clock.instant() : null);
         events.add(row.classId(), "post-" + after.state().name().toLowerCase(), id, viewer.personId());
     }
@@ -310,7 +313,7 @@ public class PostService {
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = row.as(draft, date);
         List<Hold> holds = beside.holds(drafted, version);
-        Standing after = ModerationTable.after(draft, Step.HAND_IN, beside.policy(drafted), !holds.isEmpty()).orElseThrow();
+        Standing after = ModerationTable.after(draft, Step.HAND_IN, beside.policy(drafted).policy(), !holds.isEmpty()).orElseThrow();
         settle(drafted, after, holds, version);
         return id;
     }
@@ -320,7 +323,8 @@ public class PostService {
         boolean published = after.state() == State.PUBLISHED;
         Instant handedIn = row.handedInAt() == null ? now : row.handedInAt();
         Instant out = row.publishedAt() != null ? row.publishedAt() : row.sourceId() != null ? handedIn : now;
-        store.settle(row.id(), after, after.state().waits() ? now : null, published ? out : row.publishedAt(), handedIn);
+        boolean looked = after.state().waits() || published && beside.policy(row).policy().looksAfter();
+        store.settle(row.id(), after, looked ? now : null, published ? out : row.publishedAt(), handedIn);
         store.setHanded(row.id(), version.no());
         reviews.setHolds("post", row.id(), holds);
         if (published) goUp(row, version);
@@ -342,7 +346,7 @@ public class PostService {
         if (row.standing().state() != State.SCHEDULED || row.publishAt() == null || row.publishAt().isAfter(now)) return;
         Version version = store.version(id, row.standing().newest()).orElseThrow();
         Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false).orElseThrow();
-        store.settle(id, up, null, row.publishedAt() != null ? row.publishedAt() : row.publishAt(), null);
+        store.settle(id, up, beside.policy(row).policy().looksAfter() ? now : null, row.publishedAt() != null ? row.publishedAt() : row.publishAt(), null);
         goUp(row, version);
         events.add(row.classId(), "post-published", id, row.authorId());
     }

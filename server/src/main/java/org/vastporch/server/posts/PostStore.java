@@ -16,6 +16,7 @@ import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.http.Rows;
+import org.vastporch.server.moderation.PileFilter;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Posts and their versions. */
@@ -230,10 +231,11 @@ class PostStore {
                 .param("classId", classId).param("folded", Folding.fold(tag)).param("post", postId).param("tag", tag).update();
     }
 
-    List<PostRow> waiting(List<Long> classIds) {
-        if (classIds.isEmpty()) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from post where state = 'WAITING' and waiting_since > timestamp with time zone '2000-01-01 00:00:00+00:00' and class_id in (:classes) order by waiting_since, id limit 500")
-            .param("classes", classIds).query((row, n) -> post(row)).list();
+    List<PostRow> waiting(List<Long> classIds, PileFilter filter) {
+        String sort = PileFilter.of(filter.sort(), "post");
+        if (classIds.isEmpty() || sort == null) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from post t where " + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+            .param("classes", classIds).param("most", filter.most()).query((row, n) -> post(row)).list();
     }
 
     private static PostRow post(ResultSet row) throws SQLException {

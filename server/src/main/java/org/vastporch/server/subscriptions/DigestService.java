@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.core.env.Environment;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -18,6 +17,7 @@ import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.mail.MailCheck;
 import org.vastporch.server.mail.MailService;
+import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.subscriptions.NewsStore.Between;
 import org.vastporch.server.subscriptions.NewsStore.Happened;
 import org.vastporch.server.subscriptions.SubscriptionStore.MailWish;
@@ -41,10 +41,10 @@ public class DigestService implements MailCheck {
     private final MailService mails;
     private final TransactionTemplate transaction;
     private final Clock clock;
-    private final Environment settings;
+    private final SchoolAddress school;
 
     DigestService(SubscriptionStore store, NewsStore happenings, NewsService news, AccessService access, MailService mails, TransactionTemplate transaction, Clock clock,
-                  Environment settings) {
+                  SchoolAddress school) {
         this.store = store;
         this.happenings = happenings;
         this.news = news;
@@ -52,7 +52,7 @@ public class DigestService implements MailCheck {
         this.mails = mails;
         this.transaction = transaction;
         this.clock = clock;
-        this.settings = settings;
+        this.school = school;
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.digest-every}")
@@ -77,17 +77,11 @@ public class DigestService implements MailCheck {
         List<Happened> happened = news.happened(viewer, new Between(last, now), cadence, wish.answers() == cadence);
         store.setUpto(reader.personId(), cadence, now);
         if (happened.isEmpty()) return;
-        String base = base();
+        String base = school.base();
         String stop = base + "/stop?t=" + wish.stopToken();
         DigestText mail = DigestText.of(news.items(viewer, happened, last), base, stop);
         String carries = " " + happened.stream().map(h -> "p" + h.postId() + (h.comment() == null ? "" : " c" + h.comment())).distinct().collect(Collectors.joining(" ")) + " ";
         mails.writeDigest(new MailService.Digest(reader.personId(), reader.email(), mail.subject(), mail.text(), mail.html(), carries, stop, cadence.name(), last));
-    }
-
-    /** The address by which people reach this school: as it was set, else on this machine. */
-    private String base() {
-        String set = settings.getProperty("vastporch.address", "");
-        return set.isBlank() ? "http://localhost:" + settings.getProperty("local.server.port", "8080") : set.replaceFirst("/+$", "");
     }
 
     /** A mail goes only if its reader may still read all that is in it: it may have waited for long. */

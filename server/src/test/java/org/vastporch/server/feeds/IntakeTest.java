@@ -24,6 +24,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.ClassService;
@@ -74,7 +75,7 @@ class IntakeTest {
     }
 
     private List<PileItem> waiting() {
-        return pile.waiting(teacher);
+        return pile.pile(teacher, new PileFilter(null, "", 200)).items();
     }
 
     private SourceService.SourceView view(long id) {

@@ -1,0 +1,133 @@
+package org.vastporch.server.moderation;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.List;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.QuietHours;
+import org.vastporch.core.people.EmailAddress;
+import org.vastporch.core.subscriptions.Cadence;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.mail.MailService;
+import org.vastporch.server.mail.SchoolAddress;
+import org.vastporch.server.moderation.NoticeStore.Waiting;
+import org.vastporch.server.moderation.NoticeStore.WishRow;
+import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+
+/**
+ * Tells whoever approves that something waits: at once, once a day, or not by mail at all, as each of them asked for. A mail never carries a
+ * text that waits, and one mail tells of all that came since the last.
+ */
+@Service
+public class NoticeService {
+
+    /** @param own the address of the account, to which mail goes where no other is given; empty if there is none */
+    public record Notice(String cadence, String address, LocalTime quietFrom, LocalTime quietUntil, String own) {}
+
+    /** @param cadence NEVER for the count in the application alone, AT_ONCE or DAILY */
+    public record NoticeWish(Cadence cadence, String address, LocalTime quietFrom, LocalTime quietUntil) {}
+
+    private static final Logger log = LoggerFactory.getLogger(NoticeService.class);
+    private static final QuietHours NIGHT = new QuietHours(LocalTime.of(18, 0), LocalTime.of(7, 0));
+    /** Transactions that began before may still be on their way. */
+    private static final Duration SETTLED = Duration.ofSeconds(2);
+    /** A class that hands in together makes one mail, not thirty. */
+    private static final Duration GATHERED = Duration.ofMinutes(10);
+    private static final int NAMED = 12;
+
+    private final NoticeStore store;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final AccessService access;
+    private final MailService mails;
+    private final SchoolAddress school;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    NoticeService(NoticeStore store, ClassService classes, PeopleService people, AccessService access, MailService mails, SchoolAddress school, TransactionTemplate transaction, Clock clock) {
+        this.store = store;
+        this.classes = classes;
+        this.people = people;
+        this.access = access;
+        this.mails = mails;
+        this.school = school;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    public Notice of(Viewer viewer, long classId) {
+        access.require(viewer, Act.APPROVE, classId);
+        String own = people.email(viewer.personId());
+        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), w.quiet().from(), w.quiet().until(), own))
+            .orElse(new Notice(Cadence.NEVER.name(), "", NIGHT.from(), NIGHT.until(), own));
+    }
+
+    @Transactional
+    public Notice set(Viewer viewer, long classId, NoticeWish wish) {
+        access.require(viewer, Act.APPROVE, classId);
+        if (wish.cadence() == Cadence.WEEKLY) throw Problem.invalid("cadence", "cadence-unknown", "Choose at once, once a day, or the count alone.");
+        String address = wish.address().strip();
+        if (!address.isEmpty() && !EmailAddress.isValid(address)) throw Problem.invalid("address", "email-wrong", "\"" + address + "\" is not an e-mail address.");
+        if (wish.cadence() != Cadence.NEVER && address.isEmpty() && people.email(viewer.personId()).isEmpty())
+            throw Problem.invalid("address", "email-missing", "There is no e-mail address in your account. Write one here.");
+        Instant now = clock.instant();
+        Instant upto = store.find(viewer.personId(), classId).filter(w -> w.cadence() != Cadence.NEVER).map(WishRow::toldUpto).orElse(now);
+        store.put(new WishRow(viewer.personId(), classId, wish.cadence(), address, new QuietHours(wish.quietFrom(), wish.quietUntil()), upto));
+        return of(viewer, classId);
+    }
+
+    @Scheduled(fixedDelayString = "${vastporch.mail.digest-every}")
+    public void tellWhatIsDue() {
+        for (WishRow wish : store.all()) {
+            try {
+                transaction.executeWithoutResult(status -> tell(wish));
+            } catch (RuntimeException e) {
+                log.warn("The mail for {} about what waits could not be written; it is tried again", wish.personId(), e);
+            }
+        }
+    }
+
+    private void tell(WishRow wish) {
+        Instant now = clock.instant().minus(SETTLED);
+        ClassService.ClassRecord of = classes.get(wish.classId());
+        ZoneId zone = of.term().zone();
+        if (!wish.cadence().isDue(wish.toldUpto(), now, zone) || wish.quiet().holdAt(now.atZone(zone).toLocalTime())) return;
+        Viewer viewer = access.viewer(wish.personId());
+        if (!access.allows(viewer, Act.APPROVE, wish.classId())) return;
+        List<Waiting> arrived = store.arrived(wish.classId(), wish.toldUpto(), now);
+        // The first of many that come together waits for the others.
+        if (wish.cadence() == Cadence.AT_ONCE && !arrived.isEmpty() && wish.toldUpto().isAfter(now.minus(GATHERED))) return;
+        if (arrived.isEmpty() && wish.cadence() == Cadence.AT_ONCE) return;
+        store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
+        String to = wish.address().isEmpty() ? people.email(wish.personId()) : wish.address();
+        if (arrived.isEmpty() || to.isEmpty()) return;
+        String subject = arrived.size() == 1 ? "1 text waits in " + of.name() : arrived.size() + " texts wait in " + of.name();
+        mails.write(wish.personId(), to, subject, text(viewer, of, arrived));
+    }
+
+    private String text(Viewer viewer, ClassService.ClassRecord of, List<Waiting> arrived) {
+        Names names = people.names(viewer, of.id());
+        StringBuilder text = new StringBuilder("These came since you were told last. Each address leads to the text, once you have signed in.\n");
+        String pile = school.base() + "/classes/" + of.id() + "/approve";
+        for (Waiting w : arrived.subList(0, Math.min(NAMED, arrived.size()))) {
+            String who = w.authorId() == null ? "a visitor" : names.of(w.authorId());
+            text.append("\n").append(w.subject().equals("post") ? "Post: " + w.title() + ", by " + who : "Comment on " + w.title() + ", by " + who)
+                .append("\n").append(pile).append("?item=").append(w.subject()).append('-').append(w.id()).append("\n");
+        }
+        if (arrived.size() > NAMED) text.append("\nand ").append(arrived.size() - NAMED).append(" more.\n");
+        return text.append("\nThe whole pile: ").append(pile).append("\nHow often you get such mail, and where to, is set there under \"Being told\".\n").toString();
+    }
+}
