@@ -1,8 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { getJson, withParams } from './client';
 import type {
-  Account, BeforeLeaving, BlogLine, BlogPage, BlogView, Code, Current, DirectoryLine, InvitationLine, PersonPage, Shelf, ClassView, CommentView, Draft, Feedback, Me, MemberLine, NewsView, OwnPost, Paper, PileItem, Porch, PostView, PromptView, Rail, SourceView,
-  AsideList, Asking, Category, Margin, Mine, News, SearchResult, FileView, GivenLine, OneVersion, ScheduledPost, VersionView, StaffLine, Strip, Today,
+  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, Code, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView,
 } from './schema';
 
 /** Who is signed in, with what waits; asked again now and then so that the counts are true. */
@@ -147,7 +146,26 @@ export const peopleOptions = (id: number) =>
 export const sourcesOptions = (id: number) =>
   queryOptions({ queryKey: ['sources', id], queryFn: ({ signal }) => getJson<SourceView[]>(`/api/classes/${id}/sources`, signal) });
 
-export const pileOptions = queryOptions({ queryKey: ['pile'], queryFn: ({ signal }) => getJson<PileItem[]>('/api/pile', signal), refetchInterval: 15_000 });
+/** What of the pile is looked at. */
+export interface PileWish {
+  classId?: number;
+  sort: string;
+  most?: number;
+}
+
+export const pileOptions = (wish: PileWish) => queryOptions({
+  queryKey: ['pile', wish],
+  queryFn: ({ signal }) => getJson<Pile>(`/api/pile?${new URLSearchParams({ sort: wish.sort, ...(wish.classId ? { classId: String(wish.classId) } : {}), most: String(wish.most ?? 100) })}`, signal),
+  refetchInterval: 15_000,
+});
+
+export const returnNotesOptions = queryOptions({ queryKey: ['return-notes'], queryFn: ({ signal }) => getJson<ReturnNote[]>('/api/return-notes', signal) });
+
+export const usualWaitOptions = (classId: number) => queryOptions({ queryKey: ['usual-wait', classId], queryFn: ({ signal }) => getJson<UsualWaitView>(`/api/classes/${classId}/usual-wait`, signal) });
+
+export const noticeOptions = (classId: number) => queryOptions({ queryKey: ['notice', classId], queryFn: ({ signal }) => getJson<Notice>(`/api/classes/${classId}/notice`, signal) });
+
+export const approvalOptions = (classId: number, person: number) => queryOptions({ queryKey: ['approval', classId, person], queryFn: ({ signal }) => getJson<Approval>(`/api/classes/${classId}/people/${person}/approval`, signal) });
 
 export const stripOptions = (prompt: number) =>
   queryOptions({ queryKey: ['strip', prompt], queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking`, signal) });

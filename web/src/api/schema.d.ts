@@ -324,6 +324,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["decisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/decisions.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/directory": {
         parameters: {
             query?: never;
@@ -436,6 +468,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/holds/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/invitations": {
         parameters: {
             query?: never;
@@ -468,6 +516,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/notice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["notice"];
+        put: operations["setNotice"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/own-posts": {
         parameters: {
             query?: never;
@@ -493,6 +557,22 @@ export interface paths {
         };
         get: operations["members"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/people/{person}/approval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["approval"];
+        put: operations["setApproval"];
         post?: never;
         delete?: never;
         options?: never;
@@ -772,6 +852,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/usual-wait": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["usualWait"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/comments/{id}": {
         parameters: {
             query?: never;
@@ -783,6 +879,22 @@ export interface paths {
         put: operations["change"];
         post?: never;
         delete: operations["bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/{id}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reportComment"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1019,7 +1131,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["waiting"];
+        get: operations["pile"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1230,6 +1342,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reportPost"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1476,6 +1604,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/return-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["notes"];
+        put?: never;
+        post: operations["keepNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/return-notes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forgetNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/people": {
         parameters: {
             query?: never;
@@ -1685,6 +1845,24 @@ export interface components {
             /** @enum {string} */
             answers: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
         };
+        Approval: {
+            /** Format: int32 */
+            approvalsInRow: number;
+            /** @enum {string} */
+            comments?: "BEFORE" | "AFTER" | "NONE";
+            commentsNow: components["schemas"]["InForce"];
+            /** @enum {string} */
+            posts?: "BEFORE" | "AFTER" | "NONE";
+            postsNow: components["schemas"]["InForce"];
+            /** Format: int32 */
+            trustAfter: number;
+        };
+        ApprovalWish: {
+            /** @enum {string} */
+            comments?: "BEFORE" | "AFTER" | "NONE";
+            /** @enum {string} */
+            posts?: "BEFORE" | "AFTER" | "NONE";
+        };
         Arrange: {
             /** Format: int32 */
             part?: number;
@@ -1763,6 +1941,9 @@ export interface components {
             id: number;
         };
         Beside: {
+            approval: components["schemas"]["InForce"];
+            /** Format: int32 */
+            approvalsInRow: number;
             goesToApproval: boolean;
             holds: components["schemas"]["Hold"][];
             needs: components["schemas"]["NeedLine"][];
@@ -1776,6 +1957,8 @@ export interface components {
             savedAt: string;
             sightline: components["schemas"]["SightlineView"];
             state: string;
+            /** Format: int32 */
+            trustAfter: number;
         };
         BlogAddress: {
             address: string;
@@ -2012,7 +2195,32 @@ export interface components {
             items: components["schemas"]["Seen"][];
             note: string;
             /** @enum {string} */
-            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "BIN" | "RESTORE";
+            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
+        };
+        DecisionLine: {
+            /** Format: date-time */
+            at: string;
+            author: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            note: string;
+            /** Format: int64 */
+            place: number;
+            /** Format: int64 */
+            postId: number;
+            step: string;
+            subject: string;
+            title: string;
+            /** Format: date-time */
+            undoneAt?: string;
+            /** Format: int32 */
+            version: number;
+        };
+        DecisionPage: {
+            lines: components["schemas"]["DecisionLine"][];
+            /** Format: int64 */
+            next?: number;
         };
         DirectoryLine: {
             address: string;
@@ -2257,6 +2465,12 @@ export interface components {
             enrolled: components["schemas"]["Enrolled"][];
             left: components["schemas"]["RowView"][];
         };
+        InForce: {
+            /** @enum {string} */
+            policy: "BEFORE" | "AFTER" | "NONE";
+            /** @enum {string} */
+            source: "STUDENT" | "BLOG" | "CLASS" | "TRUST" | "STAFF";
+        };
         InvitationLine: {
             email: string;
             /** Format: date-time */
@@ -2289,6 +2503,9 @@ export interface components {
             /** Format: int64 */
             classId: number;
             username: string;
+        };
+        KeptNote: {
+            text: string;
         };
         LeavingChange: {
             /** @enum {string} */
@@ -2488,6 +2705,24 @@ export interface components {
             replacement?: string;
             state: string;
         };
+        Notice: {
+            address: string;
+            cadence: string;
+            own: string;
+            /** Format: time-local */
+            quietFrom: string;
+            /** Format: time-local */
+            quietUntil: string;
+        };
+        NoticeWish: {
+            address: string;
+            /** @enum {string} */
+            cadence: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            /** Format: time-local */
+            quietFrom: string;
+            /** Format: time-local */
+            quietUntil: string;
+        };
         OneVersion: {
             changes: components["schemas"]["Stretch"][];
             html: string;
@@ -2580,10 +2815,36 @@ export interface components {
             next?: string;
             people: components["schemas"]["PersonLine"][];
         };
+        Pile: {
+            counts: components["schemas"]["PileCount"][];
+            items: components["schemas"]["PileItem"][];
+            /** Format: int32 */
+            total: number;
+        };
+        PileCount: {
+            /** Format: int32 */
+            all: number;
+            /** Format: int64 */
+            classId: number;
+            className: string;
+            /** Format: int32 */
+            comments: number;
+            /** Format: int32 */
+            held: number;
+            /** Format: int32 */
+            outside: number;
+            /** Format: int32 */
+            posts: number;
+            /** Format: int32 */
+            reported: number;
+            /** Format: int32 */
+            up: number;
+        };
         PileItem: {
             /** Format: int32 */
             approvalsInRow: number;
             author: string;
+            because: components["schemas"]["InForce"];
             blog?: string;
             changes?: components["schemas"]["Stretch"][];
             /** Format: int64 */
@@ -2603,10 +2864,12 @@ export interface components {
             publishAt?: string;
             /** Format: int32 */
             readers: number;
+            reports: components["schemas"]["Report"][];
             /** Format: int32 */
             rev: number;
             /** Format: date-time */
             since: string;
+            state: string;
             subject: string;
             title: string;
             /** Format: int32 */
@@ -2747,6 +3010,20 @@ export interface components {
             /** Format: int32 */
             released: number;
         };
+        Report: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            reason: string;
+        };
+        ReportWish: {
+            reason: string;
+        };
+        ReturnNote: {
+            /** Format: int64 */
+            id: number;
+            text: string;
+        };
         Rev: {
             /** Format: int32 */
             rev: number;
@@ -2779,11 +3056,15 @@ export interface components {
             ceiling: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
             /** @enum {string} */
             commentPolicy: "BEFORE" | "AFTER" | "NONE";
+            /** Format: int32 */
+            firstPosts: number;
             heldWords: string[];
             holdLinks: boolean;
+            holdPictures: boolean;
             open: boolean;
             /** @enum {string} */
             postPolicy: "BEFORE" | "AFTER" | "NONE";
+            reportsHide: boolean;
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             /** Format: int32 */
             trustAfter: number;
@@ -3029,6 +3310,9 @@ export interface components {
         Token: {
             token: string;
         };
+        TriedText: {
+            text: string;
+        };
         Under: {
             author: string;
             /** Format: int64 */
@@ -3042,6 +3326,10 @@ export interface components {
             id: string;
             /** Format: int32 */
             width: number;
+        };
+        UsualWaitView: {
+            /** Format: int64 */
+            hours?: number;
         };
         VersionView: {
             /** Format: date-time */
@@ -3134,6 +3422,8 @@ export type Address = components['schemas']['Address'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Answers = components['schemas']['Answers'];
+export type Approval = components['schemas']['Approval'];
+export type ApprovalWish = components['schemas']['ApprovalWish'];
 export type Arrange = components['schemas']['Arrange'];
 export type Arranged = components['schemas']['Arranged'];
 export type AsideList = components['schemas']['AsideList'];
@@ -3173,6 +3463,8 @@ export type Criterion = components['schemas']['Criterion'];
 export type Current = components['schemas']['Current'];
 export type Decided = components['schemas']['Decided'];
 export type Deciding = components['schemas']['Deciding'];
+export type DecisionLine = components['schemas']['DecisionLine'];
+export type DecisionPage = components['schemas']['DecisionPage'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
 export type Elsewhere = components['schemas']['Elsewhere'];
@@ -3199,10 +3491,12 @@ export type Hold = components['schemas']['Hold'];
 export type HowOften = components['schemas']['HowOften'];
 export type Import = components['schemas']['Import'];
 export type Imported = components['schemas']['Imported'];
+export type InForce = components['schemas']['InForce'];
 export type InvitationLine = components['schemas']['InvitationLine'];
 export type Invite = components['schemas']['Invite'];
 export type Invited = components['schemas']['Invited'];
 export type Joined = components['schemas']['Joined'];
+export type KeptNote = components['schemas']['KeptNote'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type Level = components['schemas']['Level'];
 export type LookChange = components['schemas']['LookChange'];
@@ -3230,6 +3524,8 @@ export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
 export type NoteAnswer = components['schemas']['NoteAnswer'];
 export type NoteView = components['schemas']['NoteView'];
+export type Notice = components['schemas']['Notice'];
+export type NoticeWish = components['schemas']['NoticeWish'];
 export type OneVersion = components['schemas']['OneVersion'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
@@ -3239,6 +3535,8 @@ export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
+export type Pile = components['schemas']['Pile'];
+export type PileCount = components['schemas']['PileCount'];
 export type PileItem = components['schemas']['PileItem'];
 export type Place = components['schemas']['Place'];
 export type PlaceLine = components['schemas']['PlaceLine'];
@@ -3249,6 +3547,9 @@ export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
 export type Reference = components['schemas']['Reference'];
 export type Released = components['schemas']['Released'];
+export type Report = components['schemas']['Report'];
+export type ReportWish = components['schemas']['ReportWish'];
+export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
 export type RoleChange = components['schemas']['RoleChange'];
 export type RosterRows = components['schemas']['RosterRows'];
@@ -3284,8 +3585,10 @@ export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
 export type Token = components['schemas']['Token'];
+export type TriedText = components['schemas']['TriedText'];
 export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
+export type UsualWaitView = components['schemas']['UsualWaitView'];
 export type VersionView = components['schemas']['VersionView'];
 export type Wanted = components['schemas']['Wanted'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
@@ -3954,6 +4257,57 @@ export interface operations {
             };
         };
     };
+    decisions: {
+        parameters: {
+            query?: {
+                q?: string;
+                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
+                before?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionPage"];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: {
+                q?: string;
+                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     directory: {
         parameters: {
             query?: never;
@@ -4144,6 +4498,32 @@ export interface operations {
             };
         };
     };
+    tryOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hold"][];
+                };
+            };
+        };
+    };
     pending: {
         parameters: {
             query?: never;
@@ -4214,6 +4594,54 @@ export interface operations {
             };
         };
     };
+    notice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notice"];
+                };
+            };
+        };
+    };
+    setNotice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoticeWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notice"];
+                };
+            };
+        };
+    };
     own: {
         parameters: {
             query?: never;
@@ -4254,6 +4682,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MemberLine"][];
+                };
+            };
+        };
+    };
+    approval: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Approval"];
+                };
+            };
+        };
+    };
+    setApproval: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApprovalWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Approval"];
                 };
             };
         };
@@ -4783,6 +5261,28 @@ export interface operations {
             };
         };
     };
+    usualWait: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualWaitView"];
+                };
+            };
+        };
+    };
     change: {
         parameters: {
             query?: never;
@@ -4819,6 +5319,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    reportComment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportWish"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5207,9 +5731,13 @@ export interface operations {
             };
         };
     };
-    waiting: {
+    pile: {
         parameters: {
-            query?: never;
+            query?: {
+                classId?: number;
+                sort?: string;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5222,7 +5750,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PileItem"][];
+                    "application/json": components["schemas"]["Pile"];
                 };
             };
         };
@@ -5661,6 +6189,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Uploaded"];
                 };
+            };
+        };
+    };
+    reportPost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6112,6 +6664,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Paper"];
+                };
+            };
+        };
+    };
+    notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnNote"][];
+                };
+            };
+        };
+    };
+    keepNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnNote"][];
+                };
+            };
+        };
+    };
+    forgetNote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReturnNote"][];
                 };
             };
         };

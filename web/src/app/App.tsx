@@ -23,6 +23,7 @@ const MyPagesPage = page(() => import('../posts/MyPagesPage'), 'MyPagesPage');
 const ChoosePage = page(() => import('../posts/ChoosePage'), 'ChoosePage');
 const WritePage = page(() => import('../posts/WritePage'), 'WritePage');
 const ApprovePage = page(() => import('../moderation/ApprovePage'), 'ApprovePage');
+const DecisionsPage = page(() => import('../moderation/DecisionsPage'), 'DecisionsPage');
 const MarkPage = page(() => import('../marking/MarkPage'), 'MarkPage');
 const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage'), 'ChoosePromptPage');
 const FeedbackPage = page(() => import('../marking/FeedbackPage'), 'FeedbackPage');
@@ -102,6 +103,7 @@ export function App() {
           <Route path="posts/:postId/margin" element={<MarginPage />} />
           <Route path="posts/:postId" element={<PostPage />} />
           <Route path="approve" element={<ApprovePage />} />
+          <Route path="decisions" element={<DecisionsPage />} />
           <Route path="mark" element={<ChoosePromptPage />} />
           <Route path="mark/:promptId/:studentId?" element={<MarkPage />} />
           <Route path="search" element={<SearchPage />} />

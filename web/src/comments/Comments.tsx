@@ -5,6 +5,7 @@ import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView } from '../api/schema';
 import { isStaff } from '../app/useClass';
+import { Report } from '../moderation/Report';
 import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
@@ -58,6 +59,7 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
         {onReply && <button className="word tiny" onClick={onReply}>Reply</button>}
         {comment.mayEdit && !changing && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setChanging(true)}>Change</button></>}
         {staff && !comment.own && comment.place > 0 && !word && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setWord(true)}>A private word</button></>}
+        {!staff && !comment.own && me && comment.state === 'PUBLISHED' && <>{onReply ? ' · ' : ''}<Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word tiny" /></>}
         {comment.mayDelete && <>{onReply || comment.mayEdit || staff ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
       </span>
     </div>

@@ -1,60 +1,78 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
-import { useClass } from '../app/useClass';
+import { isStaff, useClass } from '../app/useClass';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
 import css from './Approve.module.css';
+import { NoticeDialog } from './NoticeDialog';
 import { PileEntry } from './PileEntry';
 import { keyOf, usePile, type Lying, type Step } from './usePile';
 
-const SORTS = { all: 'Everything', post: 'Posts', comment: 'Comments', outside: 'From outside' } as const;
+const SORTS = { '': 'Everything', posts: 'Posts', comments: 'Comments', outside: 'From outside', held: 'Held', reported: 'Reported', up: 'Up already' } as const;
 type Sort = keyof typeof SORTS;
+const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'by prompt' } as const;
 
-const sortOf = ({ item }: Lying): Sort => (item.outside ? 'outside' : (item.subject as Sort));
 const BOARDS: Record<Step, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN' };
 
-/** The pile: read downwards, decided by one key each. */
+/** The pile: what is looked at stands in the address; another part of it is another pile. */
 export function ApprovePage() {
-  const { role } = useClass();
+  const [params] = useSearchParams();
+  const wish = { classId: params.get('class') ? Number(params.get('class')) : undefined, sort: params.get('sort') ?? '' };
+  return <PilePage key={`${wish.classId} ${wish.sort}`} wish={wish} />;
+}
+
+/** A pile that is read downwards, and decided by one key each. */
+function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
+  const { id, role } = useClass();
   const navigate = useNavigate();
-  const { query, pile, decide, undo } = usePile();
-  const [sort, setSort] = useState<Sort>('all');
-  const [currentKey, setCurrentKey] = useState('');
+  const [params, setParams] = useSearchParams();
+  const { query, pile, decide, undo } = usePile(wish);
+  const [currentKey, setCurrentKey] = useState(params.get('item') ?? '');
   const [returning, setReturning] = useState(false);
+  const [telling, setTelling] = useState(false);
   const [picked, setPicked] = useState<Set<string>>(new Set());
   const page = useRef<HTMLDivElement>(null);
-  const shown = useMemo(() => pile.filter((l) => sort === 'all' || sortOf(l) === sort), [pile, sort]);
+  const order = params.get('by') ?? '';
+  const shown = useMemo(() => ordered(pile, order), [pile, order]);
   const waiting = shown.filter((l) => l.fate.type === 'waits');
   const current = waiting.find((l) => keyOf(l.item) === currentKey) ?? waiting[0];
-  const lastDone = useRef<string[]>([]);
+  const lots = useRef<string[][]>([]);
 
   useEffect(() => {
     if (currentKey) page.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest', behavior: 'instant' });
   }, [currentKey]);
 
+  const set = (key: string, value: string) => setParams((before) => {
+    const next = new URLSearchParams(before);
+    next.delete('item');
+    if (value) next.set(key, value);
+    else next.delete(key);
+    return next;
+  }, { replace: true });
   const move = (by: number) => {
     const next = waiting[waiting.findIndex((l) => l === current) + by];
     if (next) setCurrentKey(keyOf(next.item));
     setReturning(false);
   };
-  const act = (step: Step, note = '') => {
-    const chosen = picked.size > 0 ? waiting.filter((l) => picked.has(keyOf(l.item))) : current ? [current] : [];
+  const decideAll = (chosen: Lying[], step: Step, note = '') => {
     if (chosen.length === 0) return;
     const rest = waiting.slice(waiting.indexOf(current!)).concat(waiting).find((l) => !chosen.includes(l));
-    lastDone.current.push(...chosen.map((l) => keyOf(l.item)));
+    lots.current.push(chosen.map((l) => keyOf(l.item)));
     setPicked(new Set());
     setReturning(false);
     setCurrentKey(rest ? keyOf(rest.item) : '');
     void decide(chosen.map((l) => l.item), step, note);
   };
+  const act = (step: Step, note = '') => decideAll(picked.size > 0 ? waiting.filter((l) => picked.has(keyOf(l.item))) : current ? [current] : [], step, note);
   const takeBack = () => {
-    for (let key = lastDone.current.pop(); key; key = lastDone.current.pop()) {
-      const lying = pile.find((l) => keyOf(l.item) === key && l.fate.type === 'decided');
-      if (!lying) continue;
+    for (let lot = lots.current.pop(); lot; lot = lots.current.pop()) {
+      const keys = lot;
+      const lying = pile.filter((l) => keys.includes(keyOf(l.item)) && l.fate.type === 'decided');
+      if (lying.length === 0) continue;
       void undo(lying);
-      setCurrentKey(key);
+      setCurrentKey(keyOf(lying[0].item));
       return;
     }
   };
@@ -66,54 +84,75 @@ export function ApprovePage() {
     setPicked(next);
     move(1);
   };
+  const pickAll = () => setPicked(picked.size > 0 ? new Set() : new Set(waiting.map((l) => keyOf(l.item))));
   useKeys([
     { key: 'a', says: 'Approve', run: () => act('APPROVE') },
     { key: 'r', says: 'Return with a note', run: () => current && setReturning(true) },
     ...(role !== 'MODERATOR' ? [{ key: 'e', says: 'Edit', run: edit }] : []),
     { key: 'h', says: 'Hide', run: () => act('HIDE') },
-    { key: 'u', says: 'Take the last decision back', run: takeBack },
+    { key: 'u', says: 'Take the last decision back, or the last lot', run: takeBack },
     { key: 'ArrowDown', says: 'Next', run: () => move(1) },
     { key: 'ArrowUp', says: 'The one before', run: () => move(-1) },
     { key: 'x', says: 'Pick, to decide several at once', run: pick },
+    { key: 'l', says: 'Pick all that are shown, or none', run: pickAll },
   ]);
 
   if (query.isError && pile.length === 0) return <div className="page plain"><Trouble error={query.error} onRetry={() => query.refetch()} /></div>;
-  if (query.isPending) return <div className="page plain"><Loading lines={8} /></div>;
-  const all = pile.filter((l) => l.fate.type === 'waits');
+  if (!query.data) return <div className="page plain"><Loading lines={8} /></div>;
+  const counts = query.data.counts;
+  const decidedHere = pile.filter((l) => l.fate.type !== 'waits' && query.data.items.some((i) => keyOf(i) === keyOf(l.item))).length;
+  const left = Math.max(waiting.length, query.data.total - decidedHere);
+  const of = (sort: Sort) => counts.filter((c) => !wish.classId || c.classId === wish.classId).reduce((n, c) => n + (sort === '' ? c.all : c[sort]), 0);
+  const lastLot = lots.current.at(-1) ?? [];
   return (
     <div ref={page}>
-      <title>{`${all.length} wait · Approve`}</title>
+      <title>{`${left} wait · Approve`}</title>
       <div className={css.sieve}>
-        <h1 style={{ marginRight: 8 }}>{all.length === 0 ? 'Nothing waits' : all.length === 1 ? '1 waits' : `${all.length} wait`}</h1>
-        {(Object.keys(SORTS) as Sort[]).map((s) => {
-          const n = all.filter((l) => s !== 'all' && sortOf(l) === s).length;
-          return (s === 'all' || n > 0 || s === sort) && <button key={s} aria-pressed={sort === s} onClick={() => setSort(s)}>{SORTS[s]}{s !== 'all' ? ` ${n}` : ''}</button>;
-        })}
-        <span className="muted tiny" style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked · ` : ''}All my classes, the longest wait first · <span className="key">?</span> keys</span>
+        <h1 style={{ marginRight: 8 }}>{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
+        {(Object.keys(SORTS) as Sort[]).map((s) => (s === '' || of(s) > 0 || s === wish.sort) && <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>{SORTS[s]}{s ? ` ${of(s)}` : ''}</button>)}
+        <span style={{ marginLeft: 'auto', display: 'flex', gap: 16 }}>
+          {isStaff(role) && <Link className="word" to={`/classes/${id}/decisions`}>What was decided</Link>}
+          <button className="word" onClick={() => setTelling(true)}>Being told</button>
+        </span>
+      </div>
+      <div className={css.order}>
+        <label>In <select aria-label="Class" value={wish.classId ?? ''} onChange={(e) => set('class', e.target.value)}>
+          <option value="">all my classes</option>
+          {counts.map((c) => <option key={c.classId} value={c.classId}>{c.className} ({c.all})</option>)}
+        </select></label>
+        <label>, <select aria-label="Order" value={order} onChange={(e) => set('by', e.target.value)}>{Object.entries(ORDERS).map(([value, word]) => <option key={value} value={value}>{word}</option>)}</select></label>
+        {waiting.length > 1 && <button className="word" onClick={pickAll}>{picked.size > 0 ? 'Pick none' : `Pick all ${waiting.length}`} <span className="key">L</span></button>}
+        <span style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked; a decision is for all of them` : <><span className="key">?</span> keys</>}</span>
       </div>
       <main className={css.pile}>
-        {all.length === 0 && <p className="muted" style={{ padding: '20px 0' }}>When a student hands something in, or a classmate comments, it stands here.</p>}
+        {left === 0 && <p className="muted" style={{ padding: '20px 0' }}>{wish.sort || wish.classId ? 'Nothing of this waits.' : 'When a student hands something in, or a classmate comments, it stands here.'}</p>}
         {shown.map((l, i) => {
           const { item, fate } = l;
           const key = keyOf(item);
           const opensGroup = item.under && shown[i - 1]?.item.under?.postId !== item.under.postId;
           const siblings = item.under ? waiting.filter((x) => x.item.under?.postId === item.under!.postId) : [];
+          const heading = order && groupOf(item, order) !== (shown[i - 1] && groupOf(shown[i - 1].item, order)) ? groupOf(item, order) : '';
+          const ofLot = lastLot.length > 1 && lastLot[0] === key;
           return (
             <div key={key}>
+              {heading && <h2 className={css.group}>{heading}</h2>}
               {opensGroup && siblings.length > 0 && (
                 <div className={css.under}>
                   <span>{t.count(siblings.length, 'comment', 'comments')} on <b>{item.under!.title}</b>, {item.under!.author}</span>
-                  {siblings.length > 1 && <button className="word" onClick={() => { lastDone.current.push(...siblings.map((x) => keyOf(x.item))); void decide(siblings.map((x) => x.item), 'APPROVE'); }}>Approve all {siblings.length}</button>}
+                  {siblings.length > 1 && <button className="word" onClick={() => decideAll(siblings, 'APPROVE')}>Approve all {siblings.length}</button>}
                 </div>
               )}
               {fate.type === 'waits' && (
-                <PileEntry item={item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} returning={returning && l === current} mayEdit={role !== 'MODERATOR'}
+                <PileEntry item={item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'}
                   onFocus={() => { setCurrentKey(key); setReturning(false); }} onAct={act} onReturn={setReturning} onEdit={edit} />
               )}
               {fate.type === 'decided' && (
                 <div className={css.done}>
                   <StateBoard state={BOARDS[fate.step]} /><span>{t.steps[fate.step]}</span><b>{item.author}</b><span>{item.title || (item.under ? `on ${item.under.title}` : '')}</span>
-                  <span>{fate.decision ? <><button className="word" onClick={() => { void undo(l); setCurrentKey(key); }}>Take back</button>{lastDone.current.at(-1) === key && <> <span className="key">U</span></>}</> : null}</span>
+                  <span>
+                    {ofLot && <><button className="word" onClick={takeBack}>Take all {lastLot.length} back</button> <span className="key">U</span> · </>}
+                    {fate.decision ? <><button className="word" onClick={() => { void undo([l]); setCurrentKey(key); }}>Take back</button>{lastLot.length === 1 && lastLot[0] === key && <> <span className="key">U</span></>}</> : null}
+                  </span>
                 </div>
               )}
               {fate.type === 'gone' && <div className={css.done}><StateBoard state="PUBLISHED" /><span>Decided by somebody else, or changed by its author</span><b>{item.author}</b><span>{item.title}</span><span /></div>}
@@ -121,6 +160,20 @@ export function ApprovePage() {
           );
         })}
       </main>
+      {telling && <NoticeDialog onClose={() => setTelling(false)} />}
     </div>
   );
+}
+
+const groupOf = (item: Lying['item'], order: string) => (order === 'student' ? item.author : (item.prompt?.title ?? 'Without a prompt'));
+
+/** The pile in another order; what came in stays where it lies within its group. */
+function ordered(pile: Lying[], order: string): Lying[] {
+  if (!order) return pile;
+  const groups = new Map<string, Lying[]>();
+  for (const l of pile) {
+    const group = groupOf(l.item, order);
+    groups.set(group, [...(groups.get(group) ?? []), l]);
+  }
+  return [...groups.values()].flat();
 }

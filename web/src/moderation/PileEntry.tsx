@@ -1,4 +1,7 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { deleteJson, postJson } from '../api/client';
+import { returnNotesOptions } from '../api/queries';
 import type { PileItem } from '../api/schema';
 import { markChanges, markHolds } from '../parts/markText';
 import { StateBoard } from '../parts/StateBoard';
@@ -14,6 +17,8 @@ interface PileEntryProps {
   problem?: string;
   isCurrent: boolean;
   isPicked: boolean;
+  /** How many are picked on the page; a decision is for all of them. */
+  picked: number;
   /** Whether the box for the note is open. */
   returning: boolean;
   mayEdit: boolean;
@@ -24,17 +29,17 @@ interface PileEntryProps {
 }
 
 /** One text of the pile; the current one has its decisions and history beside it. */
-export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEdit, onFocus, onAct, onReturn, onEdit }: PileEntryProps) {
+export function PileEntry({ item, problem, isCurrent, isPicked, picked, returning, mayEdit, onFocus, onAct, onReturn, onEdit }: PileEntryProps) {
   const html = useMemo(() => (item.changes ? markChanges(item.changes, item.holds) : markHolds(item.html, item.holds)), [item]);
   return (
     <article className={[css.item, item.subject === 'comment' ? css.comment : '', isCurrent ? css.current : '', isPicked ? css.picked : ''].join(' ')}
       aria-current={isCurrent} aria-label={item.title || `Comment by ${item.author}`} onClick={isCurrent ? undefined : onFocus}>
       <div>
         <div className={css.who}>
-          <StateBoard state="WAITING" />&ensp;<NameMenu classId={item.classId} place={item.place} name={item.author}><b>{item.author}</b>{item.group ? ` (${item.group.toLowerCase()})` : ''}</NameMenu>
-          {item.prompt && <> · {item.prompt.title}</>}{item.outside && <> · from {item.outside.title}</>} · handed in <When at={item.since} />
+          <StateBoard state={item.state} />&ensp;<NameMenu classId={item.classId} place={item.place} name={item.author}><b>{item.author}</b>{item.group ? ` (${item.group.toLowerCase()})` : ''}</NameMenu>
+          {item.prompt && <> · {item.prompt.title}</>}{item.outside && <> · from {item.outside.title}</>} · {item.state === 'WAITING' ? 'handed in' : 'here since'} <When at={item.since} />
           {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
-          {item.changes && ' · a new version, changes marked'}{isPicked && ' · picked'}
+          {item.changes && ' · a new version, changes marked'}{item.state === 'PUBLISHED' && ' · up already'}{item.state === 'HIDDEN' && ' · came down until you have looked'}{isPicked && ' · picked'}
         </div>
         {item.title && <h2>{item.title}</h2>}
         <div className={`reading ${css.text}`} dangerouslySetInnerHTML={{ __html: html }} />
@@ -42,9 +47,9 @@ export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEd
       </div>
       {isCurrent && (
         <div>
-          {returning ? <ReturnNote onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
+          {returning ? <ReturnNote many={isPicked ? picked : 1} onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
             <div className={css.acts}>
-              <button className="btn go" onClick={() => onAct('APPROVE')}>Approve <span className="key">A</span></button>
+              <button className="btn go" onClick={() => onAct('APPROVE')}>{APPROVE[item.state] ?? 'Approve'} <span className="key">A</span></button>
               <button className="btn" onClick={() => onReturn(true)}>Return with a note <span className="key">R</span></button>
               {mayEdit && item.subject === 'post' && !item.outside && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
               <button className="btn" onClick={() => onAct('HIDE')}>Hide <span className="key">H</span></button>
@@ -52,9 +57,11 @@ export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEd
           )}
           <div className={css.side}>
             {item.holds.length > 0 && <p><mark>Held: {[...new Set(item.holds.map((h) => t.holds[h.rule]))].join(', ')}</mark>.</p>}
+            {item.reports.map((r) => <p key={r.by + r.at}><b>{r.by}</b> reported it <When at={r.at} />{r.reason ? `: “${r.reason}”` : ''}</p>)}
+            <p>{whyInWords(item)}</p>
             {item.trustAfter > 0 && <p>{item.approvalsInRow >= item.trustAfter ? 'Earned trust: goes straight out unless something is held.' : `${item.approvalsInRow} of ${item.trustAfter} approvals to go straight out.`}</p>}
             {item.history.slice(0, 2).map((h) => <p key={h.at}><b>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}{h.note ? `: “${h.note}”` : ''}</p>)}
-            <p>Once approved, <b>{t.people(item.readers)}</b> can read it{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
+            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.people(item.readers)}</b> can read it{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
             {item.outside && <p><a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">The original</a></p>}
           </div>
         </div>
@@ -63,15 +70,55 @@ export function PileEntry({ item, problem, isCurrent, isPicked, returning, mayEd
   );
 }
 
-function ReturnNote({ onSend, onCancel }: { onSend: (note: string) => void; onCancel: () => void }) {
+const APPROVE: Record<string, string> = { PUBLISHED: 'Leave it up', HIDDEN: 'Show it again' };
+const OWNERS: Record<string, string> = { STUDENT: 'That is set for this student.', BLOG: 'That is a rule of the blog.', CLASS: 'That is the rule of the class.' };
+
+/** Why somebody looks at this text, and which of the settings says so. */
+function whyInWords({ because, reports, holds, state }: PileItem): string {
+  if (reports.length > 0 && state !== 'WAITING') return 'It lies here because it was reported.';
+  if (because.policy === 'BEFORE') return `Looked at before it is published. ${OWNERS[because.source] ?? ''}`;
+  if (because.policy === 'AFTER' && state === 'PUBLISHED') return `Looked at after it was published. ${OWNERS[because.source] ?? ''}`;
+  if (holds.length > 0) return because.source === 'TRUST' ? 'Its author has earned trust; it waits for what is held alone.' : 'It waits for what is held alone.';
+  return 'It was handed in under an earlier rule.';
+}
+
+/** The note with which one text or several go back; notes that one needs again are kept beside it. */
+function ReturnNote({ many, onSend, onCancel }: { many: number; onSend: (note: string) => void; onCancel: () => void }) {
+  const { data: bank = [] } = useQuery(returnNotesOptions);
+  const client = useQueryClient();
   const [note, setNote] = useState('');
+  const [keep, setKeep] = useState(false);
+  const put = async (call: Promise<unknown>) => client.setQueryData(returnNotesOptions.queryKey, await call as typeof bank);
+  const send = () => {
+    if (!note.trim()) return;
+    if (keep || bank.some((n) => n.text === note.trim())) void put(postJson('/api/return-notes', { text: note }));
+    onSend(note);
+  };
+  const hear = (e: React.KeyboardEvent) => {
+    if (e.key === 'Escape') onCancel();
+    if (e.key === 'Enter' && e.ctrlKey) send();
+    const chosen = e.altKey && /^[1-9]$/.test(e.key) ? bank[Number(e.key) - 1] : undefined;
+    if (!chosen) return;
+    e.preventDefault();
+    setNote(chosen.text);
+  };
   return (
-    <form className={css.acts} onSubmit={(e) => { e.preventDefault(); if (note.trim()) onSend(note); }}>
-      <label className="tiny muted">What should be changed?
-        <textarea className={css.note} autoFocus value={note} onChange={(e) => setNote(e.target.value)}
-          onKeyDown={(e) => { if (e.key === 'Escape') onCancel(); if (e.key === 'Enter' && e.ctrlKey && note.trim()) onSend(note); }} />
+    <form className={css.acts} onKeyDown={hear} onSubmit={(e) => { e.preventDefault(); send(); }}>
+      <label className="tiny muted">{many > 1 ? `What should be changed in these ${many}?` : 'What should be changed?'}
+        <textarea className={css.note} autoFocus value={note} onChange={(e) => setNote(e.target.value)} />
       </label>
-      <button className="btn go" type="submit" disabled={!note.trim()}>Return <span className="key">Ctrl Enter</span></button>
+      {bank.length > 0 && (
+        <ul className={css.bank} aria-label="Notes you keep">
+          {bank.slice(0, 9).map((n, i) => (
+            <li key={n.id}>
+              <button type="button" onClick={() => setNote(n.text)}><span className="key">Alt {i + 1}</span> {n.text}</button>
+              <button type="button" className="word tiny" aria-label={`Forget the note: ${n.text}`} onClick={() => void put(deleteJson(`/api/return-notes/${n.id}`))}>Forget</button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {!bank.some((n) => n.text === note.trim()) && <label className="tiny muted"><input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} /> Keep this note for next time</label>}
+      <button className="btn go" type="submit" disabled={!note.trim()}>{many > 1 ? `Return ${many}` : 'Return'} <span className="key">Ctrl Enter</span></button>
       <button className="btn" type="button" onClick={onCancel}>Not now <span className="key">Esc</span></button>
     </form>
   );

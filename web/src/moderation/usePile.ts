@@ -1,8 +1,8 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
-import { pileOptions } from '../api/queries';
-import type { Decided, PileItem } from '../api/schema';
+import { pileOptions, type PileWish } from '../api/queries';
+import type { Decided, Pile, PileItem } from '../api/schema';
 
 export type Step = 'APPROVE' | 'RETURN' | 'HIDE';
 
@@ -17,18 +17,25 @@ export interface Lying {
   fate: Fate;
 }
 
+/** How many texts lie ready on the page; the next come while these are gone through. */
+const READY = 60;
+const AT_FIRST = 100;
+
 export const keyOf = (item: { subject: string; id: number }) => `${item.subject}-${item.id}`;
 
 /** The server's list laid onto the one on the page: nothing that one reads moves; what is new comes to the end, what somebody else decided folds away. */
-function merge(before: Lying[], items: PileItem[]): Lying[] {
-  const fresh = new Map(items.map((i) => [keyOf(i), i]));
+function merge(before: Lying[], pile: Pile): Lying[] {
+  const fresh = new Map(pile.items.map((i) => [keyOf(i), i]));
+  // What waits shorter than the last that came is only not fetched yet.
+  const cut = pile.items.length < pile.total ? pile.items.at(-1)?.since : undefined;
   const kept = before.map((l): Lying => {
     const now = fresh.get(keyOf(l.item));
     if (l.fate.type !== 'waits') return now ? { ...l, item: now } : l;
-    return now ? { item: now, fate: l.fate } : { ...l, fate: { type: 'gone' } };
+    if (now) return { item: now, fate: l.fate };
+    return cut && l.item.since >= cut ? l : { ...l, fate: { type: 'gone' } };
   });
   const known = new Set(before.map((l) => keyOf(l.item)));
-  return [...kept, ...grouped(items.filter((i) => !known.has(keyOf(i)))).map((item): Lying => ({ item, fate: { type: 'waits' } }))];
+  return [...kept, ...grouped(pile.items.filter((i) => !known.has(keyOf(i)))).map((item): Lying => ({ item, fate: { type: 'waits' } }))];
 }
 
 /** Comments of one post stand together, where the first of them would stand. */
@@ -43,14 +50,26 @@ function grouped(items: PileItem[]): PileItem[] {
 }
 
 /** The pile as it lies on the page, and deciding about it without waiting for the server. */
-export function usePile() {
-  const query = useQuery(pileOptions);
+export function usePile(wish: PileWish) {
+  const [most, setMost] = useState(AT_FIRST);
+  const query = useQuery({ ...pileOptions({ ...wish, most }), placeholderData: keepPreviousData });
   const client = useQueryClient();
   const [pile, setPile] = useState<Lying[]>([]);
+  const { data } = query;
   useEffect(() => {
-    if (query.data) setPile((before) => merge(before, query.data));
-  }, [query.data]);
+    if (data && !query.isPlaceholderData) setPile((before) => merge(before, data));
+  }, [data, query.isPlaceholderData]);
   const settle = useCallback((key: string, fate: Fate) => setPile((before) => before.map((l) => (keyOf(l.item) === key ? { ...l, fate } : l))), []);
+
+  const waiting = pile.filter((l) => l.fate.type === 'waits').length;
+  const total = data?.total ?? 0;
+  // Before the pile runs low the next part is fetched, while one goes on deciding.
+  const runsLow = !query.isFetching && data !== undefined && data.items.length < total && waiting < READY;
+  useEffect(() => {
+    if (!runsLow) return;
+    if (waiting >= data!.items.length) setMost((m) => Math.min(200, m + AT_FIRST));
+    else void query.refetch();
+  }, [runsLow, waiting, data, query]);
 
   const decide = useCallback(async (items: PileItem[], step: Step, note = '') => {
     items.forEach((i) => settle(keyOf(i), { type: 'decided', step }));
@@ -68,18 +87,22 @@ export function usePile() {
     void client.invalidateQueries({ queryKey: ['me'] });
   }, [client, settle]);
 
-  const undo = useCallback(async (lying: Lying) => {
-    if (lying.fate.type !== 'decided' || !lying.fate.decision) return;
-    try {
-      await postJson(`/api/pile/decisions/${lying.fate.decision}/undo`);
-      // The text comes back as the server has it now, so that the next decision names the right state of it.
-      await client.refetchQueries({ queryKey: ['pile'] });
-      settle(keyOf(lying.item), { type: 'waits' });
-      void client.invalidateQueries({ queryKey: ['me'] });
-    } catch (e) {
-      settle(keyOf(lying.item), { type: 'gone' });
-      if (!(e instanceof ApiProblem)) throw e;
+  /** Takes decisions back, one or a whole lot. */
+  const undo = useCallback(async (lot: Lying[]) => {
+    const decided = lot.flatMap((l) => (l.fate.type === 'decided' && l.fate.decision ? [{ key: keyOf(l.item), decision: l.fate.decision }] : []));
+    for (const { key, decision } of decided) {
+      try {
+        await postJson(`/api/pile/decisions/${decision}/undo`);
+      } catch (e) {
+        settle(key, { type: 'gone' });
+        if (!(e instanceof ApiProblem)) throw e;
+      }
     }
+    // The texts come back as the server has them now, so that the next decision names the right state of each.
+    await client.refetchQueries({ queryKey: ['pile'] });
+    const taken = new Set(decided.map((d) => d.key));
+    setPile((before) => before.map((l) => (taken.has(keyOf(l.item)) && l.fate.type === 'decided' ? { ...l, fate: { type: 'waits' } } : l)));
+    void client.invalidateQueries({ queryKey: ['me'] });
   }, [client, settle]);
 
   return { query, pile, decide, undo };

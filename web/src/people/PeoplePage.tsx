@@ -8,6 +8,7 @@ import { peopleOptions } from '../api/queries';
 import type { MemberLine, NewPhrase } from '../api/schema';
 import { useBorrowEyes } from '../app/eyes';
 import { manages, useClass } from '../app/useClass';
+import { ApprovalDialog } from '../moderation/ApprovalDialog';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
@@ -87,7 +88,7 @@ function Rows({ people }: { people: MemberLine[] }) {
 }
 
 /** What is being done about somebody, in a dialog. */
-type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'leave' | 'role'; person: MemberLine } | null;
+type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'approval' | 'leave' | 'role'; person: MemberLine } | null;
 
 function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
   const { id, name: className, role } = useClass();
@@ -116,6 +117,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
               {(student || p.role === 'GUEST') && <Menu.Item onClick={() => borrow({ classId: id, className, of: p.place, name: p.name, role: p.role as 'STUDENT' | 'GUEST' })}>Look through their eyes</Menu.Item>}
               {manages(role) && student && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
               {manages(role) && student && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
+              {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>How their texts are approved</Menu.Item>}
               {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>}
               {manages(role) && !student && <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>}
               {manages(role) && <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>Leave the class</Menu.Item>}
@@ -129,6 +131,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
 
 function Dialogs({ acting, onClose }: { acting: Acting; onClose: () => void }) {
   if (acting?.type === 'phrase') return <PhraseNote phrase={acting.phrase} name={acting.name} onClose={onClose} />;
+  if (acting?.type === 'approval') return <ApprovalDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'shown') return <ShownDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'leave') return <LeaveDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'role') return <RoleDialog person={acting.person} onClose={onClose} />;

@@ -6,6 +6,7 @@ import { ApiProblem, putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
+import { TryHolds } from '../moderation/TryHolds';
 import { Loading } from '../parts/Trouble';
 import { Categories } from '../posts/Categories';
 import { t } from '../texts/en';
@@ -50,6 +51,9 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
           <Select label="Posts of this class reach at most" description="Nobody's post goes further than this, whatever it was set to." mt="md" data={CEILINGS.map((a) => ({ value: a, label: t.audiences[a] }))} allowDeselect={false} {...form.getInputProps('ceiling')} />
           <Checkbox mt="lg" label="Strangers may come in and read what is for anyone" {...form.getInputProps('open', { type: 'checkbox' })} />
           <Checkbox mt="sm" label="Hold posts and comments with links" {...form.getInputProps('holdLinks', { type: 'checkbox' })} />
+          <Checkbox mt="sm" label="Hold posts with pictures, sounds, videos or files that are new" {...form.getInputProps('holdPictures', { type: 'checkbox' })} />
+          <NumberInput label="Hold the first posts of each student" description="How many, even where nobody looks otherwise. 0 means none." mt="md" min={0} max={20} {...form.getInputProps('firstPosts')} />
+          <Checkbox mt="md" label="What a reader reports comes down until somebody has looked" {...form.getInputProps('reportsHide', { type: 'checkbox' })} />
           <Textarea label="Words that are held, one to a line" description="Spelling tricks such as 1 for l are seen through. Only staff see this list." mt="md" minRows={3} {...form.getInputProps('heldWords')} />
           <Checkbox.Group label="What students find in the editor" description="What is switched off stays out of what they save, also when it is pasted." mt="md" {...form.getInputProps('tools')}>
             <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '8px 14px', marginTop: 8 }}>
@@ -59,6 +63,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
           {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
           <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the rules</button>
         </form>
+        <TryHolds classId={of.id} version={of.version} />
         <Categories classId={of.id} />
       </main>
     </div>

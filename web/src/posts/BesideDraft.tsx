@@ -36,6 +36,13 @@ function rulesInWords(rules: BlogRules): string[] {
   return said;
 }
 
+/** Where a student stands on the way to earned trust; only while somebody looks first, or looked before trust was there. */
+function trustInWords({ approval, approvalsInRow, trustAfter }: Beside): string {
+  if (trustAfter === 0 || approval.source === 'STAFF' || approval.source === 'STUDENT') return '';
+  if (approval.source === 'TRUST') return ' You have earned trust: your posts go straight out.';
+  return approval.policy === 'BEFORE' ? ` ${approvalsInRow} of your posts in a row were approved; after ${trustAfter} they go straight out.` : '';
+}
+
 interface BesideDraftProps {
   draft: Draft;
   beside: Beside;
@@ -97,7 +104,8 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
       </details>
       {draft.mayAnnounce && <Announcement draft={draft} />}
       <div style={{ marginTop: 8 }} className="muted tiny">
-        {beside.goesToApproval ? 'A teacher looks at it first. After that:' : 'It is published as soon as you hand it in.'}
+        {beside.goesToApproval ? 'A teacher looks at it first. After that:' : beside.approval.policy === 'AFTER' ? 'It is published as soon as you hand it in. A teacher looks at it after that.' : 'It is published as soon as you hand it in.'}
+        {draft.own && trustInWords(beside)}
       </div>
       <Sightline line={beside.sightline} />
       {beside.holds.length > 0 && (

@@ -5,6 +5,7 @@ import { deleteJson, postJson } from '../api/client';
 import { ownPostsOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useClass } from '../app/useClass';
+import { UsualWait } from '../moderation/UsualWait';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -52,6 +53,7 @@ function Own({ post, classId, onBin, onRestore }: { post: OwnPost; classId: numb
       <div>
         <div className={css.who}><StateBoard state={post.state} withWord />{post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} · <When at={post.at} />{post.state === 'SCHEDULED' && post.publishAt ? <>, goes up <When at={post.publishAt} /></> : null}{post.daysLeft !== undefined ? `, can be taken out for ${t.count(post.daysLeft, 'day', 'days')}` : ''}</div>
         <h2><Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>{post.title || 'Without a title yet'}</Link></h2>
+        {post.state === 'WAITING' && <p className="tiny muted" style={{ margin: '4px 0 0' }}>Your teacher looks at it. <UsualWait classId={classId} /></p>}
         {post.note && <p className="tell" style={{ margin: '8px 0 4px' }}><b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”</p>}
       </div>
       <span className="tiny" style={{ alignSelf: 'center' }}>

@@ -11,6 +11,8 @@ import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
 import { LastingLink } from '../parts/LastingLink';
 import { Sightline } from '../parts/Sightline';
+import { Report } from '../moderation/Report';
+import { UsualWait } from '../moderation/UsualWait';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -45,7 +47,7 @@ export function PostPage() {
         {post.own && <Asides at={`/api/posts/${id}/words`} heading="A private word to you" label="Only the author and the staff read it" verb="Say it" />}
         {post.arranged.series && <SeriesWay post={post} />}
         {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} commentsStay={post.commentsStay} />}
-        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? 'It goes to your teacher for approval. Until then only you and the staff can read it.' : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
+        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? <>It goes to your teacher for approval. Until then only you and the staff can read it. <UsualWait classId={post.classId} /></> : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">
         <h4>Where it stands</h4>
@@ -62,6 +64,7 @@ export function PostPage() {
         {!eyes && !post.own && isStaff(of?.role ?? '') && classId && <p style={{ fontSize: 15, margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>Write in its margin</Link></p>}
         {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
         {post.isUp && classId && <div style={{ marginTop: 22 }}><Subscribe classId={post.classId} kind="THREAD" target={id} to={`/classes/${post.classId}/posts/${id}`} label="Subscribe to its comments" /></div>}
+        {post.isUp && !eyes && !post.own && of && !isStaff(of.role) && <p style={{ fontSize: 15, margin: '14px 0 0' }}><Report at={`/api/posts/${id}/reports`} what="this post" /></p>}
         {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}
         {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}
         {post.history.length > 0 && (

@@ -31,6 +31,12 @@ export const t = {
   save: 'Save',
 };
 
+/** How texts are looked at, as the end of a sentence that begins with "now". */
+export const policyInWords: Record<string, string> = { BEFORE: 'before it is published', AFTER: 'after it is published', NONE: 'not at all' };
+
+/** "within an hour", "within 2 days": how long a wait usually is. */
+export const hoursInWords = (hours: number) => (hours <= 1 ? 'an hour' : hours < 48 ? `${hours} hours` : `${Math.ceil(hours / 24)} days`);
+
 /** "the class, its staff and 1 guest": who reads, without names. */
 export function readersInWords(s: { students: number; staff: number; guests: number; others: number; strangers: boolean }): string {
   if (s.strangers) return 'Anyone on the internet can read it.';

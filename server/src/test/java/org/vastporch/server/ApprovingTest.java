@@ -159,6 +159,7 @@ class ApprovingTest {
         assertEquals(200, readBy(of.guest(), post));
         int rev = of.first().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
         assertEquals("being-looked-at", of.first().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Gone", "html", "<p>Gone.</p>", "tags", List.of(), "audience", "MY_CLASS")).code());
+        assertEquals(1, of.moderator().get("/api/pile").body().get("items").size(), "a moderator reads what is up and was reported");
         JsonNode hidden = decide(of.moderator(), item, "HIDE").body().get(0);
         assertEquals(404, readBy(of.guest(), post));
         assertEquals(0, of.lead().get("/api/pile?sort=reported").body().get("total").asInt());

@@ -132,7 +132,7 @@ public final class AccessEngine {
         if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isPresent() && member.get().role().readsAsStaff()) return Reason.IS_STAFF;
-        if (member.isPresent() && member.get().role() == Role.MODERATOR && post.state().waits()) return Reason.IS_MODERATOR_OF_WAITING;
+        if (member.isPresent() && member.get().role() == Role.MODERATOR && post.inPile()) return Reason.IS_MODERATOR_OF_WAITING;
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
         Reason open = open(member.orElse(null), blog, now);
         if (!open.allows()) return open;

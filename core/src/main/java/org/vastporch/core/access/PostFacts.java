@@ -13,24 +13,25 @@ import org.vastporch.core.moderation.State;
  * @param publishedAt when it first went up; null if it never did
  * @param answerFirst the prompt that a student must have answered to read others' answers; null if there is no such rule
  * @param takenAlong  whether its author left the class and took the writing along
+ * @param awaited     whether somebody is asked to look at it, be it up or not
  */
 public record PostFacts(
         long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience,
-        @Nullable Instant publishedAt, @Nullable Long answerFirst, boolean takenAlong) {
+        @Nullable Instant publishedAt, @Nullable Long answerFirst, boolean takenAlong, boolean awaited) {
 
     /** A post that answers no prompt, of an author who is still there. */
     public PostFacts(long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience) {
-        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false);
+        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false, false);
     }
 
     /** The same post for another audience. */
     public PostFacts withAudience(Audience other) {
-        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong);
+        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong, awaited);
     }
 
     /** The same post as if it were approved and up, and every classmate had answered first. */
     public PostFacts asIfUp() {
-        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong);
+        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong, awaited);
     }
 
     /** The audience after the ceilings have cut it; what was taken along is for its author and the staff. */
@@ -41,6 +42,11 @@ public record PostFacts(
     /** Tells whether there is a text for readers: approved, and neither hidden nor binned. */
     public boolean isUp() {
         return hasLive && state != State.HIDDEN && state != State.BINNED;
+    }
+
+    /** Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked at. */
+    public boolean inPile() {
+        return state.waits() || awaited && (state == State.PUBLISHED || state == State.HIDDEN);
     }
 
     /** The group meant by "my group": that of a group's blog, else the author's own; null for none. */

@@ -80,12 +80,12 @@ class AccessStore {
 
     Optional<PostFacts> post(long postId) {
         return jdbc.sql("""
-                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, am.group_id as author_group, am.leaving,
+                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as author_group, am.leaving,
                        case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES + " where p.id = :id")
             .param("id", postId)
             .query((row, n) -> new PostFacts(row.getLong("id"), blog(row), row.getLong("author_id"), Rows.number(row, "author_group"),
                 State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")], Rows.instant(row, "published_at"),
-                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving"))))
+                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving")), Rows.instant(row, "waiting_since") != null))
             .optional();
     }
 

@@ -85,7 +85,7 @@ class ScopeSqlTest {
         long blog = newest("blog");
         List<Long> posts = new ArrayList<>();
         for (int i = 0; i < 8; i++) {
-            jdbc.sql("insert into post (class_id, blog_id, author_id, prompt_id, state, audience, live, created_at, rev) values (:c, :b, :author, :prompt, :state, :audience, :live, :now, 1)").param("c", classId).param("b", blog)
+            jdbc.sql("insert into post (class_id, blog_id, author_id, prompt_id, state, audience, live, waiting_since, created_at, rev) values (:c, :b, :author, :prompt, :state, :audience, :live, :since, :now, 1)").param("since", random.nextInt(3) == 0 ? at(0) : null).param("c", classId).param("b", blog)
                 .param("author", random.nextInt(6) == 0 ? null : people.get(random.nextInt(people.size()))).param("state", State.values()[random.nextInt(7)].name())
                 .param("prompt", random.nextInt(2) == 0 ? null : prompts.get(random.nextInt(3))).param("audience", Audience.values()[random.nextInt(5)].ordinal()).param("live", random.nextInt(4) == 0 ? null : 1).param("now", at(0)).update();
             posts.add(newest("post"));

@@ -1,0 +1,77 @@
+import { TextInput } from '@mantine/core';
+import { useDebouncedValue } from '@mantine/hooks';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { getJson } from '../api/client';
+import type { DecisionPage } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { StateBoard } from '../parts/StateBoard';
+import { Loading, Trouble } from '../parts/Trouble';
+import { When } from '../parts/When';
+import { t } from '../texts/en';
+
+const BOARDS: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN' };
+const STEPS = [['', 'all'], ['APPROVE', 'approved'], ['RETURN', 'returned'], ['HIDE', 'hidden']] as const;
+
+/** Every decision about a text of the class. Nothing here can be changed. */
+export function DecisionsPage() {
+  const { id, name } = useClass();
+  const [params, setParams] = useSearchParams();
+  const q = params.get('q') ?? '';
+  const step = params.get('step') ?? '';
+  const [asked] = useDebouncedValue(q.trim(), 200);
+  const wish = new URLSearchParams({ q: asked, ...(step ? { step } : {}) });
+  const log = useInfiniteQuery({
+    queryKey: ['decisions', id, asked, step],
+    queryFn: ({ pageParam, signal }) => getJson<DecisionPage>(`/api/classes/${id}/decisions?${wish}${pageParam ? `&before=${pageParam}` : ''}`, signal),
+    initialPageParam: 0,
+    getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
+  });
+  const set = (key: string, value: string) => setParams((before) => {
+    const next = new URLSearchParams(before);
+    if (value) next.set(key, value);
+    else next.delete(key);
+    return next;
+  }, { replace: true });
+  const lines = log.data?.pages.flatMap((p) => p.lines) ?? [];
+  return (
+    <div className="page wide">
+      <title>{`What was decided · ${name}`}</title>
+      <main>
+        <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
+          <h1>What was decided</h1>
+          <span className="muted">Kept as it was; nothing here can be changed.</span>
+          <a className="word" style={{ marginLeft: 'auto' }} href={`/api/classes/${id}/decisions.csv?${wish}`}>Take it away as a table (CSV)</a>
+        </div>
+        <div style={{ display: 'flex', gap: 14, alignItems: 'center', flexWrap: 'wrap', margin: '16px 0 8px' }}>
+          <TextInput aria-label="Find by title, note or name" placeholder="Find by title, note or name" value={q} style={{ width: 360, maxWidth: '100%' }} onChange={(e) => set('q', e.target.value)} />
+          <span>{STEPS.map(([value, word]) => <button key={value} className="chip" aria-pressed={step === value} onClick={() => set('step', value)}>{word}</button>)}</span>
+        </div>
+        {log.isPending && <Loading lines={8} />}
+        {log.isError && <Trouble error={log.error} onRetry={() => log.refetch()} />}
+        {lines.length > 0 && (
+          <div style={{ overflowX: 'auto' }} tabIndex={0} aria-label="Decisions">
+            <table className="rows" style={{ minWidth: 820 }}>
+              <thead><tr><th>When</th><th>Decision</th><th>Text</th><th>By</th><th>Decided by</th><th>Why</th></tr></thead>
+              <tbody>
+                {lines.map((l) => (
+                  <tr key={l.id}>
+                    <td style={{ whiteSpace: 'nowrap' }}><When at={l.at} /></td>
+                    <td style={{ whiteSpace: 'nowrap' }}><StateBoard state={BOARDS[l.step]} />&ensp;{t.steps[l.step]}{l.undoneAt && <span className="muted">, taken back</span>}</td>
+                    <td>{l.subject === 'comment' ? 'Comment on ' : ''}{l.postId > 0 ? <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>{l.title || 'Without a title'}</Link> : <span className="muted">a text that was erased</span>}{l.version > 1 && <span className="muted tiny"> version {l.version}</span>}</td>
+                    <td>{l.author}</td>
+                    <td>{l.by}</td>
+                    <td>{l.note}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+        {log.data && lines.length === 0 && <p className="muted">{q || step ? 'No decision fits this.' : 'Nothing was decided yet. What is approved, returned or hidden is kept here.'}</p>}
+        {log.hasNextPage && <p><button className="btn" onClick={() => log.fetchNextPage()} disabled={log.isFetchingNextPage}>Earlier decisions</button></p>}
+      </main>
+    </div>
+  );
+}

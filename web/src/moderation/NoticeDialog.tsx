@@ -1,0 +1,64 @@
+import { Modal, Radio, TextInput } from '@mantine/core';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { ApiProblem, putJson } from '../api/client';
+import { meOptions, noticeOptions } from '../api/queries';
+import type { Notice } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { Loading } from '../parts/Trouble';
+import { t } from '../texts/en';
+
+const APPROVES = ['LEAD', 'CO_TEACHER', 'MODERATOR'];
+
+/** How one is told that something waits: class by class, by mail or by the count alone. */
+export function NoticeDialog({ onClose }: { onClose: () => void }) {
+  const { id } = useClass();
+  const { data: me } = useQuery(meOptions);
+  const [classId, setClassId] = useState(id);
+  const { data } = useQuery(noticeOptions(classId));
+  const mine = me?.classes.filter((c) => APPROVES.includes(c.role)) ?? [];
+  return (
+    <Modal opened onClose={onClose} title="Being told that something waits">
+      {mine.length > 1 && (
+        <p style={{ margin: '0 0 14px' }}>{mine.map((c) => <button key={c.id} className="chip" aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>{c.name}</button>)}</p>
+      )}
+      {data ? <NoticeForm key={classId} classId={classId} now={data} onClose={onClose} /> : <Loading />}
+    </Modal>
+  );
+}
+
+function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; onClose: () => void }) {
+  const client = useQueryClient();
+  const [wish, setWish] = useState({ ...now, quietFrom: now.quietFrom.slice(0, 5), quietUntil: now.quietUntil.slice(0, 5) });
+  const [problem, setProblem] = useState('');
+  const save = async () => {
+    try {
+      client.setQueryData(noticeOptions(classId).queryKey, await putJson<Notice>(`/api/classes/${classId}/notice`, { cadence: wish.cadence, address: wish.address, quietFrom: wish.quietFrom, quietUntil: wish.quietUntil }));
+      onClose();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <form onSubmit={(e) => { e.preventDefault(); void save(); }}>
+      <Radio.Group value={wish.cadence} onChange={(cadence) => setWish({ ...wish, cadence })} aria-label="How often">
+        <Radio value="NEVER" label="By the count on this page alone" mt={4} />
+        <Radio value="AT_ONCE" label="By mail, ten minutes after the first that comes" mt={10} />
+        <Radio value="DAILY" label="By one mail a day, at 16:00" mt={10} />
+      </Radio.Group>
+      {wish.cadence !== 'NEVER' && (
+        <>
+          <TextInput label="To this address" mt="md" value={wish.address} error={problem} placeholder={now.own || 'name@school.example'} description={now.own ? `Left empty, it goes to ${now.own}.` : undefined} onChange={(e) => { setWish({ ...wish, address: e.target.value }); setProblem(''); }} />
+          <p style={{ margin: '16px 0 4px' }}>Never between</p>
+          <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+            <TextInput type="time" aria-label="Quiet from" value={wish.quietFrom} onChange={(e) => setWish({ ...wish, quietFrom: e.target.value })} />and
+            <TextInput type="time" aria-label="Quiet until" value={wish.quietUntil} onChange={(e) => setWish({ ...wish, quietUntil: e.target.value })} />
+          </div>
+          <p className="tiny muted" style={{ margin: '14px 0 0' }}>A mail names what waits and leads to it; it never carries the text itself.</p>
+        </>
+      )}
+      {wish.cadence === 'NEVER' && problem && <p className="tell wrong" role="alert">{problem}</p>}
+      <button className="btn go" type="submit" style={{ marginTop: 18 }}>Use this</button>
+    </form>
+  );
+}

@@ -1,0 +1,42 @@
+import { Modal, Textarea } from '@mantine/core';
+import { useState } from 'react';
+import { ApiProblem, postJson } from '../api/client';
+import { t } from '../texts/en';
+
+interface ReportProps {
+  /** Where the report goes, such as /api/posts/7/reports. */
+  at: string;
+  /** What is reported, such as "this post". */
+  what: string;
+  className?: string;
+}
+
+/** For readers who find that something should not stand here. */
+export function Report({ at, what, className = 'word' }: ReportProps) {
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const [sent, setSent] = useState(false);
+  const [problem, setProblem] = useState('');
+  const send = async () => {
+    try {
+      await postJson(at, { reason });
+      setSent(true);
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return (
+    <>
+      <button className={className} onClick={() => setOpen(true)}>{sent ? 'You reported it' : 'Report it'}</button>
+      <Modal opened={open} onClose={() => setOpen(false)} title={sent ? 'Thank you' : `Report ${what}`}>
+        {sent ? <p style={{ marginTop: 0 }}>A teacher looks at it. Nobody else learns that you told us.</p> : (
+          <form onSubmit={(e) => { e.preventDefault(); void send(); }}>
+            <p className="muted" style={{ marginTop: 0 }}>Is it unkind, private, or wrong to stand here? A teacher will look at it. Its author does not learn who told us.</p>
+            <Textarea label="What is wrong with it? You can leave this empty." data-autofocus autosize minRows={3} maxLength={500} value={reason} error={problem} onChange={(e) => setReason(e.target.value)} />
+            <button className="btn go" type="submit" style={{ marginTop: 16 }}>Tell a teacher</button>
+          </form>
+        )}
+      </Modal>
+    </>
+  );
+}
