@@ -21,18 +21,33 @@ final class PersonalData {
     private static final String END = "(?![\\p{L}\\p{N}_])";
     private static final String DIGIT_WORD = "(?:zero|oh|one|two|three|four|five|six|seven|eight|nine)";
 
-    /** Seven digits or more that start like a number to ring, with spaces, dots, dashes or brackets between them. */
-    private static final Pattern PHONE = Pattern.compile("(?<![\\w.,/-])(?:\\+|00|\\(?0)\\d?(?:[ .()/-]{0,2}\\d){6,13}(?![\\w/-])");
+    /** Seven digits or more that start like a number to ring, with spaces, dots, dashes, slashes or brackets between them. */
+    private static final Pattern PHONE = Pattern.compile("(?<![\\w.,/-])(?<!\\d )(?:\\+|00|\\(?0)\\d?(?:[ .()/-]{0,3}\\d){6,13}(?![\\w/-])");
     private static final Pattern LOCAL_PHONE =
         Pattern.compile("(?i)(?:ring|call|text|phone|tel|number|mobile|whatsapp)\\D{1,24}?(\\d(?:[ .-]?\\d){5,11})(?!\\w)");
     private static final Pattern PHONE_IN_WORDS =
         Pattern.compile("(?i)" + BEGIN + DIGIT_WORD + "(?:[ ,.-]{1,3}(?:double |triple )?" + DIGIT_WORD + "){5,30}" + END);
+
+    private static final String DOT = "(?:\\.|\\s?\\(dot\\)\\s?|\\s?\\[dot\\]\\s?| dot )";
     private static final Pattern EMAIL = Pattern.compile(
-        "(?i)(?<![\\p{L}\\d._%+-])[\\p{L}\\d._%+-]++\\s?(?:@|\\(at\\)|\\[at\\]| at )\\s?[\\p{L}\\d-]{1,63}(?:(?:\\.|\\s?\\(dot\\)\\s?|\\s?\\[dot\\]\\s?| dot )[\\p{L}\\d-]{1,63}){1,8}");
-    private static final Pattern HANDLE = Pattern.compile(
-        "(?<![\\w@./])@[A-Za-z][\\w.]{2,}+|(?i)" + BEGIN + "(?:insta|snap|snapchat|discord|tiktok|telegram|my user ?name)\\s{0,4}(?:is|:|=)\\s{0,4}([\\w.#@-]{3,30})");
-    private static final Pattern STREET = Pattern.compile(
-        BEGIN + "\\d{1,4}[a-dA-D]?,? (?:(?:[A-Z][\\p{L}']{1,30}|St\\.?) ){1,3}(?:Street|St|Road|Rd|Lane|Ln|Avenue|Ave|Close|Drive|Way|Row|Terrace|Crescent|Court|Place|Square|Hill|Gardens|Quay)" + END);
+        "(?i)(?<![\\p{L}\\d._%+-])[\\p{L}\\d._%+-]++(?:@| @ |\\s?\\(at\\)\\s?|\\s?\\[at\\]\\s?| at )[\\p{L}\\d-]{1,63}(?:" + DOT + "[\\p{L}\\d-]{1,63}){0,8}" + DOT + "\\p{L}{2,24}" + END);
+
+    private static final String MESSENGER = "(?:insta(?:gram)?|snap(?:chat)?|discord|tiktok|telegram)";
+    private static final String NAME_THERE = "([\\w.#@-]{3,30})";
+    /** A name with a sign in it that no ordinary word has. */
+    private static final String ODD_NAME = "((?=[\\w.#@-]{0,28}[\\d_.#]\\w)[\\w.#@-]{3,30})";
+    private static final Pattern HANDLE = Pattern.compile("(?<![\\w@./])@[A-Za-z][\\w.]{2,}+");
+    private static final List<Pattern> NAMED_HANDLES = List.of(
+        Pattern.compile("(?i)" + BEGIN + "my (?:" + MESSENGER + "|user ?name)\\s{0,4}(?:is|:|=)\\s{0,4}" + NAME_THERE),
+        Pattern.compile("(?i)" + BEGIN + "(?:" + MESSENGER + "|sc)\\s{0,4}(?:is|:|=)\\s{0,4}" + ODD_NAME),
+        Pattern.compile("(?i)" + BEGIN + MESSENGER + " (?:i am|i'm|im)(?: called)? " + NAME_THERE),
+        Pattern.compile("(?i)" + BEGIN + "(?:add|find|follow) (?:me )?" + ODD_NAME + " on " + MESSENGER));
+
+    private static final String STREET_WORD = "(?:Street|St|Road|Rd|Lane|Ln|Avenue|Ave|Close|Drive|Way|Row|Terrace|Crescent|Court|Place|Square|Hill|Gardens|Quay)";
+    private static final Pattern STREET = Pattern.compile(BEGIN + "\\d{1,4}[a-dA-D]?,? (?:(?:[A-Z][\\p{L}']{1,30}|St\\.?) ){1,3}" + STREET_WORD + END);
+    /** Without capitals a street is one only where somebody says that they live there, or asks others to come. */
+    private static final Pattern STREET_SAID = Pattern.compile(
+        "(?i)" + BEGIN + "(?:lives?|house|address|come|moved|flat)" + END + "[^.!?\\n\\d]{1,24}(\\d{1,4}[a-d]? (?:in )?(?:[\\p{L}']{2,20} ){1,2}" + STREET_WORD + ")" + END);
     private static final Pattern LINK = Pattern.compile("(?i)" + BEGIN + "(?:https?://|www\\.)\\S+");
     private static final Set<String> NOT_HANDLES = Set.of("@home", "@school", "@work", "@the", "@all");
 
@@ -46,7 +61,9 @@ final class PersonalData {
         add(holds, taken, Hold.Rule.PHONE, LOCAL_PHONE, plain, m -> true);
         add(holds, taken, Hold.Rule.PHONE, PHONE_IN_WORDS, plain, m -> true);
         add(holds, taken, Hold.Rule.HANDLE, HANDLE, plain, m -> !NOT_HANDLES.contains(m.group().toLowerCase()));
+        for (Pattern named : NAMED_HANDLES) add(holds, taken, Hold.Rule.HANDLE, named, plain, m -> true);
         add(holds, taken, Hold.Rule.STREET, STREET, plain, m -> true);
+        add(holds, taken, Hold.Rule.STREET, STREET_SAID, plain, m -> true);
         return holds;
     }
 
@@ -56,18 +73,30 @@ final class PersonalData {
         return holds;
     }
 
+    /** Full names, however accents, hyphens and apostrophes are written, and with the family name first. */
     static List<Hold> findNames(String plain, List<String> names) {
-        String folded = Folding.fold(plain);
+        String folded = evened(plain);
         List<Hold> holds = new ArrayList<>();
         BitSet taken = new BitSet();
         for (String name : names) {
-            String wanted = Folding.fold(name.strip());
-            if (!wanted.contains(" ")) continue;
-            String spaced = Pattern.quote(wanted).replace(" ", "\\E\\s+\\Q");
-            add(holds, taken, Hold.Rule.FULL_NAME, Pattern.compile("(?<![\\p{L}])" + spaced + "(?![\\p{L}])"), folded, m -> true);
+            String wanted = evened(name.strip());
+            int space = wanted.indexOf(' ');
+            if (space < 0) continue;
+            String given = quoted(wanted.substring(0, space));
+            String family = quoted(wanted.substring(space + 1));
+            Pattern either = Pattern.compile("(?<![\\p{L}])(?:" + given + "\\s+" + family + "|" + family + ",\\s*" + given + ")(?![\\p{L}])");
+            add(holds, taken, Hold.Rule.FULL_NAME, either, folded, m -> true);
         }
-        // The folded text has the same places, so the words come from the original.
+        // The evened text has the same places, so the words come from the original.
         return holds.stream().map(h -> new Hold(h.rule(), h.start(), h.end(), plain.substring(h.start(), h.end()))).toList();
+    }
+
+    private static String evened(String text) {
+        return Folding.fold(text).replace('’', '\'').replace('‘', '\'').replace('-', ' ').replace('‐', ' ');
+    }
+
+    private static String quoted(String words) {
+        return Pattern.quote(words).replace(" ", "\\E\\s+\\Q");
     }
 
     /** A date such as 01.02.2026 or 01/02/2026 10:15 starts like a number to ring, and is none. */
