@@ -2182,6 +2182,7 @@ export interface components {
             version: number;
         };
         Decided: {
+            changes?: components["schemas"]["Stretch"][];
             code?: string;
             /** Format: int64 */
             decision?: number;

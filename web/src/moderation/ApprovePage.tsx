@@ -28,10 +28,11 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   const { id, role } = useClass();
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
-  const { query, pile, decide, undo } = usePile(wish);
+  const { query, pile, decide, undo, fetchAll } = usePile(wish);
   const [currentKey, setCurrentKey] = useState(params.get('item') ?? '');
   const [returning, setReturning] = useState(false);
   const [telling, setTelling] = useState(false);
+  const [pickingAll, setPickingAll] = useState(false);
   const [picked, setPicked] = useState<Set<string>>(new Set());
   const page = useRef<HTMLDivElement>(null);
   const order = params.get('by') ?? '';
@@ -84,7 +85,21 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     setPicked(next);
     move(1);
   };
-  const pickAll = () => setPicked(picked.size > 0 ? new Set() : new Set(waiting.map((l) => keyOf(l.item))));
+  const pickAll = () => {
+    if (picked.size > 0) {
+      setPicked(new Set());
+      return;
+    }
+    setPickingAll(true);
+    fetchAll();
+  };
+  // All are picked once they have come.
+  const allCame = pickingAll && !query.isFetching && !query.isPlaceholderData;
+  useEffect(() => {
+    if (!allCame) return;
+    setPickingAll(false);
+    setPicked(new Set(waiting.map((l) => keyOf(l.item))));
+  }, [allCame, waiting]);
   useKeys([
     { key: 'a', says: 'Approve', run: () => act('APPROVE') },
     { key: 'r', says: 'Return with a note', run: () => current && setReturning(true) },
@@ -121,7 +136,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
           {counts.map((c) => <option key={c.classId} value={c.classId}>{c.className} ({c.all})</option>)}
         </select></label>
         <label>, <select aria-label="Order" value={order} onChange={(e) => set('by', e.target.value)}>{Object.entries(ORDERS).map(([value, word]) => <option key={value} value={value}>{word}</option>)}</select></label>
-        {waiting.length > 1 && <button className="word" onClick={pickAll}>{picked.size > 0 ? 'Pick none' : `Pick all ${waiting.length}`} <span className="key">L</span></button>}
+        {waiting.length > 1 && <button className="word" onClick={pickAll}>{picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span></button>}
         <span style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked; a decision is for all of them` : <><span className="key">?</span> keys</>}</span>
       </div>
       <main className={css.pile}>
@@ -143,7 +158,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                 </div>
               )}
               {fate.type === 'waits' && (
-                <PileEntry item={item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'}
+                <PileEntry item={fate.changes ? { ...item, changes: fate.changes } : item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'}
                   onFocus={() => { setCurrentKey(key); setReturning(false); }} onAct={act} onReturn={setReturning} onEdit={edit} />
               )}
               {fate.type === 'decided' && (

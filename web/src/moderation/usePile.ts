@@ -2,13 +2,13 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useCallback, useEffect, useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { pileOptions, type PileWish } from '../api/queries';
-import type { Decided, Pile, PileItem } from '../api/schema';
+import type { Decided, Pile, PileItem, Stretch } from '../api/schema';
 
 export type Step = 'APPROVE' | 'RETURN' | 'HIDE';
 
 /** Where an item of the pile stands on this page. */
 export type Fate =
-  | { type: 'waits'; problem?: string }
+  | { type: 'waits'; problem?: string; changes?: Stretch[] }
   | { type: 'decided'; step: Step; decision?: number }
   | { type: 'gone' };
 
@@ -20,6 +20,8 @@ export interface Lying {
 /** How many texts lie ready on the page; the next come while these are gone through. */
 const READY = 60;
 const AT_FIRST = 100;
+/** More is not decided at once: nobody has read it. */
+const MOST = 500;
 
 export const keyOf = (item: { subject: string; id: number }) => `${item.subject}-${item.id}`;
 
@@ -67,7 +69,7 @@ export function usePile(wish: PileWish) {
   const runsLow = !query.isFetching && data !== undefined && data.items.length < total && waiting < READY;
   useEffect(() => {
     if (!runsLow) return;
-    if (waiting >= data!.items.length) setMost((m) => Math.min(200, m + AT_FIRST));
+    if (waiting >= data!.items.length) setMost((m) => Math.min(MOST, m + AT_FIRST));
     else void query.refetch();
   }, [runsLow, waiting, data, query]);
 
@@ -78,7 +80,7 @@ export function usePile(wish: PileWish) {
       const results = await postJson<Decided[]>('/api/pile/decisions', { step, note, items: items.map(({ subject, id, version, rev }) => ({ subject, id, version, rev })) });
       for (const r of results) {
         if (!r.problem) settle(keyOf(r), { type: 'decided', step, decision: r.decision });
-        else settle(keyOf(r), r.code === 'already-decided' ? { type: 'gone' } : { type: 'waits', problem: r.problem });
+        else settle(keyOf(r), r.code === 'already-decided' ? { type: 'gone' } : { type: 'waits', problem: r.problem, changes: r.changes });
       }
       if (results.some((r) => r.problem)) await client.invalidateQueries({ queryKey: ['pile'] });
     } catch (e) {
@@ -105,5 +107,6 @@ export function usePile(wish: PileWish) {
     void client.invalidateQueries({ queryKey: ['me'] });
   }, [client, settle]);
 
-  return { query, pile, decide, undo };
+  const fetchAll = useCallback(() => setMost(MOST), []);
+  return { query, pile, decide, undo, fetchAll };
 }

@@ -49,8 +49,13 @@ final class Figures {
     }
 
     static double median(double[] times) {
+        return percentile(times, 0.5);
+    }
+
+    /** @param share such as 0.95 for the time within which 95 of 100 were done */
+    static double percentile(double[] times, double share) {
         double[] sorted = times.clone();
         Arrays.sort(sorted);
-        return sorted.length == 0 ? 0 : sorted[sorted.length / 2];
+        return sorted.length == 0 ? 0 : sorted[(int) Math.min(sorted.length - 1, Math.floor(sorted.length * share))];
     }
 }

@@ -178,6 +178,20 @@ class ApprovingTest {
         assertEquals(404, of.moderator().post("/api/posts/" + post + "/reports", Map.of("reason", "")).status(), "who cannot read it cannot report it");
     }
 
+    /** A decision about what its author has changed since is refused, and says what is new. */
+    @Test
+    void anOutdatedDecisionShowsTheDifference() {
+        long post = handIn("Slugs", "<p>Eleven leaves.</p>");
+        JsonNode seen = waiting().get(0);
+        int rev = of.first().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
+        rev = of.first().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Slugs", "html", "<p>Eleven eaten leaves.</p>", "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
+        JsonNode refused = decide(of.lead(), seen, "APPROVE").body().get(0);
+        assertEquals("newer-version", refused.get("code").asString());
+        assertTrue(refused.get("changes").toString().contains("eaten"), refused::toString);
+        assertEquals("WAITING", waiting().get(0).get("state").asString());
+    }
+
     @Test
     void thePileCanBeNarrowedAndCounts() {
         rules(Map.of("commentPolicy", "BEFORE"));

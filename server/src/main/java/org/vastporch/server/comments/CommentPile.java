@@ -14,6 +14,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.text.WordDiff;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.comments.CommentStore.CommentRow;
 import org.vastporch.server.http.Problem;
@@ -61,6 +62,11 @@ class CommentPile implements Moderated {
     @Override
     public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
         store.settle(before.id(), after.state(), waitingSince, publishedAt);
+    }
+
+    @Override
+    public Optional<List<WordDiff.Stretch>> changesSince(long id, int version) {
+        return Optional.empty();
     }
 
     @Override

@@ -20,6 +20,7 @@ import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.text.WordDiff;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
@@ -38,10 +39,12 @@ public class PileService {
     /** @param note what the author is told; needed to return, else empty */
     public record Deciding(Step step, String note, List<Seen> items) {}
 
-    /** What became of one text. {@code problem} says why nothing did. */
-    public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem) {}
+    /** What became of one text. {@code problem} says why nothing did; {@code changes} what is new since the version that was seen. */
+    public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem,
+                          @Optionally List<WordDiff.Stretch> changes) {}
 
     private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE);
+    private static final String NEWER = "newer-version";
     private static final int LONGEST_NOTE = 4000;
     private static final int LONGEST_REASON = 500;
 
@@ -95,7 +98,7 @@ public class PileService {
         }
     }
 
-    private static final int MOST_AT_ONCE = 200;
+    private static final int MOST_AT_ONCE = 500;
     static final List<String> SORTS = List.of("", "posts", "comments", "outside", "held", "reported", "up");
 
     /** All that waits where the viewer approves, the longest wait first. */
@@ -130,7 +133,8 @@ public class PileService {
             try {
                 results.add(transaction.execute(status -> decideOne(viewer, item, wish.step(), wish.note().strip())));
             } catch (Problem e) {
-                results.add(new Decided(item.subject(), item.id(), null, null, e.code(), e.getMessage()));
+                List<WordDiff.Stretch> changes = e.code().equals(NEWER) ? kind(item.subject()).changesSince(item.id(), item.version()).orElse(null) : null;
+                results.add(new Decided(item.subject(), item.id(), null, null, e.code(), e.getMessage(), changes));
             }
         }
         return results;
@@ -152,7 +156,7 @@ public class PileService {
         kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published);
         reports.answer(seen.subject(), seen.id(), decision);
         events.add(text.classId(), seen.subject() + "-" + after.state().name().toLowerCase(), text.id(), viewer.personId());
-        return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null);
+        return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null, null);
     }
 
     private void refuseOutdated(Viewer viewer, Seen seen, Moderated.Text text) {
@@ -160,7 +164,7 @@ public class PileService {
         List<DecisionStore.Decision> past = store.about(seen.subject(), seen.id());
         if (text.standing().judged() == seen.version() && !past.isEmpty() && past.get(0).afterRev() == text.rev())
             throw Problem.stale("already-decided", people.names(viewer, text.classId()).of(past.get(0).by()) + " has decided about this already.");
-        throw Problem.stale("newer-version", "The author has changed this since you opened it. Look at what changed, then decide.");
+        throw Problem.stale(NEWER, "The author has changed this since you opened it. Look at what changed, then decide.");
     }
 
     /** Takes a decision back, while nothing newer happened to the text. */
@@ -176,7 +180,7 @@ public class PileService {
             reports.reopen(decisionId);
             kind.settle(text, decision.before(), decision.waitingBefore(), decision.publishedBefore());
             events.add(text.classId(), decision.subject() + "-decision-undone", text.id(), viewer.personId());
-            return new Decided(decision.subject(), decision.subjectId(), null, decision.before().state().name(), null, null);
+            return new Decided(decision.subject(), decision.subjectId(), null, decision.before().state().name(), null, null, null);
         });
     }
 

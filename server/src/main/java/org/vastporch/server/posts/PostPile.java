@@ -79,6 +79,12 @@ class PostPile implements Moderated {
     }
 
     @Override
+    public Optional<List<WordDiff.Stretch>> changesSince(long id, int version) {
+        PostRow row = store.find(id).orElseThrow(Problem::missing);
+        return store.version(id, version).map(seen -> WordDiff.of(TextFacts.of(seen.html()).plain(), TextFacts.of(store.version(id, row.standing().judged()).orElseThrow().html()).plain()));
+    }
+
+    @Override
     public void requireReading(Viewer viewer, long id) {
         if (!access.requirePost(viewer, Act.READ, id).isUp()) throw Problem.missing();
     }
