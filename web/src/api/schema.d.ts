@@ -2015,6 +2015,8 @@ export interface components {
         };
         BlogSettings: {
             /** @enum {string} */
+            comments: "AS_CLASS" | "BEFORE" | "AFTER" | "NONE";
+            /** @enum {string} */
             grouping: "NONE" | "WEEK" | "MONTH";
             /** @enum {string} */
             look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
@@ -2022,6 +2024,8 @@ export interface components {
             newestFirst: boolean;
             /** Format: int32 */
             perPage: number;
+            /** @enum {string} */
+            posts: "AS_CLASS" | "BEFORE" | "AFTER" | "NONE";
             rules: components["schemas"]["BlogRules"];
         };
         BlogSetup: {

@@ -25,6 +25,7 @@ const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
   { value: 'JOURNAL', label: 'Journal', says: 'For each student, read by nobody but its author and the staff.', title: 'Journal of {name}' },
 ];
 const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
+const LOOKED_AT = [{ value: 'AS_CLASS', label: 'as the class says' }, { value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
 const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }, { value: 'ANYONE', label: 'anyone; visitors always wait' }];
 const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';
 
@@ -115,6 +116,13 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               <Select label="Its posts reach at most" data={WIDTHS.map((a) => ({ value: a, label: t.audiences[a] }))} allowDeselect={false} disabled={v.kind === 'JOURNAL'} {...form.getInputProps('widest')} />
               <Select label="Who comments" data={COMMENTERS} allowDeselect={false} {...form.getInputProps('commenters')} />
             </div>
+
+            <h2>Approving</h2>
+            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+              <Select label="A post is looked at" data={LOOKED_AT} allowDeselect={false} {...form.getInputProps('settings.posts')} />
+              <Select label="A comment is looked at" data={LOOKED_AT} allowDeselect={false} {...form.getInputProps('settings.comments')} />
+            </div>
+            <p className="muted tiny" style={{ margin: '8px 0 0' }}>What is set for one student, under People, outweighs this. What a rule holds always waits.</p>
 
             <h2>When it is open</h2>
             <p className="muted tiny" style={{ margin: '2px 0 0' }}>Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students cannot write.</p>

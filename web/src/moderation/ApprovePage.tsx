@@ -94,7 +94,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     fetchAll();
   };
   // All are picked once they have come.
-  const allCame = pickingAll && !query.isFetching && !query.isPlaceholderData;
+  const allCame = pickingAll && !query.isFetching && !query.isPlaceholderData && waiting.length >= (query.data?.items.length ?? 0);
   useEffect(() => {
     if (!allCame) return;
     setPickingAll(false);

@@ -1,6 +1,9 @@
 -- Approving: by student, more holds, reports, notes to return with, and being told of what waits.
 
 alter table membership add column comment_policy varchar(10);
+-- What one blog says about approving is part of its settings; these columns were never written.
+alter table blog drop column post_policy;
+alter table blog drop column comment_policy;
 alter table class add column hold_pictures boolean default false not null;
 alter table class add column first_posts int default 0 not null;
 alter table class add column reports_hide boolean default false not null;

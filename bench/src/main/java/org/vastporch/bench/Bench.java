@@ -144,7 +144,7 @@ public final class Bench {
         long post = porch.porch(reader, CLASS, PorchService.Wish.ofWeek(null)).entries().get(5).id();
         long comment = demo.server().getBean(CommentService.class).add(access.viewer(students.get(1)), post, "A comment to be decided on", null).id();
         String more = "insert into comment (class_id, post_id, author_id, state, html, words, waiting_since, created_at, rev)"
-            + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x || ' of those to be decided on</p>', 7, k.waiting_since, k.created_at, 1 from comment k, system_range(1, ?) n(x) where k.id = ?";
+            + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x || ' of those to be decided on</p>', 7, current_timestamp, k.created_at, 1 from comment k, system_range(1, ?) n(x) where k.id = ?";
         jdbc.update(more, 100, comment);
         try (Window window = new Window("quill")) {
             double few = opening(window);

@@ -28,6 +28,7 @@ import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** What waits and why, what readers report, who is told, and what is kept of every decision. */
 @ServerTest
@@ -108,6 +109,19 @@ class ApprovingTest {
         assertEquals("STUDENT", waiting().get(0).get("because").get("source").asString());
         assertEquals("NONE CLASS", inForce(of.lead().put(approval, Map.of())));
         assertEquals(404, of.lead().get(path("/people/" + of.guest().id + "/approval")).status());
+    }
+
+    /** A blog can say otherwise than the class; its rule is named as the reason. */
+    @Test
+    void aRuleOfTheBlogOutweighsThatOfTheClass() {
+        String setup = "/api/blog-setups/b" + of.blogOfFirst();
+        JsonNode now = of.lead().get(setup).body();
+        ObjectNode wanted = (ObjectNode) now.get("setup").deepCopy();
+        ((ObjectNode) wanted.get("settings")).put("posts", "AFTER");
+        assertEquals(200, of.lead().put(setup, Map.of("setup", wanted, "version", now.get("version").asInt())).status());
+        long post = handIn("Slugs", "<p>Eleven leaves.</p>");
+        assertEquals(200, readBy(of.other(), post));
+        assertEquals("AFTER BLOG", waiting().get(0).get("because").get("policy").asString() + " " + waiting().get(0).get("because").get("source").asString());
     }
 
     private static String inForce(Answer answer) {

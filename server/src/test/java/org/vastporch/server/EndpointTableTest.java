@@ -103,7 +103,8 @@ class EndpointTableTest {
         made.put("note", this::note);
         made.put("bank", () -> 1);
         made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
-        made.put("shown", () -> of.lead().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
+        made.put("fresh", () -> school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Fresh"));
+        made.put("shown", () -> of.lead().post("/api/posts/" + made.get("fresh").get() + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
         made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
         made.put("subscription", () -> of.lead().post("/api/subscriptions", Map.of("classId", of.classId(), "kind", "CLASS")).body().get("id").asLong());
         made.put("source", () -> of.lead().post(path("/sources"), source()).body().get("id").asLong());
@@ -229,7 +230,7 @@ class EndpointTableTest {
         body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
         body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));
         body("POST /api/classes/{class}/sources", EndpointTableTest::source);
-        body("POST /api/posts/{published}/reports", () -> Map.of("reason", "Not fair."));
+        body("POST /api/posts/{fresh}/reports", () -> Map.of("reason", "Not fair."));
         body("POST /api/comments/{shown}/reports", () -> Map.of("reason", "Not fair."));
         body("POST /api/return-notes", () -> Map.of("text", "Measure it."));
         body("PUT /api/classes/{class}/people/{student}/approval", () -> Map.of("posts", "BEFORE"));

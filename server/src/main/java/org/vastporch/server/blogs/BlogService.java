@@ -17,6 +17,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
+import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
@@ -172,8 +173,8 @@ public class BlogService {
     }
 
     public Policies policies(long blogId) {
-        BlogRow blog = store.find(blogId).orElseThrow(Problem::missing);
-        return new Policies(blog.postPolicy(), blog.commentPolicy());
+        BlogSettings settings = store.find(blogId).orElseThrow(Problem::missing).setup().settings();
+        return new Policies(settings.posts().policy(), settings.comments().policy());
     }
 
     public BlogRules rules(long blogId) {

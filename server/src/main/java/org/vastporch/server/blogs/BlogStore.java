@@ -13,7 +13,6 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
-import org.vastporch.core.moderation.Policy;
 import org.vastporch.server.access.SettingsText;
 import org.vastporch.server.http.Rows;
 
@@ -23,7 +22,7 @@ class BlogStore {
 
     private static final String COLUMNS = """
         b.id, b.class_id, b.kind, b.title, b.address, b.intro, b.about, b.widest, b.commenters, b.only_group, b.opens_at, b.closes_at, b.settings,
-        b.post_policy, b.comment_policy, b.owner_id, b.group_id, b.set_id, coalesce(b.header_sha, s.header_sha) as header_sha, b.version""";
+        b.owner_id, b.group_id, b.set_id, coalesce(b.header_sha, s.header_sha) as header_sha, b.version""";
 
     private static final String FROM = " from blog b left join blog_set s on s.id = b.set_id ";
 
@@ -42,7 +41,7 @@ class BlogStore {
      * @param setup     what its staff set; its title is the blog's own
      * @param headerSha the picture at its head, its own or that of its set
      */
-    record BlogRow(long id, long classId, BlogSetup setup, String address, @Nullable Policy postPolicy, @Nullable Policy commentPolicy,
+    record BlogRow(long id, long classId, BlogSetup setup, String address,
                    @Nullable Long ownerId, @Nullable Long setId, @Nullable String headerSha, int version) {}
 
     long add(long classId, BlogSetup setup, String address, @Nullable Long ownerId, @Nullable Long setId, Instant now) {
@@ -171,10 +170,7 @@ class BlogStore {
     }
 
     private static BlogRow blog(ResultSet row) throws SQLException {
-        String postPolicy = row.getString("post_policy");
-        String commentPolicy = row.getString("comment_policy");
         return new BlogRow(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("title"), Rows.number(row, "group_id")), row.getString("address"),
-            postPolicy == null ? null : Policy.valueOf(postPolicy), commentPolicy == null ? null : Policy.valueOf(commentPolicy),
             Rows.number(row, "owner_id"), Rows.number(row, "set_id"), row.getString("header_sha"), row.getInt("version"));
     }
 

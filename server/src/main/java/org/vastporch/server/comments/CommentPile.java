@@ -1,7 +1,6 @@
 package org.vastporch.server.comments;
 
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -12,6 +11,7 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.WordDiff;
@@ -77,18 +77,21 @@ class CommentPile implements Moderated {
 
     @Override
     public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
-        Map<Long, Names> names = new HashMap<>();
-        List<PileItem> items = new ArrayList<>();
-        for (CommentRow row : store.waiting(List.copyOf(classIds), filter))
-            items.add(item(row, names.computeIfAbsent(row.classId(), id -> people.names(viewer, id)), classes.get(row.classId())));
-        return items;
+        Known known = new Known(new HashMap<>(), new HashMap<>(), new HashMap<>(), new HashMap<>());
+        return store.waiting(List.copyOf(classIds), filter).stream().map(row -> item(viewer, row, known)).toList();
     }
 
-    private PileItem item(CommentRow row, Names names, ClassService.ClassRecord in) {
-        PostHeadings.Heading post = posts.of(row.postId());
-        return new PileItem("comment", row.id(), row.classId(), in.name(), 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
+    /** What many comments of a pile have in common, asked for once. */
+    private record Known(Map<Long, Names> names, Map<Long, String> classes, Map<Long, PostHeadings.Heading> posts, Map<List<Long>, Policy.InForce> policies) {}
+
+    private PileItem item(Viewer viewer, CommentRow row, Known known) {
+        Names names = known.names().computeIfAbsent(row.classId(), id -> people.names(viewer, id));
+        PostHeadings.Heading post = known.posts().computeIfAbsent(row.postId(), posts::of);
+        String in = known.classes().computeIfAbsent(row.classId(), id -> classes.get(id).name());
+        Policy.InForce policy = known.policies().computeIfAbsent(List.of(row.authorId(), post.blogId()), k -> comments.policy(row, post.blogId()));
+        return new PileItem("comment", row.id(), row.classId(), in, 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
             Sanitiser.comment(row.html()), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
             reviews.holdsOf("comment", row.id()), null, reviews.history("comment", row.id(), names), post.readers(), 0, 0, null,
-            row.state().name(), comments.policy(row, post.blogId()), reviews.reportsOn("comment", row.id(), names));
+            row.state().name(), policy, reviews.reportsOn("comment", row.id(), names));
     }
 }
