@@ -29,9 +29,9 @@ public record PostFacts(
         return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong, awaited);
     }
 
-    /** The same post as if it were approved and up, and every classmate had answered first. */
+    /** The same post as if it were approved, up and out of the pile, and every classmate had answered first. */
     public PostFacts asIfUp() {
-        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong, awaited);
+        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong, false);
     }
 
     /** The audience after the ceilings have cut it; what was taken along is for its author and the staff. */
@@ -46,7 +46,7 @@ public record PostFacts(
 
     /** Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked at. */
     public boolean inPile() {
-        return state.waits() || awaited && (state == State.PUBLISHED || state == State.HIDDEN);
+        return state.waits() || awaited && hasLive && state != State.BINNED;
     }
 
     /** The group meant by "my group": that of a group's blog, else the author's own; null for none. */

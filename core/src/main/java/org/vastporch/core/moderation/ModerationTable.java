@@ -55,6 +55,12 @@ public final class ModerationTable {
 
         new Row(Step.APPROVE, EnumSet.of(WAITING),                    ANY, null, null, PUBLISHED, Effect.PROMOTE),
         new Row(Step.APPROVE, EnumSet.of(PUBLISHED),                  ANY, null, null, PUBLISHED, Effect.KEEP),
+        // What is up and is looked at afterwards stays up while its author works on the next version.
+        new Row(Step.APPROVE, EnumSet.of(DRAFT),                      ANY, null, true, DRAFT, Effect.KEEP),
+        new Row(Step.APPROVE, EnumSet.of(RETURNED),                   ANY, null, true, RETURNED, Effect.KEEP),
+        new Row(Step.APPROVE, EnumSet.of(SCHEDULED),                  ANY, null, true, SCHEDULED, Effect.KEEP),
+        new Row(Step.RETURN,  EnumSet.of(DRAFT),                      ANY, null, true, RETURNED, Effect.TAKE_DOWN),
+        new Row(Step.HIDE,    EnumSet.of(DRAFT, SCHEDULED),           ANY, null, true, HIDDEN, Effect.KEEP),
         new Row(Step.SCHEDULE, EnumSet.of(DRAFT, RETURNED),           Set.of(Policy.AFTER, Policy.NONE), false, null, SCHEDULED, Effect.KEEP),
         new Row(Step.SCHEDULE, EnumSet.of(WAITING),                   ANY, null, null, SCHEDULED, Effect.KEEP),
         new Row(Step.PUBLISH, EnumSet.of(SCHEDULED),                  ANY, null, null, PUBLISHED, Effect.PROMOTE),

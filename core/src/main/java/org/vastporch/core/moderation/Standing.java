@@ -22,9 +22,8 @@ public record Standing(State state, @Nullable Integer live, @Nullable Integer wo
         throw new IllegalStateException("A text without any version");
     }
 
-    /** The version that a decision is about: what is or was up for a text that is published or hidden, else the newest. */
+    /** The version that a decision is about: the newest of a text that waits or never was up, else what is or was up. */
     public int judged() {
-        boolean ofLive = live != null && (state == State.PUBLISHED || state == State.HIDDEN);
-        return ofLive ? live : newest();
+        return live != null && !state.waits() ? live : newest();
     }
 }

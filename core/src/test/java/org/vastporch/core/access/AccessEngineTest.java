@@ -35,7 +35,7 @@ class AccessEngineTest {
         Membership here = v.memberships().stream().filter(m -> m.classId() == b.classId() && (m.endedAt() == null || NOW.isBefore(m.endedAt()))).findFirst().orElse(null);
         Role role = here == null ? null : here.role();
         if (role == Role.LEAD || role == Role.CO_TEACHER || role == Role.ASSISTANT) return true;
-        if (role == Role.MODERATOR && (p.state() == State.WAITING || p.awaited() && (p.state() == State.PUBLISHED || p.state() == State.HIDDEN))) return true;
+        if (role == Role.MODERATOR && (p.state() == State.WAITING || p.awaited() && p.hasLive() && p.state() != State.BINNED)) return true;
         if (!p.hasLive() || p.state() == State.HIDDEN || p.state() == State.BINNED) return false;
         if (b.opensAt() != null && NOW.isBefore(b.opensAt())) return false;
         if (b.closesAt() != null && !NOW.isBefore(b.closesAt())) return false;

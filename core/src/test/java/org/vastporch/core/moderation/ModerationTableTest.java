@@ -58,6 +58,9 @@ class ModerationTableTest {
         "REPORT,  NONE,   false, PUBLISHED 1 -, HIDDEN 1 -",
         "REPORT,  NONE,   false, DRAFT 1 2,     HIDDEN 1 2",
         "APPROVE, NONE,   false, HIDDEN 1 -,    PUBLISHED 1 -",
+        "APPROVE, AFTER,  false, DRAFT 1 2,     DRAFT 1 2",
+        "RETURN,  AFTER,  false, DRAFT 1 2,     RETURNED - 2",
+        "HIDE,    AFTER,  false, DRAFT 1 2,     HIDDEN 1 2",
         "APPROVE, NONE,   false, HIDDEN 1 2,    PUBLISHED 1 2",
         "RETURN,  NONE,   false, HIDDEN 1 -,    RETURNED - 1",
         "HIDE,    NONE,   false, HIDDEN 1 -,    HIDDEN 1 -",
@@ -97,6 +100,7 @@ class ModerationTableTest {
     @Test
     void aDecisionIsAboutWhatReadersGetOrElseAboutTheNewest() {
         assertEquals(1, standing("PUBLISHED 1 2").judged());
+        assertEquals(1, standing("DRAFT 1 2").judged());
         assertEquals(1, standing("HIDDEN 1 2").judged());
         assertEquals(2, standing("WAITING 1 2").judged());
         assertEquals(3, standing("HIDDEN - 3").judged());

@@ -47,7 +47,7 @@ public final class ScopeSql {
         StringBuilder sql = new StringBuilder("(1 = 1");
         if (clause.classId() != null) sql.append(" and p.class_id = ").append(param(clause.classId()));
         if (clause.authorId() != null) sql.append(" and p.author_id = ").append(param(clause.authorId()));
-        if (clause.waiting()) sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.state in ('PUBLISHED', 'HIDDEN'))");
+        if (clause.waiting()) sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED')");
         if (clause.readers() != null) readers(sql, clause.readers());
         return sql.append(')').toString();
     }

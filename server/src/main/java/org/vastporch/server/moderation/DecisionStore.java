@@ -143,8 +143,8 @@ class DecisionStore {
                 select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments, sum(w.outside) as outside, sum(w.held) as held,
                        sum(w.reported) as reported, sum(w.up) as up
                   from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case when t.source_id is null then 0 else 1 end as outside,
-                """ + "case when t.state = 'PUBLISHED' then 1 else 0 end as up, " + held.formatted("post") + of.formatted("post")
-                + " union all select t.class_id, 0, 1, 0, case when t.state = 'PUBLISHED' then 1 else 0 end, " + held.formatted("comment") + of.formatted("comment")
+                """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post") + of.formatted("post")
+                + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, " + held.formatted("comment") + of.formatted("comment")
                 + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
             .param("classes", classIds).query((row, n) -> new PileService.PileCount(row.getLong("class_id"), row.getString("name"), row.getInt("n"), row.getInt("posts"), row.getInt("comments"),
                 row.getInt("outside"), row.getInt("held"), row.getInt("reported"), row.getInt("up"))).list();

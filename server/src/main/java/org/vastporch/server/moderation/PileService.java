@@ -206,7 +206,7 @@ public class PileService {
         events.add(text.classId(), subject + "-reported", id, null);
         if (open.isEmpty()) store.addHold(subject, id, Hold.ofWhole(Hold.Rule.REPORT, ""));
         if (text.standing().state().waits() || !open.isEmpty()) return;
-        boolean staysUp = text.standing().state() == State.PUBLISHED && !classes.get(text.classId()).rules().reportsHide();
+        boolean staysUp = !classes.get(text.classId()).rules().reportsHide();
         Standing after = staysUp ? text.standing() : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true).orElseThrow();
         kind.settle(text, after, text.waitingSince() == null ? now : text.waitingSince(), text.publishedAt());
         if (!staysUp) events.add(text.classId(), subject + "-hidden", id, null);

@@ -14,6 +14,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.text.WordDiff;
@@ -111,7 +112,13 @@ class PostPile implements Moderated {
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
             reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
-            row.standing().state().name(), beside.policy(row), reviews.reportsOn("post", row.id(), names));
+            standing(row), beside.policy(row), reviews.reportsOn("post", row.id(), names));
+    }
+
+    /** What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides. */
+    private static String standing(PostRow row) {
+        State state = row.standing().state();
+        return (state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED).name();
     }
 
     /** What changed since the version that somebody saw last: the live one, else the one that was returned. */

@@ -213,7 +213,9 @@ public class PostService {
         store.putVersion(row.id(), version, facts);
         // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
         store.setAudience(row.id(), row.standing().live() == null ? version.audience() : version.audience().cutTo(row.audience()));
-        store.settle(row.id(), after, after.state().waits() ? row.waitingSince() : null, row.publishedAt(), null);
+        // What is up and is still to be looked at stays in the pile while its author works on the next version.
+        boolean looked = after.state().waits() || row.standing().live() != null && !row.standing().state().waits();
+        store.settle(row.id(), after, looked ? row.waitingSince() : null, row.publishedAt(), null);
         PostRow saved = store.find(row.id()).orElseThrow();
         return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version);
     }
