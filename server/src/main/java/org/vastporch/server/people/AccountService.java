@@ -47,11 +47,6 @@ public class AccountService {
         return store.places(personId).stream().map(p -> new PlaceLine(p.classId(), p.className(), p.level(), p.role().name(), p.joinedAt(), p.endedAt())).toList();
     }
 
-    /** Where mails to a person go; empty for nowhere. */
-    public String emailOf(long personId) {
-        return store.person(personId).map(PeopleStore.Person::email).orElse("");
-    }
-
     private boolean mayChangePassword(long personId) {
         return Passwords.mayChangeOwn(store.places(personId).stream().filter(p -> p.role() == Role.STUDENT && p.endedAt() == null).map(PeopleStore.Place::ownPasswords).toList());
     }

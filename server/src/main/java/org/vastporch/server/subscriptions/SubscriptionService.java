@@ -18,7 +18,6 @@ import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
-import org.vastporch.server.people.AccountService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PostHeadings;
@@ -49,17 +48,15 @@ public class SubscriptionService {
     private final PeopleService people;
     private final BlogService blogs;
     private final PostHeadings posts;
-    private final AccountService accounts;
     private final AccessService access;
     private final Clock clock;
 
-    SubscriptionService(SubscriptionStore store, ClassService classes, PeopleService people, BlogService blogs, PostHeadings posts, AccountService accounts, AccessService access, Clock clock) {
+    SubscriptionService(SubscriptionStore store, ClassService classes, PeopleService people, BlogService blogs, PostHeadings posts, AccessService access, Clock clock) {
         this.store = store;
         this.classes = classes;
         this.people = people;
         this.blogs = blogs;
         this.posts = posts;
-        this.accounts = accounts;
         this.access = access;
         this.clock = clock;
     }
@@ -69,7 +66,7 @@ public class SubscriptionService {
         long me = person(viewer);
         List<SubscriptionView> list = new ArrayList<>();
         for (Subscription s : store.of(me)) view(viewer, s).ifPresent(list::add);
-        return new Mine(accounts.emailOf(me), store.wish(me).map(MailWish::answers).orElse(Cadence.NEVER), list);
+        return new Mine(people.email(me), store.wish(me).map(MailWish::answers).orElse(Cadence.NEVER), list);
     }
 
     /** Subscribes; to the same thing once only. No mail comes of it before one asks for mail. */
@@ -135,7 +132,7 @@ public class SubscriptionService {
 
     private void requireAddress(long personId, Cadence... wanted) {
         for (Cadence cadence : wanted)
-            if (cadence != Cadence.NEVER && accounts.emailOf(personId).isEmpty())
+            if (cadence != Cadence.NEVER && people.email(personId).isEmpty())
                 throw Problem.invalid("email", "no-address", "There is no e-mail address in your account to write to. What is new stands under News.");
     }
 
