@@ -16,11 +16,13 @@ import org.junit.jupiter.api.io.TempDir;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.annotation.DirtiesContext;
 import org.springframework.test.context.DynamicPropertyRegistry;
 import org.springframework.test.context.DynamicPropertySource;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
+import org.vastporch.server.moderation.NoticeService;
 import org.vastporch.server.people.PeopleService;
 import tools.jackson.databind.JsonNode;
 
@@ -46,6 +48,8 @@ class ErasureTest {
 
     @Autowired School school;
     @Autowired PeopleService people;
+    @Autowired NoticeService notices;
+    @Autowired JdbcClient jdbc;
     @LocalServerPort int port;
 
     @Test
@@ -61,8 +65,14 @@ class ErasureTest {
         people.setPassword(zebediah.id, School.PASSWORD);
         of.lead().post(path + "/invitations", Map.of("role", "GUEST", "name", "Zebediah's aunt", "email", "zq@lost.example"));
         of.lead().put(path + "/people/" + zebediah.id + "/shown", Map.of("shown", "PEN_NAME", "penName", "Thistledown Hat"));
+        of.lead().put(path + "/notice", Map.of("cadence", "AT_ONCE", "address", "ada@post.example", "quietFrom", "00:00:00", "quietUntil", "00:00:00"));
         write(zebediah, path);
+        jdbc.sql("update post set waiting_since = dateadd('MINUTE', -20, waiting_since) where waiting_since is not null").update();
+        jdbc.sql("update notice_wish set told_upto = dateadd('MINUTE', -30, told_upto)").update();
+        notices.tellWhatIsDue();
+        assertEquals(1, jdbc.sql("select count(*) from mail where text like '%On the umbellifer, by Zebediah%'").query(Integer.class).single());
         long other = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "A post that stays");
+        zebediah.post("/api/posts/" + other + "/reports", Map.of("reason", "It is about my gooseberry."));
         long comment = zebediah.post("/api/posts/" + other + "/comments", Map.of("text", "A gooseberry for that.")).body().get("id").asLong();
         of.lead().post("/api/comments/" + comment + "/words", Map.of("text", "Zebediah, what is a gooseberry?"));
         JsonNode waits = of.lead().get("/api/pile").body().get("items").valueStream().filter(i -> i.get("subject").asString().equals("comment")).findFirst().orElseThrow();

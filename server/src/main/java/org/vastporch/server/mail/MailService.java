@@ -61,7 +61,16 @@ public class MailService {
 
     /** Writes a mail, to be sent once the transaction is through. */
     public void write(@Nullable Long personId, String recipient, String subject, String text) {
-        store.add(personId, recipient, subject, text, clock.instant());
+        store.add(personId, recipient, subject, text, "", clock.instant());
+    }
+
+    /**
+     * Writes a mail that names what people wrote.
+     *
+     * @param names the posts and comments that are named in it, as " p7 c9 ": it goes with them when a person is erased
+     */
+    public void writeAbout(long personId, String recipient, String subject, String text, String names) {
+        store.add(personId, recipient, subject, text, names, clock.instant());
     }
 
     /** Where the newest mail to an address is: "sent", "waits", or "failed: " and why. */

@@ -27,12 +27,13 @@ class MailStore {
         this.jdbc = jdbc;
     }
 
-    long add(@Nullable Long personId, String recipient, String subject, String text, Instant now) {
+    long add(@Nullable Long personId, String recipient, String subject, String text, String carries, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into mail (person_id, recipient, subject, text, created_at, next_try, tries)
-                values (:person, :recipient, :subject, :text, :now, :now, 0)""")
-            .param("person", personId).param("recipient", recipient).param("subject", subject).param("text", text).param("now", Rows.utc(now)).update(key, "id");
+                insert into mail (person_id, recipient, subject, text, carries, created_at, next_try, tries)
+                values (:person, :recipient, :subject, :text, :carries, :now, :now, 0)""")
+            .param("person", personId).param("recipient", recipient).param("subject", subject).param("text", text).param("carries", carries)
+            .param("now", Rows.utc(now)).update(key, "id");
         return key.getKey().longValue();
     }
 

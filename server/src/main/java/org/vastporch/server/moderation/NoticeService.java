@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -109,13 +110,13 @@ public class NoticeService {
         if (!access.allows(viewer, Act.APPROVE, wish.classId())) return;
         List<Waiting> arrived = store.arrived(wish.classId(), wish.toldUpto(), now);
         // The first of many that come together waits for the others.
-        if (wish.cadence() == Cadence.AT_ONCE && !arrived.isEmpty() && wish.toldUpto().isAfter(now.minus(GATHERED))) return;
-        if (arrived.isEmpty() && wish.cadence() == Cadence.AT_ONCE) return;
+        if (wish.cadence() == Cadence.AT_ONCE && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
         store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
         String to = wish.address().isEmpty() ? people.email(wish.personId()) : wish.address();
         if (arrived.isEmpty() || to.isEmpty()) return;
         String subject = arrived.size() == 1 ? "1 text waits in " + of.name() : arrived.size() + " texts wait in " + of.name();
-        mails.write(wish.personId(), to, subject, text(viewer, of, arrived));
+        String named = arrived.stream().map(w -> w.subject().substring(0, 1) + w.id()).collect(Collectors.joining(" ", " ", " "));
+        mails.writeAbout(wish.personId(), to, subject, text(viewer, of, arrived), named);
     }
 
     private String text(Viewer viewer, ClassService.ClassRecord of, List<Waiting> arrived) {

@@ -140,8 +140,8 @@ class SubscriptionStore implements Traces {
             .param("person", personId).update();
         jdbc.sql("delete from person_mail where person_id = :person").param("person", personId).update();
         jdbc.sql("delete from digest where person_id = :person").param("person", personId).update();
-        // Digests to others may carry this person's words.
-        jdbc.sql("delete from mail where cadence is not null and " + carriesSomethingOf()).param("person", personId).update();
+        // Mails to others may carry this person's words, or name them.
+        jdbc.sql("delete from mail where carries <> '' and " + carriesSomethingOf()).param("person", personId).update();
     }
 
     private static String carriesSomethingOf() {
