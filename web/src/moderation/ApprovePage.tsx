@@ -14,7 +14,7 @@ const SORTS = { '': 'Everything', posts: 'Posts', comments: 'Comments', outside:
 type Sort = keyof typeof SORTS;
 const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'by prompt' } as const;
 
-const BOARDS: Record<Step, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN' };
+const BOARDS: Record<Step, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
 
 /** The pile: what is looked at stands in the address; another part of it is another pile. */
 export function ApprovePage() {
@@ -105,6 +105,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     { key: 'r', says: 'Return with a note', run: () => current && setReturning(true) },
     ...(role !== 'MODERATOR' ? [{ key: 'e', says: 'Edit', run: edit }] : []),
     { key: 'h', says: 'Hide', run: () => act('HIDE') },
+    { key: 'b', says: 'Into the bin', run: () => act('BIN') },
     { key: 'u', says: 'Take the last decision back, or the last lot', run: takeBack },
     { key: 'ArrowDown', says: 'Next', run: () => move(1) },
     { key: 'ArrowUp', says: 'The one before', run: () => move(-1) },

@@ -10,8 +10,8 @@ import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 
-const BOARDS: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN' };
-const STEPS = [['', 'all'], ['APPROVE', 'approved'], ['RETURN', 'returned'], ['HIDE', 'hidden']] as const;
+const BOARDS: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
+const STEPS = [['', 'all'], ['APPROVE', 'approved'], ['RETURN', 'returned'], ['HIDE', 'hidden'], ['BIN', 'binned']] as const;
 
 /** Every decision about a text of the class. Nothing here can be changed. */
 export function DecisionsPage() {

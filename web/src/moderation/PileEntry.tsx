@@ -53,6 +53,7 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
               <button className="btn" onClick={() => onReturn(true)}>Return with a note <span className="key">R</span></button>
               {mayEdit && item.subject === 'post' && !item.outside && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
               <button className="btn" onClick={() => onAct('HIDE')}>Hide <span className="key">H</span></button>
+              <button className="btn" onClick={() => onAct('BIN')}>Into the bin <span className="key">B</span></button>
             </div>
           )}
           <div className={css.side}>

@@ -4,7 +4,7 @@ import { ApiProblem, postJson } from '../api/client';
 import { pileOptions, type PileWish } from '../api/queries';
 import type { Decided, Pile, PileItem, Stretch } from '../api/schema';
 
-export type Step = 'APPROVE' | 'RETURN' | 'HIDE';
+export type Step = 'APPROVE' | 'RETURN' | 'HIDE' | 'BIN';
 
 /** Where an item of the pile stands on this page. */
 export type Fate =

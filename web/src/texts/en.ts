@@ -22,7 +22,7 @@ export const t = {
     WORD: 'a word on the class list', PHONE: 'a phone number', EMAIL: 'an e-mail address', HANDLE: 'a messaging name', STREET: 'a street address',
     FULL_NAME: 'a full name', LINK: 'a link', PICTURE: 'a picture', GUEST: 'written by a guest', FIRST_POST: 'a first post', REPORT: 'a report',
   } as Record<string, string>,
-  steps: { APPROVE: 'Approved', RETURN: 'Returned', HIDE: 'Hidden' } as Record<string, string>,
+  steps: { APPROVE: 'Approved', RETURN: 'Returned', HIDE: 'Hidden', BIN: 'Into the bin' } as Record<string, string>,
   people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
   count: (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`,
   loading: 'One moment',

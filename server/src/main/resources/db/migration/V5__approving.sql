@@ -41,4 +41,6 @@ create table notice_wish (
     primary key (person_id, class_id)
 );
 
+alter table post add column binned_by bigint;
+
 create index decision_class on decision (class_id, id);

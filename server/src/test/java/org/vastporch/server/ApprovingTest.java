@@ -197,6 +197,20 @@ class ApprovingTest {
         assertEquals(404, of.moderator().post("/api/posts/" + post + "/reports", Map.of("reason", "")).status(), "who cannot read it cannot report it");
     }
 
+    /** What staff throw away is undone by staff; its author does not bring it up again. */
+    @Test
+    void whatStaffThrowAwayIsNotTakenOutByItsAuthor() {
+        long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        of.other().post("/api/posts/" + post + "/reports", Map.of("reason", ""));
+        JsonNode binned = decide(of.lead(), waiting().get(0), "BIN").body().get(0);
+        assertEquals("BINNED", binned.get("state").asString());
+        assertEquals(404, readBy(of.other(), post));
+        assertEquals("binned-by-staff", of.first().post("/api/posts/" + post + "/restore", null).code());
+        of.lead().post("/api/pile/decisions/" + binned.get("decision").asLong() + "/undo", null);
+        assertEquals(200, readBy(of.other(), post));
+        assertEquals(1, of.lead().get("/api/pile?sort=reported").body().get("total").asInt());
+    }
+
     /** A decision about what its author has changed since is refused, and says what is new. */
     @Test
     void anOutdatedDecisionShowsTheDifference() {

@@ -60,7 +60,7 @@ class CommentPile implements Moderated {
     }
 
     @Override
-    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
+    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
         store.settle(before.id(), after.state(), waitingSince, publishedAt);
     }
 

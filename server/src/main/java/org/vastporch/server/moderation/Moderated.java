@@ -25,8 +25,12 @@ public interface Moderated {
     /** The text, its row locked until the transaction ends. */
     Optional<Text> lock(long id);
 
-    /** Puts the text where it stands now. The row is locked, so nobody can have been faster. */
-    void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt);
+    /**
+     * Puts the text where it stands now. The row is locked, so nobody can have been faster.
+     *
+     * @param by who decided that
+     */
+    void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by);
 
     /** What changed from a version that somebody saw to the one that a decision would be about now; empty if the earlier one is not kept. */
     Optional<List<WordDiff.Stretch>> changesSince(long id, int version);

@@ -43,7 +43,7 @@ public class PileService {
     public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem,
                           @Optionally List<WordDiff.Stretch> changes) {}
 
-    private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE);
+    private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE, Step.BIN);
     private static final String NEWER = "newer-version";
     private static final int LONGEST_NOTE = 4000;
     private static final int LONGEST_REASON = 500;
@@ -123,7 +123,7 @@ public class PileService {
     /** Decides about texts, each in a transaction of its own: one that cannot be decided holds up no other. */
     public List<Decided> decide(Viewer viewer, Deciding wish) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!STEPS.contains(wish.step())) throw Problem.invalid("step", "step-unknown", "Here one approves, returns or hides.");
+        if (!STEPS.contains(wish.step())) throw Problem.invalid("step", "step-unknown", "Here one approves, returns, hides or bins.");
         if (wish.step() == Step.RETURN && wish.note().isBlank())
             throw Problem.invalid("note", "note-missing", "Say in a note what should be changed.");
         if (wish.note().length() > LONGEST_NOTE)
@@ -153,7 +153,7 @@ public class PileService {
             after = ModerationTable.after(text.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
         Instant published = after.state() == State.PUBLISHED && text.publishedAt() == null ? now : text.publishedAt();
-        kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published);
+        kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published, viewer.personId());
         reports.answer(seen.subject(), seen.id(), decision);
         events.add(text.classId(), seen.subject() + "-" + after.state().name().toLowerCase(), text.id(), viewer.personId());
         return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null, null);
@@ -178,7 +178,7 @@ public class PileService {
                 throw Problem.stale("too-late-to-undo", "This cannot be taken back any more: the text was changed or decided on since.");
             store.undo(decisionId, clock.instant());
             reports.reopen(decisionId);
-            kind.settle(text, decision.before(), decision.waitingBefore(), decision.publishedBefore());
+            kind.settle(text, decision.before(), decision.waitingBefore(), decision.publishedBefore(), viewer.personId());
             events.add(text.classId(), decision.subject() + "-decision-undone", text.id(), viewer.personId());
             return new Decided(decision.subject(), decision.subjectId(), null, decision.before().state().name(), null, null, null);
         });
@@ -208,7 +208,7 @@ public class PileService {
         if (text.standing().state().waits() || !open.isEmpty()) return;
         boolean staysUp = !classes.get(text.classId()).rules().reportsHide();
         Standing after = staysUp ? text.standing() : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true).orElseThrow();
-        kind.settle(text, after, text.waitingSince() == null ? now : text.waitingSince(), text.publishedAt());
+        kind.settle(text, after, text.waitingSince() == null ? now : text.waitingSince(), text.publishedAt(), viewer.personId());
         if (!staysUp) events.add(text.classId(), subject + "-hidden", id, null);
     }
 

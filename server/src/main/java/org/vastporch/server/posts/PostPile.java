@@ -1,5 +1,6 @@
 package org.vastporch.server.posts;
 
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -44,8 +45,9 @@ class PostPile implements Moderated {
     private final ReviewService reviews;
     private final AccessService access;
     private final BesideDraft beside;
+    private final Clock clock;
 
-    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access, BesideDraft beside) {
+    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access, BesideDraft beside, Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
@@ -54,6 +56,7 @@ class PostPile implements Moderated {
         this.reviews = reviews;
         this.access = access;
         this.beside = beside;
+        this.clock = clock;
     }
 
     @Override
@@ -67,11 +70,13 @@ class PostPile implements Moderated {
     }
 
     @Override
-    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
+    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
         PostRow row = store.find(before.id()).orElseThrow();
         // An outside post stands at the day on which it was written, not on which it was approved.
         Instant out = publishedAt != null && before.publishedAt() == null && row.sourceId() != null && row.handedInAt() != null ? row.handedInAt() : publishedAt;
         store.settle(before.id(), after, waitingSince, out, null);
+        boolean binned = after.state() == State.BINNED;
+        if (binned != (before.standing().state() == State.BINNED)) store.setBinned(before.id(), binned ? clock.instant() : null, binned ? by : null);
         Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
         store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
         store.setCategory(before.id(), live.map(v -> v.content().categoryId()).orElse(null));

@@ -281,11 +281,16 @@ public class PostService {
         access.requirePost(viewer, act, id);
         PostRow row = store.lock(id).orElseThrow(Problem::missing);
         if (row.emptiedAt() != null || row.binnedAt() != null && row.binnedAt().plus(PostJobs.BIN).isBefore(clock.instant())) throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
+        // What staff threw away does not come up again by its author's hand.
+        boolean byOthers = row.standing().state() == State.BINNED && store.binnedBy(id).filter(by -> by != viewer.personId()).isPresent();
+        if (byOthers && !access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
+            throw Problem.stale("binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
         Standing after = ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + "."));
         boolean looked = after.state().waits() || after.state() == State.PUBLISHED && reviews.isReported("post", id);
         store.settle(id, after, looked ? clock.instant() : null, row.publishedAt(), null);
-        store.setBinned(id, after.state() == State.BINNED ? clock.instant() : null);
+        boolean binned = after.state() == State.BINNED;
+        store.setBinned(id, binned ? clock.instant() : null, binned ? viewer.personId() : null);
         events.add(row.classId(), "post-" + after.state().name().toLowerCase(), id, viewer.personId());
     }
 

@@ -182,8 +182,13 @@ class PostStore {
         jdbc.sql("update post set publish_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
     }
 
-    void setBinned(long id, @Nullable Instant at) {
-        jdbc.sql("update post set binned_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
+    /** @param by who put it into the bin; null with {@code at} for taking it out */
+    void setBinned(long id, @Nullable Instant at, @Nullable Long by) {
+        jdbc.sql("update post set binned_at = :at, binned_by = :by where id = :id").param("at", Rows.utc(at)).param("by", by).param("id", id).update();
+    }
+
+    Optional<Long> binnedBy(long id) {
+        return jdbc.sql("select binned_by from post where id = :id and binned_by is not null").param("id", id).query(Long.class).optional();
     }
 
     void setAnnouncement(long id, boolean announcement) {

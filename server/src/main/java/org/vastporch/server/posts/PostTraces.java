@@ -42,6 +42,7 @@ class PostTraces implements Traces {
         run("update source_entry set post_id = null where post_id in (" + GONE + ")", personId);
         run("delete from event where kind like 'post-%' and subject_id in (" + GONE + ")", personId);
         run("delete from post where id in (" + GONE + ")", personId);
+        run("update post set binned_by = null where binned_by = :person", personId);
         run("update post_version set saved_by = null where saved_by = :person", personId);
     }
 
