@@ -125,7 +125,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
       <title>{`${left} wait · Approve`}</title>
       <div className={css.sieve}>
         <h1 style={{ marginRight: 8 }}>{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
-        {(Object.keys(SORTS) as Sort[]).map((s) => (s === '' || of(s) > 0 || s === wish.sort) && <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>{SORTS[s]}{s ? ` ${of(s)}` : ''}</button>)}
+        {(Object.keys(SORTS) as Sort[]).map((s) => (s === '' || of(s) > 0 || s === wish.sort) && <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>{SORTS[s]}{s ? ` ${s === wish.sort ? left : of(s)}` : ''}</button>)}
         <span style={{ marginLeft: 'auto', display: 'flex', gap: 16 }}>
           {isStaff(role) && <Link className="word" to={`/classes/${id}/decisions`}>What was decided</Link>}
           <button className="word" onClick={() => setTelling(true)}>Being told</button>

@@ -39,8 +39,8 @@ function rulesInWords(rules: BlogRules): string[] {
 /** Where a student stands on the way to earned trust; only while somebody looks first, or looked before trust was there. */
 function trustInWords({ approval, approvalsInRow, trustAfter }: Beside): string {
   if (trustAfter === 0 || approval.source === 'STAFF' || approval.source === 'STUDENT') return '';
-  if (approval.source === 'TRUST') return ' You have earned trust: your posts go straight out.';
-  return approval.policy === 'BEFORE' ? ` ${approvalsInRow} of your posts in a row were approved; after ${trustAfter} they go straight out.` : '';
+  if (approval.source === 'TRUST') return 'You have earned trust: your posts go straight out.';
+  return approval.policy === 'BEFORE' ? `${approvalsInRow === 0 ? 'None' : approvalsInRow} of your posts ${approvalsInRow === 1 ? 'was' : 'were'} approved in a row; after ${trustAfter} they go straight out.` : '';
 }
 
 interface BesideDraftProps {
@@ -105,9 +105,9 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
       {draft.mayAnnounce && <Announcement draft={draft} />}
       <div style={{ marginTop: 8 }} className="muted tiny">
         {beside.goesToApproval ? 'A teacher looks at it first. After that:' : beside.approval.policy === 'AFTER' ? 'It is published as soon as you hand it in. A teacher looks at it after that.' : 'It is published as soon as you hand it in.'}
-        {draft.own && trustInWords(beside)}
       </div>
       <Sightline line={beside.sightline} />
+      {draft.own && trustInWords(beside) && <p className="muted tiny" style={{ margin: '6px 0 0' }}>{trustInWords(beside)}</p>}
       {beside.holds.length > 0 && (
         <p className="tell" style={{ margin: '12px 0 0', fontSize: 14.5 }}>
           A teacher will look at this: {beside.holds.map((h) => `${t.holds[h.rule]}${h.found ? ` (“${h.found}”)` : ''}`).join(', ')}. Leave it out if nobody else should know it.
