@@ -110,7 +110,7 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
       {draft.own && trustInWords(beside) && <p className="muted tiny" style={{ margin: '6px 0 0' }}>{trustInWords(beside)}</p>}
       {beside.holds.length > 0 && (
         <p className="tell" style={{ margin: '12px 0 0', fontSize: 14.5 }}>
-          A teacher will look at this: {beside.holds.map((h) => `${t.holds[h.rule]}${h.found ? ` (“${h.found}”)` : ''}`).join(', ')}. Leave it out if nobody else should know it.
+          A teacher will look at this: {beside.holds.map((h) => `${t.holds[h.rule]}${h.found ? ` (“${h.found}”)` : ''}`).join(', ')}.{beside.holds.some((h) => h.found && h.rule !== 'LINK') ? ' Leave it out if nobody else should know it.' : ''}
         </p>
       )}
     </>
