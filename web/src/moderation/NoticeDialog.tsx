@@ -50,7 +50,7 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
         <>
           <TextInput label="To this address" mt="md" value={wish.address} error={problem} placeholder={now.own || 'name@school.example'} description={now.own ? `Left empty, it goes to ${now.own}.` : undefined} onChange={(e) => { setWish({ ...wish, address: e.target.value }); setProblem(''); }} />
           <p style={{ margin: '16px 0 4px' }}>Never between</p>
-          <div style={{ display: 'flex', gap: 10, alignItems: 'center' }}>
+          <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
             <TextInput type="time" aria-label="Quiet from" value={wish.quietFrom} onChange={(e) => setWish({ ...wish, quietFrom: e.target.value })} />and
             <TextInput type="time" aria-label="Quiet until" value={wish.quietUntil} onChange={(e) => setWish({ ...wish, quietUntil: e.target.value })} />
           </div>
