@@ -9,7 +9,7 @@ import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { Sightline } from '../parts/Sightline';
 import { Loading, Trouble } from '../parts/Trouble';
-import { t } from '../texts/en';
+import { policyChoices, t } from '../texts/en';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { FRESH } from './fresh';
@@ -25,7 +25,7 @@ const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
   { value: 'JOURNAL', label: 'Journal', says: 'For each student, read by nobody but its author and the staff.', title: 'Journal of {name}' },
 ];
 const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
-const LOOKED_AT = [{ value: 'AS_CLASS', label: 'as the class says' }, { value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
+const LOOKED_AT = [{ value: 'AS_CLASS', label: 'as the class says' }, ...policyChoices()];
 const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }, { value: 'ANYONE', label: 'anyone; visitors always wait' }];
 const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';
 

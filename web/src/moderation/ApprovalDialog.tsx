@@ -6,9 +6,9 @@ import { approvalOptions } from '../api/queries';
 import type { Approval, InForce, MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
-import { policyInWords, t } from '../texts/en';
+import { policyChoices, policyInWords, t } from '../texts/en';
 
-const CHOICES = [{ value: '', label: 'as the blog or the class says' }, { value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
+const CHOICES = [{ value: '', label: 'as the blog or the class says' }, ...policyChoices()];
 const WHOSE: Record<string, string> = { STUDENT: 'set for this student', BLOG: 'a rule of the blog', CLASS: 'the rule of the class', TRUST: 'trust has been earned' };
 
 /** How texts of one student are looked at, and which of the settings says so. */

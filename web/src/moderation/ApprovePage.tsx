@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
 import { isStaff, useClass } from '../app/useClass';
-import { StateBoard } from '../parts/StateBoard';
+import { boardAfter, StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
 import css from './Approve.module.css';
@@ -13,8 +13,6 @@ import { keyOf, usePile, type Lying, type Step } from './usePile';
 const SORTS = { '': 'Everything', posts: 'Posts', comments: 'Comments', outside: 'From outside', held: 'Held', reported: 'Reported', up: 'Up already' } as const;
 type Sort = keyof typeof SORTS;
 const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'by prompt' } as const;
-
-const BOARDS: Record<Step, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
 
 /** The pile: what is looked at stands in the address; another part of it is another pile. */
 export function ApprovePage() {
@@ -164,7 +162,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
               )}
               {fate.type === 'decided' && (
                 <div className={css.done}>
-                  <StateBoard state={BOARDS[fate.step]} /><span>{t.steps[fate.step]}</span><b>{item.author}</b><span>{item.title || (item.under ? `on ${item.under.title}` : '')}</span>
+                  <StateBoard state={boardAfter[fate.step]} /><span>{t.steps[fate.step]}</span><b>{item.author}</b><span>{item.title || (item.under ? `on ${item.under.title}` : '')}</span>
                   <span>
                     {ofLot && <><button className="word" onClick={takeBack}>Take all {lastLot.length} back</button> <span className="key">U</span> · </>}
                     {fate.decision ? <><button className="word" onClick={() => { void undo([l]); setCurrentKey(key); }}>Take back</button>{lastLot.length === 1 && lastLot[0] === key && <> <span className="key">U</span></>}</> : null}

@@ -5,12 +5,11 @@ import { Link, useSearchParams } from 'react-router';
 import { getJson } from '../api/client';
 import type { DecisionPage } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { StateBoard } from '../parts/StateBoard';
+import { boardAfter, StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 
-const BOARDS: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
 const STEPS = [['', 'all'], ['APPROVE', 'approved'], ['RETURN', 'returned'], ['HIDE', 'hidden'], ['BIN', 'binned']] as const;
 
 /** Every decision about a text of the class. Nothing here can be changed. */
@@ -58,7 +57,7 @@ export function DecisionsPage() {
                 {lines.map((l) => (
                   <tr key={l.id}>
                     <td style={{ whiteSpace: 'nowrap' }}><When at={l.at} /></td>
-                    <td style={{ whiteSpace: 'nowrap' }}><StateBoard state={BOARDS[l.step]} />&ensp;{t.steps[l.step]}{l.undoneAt && <span className="muted">, taken back</span>}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}><StateBoard state={boardAfter[l.step]} />&ensp;{t.steps[l.step]}{l.undoneAt && <span className="muted">, taken back</span>}</td>
                     <td>{l.subject === 'comment' ? 'Comment on ' : ''}{l.postId > 0 ? <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>{l.title || 'Without a title'}</Link> : <span className="muted">a text that was erased</span>}{l.version > 1 && <span className="muted tiny"> version {l.version}</span>}</td>
                     <td>{l.author}</td>
                     <td>{l.by}</td>

@@ -8,6 +8,9 @@ interface StateBoardProps {
   big?: boolean;
 }
 
+/** The board of where a text stands after a decision. */
+export const boardAfter: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
+
 /** Our mark of a state: a small square board. */
 export function StateBoard({ state, withWord = false, big = false }: StateBoardProps) {
   const word = t.states[state] ?? state;

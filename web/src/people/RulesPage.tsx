@@ -9,9 +9,9 @@ import { useClass } from '../app/useClass';
 import { TryHolds } from '../moderation/TryHolds';
 import { Loading } from '../parts/Trouble';
 import { Categories } from '../posts/Categories';
-import { t } from '../texts/en';
+import { policyChoices, t } from '../texts/en';
 
-const POLICIES = [{ value: 'BEFORE', label: 'before it is published' }, { value: 'AFTER', label: 'after it is published' }, { value: 'NONE', label: 'not at all' }];
+const POLICIES = policyChoices();
 const TOOLS = { BOLD: 'Bold', ITALIC: 'Italic', UNDERLINE: 'Underline', STRIKE: 'Strike through', HEADING: 'Headings', LIST: 'Lists', QUOTE: 'Quotes', LINK: 'Links', ALIGN: 'Alignment', PICTURE: 'Pictures', SOUND: 'Sound', VIDEO: 'Video', DOCUMENT: 'Documents' };
 const CEILINGS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
 

@@ -31,6 +31,9 @@ export const t = {
   save: 'Save',
 };
 
+/** The choices of when somebody looks at a text. */
+export const policyChoices = () => Object.entries(policyInWords).map(([value, label]) => ({ value, label }));
+
 /** How texts are looked at, as the end of a sentence that begins with "now". */
 export const policyInWords: Record<string, string> = { BEFORE: 'before it is published', AFTER: 'after it is published', NONE: 'not at all' };
 

@@ -86,10 +86,10 @@ class ElsewhereService {
         PastedAddress.Finding of = PastedAddress.ofPage(page.address(), html);
         if (of.kind() == Kind.SIGN_IN_PAGE) return new Finding(of.kind(), null, List.of());
         List<Post> found = postsOf(finder.feedsOf(of, page.address()));
-        Set<String> addresses = Set.copyOf(List.of(EntryIdentity.cleanLink(PastedAddress.normalise(pasted)), EntryIdentity.cleanLink(page.address()),
-            EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html))).stream().distinct().toList());
+        String lasting = EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html));
+        List<String> addresses = List.of(EntryIdentity.cleanLink(PastedAddress.normalise(pasted)), EntryIdentity.cleanLink(page.address()), lasting);
         Post exact = found.stream().filter(p -> addresses.contains(p.address())).findFirst()
-            .or(() -> PastedAddress.article(page.address(), html).map(a -> new Post(EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html)), a.title(), a.html(), List.of(), null)))
+            .or(() -> PastedAddress.article(page.address(), html).map(a -> new Post(lasting, a.title(), a.html(), List.of(), null)))
             .orElse(null);
         return new Finding(of.kind(), exact, found);
     }
