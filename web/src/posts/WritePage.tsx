@@ -171,7 +171,7 @@ function Writing({ draft }: { draft: Draft }) {
         {draft.own && <OwnMargin postId={draft.id} saved={async () => ((await save()) ? rev.current : null)} onChanged={broughtBack} />}
         {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}</button>}
         {staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={async () => { await save(); navigate(`/classes/${classId}/approve`); }}>Back to Approve</button>}
-        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => setPreview(!preview)}>{preview ? 'Go on writing' : 'Preview'}</button><button className="btn mid" onClick={async () => { await save(); setLooking(true); }}>Versions</button></div>
+        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => { setPreview(!preview); window.scrollTo({ top: 0 }); }}>{preview ? 'Go on writing' : 'Preview'}</button><button className="btn mid" onClick={async () => { await save(); setLooking(true); }}>Versions</button></div>
         {looking && <VersionsDialog postId={draft.id} onClose={() => setLooking(false)} onBroughtBack={broughtBack} />}
       </aside>
     </div>
