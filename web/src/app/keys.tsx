@@ -1,5 +1,5 @@
 import { Modal } from '@mantine/core';
-import { createContext, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** A key of a page: what it does, in words, and the doing. */
 export interface PageKey {
@@ -52,7 +52,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
 export function useKeys(keys: PageKey[]) {
   const context = useContext(KeysContext);
   if (!context) throw new Error('useKeys needs a KeysProvider above it');
-  useEffect(() => {
+  // Together with what is drawn: a key that comes right after a text has appeared means that text.
+  useLayoutEffect(() => {
     context.set(keys);
   });
   useEffect(() => () => context.set([]), [context]);

@@ -3,8 +3,6 @@ package org.vastporch.e2e;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.io.IOException;
-import java.net.ServerSocket;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -40,30 +38,21 @@ class KillTest {
 
     @Test
     void whatWasAcknowledgedSurvives() throws Exception {
-        Path data = Stage.folder("kill");
-        int port = freePort();
-        String address = "http://localhost:" + port;
-        Process server = start(port, data);
-        readUntil(server, "is open");
+        try (School school = new School("kill")) {
+            String address = school.address();
+            List<Thread> writers = new ArrayList<>();
+            for (String student : STUDENTS) writers.add(new Thread(() -> untilKilled(() -> write(address, student))));
+            writers.add(new Thread(() -> untilKilled(() -> mark(address))));
+            writers.forEach(Thread::start);
+            boolean wroteEnough = enough.await(60, TimeUnit.SECONDS);
+            school.kill();
+            for (Thread writer : writers) writer.join();
+            assertTrue(wroteEnough, () -> "Written until then: " + posts + ", refused: " + refused);
 
-        List<Thread> writers = new ArrayList<>();
-        for (String student : STUDENTS) writers.add(new Thread(() -> untilKilled(() -> write(address, student))));
-        writers.add(new Thread(() -> untilKilled(() -> mark(address))));
-        writers.forEach(Thread::start);
-        boolean wroteEnough = enough.await(60, TimeUnit.SECONDS);
-        server.destroyForcibly();
-        server.waitFor();
-        for (Thread writer : writers) writer.join();
-        assertTrue(wroteEnough, () -> "Written until then: " + posts + ", refused: " + refused);
-
-        Process again = start(port, data);
-        try {
-            readUntil(again, "is open");
+            school.start();
             assertEquals(List.of(), lost(address), "of " + posts.size() + " posts");
             String remark = new Visitor(address, "quill", "porch-demo").get(MARKED).get("marks").get(0).get("remark").asString();
             assertTrue(Integer.parseInt(remark) >= marks.get(), "Acknowledged was " + marks + ", kept is " + remark);
-        } finally {
-            again.destroyForcibly();
         }
     }
 
@@ -143,28 +132,5 @@ class KillTest {
             if (step.compareTo(Step.SHOWN) >= 0 && !reader.get(path + "/comments").toString().contains(post.words())) lost.add("the approval of the comment on " + post);
         }
         return lost;
-    }
-
-    private static Process start(int port, Path data) throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp",
-            System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")), "-Dvastporch.port=" + port, "-Dvastporch.data=" + data, "org.vastporch.demo.Demo");
-        builder.environment().putAll(Map.of("TZ", "UTC"));
-        return builder.redirectErrorStream(true).start();
-    }
-
-    private static void readUntil(Process server, String text) throws IOException {
-        StringBuilder said = new StringBuilder();
-        byte[] buffer = new byte[4096];
-        while (said.indexOf(text) < 0) {
-            int n = server.getInputStream().read(buffer);
-            if (n < 0) throw new IOException("The server ended: " + said);
-            said.append(new String(buffer, 0, n));
-        }
-    }
-
-    private static int freePort() throws IOException {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        }
     }
 }

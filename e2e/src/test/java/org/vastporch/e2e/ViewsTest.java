@@ -3,10 +3,8 @@ package org.vastporch.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assertions.*;
 import static org.vastporch.e2e.Stage.button;
-import static org.vastporch.e2e.Stage.link;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
-import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
@@ -89,44 +87,5 @@ class ViewsTest {
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 5").setExact(true))).isVisible();
         button(page, "Show everything").click();
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term"))).isVisible();
-    }
-
-    @Test
-    void nothingTypedIsLostWhenTheSessionEnds() {
-        Page page = Stage.as("tunde.a", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
-        button(page, "Garden news").click();
-        assertEquals(200, typeTitle(page, "A net is missing"));
-        page.context().clearCookies(new BrowserContext.ClearCookiesOptions().setName("porch_session"));
-        assertEquals(401, typeTitle(page, "A net is missing again"));
-        assertThat(page.getByText("Your session has ended.")).isVisible();
-        assertEquals(200, saved(page, () -> Stage.signIn(page, "tunde.a", "porch-demo")));
-        page.reload();
-        assertThat(page.getByLabel("Title")).hasValue("A net is missing again");
-    }
-
-    @Test
-    void twoTabsAreSaidAndNeitherIsLost() {
-        Page one = Stage.as("odalys.b", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
-        button(one, "Garden news").click();
-        assertEquals(200, typeTitle(one, "First"));
-        Page two = one.context().newPage();
-        two.navigate(one.url());
-        assertEquals(200, typeTitle(two, "Second"));
-        assertEquals(409, typeTitle(one, "First again"));
-        assertThat(one.getByText("This post was changed in another window")).isVisible();
-        assertEquals(200, saved(one, () -> button(one, "Go on with this one").click()));
-        two.reload();
-        assertThat(two.getByLabel("Title")).hasValue("First again");
-        link(two, "My pages").click();
-        assertThat(two.getByText("First again")).isVisible();
-    }
-
-    private static int typeTitle(Page page, String title) {
-        return saved(page, () -> page.getByLabel("Title").fill(title));
-    }
-
-    /** Does something after which the draft is saved, and gives the status of that. */
-    private static int saved(Page page, Runnable act) {
-        return page.waitForResponse(r -> r.url().endsWith("/draft") && r.request().method().equals("PUT"), act).status();
     }
 }

@@ -1,0 +1,60 @@
+package org.vastporch.e2e;
+
+import java.io.IOException;
+import java.net.ServerSocket;
+import java.nio.file.Path;
+import java.util.Map;
+
+/** The demo school in a process of its own, which can be killed with -9 and started again on the same data and at the same address. */
+final class School implements AutoCloseable {
+
+    private final Path data;
+    private final int port = freePort();
+    private Process process;
+
+    School(String name) throws IOException {
+        data = Stage.folder(name);
+        start();
+    }
+
+    String address() {
+        return "http://localhost:" + port;
+    }
+
+    /** Starts it, and comes back when it is open. */
+    void start() throws IOException {
+        ProcessBuilder builder = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp",
+            System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")), "-Dvastporch.port=" + port, "-Dvastporch.data=" + data, "org.vastporch.demo.Demo");
+        builder.environment().putAll(Map.of("TZ", "UTC"));
+        process = builder.redirectErrorStream(true).start();
+        readUntil("is open");
+    }
+
+    void kill() throws InterruptedException {
+        process.destroyForcibly();
+        process.waitFor();
+    }
+
+    @Override
+    public void close() {
+        process.destroyForcibly();
+    }
+
+    private void readUntil(String text) throws IOException {
+        StringBuilder said = new StringBuilder();
+        byte[] buffer = new byte[4096];
+        while (said.indexOf(text) < 0) {
+            int n = process.getInputStream().read(buffer);
+            if (n < 0) throw new IOException("The server ended: " + said);
+            said.append(new String(buffer, 0, n));
+        }
+    }
+
+    private static int freePort() {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+}
