@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.LoadState;
@@ -28,6 +29,11 @@ final class Stage {
         .setExecutablePath(Path.of(System.getProperty("porch.chromium", "/usr/bin/chromium")))
         .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run")));
     private static Demo.Running demo;
+
+    static {
+        // A slow machine is no failure.
+        PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+    }
 
     private Stage() {}
 
