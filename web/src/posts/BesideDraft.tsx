@@ -37,9 +37,9 @@ function rulesInWords(rules: BlogRules): string[] {
 }
 
 /** Where a student stands on the way to earned trust; only while somebody looks first, or looked before trust was there. */
-function trustInWords({ approval, approvalsInRow, trustAfter }: Beside): string {
+function trustInWords({ approval, approvalsInRow, trustAfter, holds }: Beside): string {
   if (trustAfter === 0 || approval.source === 'STAFF' || approval.source === 'STUDENT') return '';
-  if (approval.source === 'TRUST') return 'You have earned trust: your posts go straight out.';
+  if (approval.source === 'TRUST') return holds.length > 0 ? 'You have earned trust: without what is named here it would go straight out.' : 'You have earned trust: your posts go straight out.';
   return approval.policy === 'BEFORE' ? `${approvalsInRow === 0 ? 'None' : approvalsInRow} of your posts ${approvalsInRow === 1 ? 'was' : 'were'} approved in a row; after ${trustAfter} they go straight out.` : '';
 }
 
@@ -58,9 +58,6 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
   const { prompt } = draft;
   return (
     <>
-      {draft.history[0]?.step === 'RETURN' && (
-        <p className="tell" style={{ margin: '0 0 18px' }}><b style={{ fontWeight: 600 }}>{draft.history[0].by}</b> sent it back: “{draft.history[0].note}”</p>
-      )}
       {prompt && (
         <>
           <h4>{prompt.title} · due <When at={prompt.due} />{prompt.late ? ' · late now' : ''}</h4>

@@ -2,23 +2,25 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, postJson, putJson } from '../api/client';
 import { marginOptions } from '../api/queries';
+import type { Draft } from '../api/schema';
 import { t } from '../texts/en';
 import { MarginNote } from './MarginNote';
+import css from './Write.module.css';
 
 interface OwnMarginProps {
-  postId: number;
+  draft: Draft;
   /** Saves what is typed, so that the answer is about it; tells the state of the text then, or nothing if that failed. */
   saved: () => Promise<number | null>;
   /** Called when the server changed the text. */
   onChanged: () => Promise<void>;
 }
 
-/** Beside one's own text: what staff noted in its margin, and asking them to. */
-export function OwnMargin({ postId, saved, onChanged }: OwnMarginProps) {
+/** What staff told the author about this text: why it came back, and what they noted in its margin. */
+export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
+  const postId = draft.id;
   const { data } = useQuery(marginOptions(postId));
   const client = useQueryClient();
   const [problem, setProblem] = useState('');
-  if (!data) return null;
   const act = async (what: () => Promise<unknown>) => {
     setProblem('');
     try {
@@ -34,12 +36,41 @@ export function OwnMargin({ postId, saved, onChanged }: OwnMarginProps) {
     await postJson(`/api/posts/${postId}/margin/${id}/answer`, { answer: given, rev });
     if (given === 'ACCEPTED') await onChanged();
   });
+  const [back] = draft.history;
+  const notes = data?.notes ?? [];
+  const answered = notes.filter((n) => n.state !== 'OPEN');
+  if (back?.step !== 'RETURN' && notes.length === 0) return null;
+  return (
+    <aside className={`sill ${css.told}`} aria-label="What was said to you about it">
+      {back?.step === 'RETURN' && <p className="tell" style={{ margin: '0 0 12px' }}><b style={{ fontWeight: 600 }}>{back.by}</b> sent it back: “{back.note}”</p>}
+      {notes.length > 0 && <h4>In the margin</h4>}
+      {notes.filter((n) => n.state === 'OPEN').map((n) => <MarginNote key={n.id} note={n} onAnswer={(given) => void answer(n.id, given)} />)}
+      {answered.length > 0 && <details><summary className="tiny muted">{t.count(answered.length, 'note', 'notes')} answered</summary>{answered.map((n) => <MarginNote key={n.id} note={n} />)}</details>}
+      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    </aside>
+  );
+}
+
+/** Asking staff to look at a text that is not finished, and taking that back. */
+export function AskForHelp({ postId }: { postId: number }) {
+  const { data } = useQuery(marginOptions(postId));
+  const client = useQueryClient();
+  const [problem, setProblem] = useState('');
+  if (!data?.mayAnswer) return null;
+  const ask = async () => {
+    setProblem('');
+    try {
+      await putJson(`/api/posts/${postId}/help`, { asked: !data.asked });
+      await client.invalidateQueries({ queryKey: ['margin', postId] });
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
   return (
     <>
-      <h4>{data.notes.length ? 'In the margin' : 'Help with this text'}</h4>
-      {data.notes.map((n) => <MarginNote key={n.id} note={n} onAnswer={(given) => void answer(n.id, given)} />)}
+      <h4>Help with this text</h4>
       {problem && <p className="tell wrong" role="alert">{problem}</p>}
-      {data.mayAnswer && <button className="btn mid" style={{ width: '100%' }} onClick={() => act(() => putJson(`/api/posts/${postId}/help`, { asked: !data.asked }))}>{data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}</button>}
+      <button className="btn mid" style={{ width: '100%' }} onClick={() => void ask()}>{data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}</button>
     </>
   );
 }

@@ -42,7 +42,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
   if (asking)
     return (
       <form className={css.tools} onSubmit={(e) => { e.preventDefault(); set(); }}>
-        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder="https://" value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
+        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder={asking.for === 'link' ? 'Where the link leads: https://…' : 'The page of the video: https://…'} value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
           onKeyDown={(e) => e.key === 'Escape' && setAsking(null)} />
         <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
         <button type="button" onClick={() => setAsking(null)}>Cancel</button>

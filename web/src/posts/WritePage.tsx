@@ -14,7 +14,7 @@ import { BesideDraft } from './BesideDraft';
 import { Align } from './align';
 import { File as FileNode } from './file';
 import { plainPaste } from './paste';
-import { OwnMargin } from './OwnMargin';
+import { AskForHelp, OwnMargin } from './OwnMargin';
 import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
 import { putIn } from './putIn';
@@ -166,9 +166,10 @@ function Writing({ draft }: { draft: Draft }) {
           </div>
         )}
       </main>
-      <aside className="sill">
+      {draft.own && <OwnMargin draft={draft} saved={async () => ((await save()) ? rev.current : null)} onChanged={broughtBack} />}
+      <aside className={`sill ${css.beside}`} aria-label="Beside the text">
         <BesideDraft draft={draft} beside={beside} typed={shown} onChange={update} publishAt={publishAt} onPublishAt={setPublishAt} />
-        {draft.own && <OwnMargin postId={draft.id} saved={async () => ((await save()) ? rev.current : null)} onChanged={broughtBack} />}
+        {draft.own && <AskForHelp postId={draft.id} />}
         {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}</button>}
         {staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={async () => { await save(); navigate(`/classes/${classId}/approve`); }}>Back to Approve</button>}
         <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => { setPreview(!preview); window.scrollTo({ top: 0 }); }}>{preview ? 'Go on writing' : 'Preview'}</button><button className="btn mid" onClick={async () => { await save(); setLooking(true); }}>Versions</button></div>

@@ -32,7 +32,8 @@ export const File = Node.create({
       priority: 60,
       getAttrs: (figure) => {
         const link = figure.querySelector('a');
-        return link ? { kind: figure.getAttribute('data-kind'), href: link.getAttribute('href') ?? '', name: link.textContent ?? '', caption: figure.querySelector('figcaption')?.textContent ?? '' } : false;
+        // What has no name yet shows its address; that is not its name.
+        return link ? { kind: figure.getAttribute('data-kind'), href: link.getAttribute('href') ?? '', name: link.textContent === link.getAttribute('href') ? '' : link.textContent, caption: figure.querySelector('figcaption')?.textContent ?? '' } : false;
       },
     }];
   },
