@@ -2151,6 +2151,7 @@ export interface components {
             at: string;
             author: string;
             edited: boolean;
+            editedBy?: string;
             html: string;
             /** Format: int64 */
             id: number;
@@ -2186,7 +2187,7 @@ export interface components {
             version: number;
         };
         Decided: {
-            changes?: components["schemas"]["Stretch"][];
+            changes?: components["schemas"]["Revision"];
             code?: string;
             /** Format: int64 */
             decision?: number;
@@ -2851,7 +2852,7 @@ export interface components {
             author: string;
             because: components["schemas"]["InForce"];
             blog?: string;
-            changes?: components["schemas"]["Stretch"][];
+            changes?: components["schemas"]["Revision"];
             /** Format: int64 */
             classId: number;
             className: string;
@@ -2869,6 +2870,8 @@ export interface components {
             publishAt?: string;
             /** Format: int32 */
             readers: number;
+            /** Format: int32 */
+            readersNow?: number;
             reports: components["schemas"]["Report"][];
             /** Format: int32 */
             rev: number;
@@ -2876,12 +2879,14 @@ export interface components {
             since: string;
             state: string;
             subject: string;
+            tags: string[];
             title: string;
             /** Format: int32 */
             trustAfter: number;
             under?: components["schemas"]["Under"];
             /** Format: int32 */
             version: number;
+            works: string[];
         };
         Place: {
             /** Format: int64 */
@@ -3032,6 +3037,15 @@ export interface components {
         Rev: {
             /** Format: int32 */
             rev: number;
+        };
+        Revision: {
+            besides: components["schemas"]["Stretch"][];
+            empty: boolean;
+            /** Format: int32 */
+            gone: number;
+            shown: string;
+            title: components["schemas"]["Stretch"][];
+            words: components["schemas"]["Stretch"][];
         };
         RoleChange: {
             /** @enum {string} */
@@ -3556,6 +3570,7 @@ export type Report = components['schemas']['Report'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
+export type Revision = components['schemas']['Revision'];
 export type RoleChange = components['schemas']['RoleChange'];
 export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];

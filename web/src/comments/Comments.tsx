@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Asides } from '../asides/Asides';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { deleteJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView } from '../api/schema';
 import { isStaff } from '../app/useClass';
@@ -10,6 +10,7 @@ import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
+import { CommentBox } from './CommentBox';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
@@ -49,9 +50,9 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
     <div className={`${css.comment} ${depth > 0 ? css.reply : ''}`}>
       <div className={css.who}>
         {comment.state !== 'PUBLISHED' && <><StateBoard state={comment.state} withWord /> · </>}
-        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />{comment.edited && ', changed'}
+        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />{comment.edited && (comment.editedBy ? `, changed by ${comment.editedBy}` : ', changed')}
       </div>
-      {changing ? <CommentBox postId={postId} change={comment} label="Your comment" onDone={() => setChanging(false)} /> : <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />}
+      {changing ? <CommentBox postId={postId} change={comment} label={comment.own ? 'Your comment' : `The comment of ${comment.author}`} onDone={() => setChanging(false)} /> : <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />}
       {(comment.own || (staff && word)) && comment.id > 0 && <Asides at={`/api/comments/${comment.id}/words`} heading={comment.own ? 'A private word to you' : undefined} label={`Only ${comment.author} and the staff read it`} verb="Say it" />}
       {comment.own && comment.state === 'WAITING' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>A teacher looks at it first. Only you and the staff see it until then.</p>}
       {comment.note && <p className="tell" style={{ margin: '0 0 8px' }}>“{comment.note}”</p>}
@@ -62,69 +63,6 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
         {!staff && !comment.own && me && comment.state === 'PUBLISHED' && <>{onReply ? ' · ' : ''}<Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word tiny" /></>}
         {comment.mayDelete && <>{onReply || comment.mayEdit || staff ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
       </span>
-    </div>
-  );
-}
-
-interface CommentBoxProps {
-  postId: number;
-  parentId?: number;
-  /** The comment that is changed; left out for a new one. */
-  change?: CommentView;
-  label: string;
-  /** Whether somebody without an account writes. */
-  visitor?: boolean;
-  onDone?: () => void;
-}
-
-/** The words of a comment as they were typed. */
-function plainOf(html: string): string {
-  const page = new DOMParser().parseFromString(html.replace(/<br>/g, '\n').replace(/<\/p>/g, '\n\n</p>'), 'text/html');
-  return (page.body.textContent ?? '').trim();
-}
-
-function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
-  const kept = `porch-comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`;
-  const [text, setText] = useState(() => localStorage.getItem(kept) ?? (change ? plainOf(change.html) : ''));
-  const [name, setName] = useState('');
-  const [website, setWebsite] = useState('');
-  const [sent, setSent] = useState(false);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const client = useQueryClient();
-  const type = (value: string) => {
-    setText(value);
-    localStorage.setItem(kept, value);
-  };
-  const send = async () => {
-    setBusy(true);
-    try {
-      if (change) await putJson(`/api/comments/${change.id}`, { text });
-      else await postJson(`/api/posts/${postId}/comments`, visitor ? { text, parentId, name, website } : { text, parentId });
-      localStorage.removeItem(kept);
-      setText('');
-      setSent(visitor);
-      setProblem('');
-      await client.invalidateQueries({ queryKey: ['comments', postId] });
-      onDone?.();
-    } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
-    } finally {
-      setBusy(false);
-    }
-  };
-  return (
-    <div className={css.box}>
-      {sent && <p className="tell" role="status">Thank you. Somebody of the school looks at it first; then it stands here.</p>}
-      {change && change.state === 'PUBLISHED' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>Where comments are looked at first, the changed one waits again before others see it.</p>}
-      {visitor && <label className="tiny muted">Your name, as others read it<input className={css.name} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} /></label>}
-      {visitor && <input className="away" tabIndex={-1} autoComplete="off" aria-hidden="true" name="website" value={website} onChange={(e) => setWebsite(e.target.value)} />}
-      <label className="tiny muted">{label}
-        <textarea value={text} onChange={(e) => type(e.target.value)} aria-invalid={problem !== ''} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
-      </label>
-      {problem && <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>{problem}</p>}
-      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{change ? 'Keep the change' : 'Send'}</button>{' '}
-      {onDone && <button className="word" onClick={onDone}>{t.cancel}</button>}
     </div>
   );
 }

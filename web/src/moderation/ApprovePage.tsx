@@ -1,5 +1,6 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Modal } from '@mantine/core';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
 import { isStaff, useClass } from '../app/useClass';
 import { boardAfter, StateBoard } from '../parts/StateBoard';
@@ -9,6 +10,9 @@ import css from './Approve.module.css';
 import { NoticeDialog } from './NoticeDialog';
 import { PileEntry } from './PileEntry';
 import { keyOf, usePile, type Lying, type Step } from './usePile';
+
+/** The editor is fetched when somebody mends a post. */
+const Desk = lazy(() => import('../posts/WritePage').then((m) => ({ default: m.Desk })));
 
 const SORTS = { '': 'Everything', posts: 'Posts', comments: 'Comments', outside: 'From outside', held: 'Held', reported: 'Reported', up: 'Up already' } as const;
 type Sort = keyof typeof SORTS;
@@ -24,11 +28,11 @@ export function ApprovePage() {
 /** A pile that is read downwards, and decided by one key each. */
 function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   const { id, role } = useClass();
-  const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
-  const { query, pile, decide, undo, fetchAll } = usePile(wish);
+  const { query, pile, decide, undo, fetchAll, lookAgain } = usePile(wish);
   const [currentKey, setCurrentKey] = useState(params.get('item') ?? '');
   const [returning, setReturning] = useState(false);
+  const [mending, setMending] = useState('');
   const [telling, setTelling] = useState(false);
   const [pickingAll, setPickingAll] = useState(false);
   const [picked, setPicked] = useState<Set<string>>(new Set());
@@ -37,11 +41,13 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   const shown = useMemo(() => ordered(pile, order), [pile, order]);
   const waiting = shown.filter((l) => l.fate.type === 'waits');
   const current = waiting.find((l) => keyOf(l.item) === currentKey) ?? waiting[0];
+  // A link from a mail names a text that has not come yet.
+  const isThere = !!current && keyOf(current.item) === currentKey;
   const lots = useRef<string[][]>([]);
 
   useEffect(() => {
-    if (currentKey) page.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest', behavior: 'instant' });
-  }, [currentKey]);
+    if (isThere) page.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: currentKey === params.get('item') ? 'start' : 'nearest', behavior: 'instant' });
+  }, [currentKey, isThere, params]);
 
   const set = (key: string, value: string) => setParams((before) => {
     const next = new URLSearchParams(before);
@@ -75,7 +81,11 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
       return;
     }
   };
-  const edit = () => current?.item.subject === 'post' && navigate(`/classes/${current.item.classId}/write/${current.item.id}`);
+  const edit = () => current && !current.item.outside && setMending(keyOf(current.item));
+  const mended = () => {
+    setMending('');
+    void lookAgain();
+  };
   const pick = () => {
     if (!current) return;
     const next = new Set(picked);
@@ -117,6 +127,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   const decidedHere = pile.filter((l) => l.fate.type !== 'waits' && query.data.items.some((i) => keyOf(i) === keyOf(l.item))).length;
   const left = Math.max(waiting.length, query.data.total - decidedHere);
   const of = (sort: Sort) => counts.filter((c) => !wish.classId || c.classId === wish.classId).reduce((n, c) => n + (sort === '' ? c.all : c[sort]), 0);
+  const mendedPost = waiting.find((l) => keyOf(l.item) === mending && l.item.subject === 'post');
   const lastLot = lots.current.at(-1) ?? [];
   return (
     <div ref={page}>
@@ -157,8 +168,8 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                 </div>
               )}
               {fate.type === 'waits' && (
-                <PileEntry item={fate.changes ? { ...item, changes: fate.changes } : item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'}
-                  onFocus={() => { setCurrentKey(key); setReturning(false); }} onAct={act} onReturn={setReturning} onEdit={edit} />
+                <PileEntry item={fate.changes ? { ...item, changes: fate.changes } : item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'} mending={mending === key}
+                  onFocus={() => { setCurrentKey(key); setReturning(false); }} onAct={act} onReturn={setReturning} onEdit={edit} onMended={mended} />
               )}
               {fate.type === 'decided' && (
                 <div className={css.done}>
@@ -174,6 +185,11 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
           );
         })}
       </main>
+      {mendedPost && (
+        <Modal opened fullScreen onClose={mended} title={`${mendedPost.item.author}: ${mendedPost.item.title}`}>
+          <Suspense fallback={<Loading lines={9} />}><Desk id={mendedPost.item.id} onDone={mended} /></Suspense>
+        </Modal>
+      )}
       {telling && <NoticeDialog onClose={() => setTelling(false)} />}
     </div>
   );

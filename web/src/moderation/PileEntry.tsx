@@ -1,14 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { deleteJson, postJson } from '../api/client';
 import { returnNotesOptions } from '../api/queries';
 import type { PileItem } from '../api/schema';
-import { markChanges, markHolds } from '../parts/markText';
+import { CommentBox } from '../comments/CommentBox';
 import { StateBoard } from '../parts/StateBoard';
 import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import css from './Approve.module.css';
+import { PileText } from './PileText';
 import type { Step } from './usePile';
 
 interface PileEntryProps {
@@ -22,15 +23,18 @@ interface PileEntryProps {
   /** Whether the box for the note is open. */
   returning: boolean;
   mayEdit: boolean;
+  /** Whether the words of this comment are being changed. */
+  mending: boolean;
   onFocus: () => void;
   onAct: (step: Step, note?: string) => void;
   onReturn: (open: boolean) => void;
   onEdit: () => void;
+  /** Called when the words were changed, or are left as they are. */
+  onMended: () => void;
 }
 
 /** One text of the pile; the current one has its decisions and history beside it. */
-export function PileEntry({ item, problem, isCurrent, isPicked, picked, returning, mayEdit, onFocus, onAct, onReturn, onEdit }: PileEntryProps) {
-  const html = useMemo(() => (item.changes ? markChanges(item.changes, item.holds) : markHolds(item.html, item.holds)), [item]);
+export function PileEntry({ item, problem, isCurrent, isPicked, picked, returning, mayEdit, mending, onFocus, onAct, onReturn, onEdit, onMended }: PileEntryProps) {
   return (
     <article className={[css.item, item.subject === 'comment' ? css.comment : '', isCurrent ? css.current : '', isPicked ? css.picked : ''].join(' ')}
       aria-current={isCurrent} aria-label={item.title || `Comment by ${item.author}`} onClick={isCurrent ? undefined : onFocus}>
@@ -41,17 +45,16 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
           {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
           {item.changes && ' · a new version, changes marked'}{item.state === 'PUBLISHED' && ' · up already'}{item.state === 'HIDDEN' && ' · came down until you have looked'}{isPicked && ' · picked'}
         </div>
-        {item.title && <h2>{item.title}</h2>}
-        <div className={`reading ${css.text}`} dangerouslySetInnerHTML={{ __html: html }} />
+        {mending && item.under ? <CommentBox postId={item.under.postId} change={{ id: item.id, html: item.html, state: item.state, own: false }} label={`The comment of ${item.author}`} onDone={onMended} /> : <PileText item={item} />}
         {problem && <p className="tell wrong" role="alert" style={{ marginTop: 12 }}>{problem}</p>}
       </div>
       {isCurrent && (
-        <div>
+        <div className={css.aside}>
           {returning ? <ReturnNote many={isPicked ? picked : 1} onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
             <div className={css.acts}>
               <button className="btn go" onClick={() => onAct('APPROVE')}>{APPROVE[item.state] ?? 'Approve'} <span className="key">A</span></button>
               <button className="btn" onClick={() => onReturn(true)}>Return with a note <span className="key">R</span></button>
-              {mayEdit && item.subject === 'post' && !item.outside && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
+              {mayEdit && !item.outside && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
               <button className="btn" onClick={() => onAct('HIDE')}>Hide <span className="key">H</span></button>
               <button className="btn" onClick={() => onAct('BIN')}>Into the bin <span className="key">B</span></button>
             </div>
@@ -62,7 +65,7 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
             <p>{whyInWords(item)}</p>
             {item.trustAfter > 0 && <p>{item.approvalsInRow >= item.trustAfter ? 'Earned trust: goes straight out unless something is held.' : `${item.approvalsInRow} of ${item.trustAfter} approvals to go straight out.`}</p>}
             {item.history.slice(0, 2).map((h) => <p key={h.at}><b>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}{h.note ? `: “${h.note}”` : ''}</p>)}
-            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.people(item.readers)}</b> can read it{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
+            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.people(item.readers)}</b> can read it{item.readersNow !== undefined ? ` (until now ${item.readersNow})` : ''}{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
             {item.outside && <p><a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">The original</a></p>}
           </div>
         </div>

@@ -2,13 +2,13 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useCallback, useEffect, useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { pileOptions, type PileWish } from '../api/queries';
-import type { Decided, Pile, PileItem, Stretch } from '../api/schema';
+import type { Decided, Pile, PileItem, Revision } from '../api/schema';
 
 export type Step = 'APPROVE' | 'RETURN' | 'HIDE' | 'BIN';
 
 /** Where an item of the pile stands on this page. */
 export type Fate =
-  | { type: 'waits'; problem?: string; changes?: Stretch[] }
+  | { type: 'waits'; problem?: string; changes?: Revision }
   | { type: 'decided'; step: Step; decision?: number }
   | { type: 'gone' };
 
@@ -108,5 +108,7 @@ export function usePile(wish: PileWish) {
   }, [client, settle]);
 
   const fetchAll = useCallback(() => setMost(MOST), []);
-  return { query, pile, decide, undo, fetchAll };
+  /** Looks again at what waits, after one of the texts was mended. */
+  const lookAgain = useCallback(() => client.refetchQueries({ queryKey: ['pile'] }), [client]);
+  return { query, pile, decide, undo, fetchAll, lookAgain };
 }

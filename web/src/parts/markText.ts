@@ -15,10 +15,18 @@ function marked(text: string, holds: Hold[]): string {
   return html + escape(text.slice(at));
 }
 
-/** Clean HTML from the server with the places of its holds marked. */
-export function markHolds(html: string, holds: Hold[]): string {
-  if (holds.length === 0) return html;
+/**
+ * Clean HTML from the server as somebody looks at it who decides about it: with what readers do not see at once, alternative texts
+ * and where links lead, and with the places of its holds marked.
+ */
+export function laidOpen(html: string, holds: Hold[]): string {
   const page = new DOMParser().parseFromString(html, 'text/html');
+  const say = (after: Element, words: string) => after.after(Object.assign(page.createElement('small'), { className: 'laid', textContent: words }));
+  page.querySelectorAll('img[alt]:not([alt=""])').forEach((img) => say(img, `For those who cannot see it: ${img.getAttribute('alt')}`));
+  page.querySelectorAll('a[href]').forEach((link) => {
+    const address = link.getAttribute('href')!;
+    if (!address.startsWith('/') && address !== link.textContent) say(link, address);
+  });
   const walker = page.createTreeWalker(page.body, NodeFilter.SHOW_TEXT);
   const texts: Text[] = [];
   while (walker.nextNode()) texts.push(walker.currentNode as Text);

@@ -224,6 +224,46 @@ class ApprovingTest {
         assertEquals("WAITING", waiting().get(0).get("state").asString());
     }
 
+    /** What an approval covers is shown: a link behind the same words, a tag and a wider audience are no less a change than a word. */
+    @Test
+    void whatIsNotAWordIsShownAsWell() {
+        rules(Map.of("postPolicy", "NONE", "tools", List.of("LINK")));
+        long post = handIn("Slugs", "<p>We read <a href=\"https://beds.example/plan\">the plan</a>.</p>");
+        JsonNode held = waiting().get(0);
+        assertEquals("https://beds.example/plan", held.get("holds").get(0).get("found").asString(), "a link is held, whatever words it has");
+        decide(of.lead(), held, "APPROVE");
+        int rev = of.first().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
+        rev = of.first().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Slugs", "html", "<p>We read <a href=\"https://else.example/plan\">the plan</a>.</p>",
+            "tags", List.of("07700 900461"), "audience", "MY_CLASS")).body().get("rev").asInt();
+        assertEquals(200, of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev)).status());
+        JsonNode again = waiting().get(0);
+        assertEquals(List.of("PHONE", "LINK"), again.get("holds").valueStream().map(h -> h.get("rule").asString()).toList());
+        JsonNode changes = again.get("changes");
+        assertEquals(1, changes.get("words").size(), "no word is another");
+        assertTrue(changes.get("shown").asString().contains("https://else.example/plan"), changes::toString);
+        assertEquals("ADDED 07700 900461", changes.get("besides").get(0).get("change").asString() + " " + changes.get("besides").get(0).get("text").asString());
+        assertEquals(List.of("07700 900461"), again.get("tags").valueStream().map(JsonNode::asString).toList());
+    }
+
+    /** A comment that was changed shows what is new in it; staff mend one where it lies, and it says who did. */
+    @Test
+    void aChangedCommentShowsWhatIsNewAndStaffCanMendOne() {
+        long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        long comment = of.other().post("/api/posts/" + post + "/comments", Map.of("text", "Which kind was it?")).body().get("id").asLong();
+        decide(of.lead(), waiting().get(0), "APPROVE");
+        assertEquals(200, of.other().put("/api/comments/" + comment, Map.of("text", "Which stupid kind was it?")).status());
+        JsonNode item = waiting().get(0);
+        assertTrue(item.get("changes").get("words").valueStream().anyMatch(w -> w.get("change").asString().equals("ADDED") && w.get("text").asString().contains("stupid")), item::toString);
+        assertEquals(200, of.lead().put("/api/comments/" + comment, Map.of("text", "Which kind of slug was it?")).status());
+        assertEquals("newer-version", decide(of.lead(), item, "APPROVE").body().get(0).get("code").asString(), "nobody approves what was mended since");
+        decide(of.lead(), waiting().get(0), "APPROVE");
+        JsonNode shown = of.first().get("/api/posts/" + post + "/comments").body().get(0);
+        assertTrue(shown.get("html").asString().contains("kind of slug"));
+        assertEquals(of.lead().get("/api/posts/" + post + "/comments").body().get(0).get("editedBy"), shown.get("editedBy"));
+        assertNotNull(shown.get("editedBy"));
+        assertEquals(403, of.first().put("/api/comments/" + comment, Map.of("text", "Mine now")).status());
+    }
+
     @Test
     void thePileCanBeNarrowedAndCounts() {
         rules(Map.of("commentPolicy", "BEFORE"));

@@ -123,7 +123,7 @@ class DayTest {
         of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         assertEquals("<p>first words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());
         JsonNode item = inPile(of.lead(), id);
-        assertEquals(List.of("REMOVED", "ADDED", "SAME"), item.get("changes").valueStream().map(s -> s.get("change").asString()).toList());
+        assertEquals(List.of("REMOVED", "ADDED", "SAME"), item.get("changes").get("words").valueStream().map(s -> s.get("change").asString()).toList());
 
         long decision = decide(of.lead(), item, "APPROVE", "").body().get(0).get("decision").asLong();
         assertEquals("<p>second words</p>", of.other().get("/api/posts/" + id).body().get("html").asString());

@@ -191,11 +191,13 @@ public final class AccessEngine {
     }
 
     /**
-     * Decides whether the viewer may change a comment: its author alone, one that is published as long as the blog lets what is published be changed.
+     * Decides whether the viewer may change a comment: staff any, its author one that is published as long as the blog lets what is published be changed.
      *
      * @param published when it went up; null if it is not up
      */
     public static Reason editComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published, Instant now) {
+        boolean manages = viewer.isInPerson() && viewer.in(post.blog().classId(), now).filter(m -> m.role().managesClass()).isPresent();
+        if (manages && viewer.personId() != commentAuthor) return Reason.IS_STAFF;
         Reason may = comment(viewer, post, now);
         if (!may.allows()) return may;
         if (viewer.isStranger() || viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;

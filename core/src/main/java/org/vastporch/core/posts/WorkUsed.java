@@ -27,7 +27,13 @@ public record WorkUsed(String title, String author, String date, String publishe
     private static final Pattern YEAR = Pattern.compile("(?<!\\d)(\\d{4})(?!\\d)");
 
     /** One line of the list: lead, title (in italics), tail, then the address. Nothing in it is HTML. */
-    public record Reference(String lead, String title, String tail, String address) {}
+    public record Reference(String lead, String title, String tail, String address) {
+
+        /** The whole line as plain text. */
+        public String line() {
+            return (lead + title + tail + " " + address).strip();
+        }
+    }
 
     /** @throws IllegalArgumentException with a sentence for the writer if the work cannot stand in a list */
     public WorkUsed {

@@ -21,8 +21,10 @@ import org.jsoup.nodes.TextNode;
  * @param described    how many of them have an alternative text
  * @param firstPicture address of the first one; empty for none
  * @param media        addresses of all pictures, sounds, videos and files, without doubles
+ * @param addresses    addresses outside to which links and cards lead, without doubles
  */
-public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings, List<String> media) {
+public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings, List<String> media,
+                        List<String> addresses) {
 
     /** A letter or digit that goes on no word: neither after another nor after one with an apostrophe or hyphen. */
     private static final Pattern WORD = Pattern.compile("(?<![\\p{L}\\p{N}\\p{M}]|[\\p{L}\\p{N}\\p{M}]['’\\-‐‑])[\\p{L}\\p{N}\\p{M}]");
@@ -36,12 +38,13 @@ public record TextFacts(String plain, String lead, List<String> alts, int words,
         List<String> alts = pictures.stream().map(img -> img.attr("alt")).filter(alt -> !alt.isBlank()).toList();
         int links = page.select("a[href]:not(figure[data-kind] > a)").size();
         List<String> headings = page.select("h2, h3").eachText();
+        List<String> addresses = page.select("a[href]").eachAttr("href").stream().filter(href -> !href.startsWith("/")).distinct().toList();
         String firstPicture = pictures.isEmpty() ? "" : pictures.get(0).attr("src");
         // The name of a file is no word of its author's.
         page.select("figure[data-kind] > a").remove();
         int words = countWords(plain(page));
         page.select("figure").remove();
-        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings, media);
+        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings, media, addresses);
     }
 
     /** Counts the words of a plain text. */

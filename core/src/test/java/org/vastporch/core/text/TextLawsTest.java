@@ -5,7 +5,9 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.time.Duration;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -54,6 +56,38 @@ class TextLawsTest {
             assertEquals(after, joined(stretches, Change.REMOVED));
             assertEquals(before, joined(stretches, Change.ADDED));
         }
+    }
+
+    /** Somebody who approves a difference has seen all of the new version: the words, and each picture, file, link, tag and title. */
+    @Test
+    void aRevisionLeavesOutNothingThatIsNew() {
+        Random random = new Random(31);
+        List<String> blocks = List.of("<p>It rained.</p>", "<p>It <a href=\"https://a.example/1\">rained</a>.</p>", "<p>It <a href=\"https://b.example/2\">rained</a>.</p>", "<figure><img src=\"/media/0a1b2c3d\" alt=\"a bed\" data-width=\"half\"></figure>",
+            "<figure><img src=\"/media/0a1b2c3d\" alt=\"a bed\"></figure>", "<figure><img src=\"/media/0a1b2c3d\" alt=\"my house\"></figure>", "<img src=\"/media/4e5f6a7b\" alt=\"\">",
+            "<figure data-kind=\"card\"><a href=\"https://c.example/v\">Rain</a></figure>", "<figure data-kind=\"card\"><a href=\"https://d.example/v\">Rain</a></figure>");
+        for (int i = 0; i < 2000; i++) {
+            Revision.Side before = side(random, blocks);
+            Revision.Side now = side(random, blocks);
+            Revision revision = Revision.of(before, now);
+            for (Element e : Jsoup.parseBodyFragment(now.html()).select("a[href], img")) {
+                String what = e.nameIs("a") ? e.attr("href") : e.attr("src") + "\" alt=\"" + e.attr("alt");
+                if (!before.html().contains(what)) assertTrue(revision.shown().contains(what), () -> before + " -> " + now + ": " + revision);
+            }
+            assertEquals(now.title(), revision.title().isEmpty() ? before.title() : joined(revision.title(), Change.REMOVED));
+            for (String tag : now.besides()) assertTrue(before.besides().contains(tag) || revision.besides().contains(new Stretch(Change.ADDED, tag)));
+            assertEquals(TextFacts.of(now.html()).plain(), joined(revision.words(), Change.REMOVED));
+            assertEquals(before.title().equals(now.title()) && Set.copyOf(before.besides()).equals(Set.copyOf(now.besides())) && narrow(before).equals(narrow(now)), revision.isEmpty(), () -> before + " -> " + now + ": " + revision);
+        }
+    }
+
+    private static Revision.Side side(Random random, List<String> blocks) {
+        String html = random.ints(random.nextInt(4), 0, blocks.size()).mapToObj(blocks::get).distinct().sorted().collect(Collectors.joining());
+        return new Revision.Side(List.of("Rain", "Rain again").get(random.nextInt(2)), html, random.ints(random.nextInt(3), 0, 3).mapToObj(n -> "tag " + n).distinct().toList());
+    }
+
+    /** How wide a picture is changes nothing of what it shows. */
+    private static String narrow(Revision.Side side) {
+        return Stream.of(side.html().replace(" data-width=\"half\"", "").split("(?<=</p>|</figure>|alt=\"\">)")).distinct().collect(Collectors.joining());
     }
 
     @Test

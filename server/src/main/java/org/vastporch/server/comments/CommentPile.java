@@ -14,7 +14,7 @@ import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
-import org.vastporch.core.text.WordDiff;
+import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.comments.CommentStore.CommentRow;
 import org.vastporch.server.http.Problem;
@@ -65,7 +65,7 @@ class CommentPile implements Moderated {
     }
 
     @Override
-    public Optional<List<WordDiff.Stretch>> changesSince(long id, int version) {
+    public Optional<Revision> changesSince(long id, int version) {
         return Optional.empty();
     }
 
@@ -89,9 +89,15 @@ class CommentPile implements Moderated {
         PostHeadings.Heading post = known.posts().computeIfAbsent(row.postId(), posts::of);
         String in = known.classes().computeIfAbsent(row.classId(), id -> classes.get(id).name());
         Policy.InForce policy = known.policies().computeIfAbsent(List.of(row.authorId(), post.blogId()), k -> comments.policy(row, post.blogId()));
+        List<PileItem.Report> reported = reviews.reportsOn("comment", row.id(), names);
+        Revision changes = row.before() == null || !reported.isEmpty() ? null : Revision.of(side(row.before()), side(row.html()));
         return new PileItem("comment", row.id(), row.classId(), in, 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
-            Sanitiser.comment(row.html()), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
-            reviews.holdsOf("comment", row.id()), null, reviews.history("comment", row.id(), names), post.readers(), 0, 0, null,
-            row.state().name(), policy, reviews.reportsOn("comment", row.id(), names));
+            Sanitiser.comment(row.html()), List.of(), List.of(), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
+            reviews.holdsOf("comment", row.id()), changes, reviews.history("comment", row.id(), names), post.readers(), null, 0, 0, null,
+            row.state().name(), policy, reported);
+    }
+
+    private static Revision.Side side(String html) {
+        return new Revision.Side("", Sanitiser.comment(html), List.of());
     }
 }

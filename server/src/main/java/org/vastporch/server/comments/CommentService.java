@@ -44,12 +44,12 @@ public class CommentService implements CommentsGiven {
 
     /**
      * @param place     the number of the author's place in the class
-     * @param mayEdit   whether the viewer wrote it and may still change it
+     * @param mayEdit   whether the viewer may change it: one's own by the rules of the blog, or anybody's as staff
      * @param mayDelete whether the viewer may take it away, by the rules of the blog
      * @param note      what the author was told if it came back
      */
     public record CommentView(long id, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayEdit, boolean mayDelete,
-                              @Optionally String note, Instant at, boolean edited) {}
+                              @Optionally String note, Instant at, boolean edited, @Optionally String editedBy) {}
 
     private final CommentStore store;
     private final BlogService blogs;
@@ -93,7 +93,7 @@ public class CommentService implements CommentsGiven {
         if (shown.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
         if (!visitors.take(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
         Settled settled = settled(Viewer.STRANGER, post, text);
-        if (!hidden.isEmpty()) return new CommentView(0, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false);
+        if (!hidden.isEmpty()) return new CommentView(0, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false, null);
         return keep(Viewer.STRANGER, post, parentId, shown, settled);
     }
 
@@ -104,14 +104,17 @@ public class CommentService implements CommentsGiven {
         Instant now = clock.instant();
         State state = settled.after().state();
         CommentRow row = new CommentRow(0, classId, post.id(), viewer.personId(), visitor, parentId, state, settled.html(), settled.lookedForSince(),
-            state == State.PUBLISHED ? now : null, now, null, 1);
+            state == State.PUBLISHED ? now : null, now, null, null, null, 1);
         long id = store.add(row, settled.words());
         reviews.setHolds("comment", id, settled.holds());
         events.add(classId, state.waits() ? "comment-waits" : "comment-published", id, viewer.isStranger() ? null : viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
     }
 
-    /** Changes a comment of one's own. It goes the way of a new one: where comments are looked at first, it waits again. */
+    /**
+     * Changes a comment. One's own goes the way of a new one: where comments are looked at first, it waits again. One that staff mend stays
+     * where it is, and says who mended it.
+     */
     @Transactional
     public CommentView change(Viewer viewer, long id, String text) {
         CommentRow row = store.lock(id).orElseThrow(Problem::missing);
@@ -119,14 +122,30 @@ public class CommentService implements CommentsGiven {
         access.requireEditingComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
         if (row.state() == State.HIDDEN || row.state() == State.BINNED) throw Problem.missing();
         if (reviews.isReported("comment", id)) throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
-        Settled settled = settled(viewer, post, text);
         Instant now = clock.instant();
+        if (!isOwn(viewer, row)) return mend(viewer, row, post, text, now);
+        Settled settled = settled(viewer, post, text);
         State state = settled.after().state();
-        store.setText(id, settled.html(), settled.words(), now);
+        boolean wasSeen = row.state() == State.PUBLISHED || row.state() == State.RETURNED;
+        store.setText(id, settled.html(), settled.words(), viewer.personId(), wasSeen ? row.html() : row.before(), now);
         store.settle(id, state, settled.lookedForSince(), state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
         reviews.setHolds("comment", id, settled.holds());
         events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
+    }
+
+    private CommentView mend(Viewer viewer, CommentRow row, PostFacts post, String text, Instant now) {
+        Settled mended = settled(access.viewer(row.authorId()), post, text);
+        store.setText(row.id(), mended.html(), mended.words(), viewer.personId(), row.before(), now);
+        store.settle(row.id(), row.state(), row.waitingSince(), row.publishedAt());
+        if (row.state().waits()) reviews.setHolds("comment", row.id(), mended.holds());
+        events.add(row.classId(), "comment-mended", row.id(), viewer.personId());
+        return view(store.find(row.id()).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
+    }
+
+    /** Who mended the words of another; null for nobody. */
+    private static @Nullable String mender(CommentRow row, Names names) {
+        return row.editedBy() == null || row.editedBy() == row.authorId() ? null : names.of(row.editedBy());
     }
 
     /** A text made fit to be kept, with where it stands by the rules for its author. */
@@ -215,9 +234,9 @@ public class CommentService implements CommentsGiven {
     private CommentView view(CommentRow row, PostFacts post, Viewer viewer, Names names) {
         boolean own = isOwn(viewer, row);
         List<PileItem.Past> history = row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
-        boolean mayEdit = own && access.mayEditComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
+        boolean mayEdit = access.mayEditComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
         return new CommentView(row.id(), row.parentId(), names.placeOf(row.authorId()), author(row, names), Sanitiser.comment(row.html()), row.state().name(), own,
             row.state() != State.HIDDEN && mayEdit, access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(),
-            row.publishedAt() != null ? row.publishedAt() : row.createdAt(), row.editedAt() != null);
+            row.publishedAt() != null ? row.publishedAt() : row.createdAt(), row.editedAt() != null, mender(row, names));
     }
 }

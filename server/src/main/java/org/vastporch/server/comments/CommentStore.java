@@ -21,16 +21,17 @@ class CommentStore {
     /**
      * @param authorId 0 for a visitor without an account
      * @param visitor  the name that a visitor gave
+     * @param before   what it said before its author changed it, after it had been up or had come back
      */
     record CommentRow(long id, long classId, long postId, long authorId, @Nullable String visitor, @Nullable Long parentId, State state, String html,
-                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, @Nullable Instant editedAt, int rev) {
+                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, @Nullable Instant editedAt, @Nullable Long editedBy, @Nullable String before, int rev) {
         Standing standing() {
             boolean live = state == State.PUBLISHED || state == State.HIDDEN && publishedAt != null;
             return new Standing(state, live ? 1 : null, live ? null : 1);
         }
     }
 
-    private static final String COLUMNS = "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, rev";
+    private static final String COLUMNS = "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, edited_by, before_html, rev";
 
     private final JdbcClient jdbc;
 
@@ -84,8 +85,9 @@ class CommentStore {
     }
 
     /** Writes a changed text; raises {@code rev} by settling. */
-    void setText(long id, String html, int words, Instant now) {
-        jdbc.sql("update comment set html = :html, words = :words, edited_at = :now where id = :id").param("html", html).param("words", words).param("now", Rows.utc(now)).param("id", id).update();
+    void setText(long id, String html, int words, long by, @Nullable String before, Instant now) {
+        jdbc.sql("update comment set html = :html, words = :words, edited_by = :by, before_html = :before, edited_at = :now where id = :id").param("html", html).param("words", words).param("by", by)
+            .param("before", before).param("now", Rows.utc(now)).param("id", id).update();
     }
 
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
@@ -96,6 +98,6 @@ class CommentStore {
     private static CommentRow comment(ResultSet row) throws SQLException {
         return new CommentRow(row.getLong("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("author_id"), row.getString("visitor"), Rows.number(row, "parent_id"),
             State.valueOf(row.getString("state")), row.getString("html"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
-            Rows.instant(row, "created_at"), Rows.instant(row, "edited_at"), row.getInt("rev"));
+            Rows.instant(row, "created_at"), Rows.instant(row, "edited_at"), Rows.number(row, "edited_by"), row.getString("before_html"), row.getInt("rev"));
     }
 }

@@ -45,6 +45,7 @@ class CommentTraces implements Traces {
                 update comment c
                    set parent_id = (select x.parent_id from comment x where x.id = c.parent_id)
                  where c.parent_id in (""" + gone + ")").param("person", personId).update() > 0) { }
+        jdbc.sql("update comment set edited_by = null where edited_by = :person").param("person", personId).update();
         jdbc.sql("delete from comment where id in (" + gone + ")").param("person", personId).update();
     }
 }

@@ -7,7 +7,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Standing;
-import org.vastporch.core.text.WordDiff;
+import org.vastporch.core.text.Revision;
 
 /** A kind of text that can wait in the pile. Posts and comments are two; each keeps its own texts. */
 public interface Moderated {
@@ -33,7 +33,7 @@ public interface Moderated {
     void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by);
 
     /** What changed from a version that somebody saw to the one that a decision would be about now; empty if the earlier one is not kept. */
-    Optional<List<WordDiff.Stretch>> changesSince(long id, int version);
+    Optional<Revision> changesSince(long id, int version);
 
     /** Refuses whoever may not read the text as it is up now. */
     void requireReading(Viewer viewer, long id);

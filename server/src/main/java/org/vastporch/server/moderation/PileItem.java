@@ -4,7 +4,7 @@ import java.time.Instant;
 import java.util.List;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.text.WordDiff;
+import org.vastporch.core.text.Revision;
 import org.vastporch.server.http.Optionally;
 
 /**
@@ -13,6 +13,8 @@ import org.vastporch.server.http.Optionally;
  * @param version  the version that would become live; a decision names it
  * @param rev      changes with every change of the text; a decision names it too
  * @param place    the number of the author's place in the class
+ * @param tags     and works: what goes up with it and is not in the text
+ * @param readersNow how many can read the version that is up, if a decision changes that
  * @param changes  what changed since the version that was approved or returned before; left out if there is none
  * @param publishAt when it goes up by itself once it is approved; left out for at once
  * @param state    WAITING; PUBLISHED for what is up and is to be looked at; HIDDEN for what came down because it was reported
@@ -21,8 +23,8 @@ import org.vastporch.server.http.Optionally;
  */
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
-        Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
-        @Optionally List<WordDiff.Stretch> changes, List<Past> history, int readers, int approvalsInRow, int trustAfter,
+        List<String> tags, List<String> works, Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
+        @Optionally Revision changes, List<Past> history, int readers, @Optionally Integer readersNow, int approvalsInRow, int trustAfter,
         @Optionally Instant publishAt, String state, Policy.InForce because, List<Report> reports) {
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}

@@ -20,7 +20,7 @@ import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
-import org.vastporch.core.text.WordDiff;
+import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
@@ -41,7 +41,7 @@ public class PileService {
 
     /** What became of one text. {@code problem} says why nothing did; {@code changes} what is new since the version that was seen. */
     public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem,
-                          @Optionally List<WordDiff.Stretch> changes) {}
+                          @Optionally Revision changes) {}
 
     private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE, Step.BIN);
     private static final String NEWER = "newer-version";
@@ -133,7 +133,7 @@ public class PileService {
             try {
                 results.add(transaction.execute(status -> decideOne(viewer, item, wish.step(), wish.note().strip())));
             } catch (Problem e) {
-                List<WordDiff.Stretch> changes = e.code().equals(NEWER) ? kind(item.subject()).changesSince(item.id(), item.version()).orElse(null) : null;
+                Revision changes = e.code().equals(NEWER) ? kind(item.subject()).changesSince(item.id(), item.version()).orElse(null) : null;
                 results.add(new Decided(item.subject(), item.id(), null, null, e.code(), e.getMessage(), changes));
             }
         }

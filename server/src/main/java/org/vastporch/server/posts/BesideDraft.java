@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.StringJoiner;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
@@ -124,11 +125,15 @@ public class BesideDraft {
             new ReviewService.Looked("post", row.id(), plain(version), approved.map(BesideDraft::plain).orElse(null), fresh));
     }
 
+    /** All the words that go up with a version, those of tags, works, alternative texts and addresses among them. */
     private static String plain(Version version) {
         TextFacts facts = TextFacts.of(version.html());
-        StringBuilder plain = new StringBuilder(version.title() + "\n" + facts.plain() + "\n" + String.join("\n", facts.alts()));
-        for (WorkUsed work : version.content().works())
-            plain.append('\n').append(work.title()).append('\n').append(work.author()).append('\n').append(work.publisher());
+        StringJoiner plain = new StringJoiner("\n").add(version.title()).add(facts.plain());
+        facts.alts().forEach(plain::add);
+        version.tags().forEach(plain::add);
+        version.content().works().forEach(work -> plain.add(work.title()).add(work.author()).add(work.publisher()).add(work.address()));
+        // What stands in the text already is found there.
+        facts.addresses().stream().filter(address -> !facts.plain().contains(address)).forEach(plain::add);
         return plain.toString();
     }
 

@@ -9,16 +9,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.posts.WorkUsed;
+import org.vastporch.core.text.Revision;
 import org.vastporch.core.text.Sanitiser;
-import org.vastporch.core.text.TextFacts;
-import org.vastporch.core.text.WordDiff;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Problem;
@@ -85,9 +87,9 @@ class PostPile implements Moderated {
     }
 
     @Override
-    public Optional<List<WordDiff.Stretch>> changesSince(long id, int version) {
+    public Optional<Revision> changesSince(long id, int version) {
         PostRow row = store.find(id).orElseThrow(Problem::missing);
-        return store.version(id, version).map(seen -> WordDiff.of(TextFacts.of(seen.html()).plain(), TextFacts.of(store.version(id, row.standing().judged()).orElseThrow().html()).plain()));
+        return store.version(id, version).map(seen -> Revision.of(side(seen), side(store.version(id, row.standing().judged()).orElseThrow())));
     }
 
     @Override
@@ -111,13 +113,19 @@ class PostPile implements Moderated {
     private PileItem item(Viewer viewer, PostRow row, Names names, ClassService.ClassRecord in) {
         Version version = store.version(row.id(), row.standing().judged()).orElseThrow();
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
-        int readers = access.sightline(access.requirePost(viewer, Act.READ, row.id()).withAudience(version.audience())).readers().size();
+        PostFacts facts = access.requirePost(viewer, Act.READ, row.id());
+        int readers = readers(facts.withAudience(version.audience()));
+        Integer readersNow = row.standing().live() == null || row.audience() == version.audience() ? null : Integer.valueOf(readers(facts));
         return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
-            version.title(), Sanitiser.post(version.html()), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
+            version.title(), Sanitiser.post(version.html()), version.tags(), works(version), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
-            reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers,
+            reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers, readersNow,
             reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
             standing(row), beside.policy(row), reviews.reportsOn("post", row.id(), names));
+    }
+
+    private int readers(PostFacts facts) {
+        return access.sightline(facts).readers().size();
     }
 
     /** What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides. */
@@ -127,11 +135,19 @@ class PostPile implements Moderated {
     }
 
     /** What changed since the version that somebody saw last: the live one, else the one that was returned. */
-    private @Nullable List<WordDiff.Stretch> changes(PostRow row, Version version, List<PileItem.Past> history) {
+    private @Nullable Revision changes(PostRow row, Version version, List<PileItem.Past> history) {
         Integer seen = row.standing().live() != null ? row.standing().live() : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
         if (seen == null || seen == version.no()) return null;
         return store.version(row.id(), seen)
-            .map(before -> WordDiff.of(TextFacts.of(before.html()).plain(), TextFacts.of(version.html()).plain())).orElse(null);
+            .map(before -> Revision.of(side(before), side(version))).orElse(null);
+    }
+
+    private static Revision.Side side(Version version) {
+        return new Revision.Side(version.title(), Sanitiser.post(version.html()), Stream.concat(version.tags().stream(), works(version).stream()).toList());
+    }
+
+    private static List<String> works(Version version) {
+        return WorkUsed.references(version.content().works()).stream().map(WorkUsed.Reference::line).toList();
     }
 
     private PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Term term) {
