@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Navigate, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
+import { matchPath, Navigate, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { ApiProblem, whenSignedOut } from '../api/client';
 import { meOptions } from '../api/queries';
 import type { Me } from '../api/schema';
@@ -11,7 +11,20 @@ import { ClassTabs } from './ClassTabs';
 import { KeysProvider } from './keys';
 import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
 
-const page = <T extends string>(load: () => Promise<Record<T, React.ComponentType>>, name: T) => lazy(() => load().then((m) => ({ default: m[name] })));
+/**
+ * A page whose script comes when it is needed. Once it has come the page is drawn at once; what had to wait for its script React
+ * holds back for a third of a second.
+ */
+function page<T extends string>(load: () => Promise<Record<T, React.ComponentType>>, name: T) {
+  let come: React.ComponentType | undefined;
+  const fetch = () => load().then((m) => ({ default: (come = m[name]) }));
+  const Late = lazy(fetch);
+  const Page = () => {
+    const [Now] = useState<React.ElementType>(() => come ?? Late);
+    return <Now />;
+  };
+  return Object.assign(Page, { fetch });
+}
 
 const TodayPage = page(() => import('../today/TodayPage'), 'TodayPage');
 const PorchPage = page(() => import('../posts/PorchPage'), 'PorchPage');
@@ -50,6 +63,48 @@ const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage'
 const StopPage = lazy(() => import('../subscriptions/StopPage').then((m) => ({ default: m.StopPage })));
 const SearchPage = page(() => import('../search/SearchPage'), 'SearchPage');
 const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
+
+/** The pages of a class by their addresses in it. */
+const IN_CLASS = {
+  'today': TodayPage,
+  'porch': PorchPage,
+  'persons/:place': PersonPage,
+  'blog': DirectoryPage,
+  'blog/:address': BlogPage,
+  'my-pages': MyPagesPage,
+  'write': ChoosePage,
+  'write/:postId': WritePage,
+  'posts/:postId/margin': MarginPage,
+  'posts/:postId': PostPage,
+  'approve': ApprovePage,
+  'decisions': DecisionsPage,
+  'mark': ChoosePromptPage,
+  'mark/:promptId/:studentId?': MarkPage,
+  'search': SearchPage,
+  'feedback': FeedbackPage,
+};
+
+/** Those of its setting up, under their tabs. */
+const UNDER_TABS = {
+  'people': PeoplePage,
+  'people/roster': RosterPage,
+  'people/ways': WaysPage,
+  'groups': GroupsPage,
+  'term': TermPage,
+  'blogs': BlogsPage,
+  'blogs/new': SetupPage,
+  'blogs/:ref': SetupPage,
+  'prompts': PromptsPage,
+  'prompts/new': NewPromptPage,
+  'sources': SourcesPage,
+  'rules': RulesPage,
+};
+
+const routes = (pages: Record<string, React.ComponentType>) => Object.entries(pages).map(([path, Page]) => <Route key={path} path={path} element={<Page />} />);
+
+// The script of the page that is opened comes while the server is asked who is signed in.
+const opened = Object.entries({ ...IN_CLASS, ...UNDER_TABS }).find(([path]) => matchPath(`/classes/:classId/${path}`, location.pathname));
+void opened?.[1].fetch();
 
 /** Who is signed in decides what is shown; the address stays, so that a link leads through sign-in to its place. */
 export function App() {
@@ -92,35 +147,9 @@ export function App() {
         <Route path="/account/writing/:classId" element={<Plain me={me.data}><WritingPage /></Plain>} />
         <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
         <Route path="/classes/:classId" element={<InClass me={me.data} />}>
-          <Route path="today" element={<TodayPage />} />
-          <Route path="porch" element={<PorchPage />} />
-          <Route path="persons/:place" element={<PersonPage />} />
-          <Route path="blog" element={<DirectoryPage />} />
-          <Route path="blog/:address" element={<BlogPage />} />
-          <Route path="my-pages" element={<MyPagesPage />} />
-          <Route path="write" element={<ChoosePage />} />
-          <Route path="write/:postId" element={<WritePage />} />
-          <Route path="posts/:postId/margin" element={<MarginPage />} />
-          <Route path="posts/:postId" element={<PostPage />} />
-          <Route path="approve" element={<ApprovePage />} />
-          <Route path="decisions" element={<DecisionsPage />} />
-          <Route path="mark" element={<ChoosePromptPage />} />
-          <Route path="mark/:promptId/:studentId?" element={<MarkPage />} />
-          <Route path="search" element={<SearchPage />} />
-          <Route path="feedback" element={<FeedbackPage />} />
+          {routes(IN_CLASS)}
           <Route element={<ClassTabs />}>
-            <Route path="people" element={<PeoplePage />} />
-            <Route path="people/roster" element={<RosterPage />} />
-            <Route path="people/ways" element={<WaysPage />} />
-            <Route path="groups" element={<GroupsPage />} />
-            <Route path="term" element={<TermPage />} />
-            <Route path="blogs" element={<BlogsPage />} />
-            <Route path="blogs/new" element={<SetupPage />} />
-            <Route path="blogs/:ref" element={<SetupPage />} />
-            <Route path="prompts" element={<PromptsPage />} />
-            <Route path="prompts/new" element={<NewPromptPage />} />
-            <Route path="sources" element={<SourcesPage />} />
-            <Route path="rules" element={<RulesPage />} />
+            {routes(UNDER_TABS)}
           </Route>
         </Route>
         <Route path="/posts/:postId" element={<Plain me={me.data}><PostPage /></Plain>} />
