@@ -21,8 +21,8 @@ class PersonalDataSetTest {
 
     private record Labelled(Set<Hold.Rule> rules, String text) {}
 
-    private static List<Labelled> texts() throws IOException {
-        try (InputStream file = PersonalDataSetTest.class.getResourceAsStream("/moderation/personal-data.tsv")) {
+    private static List<Labelled> texts(String name) throws IOException {
+        try (InputStream file = PersonalDataSetTest.class.getResourceAsStream("/moderation/" + name)) {
             return new String(file.readAllBytes(), StandardCharsets.UTF_8).lines().filter(l -> !l.startsWith("#")).map(l -> l.split("\t", 2))
                 .map(p -> new Labelled(p[0].equals("-") ? Set.of() : Arrays.stream(p[0].split(",")).map(Hold.Rule::valueOf).collect(Collectors.toSet()), p[1].replace("\\n", "\n"))).toList();
         }
@@ -30,10 +30,20 @@ class PersonalDataSetTest {
 
     @Test
     void findsNearlyAllAndHoldsLittleThatIsHarmless() throws IOException {
+        assertFound("personal-data.tsv", 300, 0.95);
+    }
+
+    /** Texts by which nothing was mended tell how well it goes with those of children whom nobody thought of. */
+    @Test
+    void findsMostInTextsThatItWasNotMadeWith() throws IOException {
+        assertFound("personal-data-fresh.tsv", 130, 0.9);
+    }
+
+    private static void assertFound(String name, int atLeast, double good) throws IOException {
         int right = 0;
         List<String> missed = new ArrayList<>();
         List<String> wrong = new ArrayList<>();
-        List<Labelled> texts = texts();
+        List<Labelled> texts = texts(name);
         for (Labelled labelled : texts) {
             Set<Hold.Rule> found = RULES.find(labelled.text()).stream().map(Hold::rule).collect(Collectors.toCollection(() -> EnumSet.noneOf(Hold.Rule.class)));
             for (Hold.Rule rule : found) {
@@ -45,7 +55,7 @@ class PersonalDataSetTest {
         double precision = right / (double) (right + wrong.size());
         double recall = right / (double) (right + missed.size());
         String figures = String.format("precision %.3f, recall %.3f of %d texts; missed %s; held for nothing %s", precision, recall, texts.size(), missed, wrong);
-        assertTrue(texts.size() >= 300, figures);
-        assertTrue(recall >= 0.95 && precision >= 0.95, figures);
+        assertTrue(texts.size() >= atLeast, figures);
+        assertTrue(recall >= good && precision >= good, figures);
     }
 }
