@@ -56,12 +56,12 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
       {(comment.own || (staff && word)) && comment.id > 0 && <Asides at={`/api/comments/${comment.id}/words`} heading={comment.own ? 'A private word to you' : undefined} label={`Only ${comment.author} and the staff read it`} verb="Say it" />}
       {comment.own && comment.state === 'WAITING' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>A teacher looks at it first. Only you and the staff see it until then.</p>}
       {comment.note && <p className="tell" style={{ margin: '0 0 8px' }}>“{comment.note}”</p>}
-      <span className="tiny">
-        {onReply && <button className="word tiny" onClick={onReply}>Reply</button>}
-        {comment.mayEdit && !changing && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setChanging(true)}>Change</button></>}
-        {staff && !comment.own && comment.place > 0 && !word && <>{onReply ? ' · ' : ''}<button className="word tiny" onClick={() => setWord(true)}>A private word</button></>}
-        {!staff && !comment.own && me && comment.state === 'PUBLISHED' && <>{onReply ? ' · ' : ''}<Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word tiny" /></>}
-        {comment.mayDelete && <>{onReply || comment.mayEdit || staff ? ' · ' : ''}<button className="word tiny" onClick={bin}>Take it away</button></>}
+      <span className={css.acts}>
+        {onReply && <button className="word" onClick={onReply}>Reply</button>}
+        {comment.mayEdit && !changing && <button className="word" onClick={() => setChanging(true)}>Change</button>}
+        {staff && !comment.own && comment.place > 0 && !word && <button className="word" onClick={() => setWord(true)}>A private word</button>}
+        {!staff && !comment.own && me && comment.state === 'PUBLISHED' && <Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word" />}
+        {comment.mayDelete && <button className="word" onClick={bin}>Take it away</button>}
       </span>
     </div>
   );
