@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/email": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeEmail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/password": {
         parameters: {
             query?: never;
@@ -910,6 +926,22 @@ export interface paths {
         get: operations["wordsOnComment"];
         put?: never;
         post: operations["sayOnComment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/email-confirmation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirmEmail"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1818,6 +1850,8 @@ export interface components {
     schemas: {
         Account: {
             email: string;
+            emailWaits?: string;
+            mayChangeEmail: boolean;
             mayChangePassword: boolean;
             name: string;
             places: components["schemas"]["PlaceLine"][];
@@ -2286,6 +2320,9 @@ export interface components {
             at?: string;
             firstLines: string;
             title: string;
+        };
+        EmailChange: {
+            email: string;
         };
         Enrolled: {
             /** Format: int64 */
@@ -3488,6 +3525,7 @@ export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
 export type Elsewhere = components['schemas']['Elsewhere'];
 export type ElsewherePost = components['schemas']['ElsewherePost'];
+export type EmailChange = components['schemas']['EmailChange'];
 export type Enrolled = components['schemas']['Enrolled'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
@@ -3628,6 +3666,30 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"];
+                };
+            };
+        };
+    };
+    changeEmail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EmailChange"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -5418,6 +5480,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AsideView"];
                 };
+            };
+        };
+    };
+    confirmEmail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Confirmation"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -60,6 +60,7 @@ const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
 const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
 const NewsPage = page(() => import('../subscriptions/NewsPage'), 'NewsPage');
 const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage'), 'SubscriptionsPage');
+const EmailPage = lazy(() => import('../people/EmailPage').then((m) => ({ default: m.EmailPage })));
 const StopPage = lazy(() => import('../subscriptions/StopPage').then((m) => ({ default: m.StopPage })));
 const SearchPage = page(() => import('../search/SearchPage'), 'SearchPage');
 const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
@@ -121,6 +122,7 @@ export function App() {
   };
 
   if (pathname === '/first-password') return <FirstPasswordPage onDone={async () => { await signedIn(); navigate('/'); }} />;
+  if (pathname === '/email') return <Suspense fallback={null}><EmailPage /></Suspense>;
   if (pathname === '/stop') return <Suspense fallback={null}><StopPage /></Suspense>;
   if (me.isPending) return null;
   if (pathname === '/join') return <Suspense fallback={null}><JoinPage me={me.data?.name} onDone={signedIn} /></Suspense>;

@@ -1,10 +1,11 @@
-import { PasswordInput } from '@mantine/core';
+import { PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ApiProblem, putJson } from '../api/client';
 import { accountOptions, ownPostsOptions } from '../api/queries';
+import type { Account } from '../api/schema';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
@@ -32,12 +33,35 @@ export function AccountPage() {
                 <span className="muted tiny" style={{ display: 'block' }}>{p.level ? `${p.level}, ` : ''}{t.roles[p.role]} since {day.format(new Date(p.since))}{p.until ? `, until ${day.format(new Date(p.until))}` : ''}{p.until && p.role === 'STUDENT' && <> · <Link className="word tiny" to={`/account/writing/${p.classId}`}>What I wrote there</Link></>}</span>
               </p>
             ))}
+            <h2 style={{ marginTop: 34 }}>E-mail</h2>
+            {data.mayChangeEmail ? <EmailForm account={data} /> : <p className="muted">{data.email ? `Your school writes to ${data.email}.` : 'Your school has no e-mail address of yours.'} Ask your teacher if that should be another.</p>}
             <h2 style={{ marginTop: 34 }}>Password</h2>
             {data.mayChangePassword ? <PasswordForm /> : <p className="muted">Your teacher gives out the pass phrases of your class. If you forget yours, ask there for a new one.</p>}
           </>
         )}
       </main>
     </div>
+  );
+}
+
+/** The own address; another one counts once its mail was answered. */
+function EmailForm({ account }: { account: Account }) {
+  const client = useQueryClient();
+  const form = useForm({ initialValues: { email: account.email } });
+  const submit = form.onSubmit(async ({ email }) => {
+    try {
+      client.setQueryData(accountOptions.queryKey, await putJson<Account>('/api/account/email', { email }));
+      await client.invalidateQueries({ queryKey: ['me'] });
+    } catch (e) {
+      form.setFieldError('email', e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  return (
+    <form onSubmit={submit} style={{ maxWidth: 360 }}>
+      <TextInput label="Mail about what is new goes to" type="email" autoComplete="email" mt="xs" {...form.getInputProps('email')} />
+      {account.emailWaits && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>A mail has gone to {account.emailWaits}. It counts once you have opened the link in it{account.email ? `; until then we write to ${account.email}` : ''}.</p>}
+      <button className="btn" type="submit" style={{ marginTop: 12 }} disabled={form.values.email.trim() === account.email}>{account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}</button>
+    </form>
   );
 }
 

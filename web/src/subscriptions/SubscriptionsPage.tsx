@@ -48,7 +48,7 @@ export function SubscriptionsPage() {
         {mine.isError && <Trouble error={mine.error} onRetry={() => mine.refetch()} />}
         {mine.data && (
           <>
-            <p className="muted" style={{ margin: '6px 0 0' }}>{mine.data.email ? <>Mail goes to {mine.data.email}, with what you may read at that moment and nothing else.</> : 'There is no e-mail address in your account, so nothing is mailed. All of it shows under News.'}</p>
+            <p className="muted" style={{ margin: '6px 0 0' }}>{mine.data.email ? <>Mail goes to {mine.data.email}, with what you may read at that moment and nothing else.</> : <>There is no e-mail address in your account, so nothing is mailed. All of it shows under News. <Link className="word" to="/account">My account</Link></>}</p>
             <p className={css.answers}>
               <span>Mail about answers to you, and what becomes of your posts:</span>
               <HowOften label="Mail about answers to you" value={mine.data.answers} onChange={(answers) => act(putJson('/api/subscriptions/answers', { answers }))} />

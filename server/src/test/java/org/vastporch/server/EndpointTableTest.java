@@ -185,6 +185,8 @@ class EndpointTableTest {
     private void makeBodies() {
         Supplier<Object> setup = () -> BlogSetup.of(BlogKind.SHARED, "News " + NUMBER.incrementAndGet(), "", Audience.MY_CLASS, Commenters.CLASS);
         Map<String, Object> newClass = Map.of("name", "A class", "subject", "", "level", "", "zone", "Europe/London", "firstDay", "2026-09-01", "lastDay", "2026-12-01", "breaks", List.of());
+        body("PUT /api/account/email", () -> Map.of("email", "new@post.example"));
+        body("POST /api/email-confirmation", () -> Map.of("token", "guess"));
         body("PUT /api/account/password", () -> Map.of("before", "not this", "password", "long enough"));
         body("POST /api/school/staff", () -> Map.of("title", "Ms", "given", "Ada", "family", "New" + NUMBER.incrementAndGet(), "email", ""));
         body("POST /api/people/{student}/erasure", () -> Map.of("typed", "not this"));

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
@@ -21,6 +22,7 @@ import tools.jackson.databind.JsonNode;
 class PeopleTest {
 
     @Autowired School school;
+    @Autowired JdbcClient jdbc;
     @LocalServerPort int port;
     Made of;
 
@@ -170,5 +172,28 @@ class PeopleTest {
         assertEquals(200, of.lead().put(path(""), Map.of("of", kept, "ownPasswords", true, "byGiven", true, "version", now.get("version").asInt() + 1)).status());
         assertEquals("before", of.first().put("/api/account/password", Map.of("before", "not this", "password", "another quiet one")).body().get("field").asString());
         assertEquals(200, of.first().put("/api/account/password", change).status());
+    }
+
+    /** A slip of the pen must not send what is private to a stranger: an address counts once its mail was answered, and a newer wish ends an older one. */
+    @Test
+    void anAddressCountsOnceItsMailWasAnswered() {
+        assertEquals("email-wrong", of.lead().put("/api/account/email", Map.of("email", "quill at home")).code());
+        assertEquals("email-kept", of.first().put("/api/account/email", Map.of("email", "first@post.example")).code());
+        assertEquals(200, of.lead().put("/api/account/email", Map.of("email", "slip@post.example")).status());
+        String slip = tokenTo("slip@post.example");
+        JsonNode account = of.lead().put("/api/account/email", Map.of("email", "lead@post.example")).body();
+        assertEquals(" lead@post.example", account.get("email").asString() + " " + account.get("emailWaits").asString());
+        assertEquals("address-used", school.stranger(port).post("/api/email-confirmation", Map.of("token", slip)).code());
+        String token = tokenTo("lead@post.example");
+        assertEquals(200, school.stranger(port).post("/api/email-confirmation", Map.of("token", token)).status());
+        assertEquals("address-used", school.stranger(port).post("/api/email-confirmation", Map.of("token", token)).code());
+        account = of.lead().get("/api/account").body();
+        assertEquals("lead@post.example", account.get("email").asString());
+        assertNull(account.get("emailWaits"));
+        assertEquals("", of.lead().put("/api/account/email", Map.of("email", "")).body().get("email").asString());
+    }
+
+    private String tokenTo(String address) {
+        return jdbc.sql("select text from mail where recipient = :to order by id desc fetch first 1 row only").param("to", address).query(String.class).single().replaceFirst("(?s).*/email\\?t=(\\S+).*", "$1");
     }
 }

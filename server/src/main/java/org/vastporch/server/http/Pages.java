@@ -11,7 +11,7 @@ import java.time.Duration;
 @Configuration
 class Pages implements WebMvcConfigurer {
 
-    private static final String[] PLACES = {"", "/sign-in", "/first-password", "/join", "/invitation", "/account/**", "/school", "/classes/**", "/posts/**", "/news", "/subscriptions", "/stop"};
+    private static final String[] PLACES = {"", "/sign-in", "/first-password", "/join", "/invitation", "/account/**", "/school", "/classes/**", "/posts/**", "/news", "/subscriptions", "/stop", "/email"};
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {

@@ -19,7 +19,8 @@ public class AccountService {
     /** @param until left out while the place lasts */
     public record PlaceLine(long classId, String className, String level, String role, Instant since, @Optionally Instant until) {}
 
-    public record Account(String name, String username, String email, boolean mayChangePassword, List<PlaceLine> places) {}
+    /** @param emailWaits an address that was given and is still to be confirmed; left out if there is none */
+    public record Account(String name, String username, String email, @Optionally String emailWaits, boolean mayChangeEmail, boolean mayChangePassword, List<PlaceLine> places) {}
 
     /** @param next the cursor of the next page; left out on the last */
     public record PersonPage(List<PersonLine> people, @Optionally String next) {}
@@ -30,17 +31,20 @@ public class AccountService {
 
     private final PeopleStore store;
     private final PeopleService people;
+    private final EmailService emails;
     private final PasswordEncoder passwords;
 
-    AccountService(PeopleStore store, PeopleService people, PasswordEncoder passwords) {
+    AccountService(PeopleStore store, PeopleService people, EmailService emails, PasswordEncoder passwords) {
         this.store = store;
         this.people = people;
+        this.emails = emails;
         this.passwords = passwords;
     }
 
     public Account of(Viewer viewer) {
         PeopleStore.Person person = store.person(requireInPerson(viewer)).orElseThrow(Problem::missing);
-        return new Account((person.title() + " " + person.name().full()).strip(), person.username(), person.email(), mayChangePassword(person.id()), places(person.id()));
+        return new Account((person.title() + " " + person.name().full()).strip(), person.username(), person.email(), emails.waiting(person.id()).orElse(null), emails.mayChange(person.id()),
+            mayChangePassword(person.id()), places(person.id()));
     }
 
     private List<PlaceLine> places(long personId) {

@@ -153,6 +153,10 @@ class PeopleStore {
             .param("shown", shown.name()).param("penName", penName).param("now", Rows.utc(now)).update();
     }
 
+    void setEmail(long id, String email) {
+        jdbc.sql("update person set email = :email where id = :id").param("email", email).param("id", id).update();
+    }
+
     void change(long id, PersonName name, String email, String schoolNo) {
         jdbc.sql("update person set family_name = :family, given_name = :given, email = :email, school_no = :schoolNo where id = :id")
             .param("family", name.family()).param("given", name.given()).param("email", email).param("schoolNo", schoolNo).param("id", id).update();
