@@ -19,7 +19,7 @@ export const theme = createTheme({
   components: {
     TextInput: { defaultProps: { withAsterisk: false } },
     Textarea: { defaultProps: { autosize: true, minRows: 3 } },
-    Modal: { defaultProps: { centered: true, overlayProps: { backgroundOpacity: 0.35 }, transitionProps: { duration: 120 } } },
+    Modal: { defaultProps: { centered: true, closeButtonProps: { 'aria-label': 'Close' }, overlayProps: { backgroundOpacity: 0.35 }, transitionProps: { duration: 120 } } },
     Menu: { defaultProps: { transitionProps: { duration: 80 }, shadow: 'xs' } },
   },
 });

@@ -197,12 +197,12 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
 
 const groupOf = (item: Lying['item'], order: string) => (order === 'student' ? item.author : (item.prompt?.title ?? 'Without a prompt'));
 
-/** The pile in another order; what came in stays where it lies within its group. */
+/** The pile in another order. What comes in while one reads stands in groups of its own at the end, so that nothing moves. */
 function ordered(pile: Lying[], order: string): Lying[] {
   if (!order) return pile;
   const groups = new Map<string, Lying[]>();
   for (const l of pile) {
-    const group = groupOf(l.item, order);
+    const group = `${l.batch} ${groupOf(l.item, order)}`;
     groups.set(group, [...(groups.get(group) ?? []), l]);
   }
   return [...groups.values()].flat();

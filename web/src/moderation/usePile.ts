@@ -15,6 +15,8 @@ export type Fate =
 export interface Lying {
   item: PileItem;
   fate: Fate;
+  /** With which answer of the server it came: what comes later stands after what came before, in any order. */
+  batch: number;
 }
 
 /** How many texts lie ready on the page; the next come while these are gone through. */
@@ -33,11 +35,12 @@ function merge(before: Lying[], pile: Pile): Lying[] {
   const kept = before.map((l): Lying => {
     const now = fresh.get(keyOf(l.item));
     if (l.fate.type !== 'waits') return now ? { ...l, item: now } : l;
-    if (now) return { item: now, fate: l.fate };
+    if (now) return { ...l, item: now };
     return cut && l.item.since >= cut ? l : { ...l, fate: { type: 'gone' } };
   });
   const known = new Set(before.map((l) => keyOf(l.item)));
-  return [...kept, ...grouped(pile.items.filter((i) => !known.has(keyOf(i)))).map((item): Lying => ({ item, fate: { type: 'waits' } }))];
+  const batch = (before.at(-1)?.batch ?? 0) + 1;
+  return [...kept, ...grouped(pile.items.filter((i) => !known.has(keyOf(i)))).map((item): Lying => ({ item, fate: { type: 'waits' }, batch }))];
 }
 
 /** Comments of one post stand together, where the first of them would stand. */

@@ -12,8 +12,6 @@ import com.microsoft.playwright.options.LoadState;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.EnumSource;
 
 /** The main views of the demo school: nothing that axe finds, nothing too wide for a phone, each person sees just their places. */
 class ViewsTest {
@@ -21,37 +19,58 @@ class ViewsTest {
     private static final List<String> OF_TEACHERS = List.of("/classes/1/today", "/classes/1/porch?weeks=6", "/classes/1/approve", "/classes/1/mark", "/classes/1/mark/6", "/classes/1/people",
         "/classes/1/people/roster", "/classes/1/blogs", "/classes/1/prompts", "/classes/1/prompts/new", "/classes/1/sources", "/classes/1/rules", "/classes/new", "/classes/1/people/ways",
         "/classes/1/groups", "/classes/1/blogs/s1", "/classes/1/blogs/new", "/classes/1/term", "/classes/1/blog/garden-news", "/account", "/classes/1/posts/101", "/classes/1/posts/101/margin",
-        "/classes/1/search?q=frost");
+        "/classes/1/search?q=frost", "/classes/1/decisions");
     private static final List<String> OF_STUDENTS = List.of("/classes/1/porch", "/classes/1/write", "/classes/1/my-pages", "/classes/1/feedback", "/classes/1/posts/101", "/classes/1/blog/garden-news",
-        "/classes/1/blog/plot-log-of-wren-castellane", "/classes/1/blog", "/account", "/news", "/subscriptions", "/classes/1/search?q=frost", "/stop?t=x");
+        "/classes/1/blog/plot-log-of-wren-castellane", "/classes/1/blog", "/account", "/news", "/subscriptions", "/classes/1/search?q=frost", "/stop?t=x", "/email?t=x");
 
-    @ParameterizedTest
-    @EnumSource(value = ColorScheme.class, names = {"LIGHT", "DARK"})
-    void axeFindsNothing(ColorScheme scheme) {
+    @Test
+    void axeFindsNothing() {
         List<String> found = new ArrayList<>();
-        Page sign = Stage.window(Stage.demo().address(), 1280, 800, scheme);
+        Page sign = Stage.window(Stage.demo().address());
         sign.navigate("/");
         sign.getByLabel("Username").waitFor();
-        look(sign, "sign in", scheme, found);
-        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, scheme);
-        for (String path : OF_TEACHERS) visit(teacher, path, scheme, found);
-        Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, scheme);
-        for (String path : OF_STUDENTS) visit(student, path, scheme, found);
+        look(sign, "sign in", found);
+        Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
+        for (String path : OF_TEACHERS) visit(teacher, path, found);
+        dialog(teacher, "/classes/1/approve", () -> button(teacher, "Being told").click(), found);
+        dialog(teacher, "/classes/1/people", () -> {
+            button(teacher, "More for Pia Aurelio").click();
+            teacher.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("How their texts are approved")).click();
+        }, found);
+        dialog(teacher, "/classes/1/approve?sort=posts", () -> teacher.keyboard().press("e"), found);
+        Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
+        for (String path : OF_STUDENTS) visit(student, path, found);
+        dialog(student, "/classes/1/posts/101", () -> button(student, "Report it").first().click(), found);
+        dialog(student, "/classes/1/write", () -> button(student, "Bring in a post from elsewhere").first().click(), found);
         assertEquals(List.of(), found);
     }
 
-    private static void visit(Page page, String path, ColorScheme scheme, List<String> found) {
+    private static void visit(Page page, String path, List<String> found) {
         page.navigate(path);
         page.waitForLoadState(LoadState.NETWORKIDLE);
-        look(page, path, scheme, found);
+        look(page, path, found);
     }
 
-    /** At night the pages differ in their colours alone, so only these are looked at again. */
-    private static void look(Page page, String name, ColorScheme scheme, List<String> found) {
-        AxeBuilder axe = new AxeBuilder(page);
-        axe = scheme == ColorScheme.DARK ? axe.withRules(List.of("color-contrast")) : axe.withTags(List.of("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"));
-        axe.analyze().getViolations()
-            .forEach(v -> found.add(name + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " " + v.getNodes().get(0).getAny()));
+    private static void dialog(Page page, String path, Runnable opening, List<String> found) {
+        page.navigate(path);
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        opening.run();
+        page.getByRole(AriaRole.DIALOG).waitFor();
+        page.waitForLoadState(LoadState.NETWORKIDLE);
+        look(page, "a dialog of " + path, found);
+    }
+
+    /** At night a page differs in its colours alone, so only these are looked at again. */
+    private static void look(Page page, String name, List<String> found) {
+        violations(new AxeBuilder(page).withTags(List.of("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")), name, found);
+        page.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(ColorScheme.DARK));
+        violations(new AxeBuilder(page).withRules(List.of("color-contrast")), name + " at night", found);
+        page.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(ColorScheme.LIGHT));
+    }
+
+    private static void violations(AxeBuilder axe, String name, List<String> found) {
+        // There are no frames, for which alone the other mode opens a page of its own each time.
+        axe.setLegacyMode(true).analyze().getViolations().forEach(v -> found.add(name + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " " + v.getNodes().get(0).getAny()));
     }
 
     @Test

@@ -6,6 +6,8 @@ import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import jakarta.mail.Part;
 import jakarta.mail.internet.MimeMessage;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -20,8 +22,8 @@ import java.util.concurrent.Executors;
 /** A post office in small: takes every mail, delivers none, and shows them on a page of its own, the newest first. On this machine only. */
 public final class PostOffice implements AutoCloseable {
 
-    /** A mail that was taken in. */
-    public record Letter(String to, String subject, String text) {}
+    /** A mail that was taken in; {@code html} is empty if it has none. */
+    public record Letter(String to, String subject, String text, String html) {}
 
     private final GreenMail mail;
     private final HttpServer page;
@@ -63,12 +65,23 @@ public final class PostOffice implements AutoCloseable {
 
     private static Letter letter(MimeMessage message) {
         try {
-            return new Letter(message.getRecipients(Message.RecipientType.TO)[0].toString(), message.getSubject(), String.valueOf(message.getContent()));
+            return new Letter(message.getRecipients(Message.RecipientType.TO)[0].toString(), message.getSubject(), part(message, "text/plain"), part(message, "text/html"));
         } catch (MessagingException e) {
             throw new IllegalStateException("A letter cannot be read", e);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+    }
+
+    /** The first text of a kind in a mail, however deep it lies; empty if there is none. */
+    private static String part(Part part, String type) throws MessagingException, IOException {
+        if (part.isMimeType(type)) return String.valueOf(part.getContent());
+        if (!(part.getContent() instanceof Multipart parts)) return "";
+        for (int i = 0; i < parts.getCount(); i++) {
+            String found = part(parts.getBodyPart(i), type);
+            if (!found.isEmpty()) return found;
+        }
+        return "";
     }
 
     @Override
@@ -79,12 +92,15 @@ public final class PostOffice implements AutoCloseable {
 
     private void answer(HttpExchange call) throws IOException {
         StringBuilder html = new StringBuilder("<!doctype html><meta charset=utf-8><title>Post office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}"
-            + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit}</style><h1>Post office</h1>");
+            + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit;overflow-wrap:anywhere}iframe{width:100%;height:34em;border:1px solid #ccc}</style><h1>Post office</h1>");
         List<Letter> letters = letters();
         if (letters.isEmpty()) html.append("<p>No letter has come yet.</p>");
-        for (Letter letter : letters)
+        for (Letter letter : letters) {
             html.append("<article><b>").append(escape(letter.subject())).append("</b><br>to ").append(escape(letter.to())).append("<pre>")
-                .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>")).append("</pre></article>");
+                .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>")).append("</pre>");
+            if (!letter.html().isEmpty()) html.append("<details><summary>As a mail program shows it</summary><iframe sandbox title=Mail srcdoc=\"").append(escape(letter.html())).append("\"></iframe></details>");
+            html.append("</article>");
+        }
         byte[] body = html.toString().getBytes(StandardCharsets.UTF_8);
         call.getResponseHeaders().set("Content-Type", "text/html; charset=utf-8");
         call.sendResponseHeaders(200, body.length);
