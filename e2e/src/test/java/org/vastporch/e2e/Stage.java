@@ -65,10 +65,11 @@ final class Stage {
 
     /** Signs in on the page that the window shows. */
     static void signIn(Page page, String username, String password) {
-        page.getByLabel("Username").fill(username);
+        Locator name = page.getByLabel("Username", new Page.GetByLabelOptions().setExact(true));
+        name.fill(username);
         page.getByLabel("Password or pass phrase").fill(password);
         button(page, "Sign in").click();
-        page.getByLabel("Username").waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
+        name.waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.DETACHED));
     }
 
     /** A window of somebody of the demo school, signed in, at a path. */
