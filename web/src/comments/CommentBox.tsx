@@ -64,7 +64,7 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
       </label>
       {problem && <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>{problem}</p>}
       <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{change ? 'Keep the change' : 'Send'}</button>{' '}
-      {onDone && <button className="word" onClick={onDone}>{t.cancel}</button>}
+      {onDone && <button className="word" onClick={() => { localStorage.removeItem(kept); onDone(); }}>{t.cancel}</button>}
     </div>
   );
 }

@@ -180,7 +180,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                   </span>
                 </div>
               )}
-              {fate.type === 'gone' && <div className={css.done}><StateBoard state="PUBLISHED" /><span>Decided by somebody else, or changed by its author</span><b>{item.author}</b><span>{item.title}</span><span /></div>}
+              {fate.type === 'gone' && <div className={css.done}><StateBoard state="PUBLISHED" /><span>Here no more: decided by somebody else, or changed</span><b>{item.author}</b><span>{item.title}</span><span /></div>}
             </div>
           );
         })}

@@ -262,6 +262,7 @@ class ApprovingTest {
         assertEquals(of.lead().get("/api/posts/" + post + "/comments").body().get(0).get("editedBy"), shown.get("editedBy"));
         assertNotNull(shown.get("editedBy"));
         assertEquals(403, of.first().put("/api/comments/" + comment, Map.of("text", "Mine now")).status());
+        assertEquals(403, of.guest().put("/api/comments/" + comment, Map.of("text", "Mine now")).status());
     }
 
     @Test

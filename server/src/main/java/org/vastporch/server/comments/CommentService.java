@@ -135,7 +135,8 @@ public class CommentService implements CommentsGiven {
     }
 
     private CommentView mend(Viewer viewer, CommentRow row, PostFacts post, String text, Instant now) {
-        Settled mended = settled(access.viewer(row.authorId()), post, text);
+        Viewer author = row.visitor() == null ? access.viewer(row.authorId()) : Viewer.STRANGER;
+        Settled mended = settled(author, post, text);
         store.setText(row.id(), mended.html(), mended.words(), viewer.personId(), row.before(), now);
         store.settle(row.id(), row.state(), row.waitingSince(), row.publishedAt());
         if (row.state().waits()) reviews.setHolds("comment", row.id(), mended.holds());

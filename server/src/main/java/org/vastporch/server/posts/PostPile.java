@@ -134,12 +134,12 @@ class PostPile implements Moderated {
         return (state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED).name();
     }
 
-    /** What changed since the version that somebody saw last: the live one, else the one that was returned. */
+    /** What changed since the version that somebody saw last: the live one, else the one that was returned. Null if that is nothing. */
     private @Nullable Revision changes(PostRow row, Version version, List<PileItem.Past> history) {
         Integer seen = row.standing().live() != null ? row.standing().live() : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
         if (seen == null || seen == version.no()) return null;
         return store.version(row.id(), seen)
-            .map(before -> Revision.of(side(before), side(version))).orElse(null);
+            .map(before -> Revision.of(side(before), side(version))).filter(revision -> !revision.isEmpty()).orElse(null);
     }
 
     private static Revision.Side side(Version version) {
