@@ -82,6 +82,7 @@ class WriteTest {
         pupil.reload();
         button(pupil, "Take it over").click();
         assertThat(text(pupil)).containsText("There is a shrew in bay two");
+        pupil.getByText("1 note answered").click();
         assertThat(pupil.getByText(Pattern.compile("taken over"))).isVisible();
         save(pupil, () -> text(pupil).fill("Gone by mistake."));
         button(pupil, "Versions").click();
