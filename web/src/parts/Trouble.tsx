@@ -30,7 +30,7 @@ export function NotThere() {
 /** Quiet lines while something loads. */
 export function Loading({ lines = 4 }: { lines?: number }) {
   return (
-    <div aria-busy="true" aria-label={t.loading} style={{ padding: '18px 0' }}>
+    <div role="status" aria-busy="true" aria-label={t.loading} style={{ padding: '18px 0' }}>
       {Array.from({ length: lines }, (_, i) => (
         <div key={i} style={{ height: 14, width: `${88 - ((i * 23) % 40)}%`, background: 'var(--line)', opacity: 0.55, borderRadius: 3, margin: '14px 0' }} />
       ))}

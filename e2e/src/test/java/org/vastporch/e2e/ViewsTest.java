@@ -56,7 +56,7 @@ class ViewsTest {
         page.waitForLoadState(LoadState.NETWORKIDLE);
         opening.run();
         page.getByRole(AriaRole.DIALOG).waitFor();
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        assertThat(page.getByLabel("One moment")).hasCount(0);
         look(page, "a dialog of " + path, found);
     }
 

@@ -245,6 +245,18 @@ class ApprovingTest {
         assertEquals(List.of("07700 900461"), again.get("tags").valueStream().map(JsonNode::asString).toList());
     }
 
+    @Test
+    void whatStaffMendAwayHoldsItNoMore() {
+        rules(Map.of("postPolicy", "NONE"));
+        long post = handIn("Slugs", "<p>Ring 07700 900 462 about them.</p>");
+        assertEquals("PHONE", waiting().get(0).get("holds").get(0).get("rule").asString());
+        int rev = of.lead().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
+        assertEquals(200, of.lead().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Slugs", "html", "<p>Ask me about them.</p>", "tags", List.of(), "audience", "MY_CLASS")).status());
+        JsonNode mended = waiting().get(0);
+        assertEquals(0, mended.get("holds").size(), mended::toString);
+        assertTrue(mended.get("html").asString().contains("Ask me"));
+    }
+
     /** A comment that was changed shows what is new in it; staff mend one where it lies, and it says who did. */
     @Test
     void aChangedCommentShowsWhatIsNewAndStaffCanMendOne() {

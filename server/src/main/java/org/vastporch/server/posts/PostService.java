@@ -217,6 +217,8 @@ public class PostService {
         boolean looked = after.state().waits() || row.standing().live() != null && !row.standing().state().waits();
         store.settle(row.id(), after, looked ? row.waitingSince() : null, row.publishedAt(), null);
         PostRow saved = store.find(row.id()).orElseThrow();
+        // What staff mended away holds it no more.
+        if (mending) reviews.setHolds("post", row.id(), beside.holds(saved, version));
         return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version);
     }
 
