@@ -2905,10 +2905,8 @@ export interface components {
             prompt?: components["schemas"]["AnsweredPrompt"];
             /** Format: date-time */
             publishAt?: string;
-            /** Format: int32 */
-            readers: number;
-            /** Format: int32 */
-            readersNow?: number;
+            readers: components["schemas"]["Readers"];
+            readersNow?: components["schemas"]["Readers"];
             reports: components["schemas"]["Report"][];
             /** Format: int32 */
             rev: number;
@@ -2956,6 +2954,7 @@ export interface components {
             categories: components["schemas"]["Facet"][];
             entries: components["schemas"]["EntryView"][];
             next?: string;
+            people: components["schemas"]["Facet"][];
             prompts: components["schemas"]["Facet"][];
             sources: components["schemas"]["Facet"][];
             tags: components["schemas"]["Facet"][];
@@ -2975,6 +2974,7 @@ export interface components {
             category?: string;
             /** Format: int64 */
             classId: number;
+            commentsShut?: string;
             commentsStay: boolean;
             group?: string;
             /** Format: date-time */
@@ -3046,6 +3046,11 @@ export interface components {
             counts: number[];
             due: string[];
             months: components["schemas"]["Month"][];
+        };
+        Readers: {
+            /** Format: int32 */
+            people: number;
+            strangers: boolean;
         };
         Reference: {
             address: string;
@@ -3602,6 +3607,7 @@ export type PostView = components['schemas']['PostView'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
+export type Readers = components['schemas']['Readers'];
 export type Reference = components['schemas']['Reference'];
 export type Released = components['schemas']['Released'];
 export type Report = components['schemas']['Report'];

@@ -15,55 +15,55 @@ import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
  * A page whose script comes when it is needed. Once it has come the page is drawn at once; what had to wait for its script React
  * holds back for a third of a second.
  */
-function page<T extends string>(load: () => Promise<Record<T, React.ComponentType>>, name: T) {
-  let come: React.ComponentType | undefined;
-  const fetch = () => load().then((m) => ({ default: (come = m[name]) }));
+function page<P extends object>(load: () => Promise<React.ComponentType<P>>) {
+  let come: React.ComponentType<P> | undefined;
+  const fetch = () => load().then((m) => ({ default: (come = m) }));
   const Late = lazy(fetch);
-  const Page = () => {
+  const Page = (props: P) => {
     const [Now] = useState<React.ElementType>(() => come ?? Late);
-    return <Now />;
+    return <Now {...props} />;
   };
   return Object.assign(Page, { fetch });
 }
 
-const TodayPage = page(() => import('../today/TodayPage'), 'TodayPage');
-const PorchPage = page(() => import('../posts/PorchPage'), 'PorchPage');
-const PostPage = page(() => import('../posts/PostPage'), 'PostPage');
-const StrangersPost = lazy(() => import('../posts/StrangersPost').then((m) => ({ default: m.StrangersPost })));
-const MarginPage = page(() => import('../posts/MarginPage'), 'MarginPage');
-const PersonPage = page(() => import('../posts/PersonPage'), 'PersonPage');
-const MyPagesPage = page(() => import('../posts/MyPagesPage'), 'MyPagesPage');
-const ChoosePage = page(() => import('../posts/ChoosePage'), 'ChoosePage');
-const WritePage = page(() => import('../posts/WritePage'), 'WritePage');
-const ApprovePage = page(() => import('../moderation/ApprovePage'), 'ApprovePage');
-const DecisionsPage = page(() => import('../moderation/DecisionsPage'), 'DecisionsPage');
-const MarkPage = page(() => import('../marking/MarkPage'), 'MarkPage');
-const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage'), 'ChoosePromptPage');
-const FeedbackPage = page(() => import('../marking/FeedbackPage'), 'FeedbackPage');
-const NewClassPage = page(() => import('../people/NewClassPage'), 'NewClassPage');
-const PeoplePage = page(() => import('../people/PeoplePage'), 'PeoplePage');
-const RosterPage = page(() => import('../people/RosterPage'), 'RosterPage');
-const RulesPage = page(() => import('../people/RulesPage'), 'RulesPage');
-const SchoolPage = page(() => import('../people/SchoolPage'), 'SchoolPage');
-const GroupsPage = page(() => import('../people/GroupsPage'), 'GroupsPage');
-const WaysPage = page(() => import('../people/WaysPage'), 'WaysPage');
-const TermPage = page(() => import('../people/TermPage'), 'TermPage');
-const AccountPage = page(() => import('../people/AccountPage'), 'AccountPage');
-const WritingPage = page(() => import('../people/AccountPage'), 'WritingPage');
-const JoinPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.JoinPage })));
-const InvitationPage = lazy(() => import('../people/JoinPage').then((m) => ({ default: m.InvitationPage })));
-const BlogPage = page(() => import('../blogs/BlogPage'), 'BlogPage');
-const DirectoryPage = page(() => import('../blogs/DirectoryPage'), 'DirectoryPage');
-const SetupPage = page(() => import('../blogs/SetupPage'), 'SetupPage');
-const BlogsPage = page(() => import('../blogs/BlogsPage'), 'BlogsPage');
-const PromptsPage = page(() => import('../prompts/PromptsPage'), 'PromptsPage');
-const NewPromptPage = page(() => import('../prompts/NewPromptPage'), 'NewPromptPage');
-const NewsPage = page(() => import('../subscriptions/NewsPage'), 'NewsPage');
-const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage'), 'SubscriptionsPage');
-const EmailPage = lazy(() => import('../people/EmailPage').then((m) => ({ default: m.EmailPage })));
-const StopPage = lazy(() => import('../subscriptions/StopPage').then((m) => ({ default: m.StopPage })));
-const SearchPage = page(() => import('../search/SearchPage'), 'SearchPage');
-const SourcesPage = page(() => import('../feeds/SourcesPage'), 'SourcesPage');
+const TodayPage = page(() => import('../today/TodayPage').then((m) => m.TodayPage));
+const PorchPage = page(() => import('../posts/PorchPage').then((m) => m.PorchPage));
+const PostPage = page(() => import('../posts/PostPage').then((m) => m.PostPage));
+const StrangersPost = page(() => import('../posts/StrangersPost').then((m) => m.StrangersPost));
+const MarginPage = page(() => import('../posts/MarginPage').then((m) => m.MarginPage));
+const PersonPage = page(() => import('../posts/PersonPage').then((m) => m.PersonPage));
+const MyPagesPage = page(() => import('../posts/MyPagesPage').then((m) => m.MyPagesPage));
+const ChoosePage = page(() => import('../posts/ChoosePage').then((m) => m.ChoosePage));
+const WritePage = page(() => import('../posts/WritePage').then((m) => m.WritePage));
+const ApprovePage = page(() => import('../moderation/ApprovePage').then((m) => m.ApprovePage));
+const DecisionsPage = page(() => import('../moderation/DecisionsPage').then((m) => m.DecisionsPage));
+const MarkPage = page(() => import('../marking/MarkPage').then((m) => m.MarkPage));
+const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage').then((m) => m.ChoosePromptPage));
+const FeedbackPage = page(() => import('../marking/FeedbackPage').then((m) => m.FeedbackPage));
+const NewClassPage = page(() => import('../people/NewClassPage').then((m) => m.NewClassPage));
+const PeoplePage = page(() => import('../people/PeoplePage').then((m) => m.PeoplePage));
+const RosterPage = page(() => import('../people/RosterPage').then((m) => m.RosterPage));
+const RulesPage = page(() => import('../people/RulesPage').then((m) => m.RulesPage));
+const SchoolPage = page(() => import('../people/SchoolPage').then((m) => m.SchoolPage));
+const GroupsPage = page(() => import('../people/GroupsPage').then((m) => m.GroupsPage));
+const WaysPage = page(() => import('../people/WaysPage').then((m) => m.WaysPage));
+const TermPage = page(() => import('../people/TermPage').then((m) => m.TermPage));
+const AccountPage = page(() => import('../people/AccountPage').then((m) => m.AccountPage));
+const WritingPage = page(() => import('../people/AccountPage').then((m) => m.WritingPage));
+const JoinPage = page(() => import('../people/JoinPage').then((m) => m.JoinPage));
+const InvitationPage = page(() => import('../people/JoinPage').then((m) => m.InvitationPage));
+const BlogPage = page(() => import('../blogs/BlogPage').then((m) => m.BlogPage));
+const DirectoryPage = page(() => import('../blogs/DirectoryPage').then((m) => m.DirectoryPage));
+const SetupPage = page(() => import('../blogs/SetupPage').then((m) => m.SetupPage));
+const BlogsPage = page(() => import('../blogs/BlogsPage').then((m) => m.BlogsPage));
+const PromptsPage = page(() => import('../prompts/PromptsPage').then((m) => m.PromptsPage));
+const NewPromptPage = page(() => import('../prompts/NewPromptPage').then((m) => m.NewPromptPage));
+const NewsPage = page(() => import('../subscriptions/NewsPage').then((m) => m.NewsPage));
+const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage').then((m) => m.SubscriptionsPage));
+const EmailPage = page(() => import('../people/EmailPage').then((m) => m.EmailPage));
+const StopPage = page(() => import('../subscriptions/StopPage').then((m) => m.StopPage));
+const SearchPage = page(() => import('../search/SearchPage').then((m) => m.SearchPage));
+const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.SourcesPage));
 
 /** The pages of a class by their addresses in it. */
 const IN_CLASS = {
@@ -106,6 +106,7 @@ const routes = (pages: Record<string, React.ComponentType>) => Object.entries(pa
 // The script of the page that is opened comes while the server is asked who is signed in.
 const opened = Object.entries({ ...IN_CLASS, ...UNDER_TABS }).find(([path]) => matchPath(`/classes/:classId/${path}`, location.pathname));
 void opened?.[1].fetch();
+if (matchPath('/posts/:postId', location.pathname)) void StrangersPost.fetch();
 
 /** Who is signed in decides what is shown; the address stays, so that a link leads through sign-in to its place. */
 export function App() {

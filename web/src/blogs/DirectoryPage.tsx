@@ -41,7 +41,7 @@ function Line({ blog, classId }: { blog: DirectoryLine; classId: number }) {
       <Link className={css.title} to={`/classes/${classId}/blog/${blog.address}`}>{blog.title}</Link>
       <span className="muted tiny">
         {blog.posts === 0 ? 'nothing published yet' : <>{t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last <When at={blog.newest!} /></>}
-        {' · '}<FeedOfBlog classId={classId} blog={blog.id} title={blog.title} />{' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {blog.strangers ? 'anyone can read it' : `${t.people(blog.readers)} can read it`}
+        {' · '}<FeedOfBlog classId={classId} blog={blog.id} title={blog.title} />{' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {t.whoReads({ people: blog.readers, strangers: blog.strangers })} can read it
       </span>
     </div>
   );

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Asides } from '../asides/Asides';
 import { deleteJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
-import type { CommentView } from '../api/schema';
+import type { CommentView, PostView } from '../api/schema';
 import { isStaff } from '../app/useClass';
 import { Report } from '../moderation/Report';
 import { StateBoard } from '../parts/StateBoard';
@@ -14,8 +14,9 @@ import { CommentBox } from './CommentBox';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
-export function Comments({ postId, classId, mayComment, commentsStay = false, visitor = false }: { postId: number; classId: number; mayComment: boolean; commentsStay?: boolean; visitor?: boolean }) {
-  const { data: comments = [] } = useQuery(commentsOptions(postId));
+export function Comments({ post, visitor = false }: { post: PostView; visitor?: boolean }) {
+  const { id: postId, classId, mayComment, commentsShut, commentsStay } = post;
+  const { data: comments = [], isSuccess } = useQuery(commentsOptions(postId));
   const [answering, setAnswering] = useState<number | null>(null);
   const roots = comments.filter((c) => !c.parentId || !comments.some((p) => p.id === c.parentId));
   const published = comments.filter((c) => c.state === 'PUBLISHED').length;
@@ -28,9 +29,10 @@ export function Comments({ postId, classId, mayComment, commentsStay = false, vi
   );
   return (
     <section className={css.list} aria-label="Comments">
-      <h3>{published === 0 ? 'Nobody has answered yet' : t.count(published, 'comment', 'comments')}</h3>
+      {(published > 0 || !commentsShut) && <h3>{published > 0 ? t.count(published, 'comment', 'comments') : isSuccess ? 'Nobody has answered yet' : 'Comments'}</h3>}
       {roots.map((c) => thread(c, 0))}
-      {mayComment && commentsStay && <p className="tiny muted" style={{ margin: '14px 0 0' }}>In this blog students cannot take their comments away again.</p>}
+      {commentsShut && <p className="muted">{commentsShut}</p>}
+      {mayComment && commentsStay && !visitor && <p className="tiny muted" style={{ margin: '14px 0 0' }}>In this blog students cannot take their comments away again.</p>}
       {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" visitor={visitor} />}
     </section>
   );

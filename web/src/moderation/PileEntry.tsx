@@ -65,7 +65,7 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
             <p>{whyInWords(item)}</p>
             {item.trustAfter > 0 && <p>{item.approvalsInRow >= item.trustAfter ? 'Earned trust: goes straight out unless something is held.' : `${item.approvalsInRow} of ${item.trustAfter} approvals to go straight out.`}</p>}
             {item.history.slice(0, 2).map((h) => <p key={h.at}><b>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}{h.note ? `: “${h.note}”` : ''}</p>)}
-            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.people(item.readers)}</b> can read it{item.readersNow !== undefined ? ` (until now ${item.readersNow})` : ''}{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
+            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.whoReads(item.readers)}</b> can read it{item.readersNow ? ` (until now ${t.whoReads(item.readersNow)})` : ''}{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
             {item.outside && <p><a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">The original</a></p>}
           </div>
         </div>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
-import { Logo } from '../parts/Logo';
+import { Sheet } from '../parts/Sheet';
 import { t } from '../texts/en';
 
 /** Where the link in a mail leads that asks whether an address is one's own; nobody has to sign in. */
@@ -18,19 +18,14 @@ export function EmailPage() {
     }
   };
   return (
-    <div className="page plain" style={{ maxWidth: 460 }}>
-      <title>Your address · Vast Porch</title>
-      <main>
-        <p style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '30px 0 10px' }}><Logo /><span className="muted">Vast Porch</span></p>
-        <h1>{done ? 'Your address is confirmed' : 'Is this your address?'}</h1>
-        {done ? <p>From now on mail goes there. How often, you choose under <Link className="word" to="/subscriptions">My subscriptions</Link>.</p> : (
-          <>
-            <p>You gave this address in your account. Say that it is yours, and mail can go there.</p>
-            <button className="btn go" onClick={confirm}>It is mine</button>
-            {problem && <p className="tell wrong" role="alert">{problem}</p>}
-          </>
-        )}
-      </main>
-    </div>
+    <Sheet title="Your address" heading={done ? 'Your address is confirmed' : 'Is this your address?'}>
+      {done ? <p>From now on mail goes there. How often, you choose under <Link className="word" to="/subscriptions">My subscriptions</Link>.</p> : (
+        <>
+          <p>You gave this address in your account. Say that it is yours, and mail can go there.</p>
+          <button className="btn go" onClick={confirm}>It is mine</button>
+          {problem && <p className="tell wrong" role="alert">{problem}</p>}
+        </>
+      )}
+    </Sheet>
   );
 }

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { ApiProblem, getJson, postJson } from '../api/client';
 import type { ClassOfCode, Invited, Joined } from '../api/schema';
 import { SignInForm } from '../app/SignIn';
-import { Logo } from '../parts/Logo';
+import { Sheet } from '../parts/Sheet';
 import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
 
@@ -21,7 +21,9 @@ export function JoinPage(props: WayInProps) {
   const code = new URLSearchParams(window.location.search).get('code') ?? '';
   const look = useQuery({ queryKey: ['join', code], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<ClassOfCode>('/api/join/class', { code }); }, retry: false, refetchOnWindowFocus: false });
   return (
-    <Sheet title="Come into a class" error={look.error} pending={look.isPending}>
+    <Sheet title="Come into a class">
+      {look.isPending && <Loading />}
+      <Refused error={look.error} />
       {look.data && <Newcomer {...props} className={look.data.className} as="STUDENT" send={(newcomer) => postJson<Joined>('/api/join', { code, newcomer })} />}
     </Sheet>
   );
@@ -32,7 +34,9 @@ export function InvitationPage(props: WayInProps) {
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
   const look = useQuery({ queryKey: ['invitation', token], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<Invited>('/api/invitation', { token }); }, retry: false, refetchOnWindowFocus: false });
   return (
-    <Sheet title="An invitation" error={look.error} pending={look.isPending}>
+    <Sheet title="An invitation">
+      {look.isPending && <Loading />}
+      <Refused error={look.error} />
       {look.data && (
         <Newcomer {...props} className={look.data.className} as={look.data.role} invitedBy={look.data.invitedBy} name={look.data.name} send={(newcomer) => postJson<Joined>('/api/invitation/accept', { token, newcomer })} />
       )}
@@ -40,16 +44,10 @@ export function InvitationPage(props: WayInProps) {
   );
 }
 
-function Sheet({ title, error, pending, children }: { title: string; error: unknown; pending: boolean; children: React.ReactNode }) {
-  return (
-    <main style={{ maxWidth: 420, margin: '0 auto', padding: '9vh 20px 40px' }}>
-      <title>{`${title} · Vast Porch`}</title>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 16 }}><Logo /><h1>{title}</h1></div>
-      {pending && <Loading />}
-      {error instanceof ApiProblem && <><p className="tell wrong" role="alert">{error.message}</p><p><Link className="word" to="/">To the sign-in page</Link></p></>}
-      {children}
-    </main>
-  );
+/** Why one cannot come in by this way, and the way on. */
+function Refused({ error }: { error: unknown }) {
+  if (!error) return null;
+  return <><p className="tell wrong" role="alert">{error instanceof ApiProblem ? error.message : t.again}</p><p><Link className="word" to="/">To the sign-in page</Link></p></>;
 }
 
 interface NewcomerProps extends WayInProps {

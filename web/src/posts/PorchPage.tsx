@@ -12,10 +12,9 @@ import { t } from '../texts/en';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
 import { FeedAddress } from './FeedAddress';
+import { PorchFilters, SPANS, type Span } from './PorchFilters';
 
 const FILTERS = ['weeks', 'group', 'prompt', 'tag', 'unanswered', 'category', 'source', 'span', 'announcements', 'person'];
-const SPANS = { TODAY: 'today', WEEK: 'this week', MONTH: 'this month', YEAR: 'this year' } as const;
-type Span = keyof typeof SPANS;
 
 /** The Porch: everything published in the class, one stream; every filter stands in the address. */
 export function PorchPage() {
@@ -42,9 +41,11 @@ export function PorchPage() {
   const set = (key: string, value?: string) =>
     setParams((before) => {
       const next = new URLSearchParams(before);
-      // A range of weeks and a span of days would only get in each other's way.
+      // A range of weeks and a span of days, a group and a person would only get in each other's way.
       if (key === 'weeks') next.delete('span');
       if (key === 'span') next.delete('weeks');
+      if (key === 'group') next.delete('person');
+      if (key === 'person') next.delete('group');
       if (value === undefined) next.delete(key);
       else next.set(key, value);
       return next;
@@ -53,9 +54,6 @@ export function PorchPage() {
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
   const isFiltered = FILTERS.some((f) => params.has(f));
   const heading = chosen && of ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number) : filter.span ? `${SPANS[filter.span].charAt(0).toUpperCase()}${SPANS[filter.span].slice(1)}` : 'The whole term';
-  const chip = (key: string, value: string, label: string) => (
-    <button key={value} className="chip" aria-pressed={params.get(key) === value} onClick={() => set(key, params.get(key) === value ? undefined : value)}>{label}</button>
-  );
 
   return (
     <>
@@ -85,28 +83,9 @@ export function PorchPage() {
           )}
           {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>Earlier posts</button></p>}
         </main>
-        <aside className={`sill ${sill ? css.sillOpen : css.sillShut}`} aria-label="Filter">
-          <h4>When</h4>
-          {(Object.keys(SPANS) as Span[]).map((s) => chip('span', s, SPANS[s]))}
-          <button className="chip" aria-pressed={!params.has('span') && !params.has('weeks')} onClick={() => set('span')}>all</button>
-          {of && of.groups.length > 0 && (
-            <>
-              <h4>Whose</h4>
-              <button className="chip" aria-pressed={!params.has('group')} onClick={() => set('group')}>Everyone</button>
-              {of.groups.map((g) => chip('group', String(g.id), g.name))}
-            </>
-          )}
-          {first && (first.prompts.length > 0 || first.tags.length > 0) && (
-            <>
-              <h4>About</h4>
-              {first.prompts.slice(0, 4).map((p) => chip('prompt', p.key, `${p.label} ${p.count}`))}
-              {first.tags.slice(0, 8).map((g) => chip('tag', g.key, `${g.label} ${g.count}`))}
-              {first.categories.map((c) => chip('category', c.key, `${c.label} ${c.count}`))}
-              {first.sources.map((s) => chip('source', s.key, `from ${s.label} ${s.count}`))}
-              {first.unanswered > 0 && chip('unanswered', 'yes', `not answered ${first.unanswered}`)}
-            </>
-          )}
-          {params.get('tag') && <Subscribe classId={id} kind="TAG" tag={params.get('tag')!} to={`/classes/${id}/porch?tag=${params.get('tag')}`} label={`Subscribe to ${params.get('tag')}`} />}
+        <aside className={`sill ${sill ? css.sillOpen : css.sillShut}`} aria-label="Filter" onKeyDown={(e) => { if (e.key === 'Escape') setSill(false); }}>
+          <PorchFilters groups={of?.groups ?? []} porch={first} params={params} onSet={set} />
+          {filter.tag && <Subscribe classId={id} kind="TAG" tag={filter.tag} to={`/classes/${id}/porch?tag=${filter.tag}`} label={`Subscribe to ${filter.tag}`} />}
           {!isFiltered && <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />}
           <h4>Blogs</h4>
           <p style={{ margin: 0 }}><Link className="word" to={`/classes/${id}/blog`}>All blogs of this class</Link></p>
@@ -120,6 +99,7 @@ export function PorchPage() {
           )}
           <h4>In your feed reader</h4>
           <FeedAddress classId={id} />
+          <p className={css.shut}><button className="btn go mid" style={{ width: '100%' }} onClick={() => setSill(false)}>{first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}</button></p>
         </aside>
       </div>
     </>

@@ -46,7 +46,7 @@ export function PostPage() {
           </div>} />
         {post.own && <Asides at={`/api/posts/${id}/words`} heading="A private word to you" label="Only the author and the staff read it" verb="Say it" />}
         {post.arranged.series && <SeriesWay post={post} />}
-        {post.isUp && <Comments postId={id} classId={post.classId} mayComment={post.mayComment} commentsStay={post.commentsStay} />}
+        {post.isUp && <Comments post={post} />}
         {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? <>It goes to your teacher for approval. Until then only you and the staff can read it. <UsualWait classId={post.classId} /></> : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
       </main>
       <aside className="sill">

@@ -22,7 +22,7 @@ export function StrangersPost({ postId, onSignedIn }: { postId: number; onSigned
           <>
             <title>{`${post.data.title} · Vast Porch`}</title>
             <PostArticle postId={postId} title={post.data.title} html={post.data.html} tags={post.data.tags} above={<div className="muted">{post.data.author}{post.data.publishedAt && <> · <When at={post.data.publishedAt} /></>}</div>} />
-            <Comments postId={postId} classId={post.data.classId} mayComment={post.data.mayComment} visitor />
+            <Comments post={post.data} visitor />
           </>
         )}
       </main>

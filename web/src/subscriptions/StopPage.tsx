@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
-import { Logo } from '../parts/Logo';
+import { Sheet } from '../parts/Sheet';
 import { t } from '../texts/en';
 
 /** Where the link in a mail leads: all mails stop with one press, and nobody has to sign in. */
@@ -17,19 +17,14 @@ export function StopPage() {
     }
   };
   return (
-    <div className="page plain" style={{ maxWidth: 460 }}>
-      <title>Stop the mails · Vast Porch</title>
-      <main>
-        <p style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '30px 0 10px' }}><Logo /><span className="muted">Vast Porch</span></p>
-        <h1>{said === 'stopped' ? 'No more mails' : 'Stop all mails?'}</h1>
-        {said === 'stopped' ? <p>You get no more mails about what is new. What you subscribed to still shows under News when you sign in, and there you can ask for mails again.</p> : (
-          <>
-            <p>You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.</p>
-            <button className="btn go" onClick={stop}>Stop them</button>
-            {said && <p className="tell wrong" role="alert">{said}</p>}
-          </>
-        )}
-      </main>
-    </div>
+    <Sheet title="Stop the mails" heading={said === 'stopped' ? 'No more mails' : 'Stop all mails?'}>
+      {said === 'stopped' ? <p>You get no more mails about what is new. What you subscribed to still shows under News when you sign in, and there you can ask for mails again.</p> : (
+        <>
+          <p>You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.</p>
+          <button className="btn go" onClick={stop}>Stop them</button>
+          {said && <p className="tell wrong" role="alert">{said}</p>}
+        </>
+      )}
+    </Sheet>
   );
 }

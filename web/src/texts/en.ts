@@ -24,6 +24,7 @@ export const t = {
   } as Record<string, string>,
   steps: { APPROVE: 'Approved', RETURN: 'Returned', HIDE: 'Hidden', BIN: 'Into the bin' } as Record<string, string>,
   people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
+  whoReads: (r: { people: number; strangers: boolean }) => (r.strangers ? 'anyone on the internet' : t.people(r.people)),
   count: (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`,
   loading: 'One moment',
   again: 'Try again',

@@ -86,7 +86,9 @@ class AnsweringTest {
         assertEquals(200, comment(of.other(), "In time.").status());
         jdbc.sql("update post set published_at = dateadd('DAY', -3, published_at) where id = :id").param("id", post).update();
         assertEquals("comments-closed", comment(of.other(), "Too late.").code());
-        assertFalse(of.other().get("/api/posts/" + post).body().get("mayComment").asBoolean());
+        JsonNode page = of.other().get("/api/posts/" + post).body();
+        assertFalse(page.get("mayComment").asBoolean());
+        assertEquals("Comments on this post are closed.", page.get("commentsShut").asString());
         assertEquals(200, comment(of.lead(), "Still here.").status());
     }
 

@@ -96,6 +96,17 @@ class NewsTest {
         assertEquals("no-address", of.first().put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "NEVER")).code());
     }
 
+    /** A new title that waits is for its author and the staff; whoever subscribed to the comments knows the one that is up. */
+    @Test
+    void aSubscriptionNamesThePostAsItIsUp() {
+        long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        subscribe(of.other(), Map.of("classId", of.classId(), "kind", "THREAD", "target", post));
+        int rev = of.first().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
+        rev = of.first().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Mine alone", "html", "<p>Twelve leaves.</p>", "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
+        assertEquals("Comments on Slugs", of.other().get("/api/subscriptions").body().get("list").get(0).get("label").asString());
+    }
+
     /** One mail with all that is new, in text and HTML that say the same; the next one tells only what came since; a link stops them. */
     @Test
     void mailTellsEachThingOnceAndIsStoppedByALink() {

@@ -120,6 +120,11 @@ public final class AccessEngine {
         return whose == null || whose == Role.STUDENT || whose == Role.GUEST ? Reason.IS_STAFF : Reason.STAFF_ONLY;
     }
 
+    /** Decides whether the viewer may reach what is kept for one person alone, as an account, subscriptions or notes: that person, in person. */
+    public static Reason own(Viewer viewer) {
+        return viewer.isStranger() ? Reason.SIGN_IN_FIRST : viewer.isInPerson() ? Reason.IS_SELF : Reason.ONLY_EYES;
+    }
+
     /** Decides whether the viewer may know the real name of a member of a class: staff there, and the person alone. */
     public static Reason seeRealName(Viewer viewer, long personId, long classId, Instant now) {
         if (!viewer.isStranger() && viewer.personId() == personId) return Reason.IS_SELF;

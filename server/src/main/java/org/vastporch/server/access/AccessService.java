@@ -50,14 +50,19 @@ public class AccessService {
      */
     public PostFacts requirePost(Viewer viewer, Act act, long postId) {
         PostFacts post = store.post(postId).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
-        Reason reason = AccessEngine.decide(viewer, act, post, now());
+        Reason reason = decide(viewer, act, post);
         // A stranger is led through sign-in, whatever the reason: it says nothing of what is there.
         Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
         return post;
     }
 
+    /** Why the viewer may do this with a post, or may not: for a page that says so. */
+    public Reason decide(Viewer viewer, Act act, PostFacts post) {
+        return AccessEngine.decide(viewer, act, post, now());
+    }
+
     public boolean allows(Viewer viewer, Act act, PostFacts post) {
-        return AccessEngine.decide(viewer, act, post, now()).allows();
+        return decide(viewer, act, post).allows();
     }
 
     public BlogFacts requireWriting(Viewer viewer, long blogId) {

@@ -2,6 +2,7 @@ package org.vastporch.server.moderation;
 
 import java.time.Instant;
 import java.util.List;
+import org.vastporch.core.access.Sightline;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.text.Revision;
@@ -14,7 +15,8 @@ import org.vastporch.server.http.Optionally;
  * @param rev      changes with every change of the text; a decision names it too
  * @param place    the number of the author's place in the class
  * @param tags     and works: what goes up with it and is not in the text
- * @param readersNow how many can read the version that is up, if a decision changes that
+ * @param readers  who will read it once it is approved
+ * @param readersNow who reads the version that is up, if a decision changes that
  * @param changes  what changed since the version that was approved or returned before; left out if there is none
  * @param publishAt when it goes up by itself once it is approved; left out for at once
  * @param state    WAITING; PUBLISHED for what is up and is to be looked at; HIDDEN for what came down because it was reported
@@ -24,7 +26,7 @@ import org.vastporch.server.http.Optionally;
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
         List<String> tags, List<String> works, Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
-        @Optionally Revision changes, List<Past> history, int readers, @Optionally Integer readersNow, int approvalsInRow, int trustAfter,
+        @Optionally Revision changes, List<Past> history, Readers readers, @Optionally Readers readersNow, int approvalsInRow, int trustAfter,
         @Optionally Instant publishAt, String state, Policy.InForce because, List<Report> reports) {
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
@@ -34,6 +36,17 @@ public record PileItem(
 
     /** The post that a comment answers. */
     public record Under(long postId, String title, String author) {}
+
+    /**
+     * @param people    how many of the school
+     * @param strangers whether anybody on the internet can, too
+     */
+    public record Readers(int people, boolean strangers) {
+
+        public static Readers of(Sightline line) {
+            return new Readers(line.readers().size(), line.strangers());
+        }
+    }
 
     /** What a reader said about a text. */
     public record Report(String by, String reason, Instant at) {}

@@ -10,6 +10,7 @@ import java.util.Map;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
@@ -191,8 +192,7 @@ public class PileService {
      */
     @Transactional
     public void report(Viewer viewer, String subject, long id, String reason) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         if (reason.strip().length() > LONGEST_REASON) throw Problem.invalid("reason", "reason-too-long", "Say it in at most " + LONGEST_REASON + " characters.");
         Moderated kind = kind(subject);
         kind.requireReading(viewer, id);

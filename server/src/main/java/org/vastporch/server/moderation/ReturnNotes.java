@@ -4,7 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Problem;
 
@@ -27,14 +27,14 @@ public class ReturnNotes {
 
     /** The notes that were used last, first. */
     public List<ReturnNote> of(Viewer viewer) {
-        requirePerson(viewer);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         return store.of(viewer.personId());
     }
 
     /** Keeps a note, or brings one that is there to the front. */
     @Transactional
     public List<ReturnNote> keep(Viewer viewer, String text) {
-        requirePerson(viewer);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         String note = text.strip();
         if (note.isEmpty()) throw Problem.invalid("text", "note-missing", "Write the note first.");
         if (note.length() > LONGEST) throw Problem.invalid("text", "note-too-long", "A note to keep has at most " + LONGEST + " characters.");
@@ -48,13 +48,8 @@ public class ReturnNotes {
 
     @Transactional
     public List<ReturnNote> forget(Viewer viewer, long id) {
-        requirePerson(viewer);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         store.remove(viewer.personId(), id);
         return store.of(viewer.personId());
-    }
-
-    private static void requirePerson(Viewer viewer) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
     }
 }

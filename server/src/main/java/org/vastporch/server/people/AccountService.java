@@ -5,7 +5,7 @@ import java.util.List;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Passwords;
@@ -86,8 +86,7 @@ public class AccountService {
     }
 
     private static long requireInPerson(Viewer viewer) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         return viewer.personId();
     }
 }

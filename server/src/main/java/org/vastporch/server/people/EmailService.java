@@ -6,7 +6,7 @@ import java.time.Instant;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.EmailAddress;
@@ -54,8 +54,7 @@ public class EmailService {
      */
     @Transactional
     public void ask(Viewer viewer, String address) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         if (!mayChange(viewer.personId())) throw Problem.stale("email-kept", "The school keeps the addresses of its students. Ask your teacher about it.");
         String email = address.strip();
         store.withdraw(viewer.personId());

@@ -23,6 +23,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.WorkUsed;
+import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.access.ScopeSql;
@@ -79,7 +80,7 @@ public class PorchService {
      * @param next        the cursor of the next page; left out on the last
      * @param answerFirst the prompts whose answers the reader sees only after an own one
      */
-    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> prompts, List<Facet> tags, List<Facet> categories,
+    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> people, List<Facet> prompts, List<Facet> tags, List<Facet> categories,
                         List<Facet> sources, int announcements, int unanswered, List<String> answerFirst) {}
 
     /** @param counts posts published in each week of the term, in order */
@@ -110,9 +111,10 @@ public class PorchService {
     /** A wish to pin a post and to give it a place in a series; without a name it is in none. */
     public record Arrange(boolean pinned, @Optionally String series, @Optionally Integer part) {}
 
+    /** @param commentsShut why the viewer cannot comment, if the blog or the hour is the reason */
     public record PostView(long id, long classId, String title, String html, List<String> tags, long place, boolean own, String author, @Optionally String group, String blog,
                            String blogAddress, @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
-                           @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, boolean commentsStay, SightlineView sightline,
+                           @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, @Optionally String commentsShut, boolean commentsStay, SightlineView sightline,
                            List<PileItem.Past> history, Arranged arranged,
                            @Optionally String category, List<WorkUsed.Reference> references, boolean announcement, @Optionally Instant publishAt) {}
 
@@ -169,7 +171,7 @@ public class PorchService {
         Names names = people.names(viewer, classId);
         String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.count(scope, classId, filter),
-            porch.unread(scope, classId, viewer.personId(), filter), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
+            porch.unread(scope, classId, viewer.personId(), filter), people(porch.byPerson(scope, classId, range.ofPerson(null)), names), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
             facets(porch.byCategory(scope, classId, range)), facets(porch.bySource(scope, classId, range)),
             porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
             porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
@@ -269,6 +271,7 @@ public class PorchService {
         PostFacts facts = access.requirePost(viewer, Act.READ, id);
         PostRow row = posts.find(id).orElseThrow(Problem::missing);
         boolean working = access.allows(viewer, Act.READ_WORKING, facts);
+        Reason comment = access.decide(viewer, Act.COMMENT, facts);
         int no = facts.isUp() && row.standing().live() != null ? row.standing().live() : row.standing().newest();
         Version version = posts.version(id, no).orElseThrow();
         Names names = people.names(viewer, row.classId());
@@ -278,10 +281,17 @@ public class PorchService {
             !viewer.isStranger() && facts.authorId() == viewer.personId(), names.of(facts.authorId()), names.groupOf(facts.authorId()), blog.title(), blog.address(), row.promptId(), row.promptId() == null ? null : prompts.get(row.promptId()).title(),
             row.outsideLink(), row.sourceId() == null ? null : porch.sourceTitle(row.sourceId()).orElse(null),
             working ? row.standing().state().name() : State.PUBLISHED.name(), facts.isUp(), row.publishedAt(), row.handedInAt(),
-            row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), access.allows(viewer, Act.COMMENT, facts),
+            row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), comment.allows(), commentsShut(comment),
             !facts.blog().rules().deleteComments(),
             SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
             porch.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), working ? row.publishAt() : null);
+    }
+
+    private static @Nullable String commentsShut(Reason comment) {
+        return switch (comment) {
+            case COMMENTS_OFF, COMMENTS_CLOSED, COMMENTS_FOR_CLASS -> Problem.refused(comment).getMessage();
+            default -> null;
+        };
     }
 
     /** All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one has left. */
@@ -350,6 +360,13 @@ public class PorchService {
 
     private static List<String> tags(Entry e) {
         return e.tags().lines().filter(t -> !t.isBlank()).toList();
+    }
+
+    /** Each of them by the place in the class; who has left stands in none. */
+    private static List<Facet> people(List<PorchStore.Count> counts, Names names) {
+        return counts.stream().filter(c -> names.placeOf(Long.parseLong(c.key())) > 0)
+            .map(c -> new Facet(String.valueOf(names.placeOf(Long.parseLong(c.key()))), names.of(Long.parseLong(c.key())), c.count()))
+            .sorted(Comparator.comparing(f -> Folding.fold(f.label()))).toList();
     }
 
     private static List<Facet> facets(List<PorchStore.Count> counts) {

@@ -140,6 +140,11 @@ class PorchStore {
         return counts("select s.id as k, s.title as l, count(*) as c from " + ScopeSql.TABLES + " join source s on s.id = p.source_id", " group by s.id, s.title order by c desc, k limit 12", scope, classId, range);
     }
 
+    /** The label is left for those who know the names. */
+    List<Count> byPerson(ScopeSql scope, long classId, Filter range) {
+        return counts("select p.author_id as k, '' as l, count(*) as c from " + ScopeSql.TABLES, " group by p.author_id", scope, classId, range);
+    }
+
     int unanswered(ScopeSql scope, long classId, Filter range) {
         return count(scope, classId, range.onlyUnanswered());
     }

@@ -8,6 +8,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
@@ -21,7 +22,7 @@ import org.vastporch.server.posts.PostStore.Version;
 @Service
 public class PostHeadings {
 
-    public record Heading(String title, long authorId, long blogId, int readers) {}
+    public record Heading(String title, long authorId, long blogId, Sightline line) {}
 
     /** A post that was handed in for a prompt, in the version to be marked. */
     public record HandedIn(long postId, long authorId, int version, String state, boolean isUp, Instant at, String title, String html, List<String> tags, TextFacts facts) {}
@@ -34,12 +35,12 @@ public class PostHeadings {
         this.access = access;
     }
 
-    /** The title of a post, for those who decide about comments on it. */
+    /** A post as its readers know it: under the title that is up, whatever its author works on besides. */
     public Heading of(long postId) {
         PostRow row = store.find(postId).orElseThrow(Problem::missing);
-        Version version = store.version(postId, row.standing().newest()).orElseThrow();
+        Version version = store.version(postId, row.standing().live() != null ? row.standing().live() : row.standing().newest()).orElseThrow();
         Viewer author = access.viewer(row.authorId());
-        return new Heading(version.title(), row.authorId(), row.blogId(), access.sightline(access.requirePost(author, Act.READ, postId)).readers().size());
+        return new Heading(version.title(), row.authorId(), row.blogId(), access.sightline(access.requirePost(author, Act.READ, postId)));
     }
 
     /** What the students handed in for a prompt; of several by one student the last. */

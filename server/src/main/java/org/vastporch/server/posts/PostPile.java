@@ -114,8 +114,8 @@ class PostPile implements Moderated {
         Version version = store.version(row.id(), row.standing().judged()).orElseThrow();
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
         PostFacts facts = access.requirePost(viewer, Act.READ, row.id());
-        int readers = readers(facts.withAudience(version.audience()));
-        Integer readersNow = row.standing().live() == null || row.audience() == version.audience() ? null : Integer.valueOf(readers(facts));
+        PileItem.Readers readers = readers(facts.withAudience(version.audience()));
+        PileItem.Readers readersNow = row.standing().live() == null || row.audience() == version.audience() ? null : readers(facts);
         return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
             version.title(), Sanitiser.post(version.html()), version.tags(), works(version), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
@@ -124,8 +124,8 @@ class PostPile implements Moderated {
             standing(row), beside.policy(row), reviews.reportsOn("post", row.id(), names));
     }
 
-    private int readers(PostFacts facts) {
-        return access.sightline(facts).readers().size();
+    private PileItem.Readers readers(PostFacts facts) {
+        return PileItem.Readers.of(access.sightline(facts));
     }
 
     /** What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides. */

@@ -12,6 +12,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.subscriptions.Cadence;
@@ -74,8 +75,7 @@ public class NewsService {
     /** Says that all news so far were seen. */
     @Transactional
     public void seen(Viewer viewer) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         SubscriptionStore.MailWish wish = subscriptions.wishOf(viewer.personId());
         wishes.putWish(viewer.personId(), new SubscriptionStore.MailWish(wish.answers(), wish.stopToken(), clock.instant()));
     }

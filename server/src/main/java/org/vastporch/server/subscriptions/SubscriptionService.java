@@ -7,8 +7,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
-import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.posts.Tags;
 import org.vastporch.core.subscriptions.Cadence;
@@ -174,8 +174,7 @@ public class SubscriptionService {
     }
 
     private static long person(Viewer viewer) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!viewer.isInPerson()) throw Problem.refused(Reason.ONLY_EYES);
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         return viewer.personId();
     }
 
