@@ -112,7 +112,9 @@ class AnsweringTest {
         assertEquals(0, visitor.get("/api/posts/" + post + "/comments").body().size());
         said.put("website", "http://spam.example");
         assertEquals(200, visitor.post("/api/posts/" + post + "/comments", said).status());
-        assertEquals(1, of.lead().get("/api/pile").body().get("items").size(), "what a program wrote is not kept");
+        JsonNode waiting = of.lead().get("/api/pile").body().get("items");
+        assertEquals(1, waiting.size(), "what a program wrote is not kept");
+        assertTrue(waiting.get(0).get("readers").get("strangers").asBoolean(), "whoever approves is told that anyone will read it");
         approveAll();
         assertEquals("Ida (visitor)", visitor.get("/api/posts/" + post + "/comments").body().get(0).get("author").asString());
         said.remove("website");

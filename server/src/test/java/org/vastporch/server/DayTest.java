@@ -71,7 +71,10 @@ class DayTest {
         assertEquals(200, of.other().get("/api/posts/" + id).status());
         assertEquals(200, of.guest().get("/api/posts/" + id).status());
         assertEquals(404, of.moderator().get("/api/posts/" + id).status(), "what no longer waits is not the moderator's");
-        assertEquals(1, of.other().get("/api/classes/" + of.classId() + "/porch").body().get("total").asInt());
+        JsonNode porch = of.other().get("/api/classes/" + of.classId() + "/porch").body();
+        assertEquals(1, porch.get("total").asInt());
+        String author = porch.get("people").get(0).get("key").asString();
+        assertEquals(1, of.other().get("/api/classes/" + of.classId() + "/porch?place=" + author).body().get("total").asInt());
         assertEquals(404, of.moderator().get("/api/classes/" + of.classId() + "/porch").status(), "the Porch is not the moderator's either");
     }
 
@@ -146,7 +149,7 @@ class DayTest {
         of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", wide.get("rev").asInt()));
         assertEquals(404, of.other().get("/api/posts/" + id).status());
         JsonNode item = inPile(of.lead(), id);
-        assertEquals(wide.get("sightline").get("readers").asInt(), item.get("readers").asInt(), "the one who approves is told how far it will reach");
+        assertEquals(wide.get("sightline").get("readers").asInt(), item.get("readers").get("people").asInt(), "the one who approves is told how far it will reach");
         decide(of.lead(), item, "APPROVE", "");
         assertEquals(200, of.other().get("/api/posts/" + id).status());
         narrow.put("audience", "EVERYBODY");
