@@ -2756,6 +2756,7 @@ export interface components {
             quietFrom: string;
             /** Format: time-local */
             quietUntil: string;
+            waits: boolean;
         };
         NoticeWish: {
             address: string;

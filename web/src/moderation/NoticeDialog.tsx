@@ -33,8 +33,9 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
   const [problem, setProblem] = useState('');
   const save = async () => {
     try {
-      client.setQueryData(noticeOptions(classId).queryKey, await putJson<Notice>(`/api/classes/${classId}/notice`, { cadence: wish.cadence, address: wish.address, quietFrom: wish.quietFrom, quietUntil: wish.quietUntil }));
-      onClose();
+      const set = await putJson<Notice>(`/api/classes/${classId}/notice`, { cadence: wish.cadence, address: wish.address, quietFrom: wish.quietFrom, quietUntil: wish.quietUntil });
+      client.setQueryData(noticeOptions(classId).queryKey, set);
+      if (!set.waits) onClose();
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
@@ -49,6 +50,7 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
       {wish.cadence !== 'NEVER' && (
         <>
           <TextInput label="To this address" mt="md" value={wish.address} error={problem} placeholder={now.own || 'name@school.example'} description={now.own ? `Left empty, it goes to ${now.own}.` : undefined} onChange={(e) => { setWish({ ...wish, address: e.target.value }); setProblem(''); }} />
+          {now.waits && wish.address === now.address && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>{t.confirmFirst(now.address, now.own)}</p>}
           <p style={{ margin: '16px 0 4px' }}>Never between</p>
           <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
             <TextInput type="time" aria-label="Quiet from" value={wish.quietFrom} onChange={(e) => setWish({ ...wish, quietFrom: e.target.value })} />and

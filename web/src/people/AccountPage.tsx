@@ -59,7 +59,7 @@ function EmailForm({ account }: { account: Account }) {
   return (
     <form onSubmit={submit} style={{ maxWidth: 360 }}>
       <TextInput label="Mail about what is new goes to" type="email" autoComplete="email" mt="xs" {...form.getInputProps('email')} />
-      {account.emailWaits && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>A mail has gone to {account.emailWaits}. It counts once you have opened the link in it{account.email ? `; until then we write to ${account.email}` : ''}.</p>}
+      {account.emailWaits && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>{t.confirmFirst(account.emailWaits, account.email)}</p>}
       <button className="btn" type="submit" style={{ marginTop: 12 }} disabled={form.values.email.trim() === account.email}>{account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}</button>
     </form>
   );

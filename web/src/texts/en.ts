@@ -26,6 +26,7 @@ export const t = {
   people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
   whoReads: (r: { people: number; strangers: boolean }) => (r.strangers ? 'anyone on the internet' : t.people(r.people)),
   count: (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`,
+  confirmFirst: (address: string, own: string) => `A mail has gone to ${address}. It counts once you have opened the link in it${own ? `; until then we write to ${own}` : ''}.`,
   loading: 'One moment',
   again: 'Try again',
   cancel: 'Cancel',

@@ -2,9 +2,6 @@ package org.vastporch.server;
 
 import static org.junit.jupiter.api.Assertions.*;
 
-import java.time.Instant;
-import java.time.LocalTime;
-import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,20 +19,18 @@ import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import org.vastporch.server.access.AccessService;
-import org.vastporch.server.moderation.NoticeService;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/** What waits and why, what readers report, who is told, and what is kept of every decision. */
+/** What waits and why, what readers report, and what is kept of every decision. */
 @ServerTest
 class ApprovingTest {
 
     @Autowired School school;
     @Autowired PileService pile;
-    @Autowired NoticeService notices;
     @Autowired AccessService access;
     @Autowired JdbcClient jdbc;
     @LocalServerPort int port;
@@ -351,46 +346,6 @@ class ApprovingTest {
         assertTrue(csv.contains("Measure it."));
         assertTrue(csv.contains(",'=SUM(1),"), "no cell is a formula");
         assertEquals(403, of.moderator().get(path("/decisions")).status());
-    }
-
-    /** Mail about what waits goes to the address asked for, once for all that came together, never at night, and carries no text. */
-    @Test
-    void whoeverApprovesIsToldAsTheyWish() {
-        Map<String, Object> wish = new HashMap<>(Map.of("cadence", "AT_ONCE", "address", "", "quietFrom", "00:00:00", "quietUntil", "00:00:00"));
-        assertEquals("email-missing", of.moderator().put(path("/notice"), wish).code());
-        wish.put("address", "pell@post.example");
-        assertEquals(200, of.moderator().put(path("/notice"), wish).status());
-        assertEquals(403, of.first().put(path("/notice"), wish).status());
-        handIn("One", "<p>A secret of a text.</p>");
-        handIn("Two", "<p>Words.</p>");
-        notices.tellWhatIsDue();
-        assertEquals(List.of(), mailsTo("pell@post.example"), "it waits for others that come just now");
-        settle();
-        LocalTime now = LocalTime.now(ZoneId.of("Europe/London"));
-        wish.putAll(Map.of("quietFrom", now.minusHours(1).withNano(0).toString(), "quietUntil", now.plusHours(1).withNano(0).toString()));
-        of.moderator().put(path("/notice"), wish);
-        notices.tellWhatIsDue();
-        assertEquals(List.of(), mailsTo("pell@post.example"), "these are quiet hours");
-        wish.putAll(Map.of("quietFrom", "00:00:00", "quietUntil", "00:00:00"));
-        of.moderator().put(path("/notice"), wish);
-        notices.tellWhatIsDue();
-        List<String> mails = mailsTo("pell@post.example");
-        assertEquals(1, mails.size());
-        assertTrue(mails.get(0).contains("Post: One, by Wren Castellane") && mails.get(0).contains("/approve?item=post-"), mails.get(0));
-        assertFalse(mails.get(0).contains("secret"));
-        settle();
-        notices.tellWhatIsDue();
-        assertEquals(1, mailsTo("pell@post.example").size(), "nothing is told twice");
-    }
-
-    /** As if all that happened so far were long enough ago. */
-    private void settle() {
-        jdbc.sql("update post set waiting_since = dateadd('MINUTE', -20, waiting_since) where class_id = :id").param("id", of.classId()).update();
-        jdbc.sql("update notice_wish set told_upto = :then where class_id = :id").param("then", Instant.now().minusSeconds(1500).atOffset(java.time.ZoneOffset.UTC)).param("id", of.classId()).update();
-    }
-
-    private List<String> mailsTo(String address) {
-        return jdbc.sql("select text from mail where recipient = :to order by id").param("to", address).query(String.class).list();
     }
 
     @Test

@@ -65,6 +65,7 @@ class ErasureTest {
         people.setPassword(zebediah.id, School.PASSWORD);
         of.lead().post(path + "/invitations", Map.of("role", "GUEST", "name", "Zebediah's aunt", "email", "zq@lost.example"));
         of.lead().put(path + "/people/" + zebediah.id + "/shown", Map.of("shown", "PEN_NAME", "penName", "Thistledown Hat"));
+        jdbc.sql("update person set email = 'ada@post.example' where id = :id").param("id", of.lead().id).update();
         of.lead().put(path + "/notice", Map.of("cadence", "AT_ONCE", "address", "ada@post.example", "quietFrom", "00:00:00", "quietUntil", "00:00:00"));
         write(zebediah, path);
         jdbc.sql("update post set waiting_since = dateadd('MINUTE', -20, waiting_since) where waiting_since is not null").update();

@@ -25,6 +25,7 @@ import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.moderation.NoticeStore.Waiting;
 import org.vastporch.server.moderation.NoticeStore.WishRow;
 import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.EmailService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 
@@ -35,8 +36,11 @@ import org.vastporch.server.people.PeopleService;
 @Service
 public class NoticeService {
 
-    /** @param own the address of the account, to which mail goes where no other is given; empty if there is none */
-    public record Notice(String cadence, String address, LocalTime quietFrom, LocalTime quietUntil, String own) {}
+    /**
+     * @param waits whether the address is still to be confirmed
+     * @param own   the address of the account, to which mail goes where no other is given or confirmed; empty if there is none
+     */
+    public record Notice(String cadence, String address, boolean waits, LocalTime quietFrom, LocalTime quietUntil, String own) {}
 
     /** @param cadence NEVER for the count in the application alone, AT_ONCE or DAILY */
     public record NoticeWish(Cadence cadence, String address, LocalTime quietFrom, LocalTime quietUntil) {}
@@ -52,16 +56,18 @@ public class NoticeService {
     private final NoticeStore store;
     private final ClassService classes;
     private final PeopleService people;
+    private final EmailService emails;
     private final AccessService access;
     private final MailService mails;
     private final SchoolAddress school;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    NoticeService(NoticeStore store, ClassService classes, PeopleService people, AccessService access, MailService mails, SchoolAddress school, TransactionTemplate transaction, Clock clock) {
+    NoticeService(NoticeStore store, ClassService classes, PeopleService people, EmailService emails, AccessService access, MailService mails, SchoolAddress school, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.classes = classes;
         this.people = people;
+        this.emails = emails;
         this.access = access;
         this.mails = mails;
         this.school = school;
@@ -72,8 +78,8 @@ public class NoticeService {
     public Notice of(Viewer viewer, long classId) {
         access.require(viewer, Act.APPROVE, classId);
         String own = people.email(viewer.personId());
-        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), w.quiet().from(), w.quiet().until(), own))
-            .orElse(new Notice(Cadence.NEVER.name(), "", NIGHT.from(), NIGHT.until(), own));
+        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), !w.address().isEmpty() && !emails.isConfirmed(viewer.personId(), w.address()), w.quiet().from(), w.quiet().until(), own))
+            .orElse(new Notice(Cadence.NEVER.name(), "", false, NIGHT.from(), NIGHT.until(), own));
     }
 
     @Transactional
@@ -84,6 +90,7 @@ public class NoticeService {
         if (!address.isEmpty() && !EmailAddress.isValid(address)) throw Problem.invalid("address", "email-wrong", "\"" + address + "\" is not an e-mail address.");
         if (wish.cadence() != Cadence.NEVER && address.isEmpty() && people.email(viewer.personId()).isEmpty())
             throw Problem.invalid("address", "email-missing", "There is no e-mail address in your account. Write one here.");
+        if (wish.cadence() != Cadence.NEVER && !address.isEmpty() && !emails.isConfirmed(viewer.personId(), address)) emails.askBesides(viewer.personId(), address);
         Instant now = clock.instant();
         Instant upto = store.find(viewer.personId(), classId).filter(w -> w.cadence() != Cadence.NEVER).map(WishRow::toldUpto).orElse(now);
         store.put(new WishRow(viewer.personId(), classId, wish.cadence(), address, new QuietHours(wish.quietFrom(), wish.quietUntil()), upto));
@@ -111,9 +118,11 @@ public class NoticeService {
         List<Waiting> arrived = store.arrived(wish.classId(), wish.toldUpto(), now);
         // The first of many that come together waits for the others.
         if (wish.cadence() == Cadence.AT_ONCE && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
+        // What could be sent nowhere is told once there is a place.
+        String to = !wish.address().isEmpty() && emails.isConfirmed(wish.personId(), wish.address()) ? wish.address() : people.email(wish.personId());
+        if (to.isEmpty()) return;
         store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
-        String to = wish.address().isEmpty() ? people.email(wish.personId()) : wish.address();
-        if (arrived.isEmpty() || to.isEmpty()) return;
+        if (arrived.isEmpty()) return;
         String subject = arrived.size() == 1 ? "1 text waits in " + of.name() : arrived.size() + " texts wait in " + of.name();
         String named = arrived.stream().map(w -> w.subject().substring(0, 1) + w.id()).collect(Collectors.joining(" ", " ", " "));
         mails.writeAbout(wish.personId(), to, subject, text(viewer, of, arrived), named);

@@ -2,7 +2,6 @@ package org.vastporch.server.people;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -16,7 +15,7 @@ import org.vastporch.server.http.Tokens;
 import org.vastporch.server.mail.MailService;
 import org.vastporch.server.mail.SchoolAddress;
 
-/** A person's own e-mail address. It counts once somebody who reads mail there has confirmed it, so that nothing private goes to a slip of the pen. */
+/** The e-mail addresses of a person. One counts once somebody who reads mail there has confirmed it, so that nothing private goes to a slip of the pen. */
 @Service
 public class EmailService {
 
@@ -63,28 +62,44 @@ public class EmailService {
             return;
         }
         if (!EmailAddress.isValid(email)) throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
-        if (!asked.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("You have asked for several addresses. Please try again in an hour.");
+        ask(new EmailStore.Wish(viewer.personId(), email, true), "gave this address as their own");
+    }
+
+    /** Whether mail for a person may go to an address: it is that of the account, or whoever reads mail there has said so. */
+    public boolean isConfirmed(long personId, String email) {
+        return email.equals(people.person(personId).orElseThrow().email()) || store.isConfirmed(personId, email);
+    }
+
+    /** Asks at an address besides that of the account, once; nothing else goes there until it was confirmed. */
+    @Transactional
+    public void askBesides(long personId, String email) {
+        EmailStore.Wish wish = new EmailStore.Wish(personId, email, false);
+        if (!store.waits(wish, clock.instant())) ask(wish, "wants mail about what waits for them to come to this address");
+    }
+
+    private void ask(EmailStore.Wish wish, String why) {
+        if (!asked.take(String.valueOf(wish.personId()))) throw Problem.tooMany("You have asked for several addresses. Please try again in an hour.");
         String token = Tokens.make();
-        Instant until = clock.instant().plus(LASTS);
-        store.add(viewer.personId(), email, Tokens.hash(token), until);
-        mail.write(viewer.personId(), email, "Is this your address?", """
+        store.add(wish, Tokens.hash(token), clock.instant().plus(LASTS));
+        mail.write(wish.personId(), wish.email(), "Is this your address?", """
             Hello,
 
-            somebody with an account on Vast Porch, username "%s", gave this address as their own.
+            somebody with an account on Vast Porch, username "%s", %s.
 
             If that was you, open this page within three days:
             %s/email?t=%s
 
             If it was not, you can leave it: nothing is sent here until somebody confirms it.
-            """.formatted(people.person(viewer.personId()).orElseThrow().username(), school.base(), token));
+            """.formatted(people.person(wish.personId()).orElseThrow().username(), why, school.base(), token));
     }
 
     /** Confirms the address to which a token was sent. */
     @Transactional
     public void confirm(String token) {
         EmailStore.Wish wish = store.byToken(Tokens.hash(token), clock.instant())
-            .orElseThrow(() -> Problem.stale("address-used", "This link was used already, is too old, or another address was asked for since. Ask for a new one in your account."));
-        people.setEmail(wish.personId(), wish.email());
-        store.withdraw(wish.personId());
+            .orElseThrow(() -> Problem.stale("address-used", "This link was used already, is too old, or another address was asked for since. Give the address once more to get a new one."));
+        if (wish.own()) people.setEmail(wish.personId(), wish.email());
+        else store.confirm(wish.personId(), wish.email());
+        store.remove(wish);
     }
 }
