@@ -1994,6 +1994,11 @@ export interface components {
             /** Format: int32 */
             trustAfter: number;
         };
+        Besides: {
+            category?: string;
+            tags: string[];
+            works: string[];
+        };
         BlogAddress: {
             address: string;
         };
@@ -2889,6 +2894,7 @@ export interface components {
             approvalsInRow: number;
             author: string;
             because: components["schemas"]["InForce"];
+            besides: components["schemas"]["Besides"];
             blog?: string;
             changes?: components["schemas"]["Revision"];
             /** Format: int64 */
@@ -2915,14 +2921,12 @@ export interface components {
             since: string;
             state: string;
             subject: string;
-            tags: string[];
             title: string;
             /** Format: int32 */
             trustAfter: number;
             under?: components["schemas"]["Under"];
             /** Format: int32 */
             version: number;
-            works: string[];
         };
         Place: {
             /** Format: int64 */
@@ -3497,6 +3501,7 @@ export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
 export type Begun = components['schemas']['Begun'];
 export type Beside = components['schemas']['Beside'];
+export type Besides = components['schemas']['Besides'];
 export type BlogAddress = components['schemas']['BlogAddress'];
 export type BlogLine = components['schemas']['BlogLine'];
 export type BlogPage = components['schemas']['BlogPage'];

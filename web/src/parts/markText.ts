@@ -38,14 +38,20 @@ export function laidOpen(html: string, holds: Hold[]): string {
   return page.body.innerHTML;
 }
 
-/** What changed, by words, with the holds marked: paragraphs as the text has lines. */
-export function markChanges(changes: Stretch[], holds: Hold[]): string {
-  const html = changes
+const BREAK = '</p><p>';
+
+/** What changed in a text of one line, by words, with the holds marked. */
+export function markLine(changes: Stretch[], holds: Hold[]): string {
+  return changes
     .map(({ change, text }) => {
-      const words = marked(text, holds).replace(/\n+/g, '</p><p>');
+      const words = marked(text, holds).replace(/\n+/g, BREAK);
       const tag = change === 'ADDED' ? 'ins' : change === 'REMOVED' ? 'del' : '';
-      return tag ? `<${tag}>${words.split('</p><p>').join(`</${tag}></p><p><${tag}>`)}</${tag}>` : words;
+      return tag ? `<${tag}>${words.split(BREAK).join(`</${tag}>${BREAK}<${tag}>`)}</${tag}>` : words;
     })
     .join('');
-  return `<p>${html}</p>`;
+}
+
+/** The same of a text of several: paragraphs as it has lines. */
+export function markChanges(changes: Stretch[], holds: Hold[]): string {
+  return `<p>${markLine(changes, holds)}</p>`;
 }

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
 import { marginOptions } from '../api/queries';
@@ -15,14 +15,15 @@ interface Chosen {
   nth: number;
 }
 
-/** What is selected in the text, as the words and which occurrence of them it is; nothing if it goes over a paragraph's end. */
-function chosenIn(root: HTMLElement): Chosen | null {
+/** What is selected in the text, as the words and which occurrence of them it is; ACROSS if it goes over a paragraph's end. */
+function chosenIn(root: HTMLElement | null): Chosen | 'ACROSS' | null {
   const selection = document.getSelection();
   if (!selection || selection.isCollapsed || selection.rangeCount === 0) return null;
   const range = selection.getRangeAt(0);
-  if (!root.contains(range.commonAncestorContainer)) return null;
+  if (!root?.contains(range.commonAncestorContainer)) return null;
   const quote = selection.toString().trim();
-  if (!quote || quote.includes('\n')) return null;
+  if (!quote) return null;
+  if (quote.includes('\n')) return 'ACROSS';
   const before = document.createRange();
   before.selectNodeContents(root);
   before.setEnd(range.startContainer, range.startOffset);
@@ -36,20 +37,31 @@ export function MarginPage() {
   const margin = useQuery(marginOptions(id));
   const client = useQueryClient();
   const text = useRef<HTMLDivElement>(null);
+  const [selected, setSelected] = useState<ReturnType<typeof chosenIn>>(null);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [remark, setRemark] = useState('');
   const [other, setOther] = useState<string | null>(null);
   const [problem, setProblem] = useState('');
+  // By touch or by keyboard a selection grows bit by bit: one says when it is right. A mouse has said so when its button goes up.
+  useEffect(() => {
+    const look = () => setSelected(chosenIn(text.current));
+    document.addEventListener('selectionchange', look);
+    return () => document.removeEventListener('selectionchange', look);
+  }, []);
+  // The words stay marked while one writes about them elsewhere on the page.
+  useEffect(() => () => void CSS.highlights?.delete('chosen'), []);
   if (margin.isError) return <div className="page plain"><Trouble error={margin.error} onRetry={() => margin.refetch()} /></div>;
   if (!margin.data) return <div className="page"><Loading lines={8} /></div>;
   const m = margin.data;
   const choose = () => {
-    const now = text.current && chosenIn(text.current);
-    if (!now) return;
+    const now = chosenIn(text.current);
+    if (!now || now === 'ACROSS') return;
     setChosen(now);
     setOther(null);
+    CSS.highlights?.set('chosen', new Highlight(document.getSelection()!.getRangeAt(0).cloneRange()));
   };
   const close = () => {
+    CSS.highlights?.delete('chosen');
     setChosen(null);
     setRemark('');
     setOther(null);
@@ -70,7 +82,13 @@ export function MarginPage() {
       <main>
         <p className="muted" style={{ margin: 0 }}>{m.author}{m.asked ? ' asks for help with this text' : ''} · <Link className="word" to={`/classes/${classId}/posts/${id}`}>The post</Link></p>
         <h1 style={{ fontSize: 31, marginTop: 4 }}>{m.title || 'Without a title yet'}</h1>
-        <div ref={text} onMouseUp={choose} onKeyUp={choose} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
+        <div ref={text} onPointerUp={(e) => { if (e.pointerType === 'mouse') choose(); }} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); choose(); } }} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
+        {m.mayNote && selected && !chosen && (
+          <div className={css.selected}>
+            {selected === 'ACROSS' ? <span>A note stands beside words of one paragraph. Select fewer.</span>
+              : <button className="btn go" onMouseDown={(e) => e.preventDefault()} onClick={choose}>Write beside “{selected.quote.length > 40 ? `${selected.quote.slice(0, 40).trimEnd()}…` : selected.quote}”</button>}
+          </div>
+        )}
       </main>
       <aside className="sill">
         <h4>In the margin</h4>

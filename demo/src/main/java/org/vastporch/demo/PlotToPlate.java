@@ -252,7 +252,6 @@ class PlotToPlate {
         posts.handIn(teacher, id, new PostService.HandingIn(posts.draft(teacher, id).beside().rev(), at));
     }
 
-
     private long share(Viewer author, long blog, String title, String text, String tag) {
         long id = posts.begin(author, blog, null);
         int rev = posts.draft(author, id).beside().rev();
@@ -272,8 +271,9 @@ class PlotToPlate {
         clock.set(now.minus(Duration.ofHours(22)));
         Viewer rowan = access.viewer(students.get(WHEELBARROW));
         porch.own(rowan, classId).stream().filter(p -> p.state().equals("RETURNED")).findFirst().ifPresent(p -> {
-            int rev = posts.draft(rowan, p.id()).beside().rev();
-            rev = posts.save(rowan, p.id(), new PostService.Save(rev, p.title(), DemoTexts.WHEELBARROW_SECOND.html(), DemoTexts.WHEELBARROW_SECOND.tags(), "MY_CLASS", null, null)).rev();
+            PostService.Draft before = posts.draft(rowan, p.id());
+            int rev = posts.save(rowan, p.id(), new PostService.Save(before.beside().rev(), p.title(), DemoTexts.WHEELBARROW_SECOND.html(), DemoTexts.WHEELBARROW_SECOND.tags(),
+                "MY_CLASS", before.category(), null)).rev();
             posts.handIn(rowan, p.id(), new PostService.HandingIn(rev, null));
         });
         clock.set(now.minus(Duration.ofHours(20)));

@@ -48,8 +48,8 @@ class Shots {
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         teacher.getByText("student asks for help: Pia Aurelio").locator("xpath=..").getByRole(AriaRole.LINK).click();
         teacher.getByText("Their are three beetroots").waitFor();
-        teacher.evaluate("() => { const w = document.querySelector('.reading p').firstChild; const r = document.createRange(); r.setStart(w, 0); r.setEnd(w, 9);"
-            + " document.getSelection().removeAllRanges(); document.getSelection().addRange(r); document.querySelector('.reading').dispatchEvent(new MouseEvent('mouseup', { bubbles: true })); }");
+        Stage.select(teacher, 9);
+        Stage.button(teacher, "Write beside “Their are”").click();
         teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note")).fill("A place, not an owner.");
         Stage.button(teacher, "Propose other words").click();
         teacher.getByLabel("Instead of these words").fill("There are");

@@ -81,6 +81,15 @@ final class Stage {
         return page;
     }
 
+    /** Selects the first characters of the text that is read, as a finger or the keyboard does. */
+    static void select(Page page, int characters) {
+        page.evaluate("""
+            (characters) => {
+              const words = document.querySelector('.reading p').firstChild;
+              document.getSelection().setBaseAndExtent(words, 0, words, characters);
+            }""", characters);
+    }
+
     static Locator button(Page page, String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }

@@ -63,16 +63,8 @@ class WriteTest {
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         teacher.getByText("student asks for help: Ilka Dragomir").locator("xpath=..").getByRole(AriaRole.LINK).click();
         teacher.getByText("Their is a shrew").waitFor();
-        teacher.evaluate("""
-            () => {
-              const words = document.querySelector('.reading p').firstChild;
-              const range = document.createRange();
-              range.setStart(words, 0);
-              range.setEnd(words, 8);
-              document.getSelection().removeAllRanges();
-              document.getSelection().addRange(range);
-              document.querySelector('.reading').dispatchEvent(new MouseEvent('mouseup', { bubbles: true }));
-            }""");
+        Stage.select(teacher, 8);
+        button(teacher, "Write beside “Their is”").click();
         teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note")).fill("A place, not an owner.");
         button(teacher, "Propose other words").click();
         teacher.getByLabel("Instead of these words").fill("There is");

@@ -237,7 +237,7 @@ class ApprovingTest {
         assertEquals(1, changes.get("words").size(), "no word is another");
         assertTrue(changes.get("shown").asString().contains("https://else.example/plan"), changes::toString);
         assertEquals("ADDED 07700 900461", changes.get("besides").get(0).get("change").asString() + " " + changes.get("besides").get(0).get("text").asString());
-        assertEquals(List.of("07700 900461"), again.get("tags").valueStream().map(JsonNode::asString).toList());
+        assertEquals(List.of("07700 900461"), again.get("besides").get("tags").valueStream().map(JsonNode::asString).toList());
     }
 
     @Test

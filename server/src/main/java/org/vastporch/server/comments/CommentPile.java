@@ -92,7 +92,7 @@ class CommentPile implements Moderated {
         List<PileItem.Report> reported = reviews.reportsOn("comment", row.id(), names);
         Revision changes = row.before() == null || !reported.isEmpty() ? null : Revision.of(side(row.before()), side(row.html()));
         return new PileItem("comment", row.id(), row.classId(), in, 1, row.rev(), CommentService.author(row, names), names.placeOf(row.authorId()), names.groupOf(row.authorId()), "",
-            Sanitiser.comment(row.html()), List.of(), List.of(), row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
+            Sanitiser.comment(row.html()), PileItem.Besides.NOTHING, row.waitingSince(), null, null, null, new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
             reviews.holdsOf("comment", row.id()), changes, reviews.history("comment", row.id(), names), PileItem.Readers.of(post.line()), null, 0, 0, null,
             row.state().name(), policy, reported);
     }

@@ -2,6 +2,7 @@ package org.vastporch.server.moderation;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.stream.Stream;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
@@ -14,7 +15,7 @@ import org.vastporch.server.http.Optionally;
  * @param version  the version that would become live; a decision names it
  * @param rev      changes with every change of the text; a decision names it too
  * @param place    the number of the author's place in the class
- * @param tags     and works: what goes up with it and is not in the text
+ * @param besides  what goes up with it and is not in the text
  * @param readers  who will read it once it is approved
  * @param readersNow who reads the version that is up, if a decision changes that
  * @param changes  what changed since the version that was approved or returned before; left out if there is none
@@ -25,9 +26,20 @@ import org.vastporch.server.http.Optionally;
  */
 public record PileItem(
         String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
-        List<String> tags, List<String> works, Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
+        Besides besides, Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
         @Optionally Revision changes, List<Past> history, Readers readers, @Optionally Readers readersNow, int approvalsInRow, int trustAfter,
         @Optionally Instant publishAt, String state, Policy.InForce because, List<Report> reports) {
+
+    /** @param works the sources, each as a line of the reference list */
+    public record Besides(@Optionally String category, List<String> tags, List<String> works) {
+
+        public static final Besides NOTHING = new Besides(null, List.of(), List.of());
+
+        /** All of it, one after the other. */
+        public List<String> lines() {
+            return Stream.of(Stream.ofNullable(category), tags.stream(), works.stream()).flatMap(s -> s).toList();
+        }
+    }
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
 

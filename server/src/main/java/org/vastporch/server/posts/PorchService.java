@@ -284,7 +284,7 @@ public class PorchService {
             row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), comment.allows(), commentsShut(comment),
             !facts.blog().rules().deleteComments(),
             SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
-            porch.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), working ? row.publishAt() : null);
+            posts.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), working ? row.publishAt() : null);
     }
 
     private static @Nullable String commentsShut(Reason comment) {

@@ -194,11 +194,6 @@ class PorchStore {
             .param("person", personId).param("post", postId).param("now", Rows.utc(now)).update();
     }
 
-    Optional<String> category(@Nullable Long id) {
-        if (id == null) return Optional.empty();
-        return jdbc.sql("select name from category where id = :id").param("id", id).query(String.class).optional();
-    }
-
     Optional<String> sourceTitle(long sourceId) {
         return jdbc.sql("select title from source where id = :id").param("id", sourceId).query(String.class).optional();
     }

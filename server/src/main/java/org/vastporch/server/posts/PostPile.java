@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
@@ -117,7 +116,7 @@ class PostPile implements Moderated {
         PileItem.Readers readers = readers(facts.withAudience(version.audience()));
         PileItem.Readers readersNow = row.standing().live() == null || row.audience() == version.audience() ? null : readers(facts);
         return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
-            version.title(), Sanitiser.post(version.html()), version.tags(), works(version), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
+            version.title(), Sanitiser.post(version.html()), besides(version), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers, readersNow,
             reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
@@ -142,12 +141,13 @@ class PostPile implements Moderated {
             .map(before -> Revision.of(side(before), side(version))).filter(revision -> !revision.isEmpty()).orElse(null);
     }
 
-    private static Revision.Side side(Version version) {
-        return new Revision.Side(version.title(), Sanitiser.post(version.html()), Stream.concat(version.tags().stream(), works(version).stream()).toList());
+    private Revision.Side side(Version version) {
+        return new Revision.Side(version.title(), Sanitiser.post(version.html()), besides(version).lines());
     }
 
-    private static List<String> works(Version version) {
-        return WorkUsed.references(version.content().works()).stream().map(WorkUsed.Reference::line).toList();
+    private PileItem.Besides besides(Version version) {
+        return new PileItem.Besides(store.category(version.content().categoryId()).orElse(null), version.tags(),
+            WorkUsed.references(version.content().works()).stream().map(WorkUsed.Reference::line).toList());
     }
 
     private PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Term term) {

@@ -140,6 +140,12 @@ class PostStore {
             .param("post", postId).param("no", no).query((row, n) -> version(row)).optional();
     }
 
+    /** The name of a category; empty for none. */
+    Optional<String> category(@Nullable Long id) {
+        if (id == null) return Optional.empty();
+        return jdbc.sql("select name from category where id = :id").param("id", id).query(String.class).optional();
+    }
+
     /** All versions of a post, the newest first. */
     List<VersionLine> versions(long postId) {
         return jdbc.sql("select no, title, words, saved_by, saved_at from post_version where post_id = :post order by no desc").param("post", postId)
