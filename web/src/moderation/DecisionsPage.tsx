@@ -52,7 +52,7 @@ export function DecisionsPage() {
         {lines.length > 0 && (
           <div style={{ overflowX: 'auto' }} tabIndex={0} aria-label="Decisions">
             <table className="rows" style={{ minWidth: 820 }}>
-              <thead><tr><th>When</th><th>Decision</th><th>Text</th><th>By</th><th>Decided by</th><th>Why</th></tr></thead>
+              <thead><tr><th>When</th><th>Decision</th><th>Text</th><th>Author</th><th>Decided by</th><th>Why</th></tr></thead>
               <tbody>
                 {lines.map((l) => (
                   <tr key={l.id}>

@@ -40,10 +40,10 @@ export function SearchPage() {
       <main>
         <h1>Search</h1>
         <TextInput aria-label="Words to search for" size="md" mt="sm" autoFocus value={q} onChange={(e) => set('q', e.target.value)} placeholder="Words of a post, a comment, a name" />
-        <div style={{ margin: '12px 0 4px' }}>
-          {KINDS.map(([value, label]) => <button key={value} className="chip" aria-pressed={kind === value} onClick={() => set('kind', value)}>{label}</button>)}
-          <button className="chip" style={{ marginLeft: 14 }} aria-pressed={!all} onClick={() => set('all')}>{name}</button>
-          <button className="chip" aria-pressed={all} onClick={() => set('all', 'yes')}>all my classes</button>
+        <div style={{ margin: '12px 0 4px', display: 'flex', flexWrap: 'wrap', columnGap: 14 }}>
+          <span>{KINDS.map(([value, label]) => <button key={value} className="chip" aria-pressed={kind === value} onClick={() => set('kind', value)}>{label}</button>)}</span>
+          <span><button className="chip" aria-pressed={!all} onClick={() => set('all')}>{name}</button>
+          <button className="chip" aria-pressed={all} onClick={() => set('all', 'yes')}>all my classes</button></span>
         </div>
         {found.isError && <Trouble error={found.error} onRetry={() => found.refetch()} />}
         {asked && found.isPending && <Loading />}

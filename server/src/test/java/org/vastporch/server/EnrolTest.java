@@ -17,12 +17,12 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
-import org.vastporch.server.School.Answer;
-import org.vastporch.server.School.Made;
-import org.vastporch.server.School.Person;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
 import org.vastporch.server.blogs.BlogSetup;
 import tools.jackson.databind.JsonNode;
 

@@ -5,11 +5,11 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 
 import java.util.EnumSet;
 import java.util.Set;
+import org.jsoup.Jsoup;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.jsoup.Jsoup;
-import org.junit.jupiter.api.Test;
 
 class ToolTest {
 

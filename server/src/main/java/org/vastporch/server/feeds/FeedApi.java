@@ -4,6 +4,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -16,7 +17,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
-import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
@@ -24,9 +24,9 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.http.Tokens;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
-import org.vastporch.server.http.Tokens;
 
 /** Feeds out, secret feed addresses, and outside blogs in. */
 @RestController

@@ -21,8 +21,8 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
-import org.jspecify.annotations.Nullable;
 import org.jsoup.Jsoup;
+import org.jspecify.annotations.Nullable;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
 
 /** Reads RSS and Atom with a library and hands on what the core knows as entries. */

@@ -1,11 +1,11 @@
 package org.vastporch.server.http;
 
+import java.time.Duration;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.CacheControl;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
-import java.time.Duration;
 
 /** Serves the front end: hashed files for ever, and the one page for every address that people can see. */
 @Configuration

@@ -13,11 +13,11 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.http.Problem;
 
 /** Who is signed in, with their classes and what waits in each. */
 @Service
