@@ -1,14 +1,24 @@
 import { queryOptions } from '@tanstack/react-query';
-import { getJson, withParams } from './client';
+import { ApiProblem, getJson, withParams } from './client';
 import type {
   Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, Code, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView,
 } from './schema';
 
-/** Who is signed in, with what waits; asked again now and then so that the counts are true. */
+/**
+ * Who is signed in, with what waits; asked again now and then so that the counts are true. Null for nobody: that is an answer and no error: a question that failed is asked again and again, and each time
+ * the page would begin anew under whoever types on it. Who was signed in stays on the page when the session ends.
+ */
 export const meOptions = queryOptions({
   queryKey: ['me'],
-  queryFn: ({ signal }) => getJson<Me>('/api/me', signal),
-  refetchInterval: 20_000,
+  queryFn: async ({ client, queryKey, signal }): Promise<Me | null> => {
+    try {
+      return await getJson<Me>('/api/me', signal);
+    } catch (e) {
+      if (e instanceof ApiProblem && e.status === 401 && !client.getQueryData(queryKey)) return null;
+      throw e;
+    }
+  },
+  refetchInterval: ({ state }) => (state.data ? 20_000 : false),
   retry: false,
 });
 

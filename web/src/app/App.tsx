@@ -2,7 +2,7 @@ import { Modal } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { matchPath, Navigate, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
-import { ApiProblem, whenSignedOut } from '../api/client';
+import { whenSignedOut } from '../api/client';
 import { meOptions } from '../api/queries';
 import type { Me } from '../api/schema';
 import { Loading, NotThere, Trouble } from '../parts/Trouble';
@@ -117,7 +117,10 @@ export function App() {
   const navigate = useNavigate();
   useEffect(() => whenSignedOut(() => setSignedOut(true)), []);
   const signedIn = async () => {
+    const before = client.getQueryData(meOptions.queryKey)?.id;
     await client.refetchQueries({ queryKey: ['me'] });
+    // Whoever signs in over somebody else's page does not get to see it; what was typed there is kept for the other one.
+    if (before && client.getQueryData(meOptions.queryKey)?.id !== before) return window.location.assign('/');
     setSignedOut(false);
     await client.invalidateQueries();
   };
@@ -129,10 +132,9 @@ export function App() {
   if (pathname === '/join') return <Suspense fallback={null}><JoinPage me={me.data?.name} onDone={signedIn} /></Suspense>;
   if (pathname === '/invitation') return <Suspense fallback={null}><InvitationPage me={me.data?.name} onDone={signedIn} /></Suspense>;
   if (!me.data) {
-    const refused = me.error instanceof ApiProblem && me.error.status === 401;
+    if (me.isError) return <div className="page plain"><Trouble error={me.error} onRetry={() => me.refetch()} /></div>;
     const post = /^\/posts\/(\d+)$/.exec(pathname);
-    if (refused && post) return <Suspense fallback={null}><StrangersPost postId={Number(post[1])} onSignedIn={signedIn} /></Suspense>;
-    return refused ? <SignInPage onDone={signedIn} /> : <div className="page plain"><Trouble error={me.error} onRetry={() => me.refetch()} /></div>;
+    return post ? <Suspense fallback={null}><StrangersPost postId={Number(post[1])} onSignedIn={signedIn} /></Suspense> : <SignInPage onDone={signedIn} />;
   }
   return (
     <KeysProvider>

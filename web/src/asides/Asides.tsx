@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { asidesOptions } from '../api/queries';
+import { useKeptName } from '../app/useKeptName';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 import css from './Asides.module.css';
@@ -19,7 +20,7 @@ interface AsidesProps {
 export function Asides({ at, heading, label, verb }: AsidesProps) {
   const { data } = useQuery(asidesOptions(at));
   const client = useQueryClient();
-  const kept = `porch-aside-${at}`;
+  const kept = useKeptName(`aside-${at}`);
   const [text, setText] = useState(() => localStorage.getItem(kept) ?? '');
   const [problem, setProblem] = useState('');
   if (!data || (data.list.length === 0 && !data.mayWrite)) return null;

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, postJson, putJson } from '../api/client';
 import type { CommentView } from '../api/schema';
+import { useKeptName } from '../app/useKeptName';
 import { t } from '../texts/en';
 import css from './Comments.module.css';
 
@@ -24,7 +25,7 @@ function plainOf(html: string): string {
 
 /** The box in which a comment is written, answered or changed. */
 export function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
-  const kept = `porch-comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`;
+  const kept = useKeptName(`comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`);
   const [text, setText] = useState(() => localStorage.getItem(kept) ?? (change ? plainOf(change.html) : ''));
   const [name, setName] = useState('');
   const [website, setWebsite] = useState('');

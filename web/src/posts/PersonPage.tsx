@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { classOptions, porchPage, railOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { TermRail } from '../parts/TermRail';
@@ -12,7 +12,7 @@ import css from './Entry.module.css';
 
 /** All that one person wrote in the class, as far as the reader may read it. */
 export function PersonPage() {
-  const { id } = useClass();
+  const { id, name: className } = useClass();
   const place = Number(useParams().place);
   const [params, setParams] = useSearchParams();
   const weeks = params.get('weeks')?.split('-').map(Number);
@@ -27,6 +27,7 @@ export function PersonPage() {
     getNextPageParam: (last) => last.next,
   });
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
+  const name = porch.data?.pages[0].people.find((p) => p.key === String(place))?.label;
   const weekOf = (at: string) => {
     const week = of?.weeks.find((w) => at >= w.start && at < w.end);
     return week ? (week.number ? `Week ${week.number}` : 'The break') : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
@@ -35,15 +36,17 @@ export function PersonPage() {
   const manyYears = new Set(entries.map((e) => yearOf(e.publishedAt))).size > 1;
   return (
     <>
+      {name && <title>{`${name} · ${className}`}</title>}
       {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
       <div className="page plain" style={{ paddingTop: 18 }}>
         <main>
           <div className={css.head}>
-            <NameMenu classId={id} place={place} name={entries[0]?.author ?? 'this student'}><h1>{entries[0]?.author ?? 'Nothing to read here yet'}</h1></NameMenu>
+            {(name || porch.data) && <NameMenu classId={id} place={place} name={name ?? 'this student'}><h1>{name ?? 'Nothing to read here yet'}</h1></NameMenu>}
             {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
             {!chosen && entries.length > 0 && <span style={{ marginLeft: 'auto' }}><Subscribe classId={id} kind="PERSON" target={place} to={`/classes/${id}/persons/${place}`} label="Subscribe" /></span>}
             {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
           </div>
+          {name && <p className="tiny" style={{ margin: '4px 0 0' }}><Link className="word" to={`/classes/${id}/porch?person=${place}`}>By tag, category or prompt</Link></p>}
           {porch.isPending && <Loading />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {entries.map((e, i) => (

@@ -12,6 +12,8 @@ import { PostArticle } from './PostArticle';
 export function StrangersPost({ postId, onSignedIn }: { postId: number; onSignedIn: () => void }) {
   const post = useQuery(postOptions(postId));
   const [signingIn, setSigningIn] = useState(false);
+  // Once the way has led through sign-in it does not lead back while somebody types there.
+  if (post.isError && !signingIn) setSigningIn(true);
   if (post.isError || signingIn) return <SignInPage onDone={onSignedIn} />;
   return (
     <div className="page plain">

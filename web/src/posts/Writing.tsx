@@ -7,6 +7,7 @@ import { ApiProblem, postJson } from '../api/client';
 import { draftOptions } from '../api/queries';
 import type { Draft, FileView, Uploaded } from '../api/schema';
 import { useClass } from '../app/useClass';
+import { useKeptName } from '../app/useKeptName';
 import { StateBoard } from '../parts/StateBoard';
 import { say } from '../parts/When';
 import { BesideDraft } from './BesideDraft';
@@ -18,15 +19,14 @@ import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
 import { putIn } from './putIn';
 import { Tools } from './Tools';
-import { keptHere, typedOf, useDraft, type Saving, type Typed } from './useDraft';
+import { keptHere, typedOf, useDraft, type Kept, type Saving, type Typed } from './useDraft';
 import { VersionsDialog } from './VersionsDialog';
 import css from './Write.module.css';
 
 /** What to begin with: what the server has, or what this browser kept because the server had not taken it. */
-function beginning(draft: Draft): { typed: Typed; restored: boolean } {
-  const server = typedOf(draft);
-  const kept = keptHere(draft.id);
-  return kept ? { typed: { ...server, title: kept.title, html: kept.html, tags: kept.tags, audience: kept.audience, category: kept.category, works: kept.works ?? server.works }, restored: true } : { typed: server, restored: false };
+function beginning(draft: Draft, name: string): { typed: Kept; restored: boolean } {
+  const kept = keptHere(name);
+  return kept ? { typed: kept, restored: true } : { typed: { ...typedOf(draft), rev: draft.beside.rev }, restored: false };
 }
 
 /** The editor with just the tools that this writer has. */
@@ -46,8 +46,9 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   const { id: classId } = useClass();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const [begin] = useState(() => beginning(draft));
-  const { beside, saving, change, save, keepMine, takeTheirs, goOnWith, rev } = useDraft(draft, begin.typed);
+  const name = useKeptName(`draft-${draft.id}`);
+  const [begin] = useState(() => beginning(draft, name));
+  const { beside, saving, change, save, keepMine, takeTheirs, goOnWith, rev } = useDraft(draft, begin.typed, name);
   const [shown, setShown] = useState<Typed>(begin.typed);
   const [preview, setPreview] = useState(false);
   const [problem, setProblem] = useState('');
@@ -69,7 +70,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
       handlePaste: (_view, event) => !event.clipboardData?.getData('text/html') && takeFiles([...(event.clipboardData?.files ?? [])]),
       handleDrop: (_view, event) => takeFiles([...((event as DragEvent).dataTransfer?.files ?? [])]),
     },
-    onCreate: () => { if (begin.restored) update({ ...begin.typed }); },
+    onCreate: () => { if (begin.restored) update({}); },
     onUpdate: ({ editor: e }) => update({ html: e.getHTML() }),
   });
   const takeFiles = (files: File[]): boolean => {

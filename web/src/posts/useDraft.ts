@@ -27,33 +27,37 @@ export type Saving =
 
 const PAUSE = 900;
 const RETRY = 4_000;
-const keyOf = (id: number) => `porch-draft-${id}`;
 
-interface Kept extends Typed {
+/** What was typed, and the state of the draft on the server on which it was typed. */
+export interface Kept extends Typed {
   rev: number;
 }
 
 /** What this browser kept of a draft because the server had not taken it yet. */
-export function keptHere(id: number): Kept | null {
+export function keptHere(name: string): Kept | null {
   try {
-    return JSON.parse(localStorage.getItem(keyOf(id)) ?? 'null') as Kept | null;
+    return JSON.parse(localStorage.getItem(name) ?? 'null') as Kept | null;
   } catch {
     return null;
   }
 }
 
 /**
- * Keeps a draft: at every change in this browser, after a short pause on the server. One save runs at a time, each on top of the
- * last; nothing is written over that changed elsewhere.
+ * Keeps a draft: at every change in this browser under a name, after a short pause on the server. One save runs at a time, each on top
+ * of the last; nothing is written over that changed elsewhere.
  */
-export function useDraft(draft: Draft, initial: Typed) {
+export function useDraft(draft: Draft, initial: Kept, name: string) {
   const [beside, setBeside] = useState<Beside>(draft.beside);
   const [saving, setSaving] = useState<Saving>({ type: 'saved', at: draft.beside.savedAt });
   const typed = useRef<Typed>(initial);
-  const rev = useRef(draft.beside.rev);
+  const rev = useRef(initial.rev);
+  // What was sent and never answered: the server may have it all the same.
+  const unanswered = useRef<Typed[]>([]);
   const dirty = useRef(false);
   const running = useRef<Promise<boolean> | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const keepHere = useCallback(() => localStorage.setItem(name, JSON.stringify({ ...typed.current, rev: rev.current })), [name]);
 
   const save = useCallback(async (): Promise<boolean> => {
     clearTimeout(timer.current);
@@ -62,19 +66,29 @@ export function useDraft(draft: Draft, initial: Typed) {
     const sent = typed.current;
     dirty.current = false;
     setSaving({ type: 'saving' });
-    running.current = (async () => {
+    const send = async (): Promise<boolean> => {
+      unanswered.current.push(sent);
       try {
-        const answer = await putJson<Beside>(`/api/posts/${draft.id}/draft`, { rev: rev.current, ...sent });
+        const answer = await putJson<Beside>(`/api/posts/${draft.id}/draft`, { ...sent, rev: rev.current });
         rev.current = answer.rev;
+        unanswered.current = [];
         setBeside(answer);
         setSaving(dirty.current ? { type: 'saving' } : { type: 'saved', at: answer.savedAt });
-        if (!dirty.current) localStorage.removeItem(keyOf(draft.id));
+        if (dirty.current) keepHere();
+        else localStorage.removeItem(name);
         return true;
       } catch (e) {
+        const typedMeanwhile = dirty.current;
         dirty.current = true;
         const problem = e instanceof ApiProblem ? e : new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
         if (problem.code === 'changed-elsewhere') {
-          const f = problem.facts as unknown as Typed & { rev: number };
+          const f = problem.facts as unknown as Kept;
+          if (unanswered.current.some((u) => u.title === f.title && u.html === f.html)) {
+            rev.current = f.rev;
+            unanswered.current = [];
+            dirty.current = typedMeanwhile;
+            return send();
+          }
           setSaving({ type: 'elsewhere', why: problem.message, rev: f.rev, theirs: { title: f.title, html: f.html, tags: f.tags, audience: sent.audience, category: f.category ?? undefined, works: f.works } });
         } else if (problem.status === 422) {
           setSaving({ type: 'refused', field: problem.field ?? '', why: problem.message });
@@ -83,21 +97,20 @@ export function useDraft(draft: Draft, initial: Typed) {
           timer.current = setTimeout(() => void save(), RETRY);
         }
         return false;
-      } finally {
-        running.current = null;
       }
-    })();
+    };
+    running.current = send().finally(() => { running.current = null; });
     return running.current;
-  }, [draft.id]);
+  }, [draft.id, name, keepHere]);
 
   const change = useCallback((part: Partial<Typed>) => {
     typed.current = { ...typed.current, ...part };
     dirty.current = true;
     setSaving((before) => (before.type === 'saved' ? { type: 'saving' } : before));
-    localStorage.setItem(keyOf(draft.id), JSON.stringify({ rev: rev.current, ...typed.current }));
+    keepHere();
     clearTimeout(timer.current);
     timer.current = setTimeout(() => void save(), PAUSE);
-  }, [draft.id, save]);
+  }, [keepHere, save]);
 
   /** After a change elsewhere: goes on with what is here, on top of what is there. */
   const keepMine = useCallback((on: number) => {
@@ -111,9 +124,9 @@ export function useDraft(draft: Draft, initial: Typed) {
     rev.current = on;
     typed.current = theirs;
     dirty.current = false;
-    localStorage.removeItem(keyOf(draft.id));
+    localStorage.removeItem(name);
     setSaving({ type: 'saved', at: new Date().toISOString() });
-  }, [draft.id]);
+  }, [name]);
 
   useEffect(() => {
     const leave = () => { if (dirty.current) void save(); };

@@ -38,6 +38,32 @@ class KeepingTest {
         assertThat(text(elsewhere)).hasText("Four rows are covered, and the fifth is a test.");
     }
 
+    /** What a browser kept while it was cut off does not come back over what was written at home since: its author reads both, and chooses. */
+    @Test
+    void twoPlacesOneAfterTheOther() {
+        Page school = Stage.as("chidubem.e", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
+        button(school, "Garden news").click();
+        saved(school, () -> text(school).fill("The heap is warm."));
+        String address = school.url();
+        BrowserContext browser = school.context();
+        browser.setOffline(true);
+        text(school).fill("The heap is warm at the top.");
+        assertThat(school.getByText("Kept in this browser.")).isVisible();
+        school.close();
+        Page home = Stage.as("chidubem.e", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
+        assertEquals(200, saved(home, () -> text(home).fill("The heap is warm, 41 degrees.")));
+        browser.setOffline(false);
+        Page again = browser.newPage();
+        assertEquals(409, saved(again, () -> again.navigate(address)));
+        assertThat(text(again)).hasText("The heap is warm at the top.");
+        again.getByText("Show the other one").click();
+        assertThat(again.getByText("The heap is warm, 41 degrees.")).isVisible();
+        button(again, "Take the other one").click();
+        assertThat(text(again)).hasText("The heap is warm, 41 degrees.");
+        home.reload();
+        assertThat(text(home)).hasText("The heap is warm, 41 degrees.");
+    }
+
     /** The server is killed between two words and comes back: the page was never left, and it saves by itself. */
     @Test
     void throughARestartOfTheServer() throws IOException, InterruptedException {
