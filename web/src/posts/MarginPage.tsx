@@ -82,7 +82,7 @@ export function MarginPage() {
       <main>
         <p className="muted" style={{ margin: 0 }}>{m.author}{m.asked ? ' asks for help with this text' : ''} · <Link className="word" to={`/classes/${classId}/posts/${id}`}>The post</Link></p>
         <h1 style={{ fontSize: 31, marginTop: 4 }}>{m.title || 'Without a title yet'}</h1>
-        <div ref={text} onPointerUp={(e) => { if (e.pointerType === 'mouse') choose(); }} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); choose(); } }} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
+        <div ref={text} onPointerUp={(e) => { if (e.pointerType === 'mouse') choose(); }} onKeyDown={(e) => { if (e.key === 'Enter' && selected) { e.preventDefault(); choose(); } }} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
         {m.mayNote && selected && !chosen && (
           <div className={css.selected}>
             {selected === 'ACROSS' ? <span>A note stands beside words of one paragraph. Select fewer.</span>

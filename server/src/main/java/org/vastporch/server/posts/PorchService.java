@@ -171,7 +171,7 @@ public class PorchService {
         Names names = people.names(viewer, classId);
         String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.count(scope, classId, filter),
-            porch.unread(scope, classId, viewer.personId(), filter), people(porch.byPerson(scope, classId, range.ofPerson(null)), names), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
+            porch.unread(scope, classId, viewer.personId(), filter), people(porch.byPerson(scope, classId, range.ofPerson(null)), range.person(), names), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
             facets(porch.byCategory(scope, classId, range)), facets(porch.bySource(scope, classId, range)),
             porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
             porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
@@ -362,10 +362,13 @@ public class PorchService {
         return e.tags().lines().filter(t -> !t.isBlank()).toList();
     }
 
-    /** Each of them by the place in the class; who has left stands in none. */
-    private static List<Facet> people(List<PorchStore.Count> counts, Names names) {
-        return counts.stream().filter(c -> names.placeOf(Long.parseLong(c.key())) > 0)
-            .map(c -> new Facet(String.valueOf(names.placeOf(Long.parseLong(c.key()))), names.of(Long.parseLong(c.key())), c.count()))
+    /** Each of them by the place in the class, the one who was asked for also with nothing; who has left stands in none. */
+    private static List<Facet> people(List<PorchStore.Count> counts, @Nullable Long chosen, Names names) {
+        Map<Long, Integer> posts = new HashMap<>();
+        if (chosen != null) posts.put(chosen, 0);
+        counts.forEach(c -> posts.put(Long.valueOf(c.key()), c.count()));
+        return posts.entrySet().stream().filter(p -> names.placeOf(p.getKey()) > 0)
+            .map(p -> new Facet(String.valueOf(names.placeOf(p.getKey())), names.of(p.getKey()), p.getValue()))
             .sorted(Comparator.comparing(f -> Folding.fold(f.label()))).toList();
     }
 
