@@ -1,6 +1,6 @@
 import { Modal } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { matchPath, Navigate, Outlet, Route, Routes, useLocation, useNavigate, useParams } from 'react-router';
 import { whenSignedOut } from '../api/client';
 import { meOptions } from '../api/queries';
@@ -8,6 +8,7 @@ import type { Me } from '../api/schema';
 import { Loading, NotThere, Trouble } from '../parts/Trouble';
 import { Band, homeOf } from './Band';
 import { ClassTabs } from './ClassTabs';
+import { giveBackEyes } from './eyes';
 import { KeysProvider } from './keys';
 import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
 
@@ -116,11 +117,21 @@ export function App() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
   useEffect(() => whenSignedOut(() => setSignedOut(true)), []);
+  const id = me.data?.id;
+  const was = useRef(id);
+  // Whoever signs in over somebody else's page, here or in another tab, does not get to see it; what was typed there is kept for the other one.
+  useEffect(() => {
+    if (!id) return;
+    if (was.current && was.current !== id) {
+      giveBackEyes();
+      window.location.assign('/');
+    }
+    was.current = id;
+  }, [id]);
   const signedIn = async () => {
-    const before = client.getQueryData(meOptions.queryKey)?.id;
+    if (!id) giveBackEyes();
     await client.refetchQueries({ queryKey: ['me'] });
-    // Whoever signs in over somebody else's page does not get to see it; what was typed there is kept for the other one.
-    if (before && client.getQueryData(meOptions.queryKey)?.id !== before) return window.location.assign('/');
+    if (id && client.getQueryData(meOptions.queryKey)?.id !== id) return;
     setSignedOut(false);
     await client.invalidateQueries();
   };

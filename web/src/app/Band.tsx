@@ -1,14 +1,14 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Menu, useMantineColorScheme } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Link, NavLink, useLocation, useNavigate } from 'react-router';
+import { useQuery } from '@tanstack/react-query';
+import { Link, NavLink, useLocation } from 'react-router';
 import { deleteJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { Me, Place } from '../api/schema';
 import { Logo } from '../parts/Logo';
 import { t } from '../texts/en';
 import css from './Band.module.css';
-import { useBorrowEyes, useEyes } from './eyes';
+import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
 import { isStaff, manages, seenThrough } from './useClass';
 
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
@@ -49,11 +49,9 @@ export function homeOf(c: Place): string {
 
 /** The one band at the top: where one is, where one can go, who one is. */
 export function Band({ me, current }: { me: Me; current?: Place }) {
-  const navigate = useNavigate();
   const eyes = useEyes();
   const borrow = useBorrowEyes();
   const { pathname } = useLocation();
-  const client = useQueryClient();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const { data: news } = useQuery({ ...newsForMeOptions, enabled: !eyes });
   const [searching, setSearching] = useState(false);
@@ -68,8 +66,9 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
   }, []);
   const signOut = async () => {
     await deleteJson('/api/session');
-    client.clear();
-    navigate('/sign-in');
+    giveBackEyes();
+    // The page begins anew, so that nothing of what was read stays in it.
+    window.location.assign('/sign-in');
   };
   const seen = current && eyes?.classId === current.id ? seenThrough(current, eyes.role) : current;
   return (

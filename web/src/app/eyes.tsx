@@ -26,6 +26,9 @@ function set(eyes: Eyes | null) {
   listeners.forEach((hear) => hear());
 }
 
+/** Eyes belong to whoever borrowed them: another person at the same window has their own. */
+export const giveBackEyes = () => set(null);
+
 const subscribe = (hear: () => void) => {
   listeners.add(hear);
   return () => listeners.delete(hear);

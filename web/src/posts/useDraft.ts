@@ -57,7 +57,13 @@ export function useDraft(draft: Draft, initial: Kept, name: string) {
   const running = useRef<Promise<boolean> | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  const keepHere = useCallback(() => localStorage.setItem(name, JSON.stringify({ ...typed.current, rev: rev.current })), [name]);
+  const keepHere = useCallback(() => {
+    try {
+      localStorage.setItem(name, JSON.stringify({ ...typed.current, rev: rev.current }));
+    } catch {
+      // The browser has no room for it; the server gets it all the same.
+    }
+  }, [name]);
 
   const save = useCallback(async (): Promise<boolean> => {
     clearTimeout(timer.current);

@@ -110,10 +110,27 @@ class ReadTest {
         page.waitForURL(Pattern.compile(".*/porch"));
         page.navigate(post);
         assertThat(comment(page)).hasValue("");
-        button(page, Pattern.compile("^Chidubem")).click();
-        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out")).click();
+        signOut(page, "Chidubem");
         Stage.signIn(page, "odalys.b", "porch-demo");
         page.navigate(post);
         assertThat(comment(page)).hasValue("I never told anybody that I drowned them.");
+    }
+
+    /** Whoever borrowed somebody's eyes takes them along when signing out. */
+    @Test
+    void borrowedEyesAreNotLeftForTheNext() {
+        Page page = Stage.as("fennimore", "/classes/1/porch", 1280, 800, ColorScheme.LIGHT);
+        button(page, Pattern.compile("^Mr Fennimore")).click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("See this page as a guest")).click();
+        assertThat(page.getByText("You can only read.")).isVisible();
+        signOut(page, "Mr Fennimore");
+        Stage.signIn(page, "tunde.a", "porch-demo");
+        assertThat(link(page, "My pages")).isVisible();
+        assertThat(page.getByText("You can only read.")).hasCount(0);
+    }
+
+    private static void signOut(Page page, String name) {
+        button(page, Pattern.compile("^" + name)).click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out")).click();
     }
 }
