@@ -19,3 +19,4 @@ export const seenThrough = (place: Place, role: string): Place => ({ ...place, r
 
 export const isStaff = (role: string) => role === 'LEAD' || role === 'CO_TEACHER' || role === 'ASSISTANT';
 export const manages = (role: string) => role === 'LEAD' || role === 'CO_TEACHER';
+export const approves = (role: string) => manages(role) || role === 'MODERATOR';

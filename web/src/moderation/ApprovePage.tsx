@@ -2,9 +2,9 @@ import { Modal } from '@mantine/core';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
-import { isStaff, useClass } from '../app/useClass';
+import { approves, isStaff, useClass } from '../app/useClass';
 import { boardAfter, StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
+import { Loading, NotThere, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
 import css from './Approve.module.css';
 import { NoticeDialog } from './NoticeDialog';
@@ -20,8 +20,10 @@ const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'b
 
 /** The pile: what is looked at stands in the address; another part of it is another pile. */
 export function ApprovePage() {
+  const { role } = useClass();
   const [params] = useSearchParams();
   const wish = { classId: params.get('class') ? Number(params.get('class')) : undefined, sort: params.get('sort') ?? '' };
+  if (!approves(role)) return <NotThere />;
   return <PilePage key={`${wish.classId} ${wish.sort}`} wish={wish} />;
 }
 

@@ -4,11 +4,9 @@ import { useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
-import { useClass } from '../app/useClass';
+import { approves, useClass } from '../app/useClass';
 import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
-
-const APPROVES = ['LEAD', 'CO_TEACHER', 'MODERATOR'];
 
 /** How one is told that something waits: class by class, by mail or by the count alone. */
 export function NoticeDialog({ onClose }: { onClose: () => void }) {
@@ -16,7 +14,7 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
   const { data: me } = useQuery(meOptions);
   const [classId, setClassId] = useState(id);
   const { data } = useQuery(noticeOptions(classId));
-  const mine = me?.classes.filter((c) => APPROVES.includes(c.role)) ?? [];
+  const mine = me?.classes.filter((c) => approves(c.role)) ?? [];
   return (
     <Modal opened onClose={onClose} title="Being told that something waits">
       {mine.length > 1 && (
