@@ -78,7 +78,7 @@ public class NoticeService {
     public Notice of(Viewer viewer, long classId) {
         access.require(viewer, Act.APPROVE, classId);
         String own = people.email(viewer.personId());
-        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), !w.address().isEmpty() && !emails.isConfirmed(viewer.personId(), w.address()), w.quiet().from(), w.quiet().until(), own))
+        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), isUnconfirmed(viewer.personId(), w.address()), w.quiet().from(), w.quiet().until(), own))
             .orElse(new Notice(Cadence.NEVER.name(), "", false, NIGHT.from(), NIGHT.until(), own));
     }
 
@@ -90,11 +90,16 @@ public class NoticeService {
         if (!address.isEmpty() && !EmailAddress.isValid(address)) throw Problem.invalid("address", "email-wrong", "\"" + address + "\" is not an e-mail address.");
         if (wish.cadence() != Cadence.NEVER && address.isEmpty() && people.email(viewer.personId()).isEmpty())
             throw Problem.invalid("address", "email-missing", "There is no e-mail address in your account. Write one here.");
-        if (wish.cadence() != Cadence.NEVER && !address.isEmpty() && !emails.isConfirmed(viewer.personId(), address)) emails.askBesides(viewer.personId(), address);
+        if (wish.cadence() != Cadence.NEVER && isUnconfirmed(viewer.personId(), address)) emails.askBesides(viewer.personId(), address);
         Instant now = clock.instant();
         Instant upto = store.find(viewer.personId(), classId).filter(w -> w.cadence() != Cadence.NEVER).map(WishRow::toldUpto).orElse(now);
         store.put(new WishRow(viewer.personId(), classId, wish.cadence(), address, new QuietHours(wish.quietFrom(), wish.quietUntil()), upto));
         return of(viewer, classId);
+    }
+
+    /** Whether somebody at another address than the account's has still to say that mail may come there. */
+    private boolean isUnconfirmed(long personId, String address) {
+        return !address.isEmpty() && !emails.isConfirmed(personId, address);
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.digest-every}")
@@ -119,7 +124,7 @@ public class NoticeService {
         // The first of many that come together waits for the others.
         if (wish.cadence() == Cadence.AT_ONCE && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
         // What could be sent nowhere is told once there is a place.
-        String to = !wish.address().isEmpty() && emails.isConfirmed(wish.personId(), wish.address()) ? wish.address() : people.email(wish.personId());
+        String to = wish.address().isEmpty() || isUnconfirmed(wish.personId(), wish.address()) ? people.email(wish.personId()) : wish.address();
         if (to.isEmpty()) return;
         store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
         if (arrived.isEmpty()) return;
