@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query';
 import { ApiProblem, getJson, withParams } from './client';
-import type {
+import type { AddressView,
   Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, Code, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView,
 } from './schema';
 
@@ -102,7 +102,7 @@ export interface SearchFor {
   q: string;
   kind?: string;
   class?: number;
-  skip?: number;
+  after?: string;
   most?: number;
 }
 
@@ -187,3 +187,5 @@ export const feedbackOptions = (id: number) =>
   queryOptions({ queryKey: ['feedback', id], queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal) });
 
 export const staffOptions = queryOptions({ queryKey: ['staff'], queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal) });
+
+export const schoolAddressOptions = queryOptions({ queryKey: ['school-address'], queryFn: ({ signal }) => getJson<AddressView>('/api/school/address', signal) });

@@ -52,6 +52,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["triesSeen"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blog-setups/{ref}": {
         parameters: {
             query?: never;
@@ -607,6 +623,22 @@ export interface paths {
         put?: never;
         post: operations["end_1"];
         delete: operations["takeBack_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/people/{person}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setName"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1412,6 +1444,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/show": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["show"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/staff-thread": {
         parameters: {
             query?: never;
@@ -1668,6 +1716,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["address"];
+        put: operations["confirmAddress"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/people": {
         parameters: {
             query?: never;
@@ -1695,6 +1759,22 @@ export interface paths {
         put?: never;
         post: operations["newAddress"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/people/{person}/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["liftTries"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1862,6 +1942,14 @@ export interface components {
             id: number;
         };
         Address: {
+            address: string;
+        };
+        AddressView: {
+            address: string;
+            fixed: boolean;
+            sure: boolean;
+        };
+        AddressWish: {
             address: string;
         };
         Announce: {
@@ -2033,6 +2121,7 @@ export interface components {
             perPage: number;
             sightline: components["schemas"]["SightlineView"];
             title: string;
+            wantedHeader?: components["schemas"]["WantedHeader"];
         };
         BlogRules: {
             comments: components["schemas"]["Closing"];
@@ -2109,6 +2198,11 @@ export interface components {
             newcomer: components["schemas"]["Newcomer"];
             token: string;
         };
+        CameByCode: {
+            /** Format: date-time */
+            at: string;
+            name: string;
+        };
         Candidate: {
             description: string;
             /** Format: int32 */
@@ -2124,6 +2218,8 @@ export interface components {
             name: string;
         };
         Changed: {
+            /** Format: int32 */
+            rev: number;
             text: string;
         };
         ClassChange: {
@@ -2202,6 +2298,8 @@ export interface components {
             parentId?: number;
             /** Format: int64 */
             place: number;
+            /** Format: int32 */
+            rev: number;
             state: string;
         };
         Confirmation: {
@@ -2240,7 +2338,7 @@ export interface components {
             items: components["schemas"]["Seen"][];
             note: string;
             /** @enum {string} */
-            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
+            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "HOLD_BACK" | "RETURN" | "HIDE" | "REPORT" | "SHOW" | "BIN" | "RESTORE";
         };
         DecisionLine: {
             /** Format: date-time */
@@ -2264,8 +2362,7 @@ export interface components {
         };
         DecisionPage: {
             lines: components["schemas"]["DecisionLine"][];
-            /** Format: int64 */
-            next?: number;
+            next?: string;
         };
         DirectoryLine: {
             address: string;
@@ -2334,6 +2431,13 @@ export interface components {
             id: number;
             name: string;
             username: string;
+        };
+        EnrolledElsewhere: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            className: string;
+            name: string;
         };
         EntryPreview: {
             /** Format: date-time */
@@ -2441,6 +2545,7 @@ export interface components {
         Given: {
             points?: number;
             remark: string;
+            seen: components["schemas"]["Seen"];
         };
         GivenLine: {
             /** Format: int32 */
@@ -2467,6 +2572,22 @@ export interface components {
             /** Format: int32 */
             rev: number;
         };
+        Heads: {
+            /** Format: int32 */
+            commenters: number;
+            /** Format: int32 */
+            guests: number;
+            /** Format: int32 */
+            others: number;
+            /** Format: int32 */
+            readers: number;
+            /** Format: int32 */
+            staff: number;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            writers: number;
+        };
         Hit: {
             /** Format: date-time */
             at: string;
@@ -2487,7 +2608,7 @@ export interface components {
             end: number;
             found: string;
             /** @enum {string} */
-            rule: "WORD" | "PHONE" | "EMAIL" | "HANDLE" | "STREET" | "FULL_NAME" | "LINK" | "PICTURE" | "GUEST" | "FIRST_POST" | "REPORT";
+            rule: "WORD" | "PHONE" | "EMAIL" | "HANDLE" | "STREET" | "FULL_NAME" | "LINK" | "PICTURE" | "GUEST" | "FIRST_POST" | "REPORT" | "WRITING_OVER" | "MORE";
             /** Format: int32 */
             start: number;
         };
@@ -2596,8 +2717,10 @@ export interface components {
             keeper: boolean;
             name: string;
             teacher: boolean;
+            tries?: components["schemas"]["TriesView"];
         };
         MemberLine: {
+            care: boolean;
             email: string;
             group?: string;
             /** Format: int64 */
@@ -2609,6 +2732,7 @@ export interface components {
             leftAt?: string;
             mayReturn: boolean;
             name: string;
+            nameAsked: boolean;
             penName?: string;
             /** Format: int64 */
             place: number;
@@ -2638,6 +2762,10 @@ export interface components {
         };
         Moves: {
             moves: components["schemas"]["Move"][];
+        };
+        NameChange: {
+            family: string;
+            given: string;
         };
         NamedHit: {
             kind: string;
@@ -2817,11 +2945,16 @@ export interface components {
             /** Format: date-time */
             handedInAt?: string;
             html: string;
+            /** Format: int32 */
+            markedOn?: number;
+            marker?: string;
             marks: components["schemas"]["MarkView"][];
             /** Format: int64 */
             postId?: number;
             /** Format: int64 */
             promptId: number;
+            /** Format: int32 */
+            rev: number;
             rubric?: components["schemas"]["Rubric"];
             score?: components["schemas"]["Score"];
             standing: string;
@@ -2836,6 +2969,10 @@ export interface components {
         PasswordChange: {
             before: string;
             password: string;
+        };
+        PasswordChanged: {
+            /** Format: int32 */
+            signedOut: number;
         };
         Past: {
             /** Format: date-time */
@@ -2858,6 +2995,7 @@ export interface components {
             places: components["schemas"]["PlaceLine"][];
             ready: boolean;
             teacher: boolean;
+            tries?: components["schemas"]["TriesView"];
             username: string;
         };
         PersonPage: {
@@ -3052,6 +3190,10 @@ export interface components {
             due: string[];
             months: components["schemas"]["Month"][];
         };
+        ReaderNames: {
+            readers: string[];
+            writers: string[];
+        };
         Readers: {
             /** Format: int32 */
             people: number;
@@ -3064,8 +3206,12 @@ export interface components {
             title: string;
         };
         Released: {
+            changed: string[];
             /** Format: int32 */
             released: number;
+        };
+        Releasing: {
+            papers: components["schemas"]["SeenPaper"][];
         };
         Report: {
             /** Format: date-time */
@@ -3172,17 +3318,20 @@ export interface components {
             complete: boolean;
             hits: components["schemas"]["Hit"][];
             named: components["schemas"]["NamedHit"][];
-            /** Format: int32 */
-            next?: number;
+            next?: string;
         };
         Seen: {
             /** Format: int64 */
-            id: number;
+            post: number;
             /** Format: int32 */
             rev: number;
-            subject: string;
             /** Format: int32 */
             version: number;
+        };
+        SeenPaper: {
+            seen: components["schemas"]["Seen"];
+            /** Format: int64 */
+            student: number;
         };
         Sent: {
             path: string;
@@ -3222,23 +3371,9 @@ export interface components {
         };
         SightlineView: {
             audience: string;
-            /** Format: int32 */
-            commenters: number;
-            /** Format: int32 */
-            guests: number;
-            /** Format: int32 */
-            others: number;
-            readerNames: string[];
-            /** Format: int32 */
-            readers: number;
-            /** Format: int32 */
-            staff: number;
+            heads?: components["schemas"]["Heads"];
+            names?: components["schemas"]["ReaderNames"];
             strangers: boolean;
-            /** Format: int32 */
-            students: number;
-            writerNames: string[];
-            /** Format: int32 */
-            writers: number;
         };
         SignIn: {
             password: string;
@@ -3313,6 +3448,7 @@ export interface components {
             initials: string;
             late: boolean;
             name: string;
+            seen?: components["schemas"]["Seen"];
             standing: string;
             /** Format: int64 */
             studentId: number;
@@ -3334,6 +3470,8 @@ export interface components {
         ToApprove: {
             /** Format: int32 */
             comments: number;
+            /** Format: int32 */
+            headers: number;
             /** Format: int32 */
             held: number;
             /** Format: date-time */
@@ -3358,9 +3496,12 @@ export interface components {
         };
         Today: {
             approve?: components["schemas"]["ToApprove"];
+            askedNames: string[];
+            byCode: components["schemas"]["CameByCode"][];
             className: string;
             day: string;
             elsewhere: string[];
+            enrolled: components["schemas"]["EnrolledElsewhere"][];
             faltering: components["schemas"]["Faltering"][];
             hasPrompts: boolean;
             mark: components["schemas"]["ToMark"][];
@@ -3378,6 +3519,12 @@ export interface components {
         };
         TriedText: {
             text: string;
+        };
+        TriesView: {
+            /** Format: int32 */
+            count: number;
+            /** Format: date-time */
+            last: string;
         };
         Under: {
             author: string;
@@ -3413,6 +3560,11 @@ export interface components {
             /** Format: int64 */
             id?: number;
             name: string;
+        };
+        WantedHeader: {
+            address: string;
+            note?: string;
+            state: string;
         };
         WantedPrompt: {
             answerFirst?: boolean;
@@ -3466,6 +3618,7 @@ export interface components {
             minutes: number;
         };
         Word: {
+            seen: components["schemas"]["Seen"];
             word: string;
         };
         WorkUsed: {
@@ -3485,6 +3638,8 @@ export interface components {
 export type Account = components['schemas']['Account'];
 export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
+export type AddressView = components['schemas']['AddressView'];
+export type AddressWish = components['schemas']['AddressWish'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Answers = components['schemas']['Answers'];
@@ -3512,6 +3667,7 @@ export type BlogView = components['schemas']['BlogView'];
 export type BroughtIn = components['schemas']['BroughtIn'];
 export type ByCode = components['schemas']['ByCode'];
 export type ByInvitation = components['schemas']['ByInvitation'];
+export type CameByCode = components['schemas']['CameByCode'];
 export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
 export type Changed = components['schemas']['Changed'];
@@ -3538,6 +3694,7 @@ export type Elsewhere = components['schemas']['Elsewhere'];
 export type ElsewherePost = components['schemas']['ElsewherePost'];
 export type EmailChange = components['schemas']['EmailChange'];
 export type Enrolled = components['schemas']['Enrolled'];
+export type EnrolledElsewhere = components['schemas']['EnrolledElsewhere'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
 export type Evidence = components['schemas']['Evidence'];
@@ -3554,6 +3711,7 @@ export type GivenLine = components['schemas']['GivenLine'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
 export type HandingIn = components['schemas']['HandingIn'];
+export type Heads = components['schemas']['Heads'];
 export type Hit = components['schemas']['Hit'];
 export type Hold = components['schemas']['Hold'];
 export type HowOften = components['schemas']['HowOften'];
@@ -3577,6 +3735,7 @@ export type Mine = components['schemas']['Mine'];
 export type Month = components['schemas']['Month'];
 export type Move = components['schemas']['Move'];
 export type Moves = components['schemas']['Moves'];
+export type NameChange = components['schemas']['NameChange'];
 export type NamedHit = components['schemas']['NamedHit'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewAside = components['schemas']['NewAside'];
@@ -3599,6 +3758,7 @@ export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type Paper = components['schemas']['Paper'];
 export type PasswordChange = components['schemas']['PasswordChange'];
+export type PasswordChanged = components['schemas']['PasswordChanged'];
 export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
 export type PersonLine = components['schemas']['PersonLine'];
@@ -3613,9 +3773,11 @@ export type PostView = components['schemas']['PostView'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
+export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
 export type Reference = components['schemas']['Reference'];
 export type Released = components['schemas']['Released'];
+export type Releasing = components['schemas']['Releasing'];
 export type Report = components['schemas']['Report'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
@@ -3632,6 +3794,7 @@ export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
 export type SearchResult = components['schemas']['SearchResult'];
 export type Seen = components['schemas']['Seen'];
+export type SeenPaper = components['schemas']['SeenPaper'];
 export type Sent = components['schemas']['Sent'];
 export type Series = components['schemas']['Series'];
 export type SeriesPart = components['schemas']['SeriesPart'];
@@ -3656,11 +3819,13 @@ export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
 export type Token = components['schemas']['Token'];
 export type TriedText = components['schemas']['TriedText'];
+export type TriesView = components['schemas']['TriesView'];
 export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
 export type UsualWaitView = components['schemas']['UsualWaitView'];
 export type VersionView = components['schemas']['VersionView'];
 export type Wanted = components['schemas']['Wanted'];
+export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
@@ -3726,6 +3891,26 @@ export interface operations {
                 "application/json": components["schemas"]["PasswordChange"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordChanged"];
+                };
+            };
+        };
+    };
+    triesSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4355,8 +4540,8 @@ export interface operations {
         parameters: {
             query?: {
                 q?: string;
-                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
-                before?: number;
+                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "HOLD_BACK" | "RETURN" | "HIDE" | "REPORT" | "SHOW" | "BIN" | "RESTORE";
+                after?: string;
             };
             header?: never;
             path: {
@@ -4381,7 +4566,7 @@ export interface operations {
         parameters: {
             query?: {
                 q?: string;
-                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "RETURN" | "HIDE" | "REPORT" | "BIN" | "RESTORE";
+                step?: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "HOLD_BACK" | "RETURN" | "HIDE" | "REPORT" | "SHOW" | "BIN" | "RESTORE";
             };
             header?: never;
             path: {
@@ -4889,6 +5074,31 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameChange"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -6352,6 +6562,26 @@ export interface operations {
             };
         };
     };
+    show: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     onPost: {
         parameters: {
             query?: never;
@@ -6693,7 +6923,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Releasing"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -6850,6 +7084,50 @@ export interface operations {
             };
         };
     };
+    address: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressView"];
+                };
+            };
+        };
+    };
+    confirmAddress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressView"];
+                };
+            };
+        };
+    };
     find: {
         parameters: {
             query?: {
@@ -6892,6 +7170,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Welcome"];
                 };
+            };
+        };
+    };
+    liftTries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -6945,7 +7243,7 @@ export interface operations {
                 q: string;
                 class?: number;
                 kind?: string;
-                skip?: number;
+                after?: string;
                 most?: number;
             };
             header?: never;

@@ -10,6 +10,7 @@ import { Band, homeOf } from './Band';
 import { ClassTabs } from './ClassTabs';
 import { giveBackEyes } from './eyes';
 import { KeysProvider } from './keys';
+import { TriesNote } from './TriesNote';
 import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
 
 /**
@@ -183,7 +184,7 @@ function Home({ me }: { me: Me }) {
 }
 
 function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
-  return <><Band me={me} current={undefined} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
+  return <><Band me={me} current={undefined} /><TriesNote me={me} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
 }
 
 function InClass({ me }: { me: Me }) {
@@ -196,6 +197,7 @@ function InClass({ me }: { me: Me }) {
   return (
     <>
       <Band me={me} current={current} />
+      <TriesNote me={me} />
       <Suspense fallback={<div className="page plain"><Loading /></div>}>{isFor ? <Outlet /> : <NotThere />}</Suspense>
     </>
   );

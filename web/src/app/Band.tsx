@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Menu, useMantineColorScheme } from '@mantine/core';
+import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, NavLink, useLocation } from 'react-router';
 import { deleteJson } from '../api/client';
@@ -10,6 +10,7 @@ import { t } from '../texts/en';
 import css from './Band.module.css';
 import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
 import { isStaff, manages, seenThrough } from './useClass';
+import { keptWords, takeKeptWords } from './useKeptName';
 
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
 
@@ -55,6 +56,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const { data: news } = useQuery({ ...newsForMeOptions, enabled: !eyes });
   const [searching, setSearching] = useState(false);
+  const [leaving, setLeaving] = useState(false);
   useEffect(() => {
     const hear = (e: KeyboardEvent) => {
       if (e.key.toLowerCase() !== 'k' || !(e.ctrlKey || e.metaKey)) return;
@@ -64,7 +66,8 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);
   }, []);
-  const signOut = async () => {
+  const signOut = async (take: boolean) => {
+    if (take) takeKeptWords(me.id);
     await deleteJson('/api/session');
     giveBackEyes();
     // The page begins anew, so that nothing of what was read stays in it.
@@ -114,11 +117,17 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
             {seen?.role !== 'MODERATOR' && <Menu.Item component={Link} to="/subscriptions">My subscriptions</Menu.Item>}
             <Menu.Item component={Link} to="/account">My account</Menu.Item>
             <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
-            <Menu.Item onClick={signOut}>Sign out</Menu.Item>
+            <Menu.Item onClick={() => (keptWords(me.id) > 0 ? setLeaving(true) : void signOut(false))}>Sign out</Menu.Item>
           </Menu.Dropdown>
         </Menu>
       </div>
     </header>
+    {leaving && (
+      <Modal opened onClose={() => setLeaving(false)} title="Words that were not sent">
+        <p>Words that you typed and did not send lie in this browser ({t.count(keptWords(me.id), 'place', 'places')}). Left here, they are there when you sign in on this computer again; on a computer that others use, take them away.</p>
+        <p className={css.leaving}><button className="btn go" onClick={() => signOut(true)}>Take them away and sign out</button> <button className="btn" onClick={() => signOut(false)}>Leave them and sign out</button></p>
+      </Modal>
+    )}
     {searching && seen && <Suspense fallback={null}><SearchDialog classId={seen.id} places={placesOf(seen)} onClose={() => setSearching(false)} /></Suspense>}
     {eyes && (
       <div className={css.eyes} role="status">

@@ -6,3 +6,13 @@ export function useKeptName(what: string): string {
   const { data: me } = useQuery(meOptions);
   return `porch-${me?.id ?? 'visitor'}-${what}`;
 }
+
+const mine = (id: number) => Object.keys(localStorage).filter((name) => name.startsWith(`porch-${id}-`));
+
+/** How many things somebody typed on this computer and did not send. */
+export const keptWords = (id: number) => mine(id).length;
+
+/** Takes away what somebody typed here and did not send. */
+export function takeKeptWords(id: number) {
+  mine(id).forEach((name) => localStorage.removeItem(name));
+}

@@ -162,6 +162,12 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
       {blog.manages && <p style={{ margin: '0 0 14px' }}><Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>Settings of this blog</Link></p>}
       <Modal opened={choosing} onClose={() => setChoosing(false)} title="Its look" size="lg">
         <div data-look={look} style={{ marginBottom: 18 }}><BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} /></div>
+        {blog.wantedHeader && (
+          <div className={css.wanted} role="status">
+            <img src={blog.wantedHeader.address} alt="The picture that was chosen" />
+            <p>{blog.wantedHeader.state === 'RETURNED' ? <>Your teacher looked at this picture and wrote: “{blog.wantedHeader.note}” Choose another one.</> : 'A teacher looks at this picture first. Readers see it at the head of the blog after that.'}</p>
+          </div>
+        )}
         <LookChoice value={look} onChange={setLook} />
         <p style={{ display: 'flex', gap: 14, alignItems: 'center', margin: '18px 0 0', flexWrap: 'wrap' }}>
           <label className="btn">Picture at the head<input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} /></label>

@@ -10,7 +10,7 @@ interface CommentBoxProps {
   postId: number;
   parentId?: number;
   /** The comment that is changed; left out for a new one. */
-  change?: Pick<CommentView, 'id' | 'html' | 'state' | 'own'>;
+  change?: Pick<CommentView, 'id' | 'rev' | 'html' | 'state' | 'own'>;
   label: string;
   /** Whether somebody without an account writes. */
   visitor?: boolean;
@@ -23,33 +23,46 @@ function plainOf(html: string): string {
   return (page.body.textContent ?? '').trim();
 }
 
+/** Where to go on: from words that were kept here, those of a change behind the revision on which they were typed, or from the comment as it stands. */
+function begin(kept: string | null, change: CommentBoxProps['change']): { base: number; words: string } {
+  if (!change) return { base: 0, words: kept ?? '' };
+  const typed = /^(\d+) ([^]*)$/.exec(kept ?? '');
+  return typed ? { base: Number(typed[1]), words: typed[2]! } : { base: change.rev, words: plainOf(change.html) };
+}
+
 /** The box in which a comment is written, answered or changed. */
 export function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
   const kept = useKeptName(`comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`);
-  const [text, setText] = useState(() => localStorage.getItem(kept) ?? (change ? plainOf(change.html) : ''));
+  // What is changed is the comment as it stood when the first word was typed, not one that came in since.
+  const [{ base, words }] = useState(() => begin(localStorage.getItem(kept), change));
+  const [text, setText] = useState(words);
   const [name, setName] = useState('');
   const [website, setWebsite] = useState('');
   const [sent, setSent] = useState(false);
   const [problem, setProblem] = useState('');
+  // What stands there now, if somebody was faster: both are read, and one is chosen.
+  const [theirs, setTheirs] = useState<{ rev: number; text: string } | null>(null);
   const [busy, setBusy] = useState(false);
   const client = useQueryClient();
   const type = (value: string) => {
     setText(value);
-    localStorage.setItem(kept, value);
+    localStorage.setItem(kept, change ? `${base} ${value}` : value);
   };
   const send = async () => {
     setBusy(true);
     try {
-      if (change) await putJson(`/api/comments/${change.id}`, { text });
+      if (change) await putJson(`/api/comments/${change.id}`, { rev: theirs?.rev ?? base, text });
       else await postJson(`/api/posts/${postId}/comments`, visitor ? { text, parentId, name, website } : { text, parentId });
       localStorage.removeItem(kept);
       setText('');
       setSent(visitor);
       setProblem('');
+      setTheirs(null);
       await client.invalidateQueries({ queryKey: ['comments', postId] });
       onDone?.();
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
+      if (e instanceof ApiProblem && e.code === 'changed-elsewhere') setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
     } finally {
       setBusy(false);
     }
@@ -64,7 +77,14 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
         <textarea value={text} onChange={(e) => type(e.target.value)} aria-invalid={problem !== ''} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
       </label>
       {problem && <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>{problem}</p>}
-      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{change ? 'Keep the change' : 'Send'}</button>{' '}
+      {theirs && (
+        <div className={css.theirs}>
+          <span className="tiny muted">As it stands now</span>
+          <p>{theirs.text}</p>
+          <button className="word" onClick={() => { type(theirs.text); setProblem(''); }}>Go on from this one</button>
+        </div>
+      )}
+      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{theirs ? 'Keep mine instead' : change ? 'Keep the change' : 'Send'}</button>{' '}
       {onDone && <button className="word" onClick={() => { localStorage.removeItem(kept); onDone(); }}>{t.cancel}</button>}
     </div>
   );

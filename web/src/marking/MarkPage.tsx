@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { ApiProblem, postJson, putJson } from '../api/client';
+import { ApiProblem, postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Released, Strip } from '../api/schema';
 import { useKeys } from '../app/keys';
@@ -14,6 +14,8 @@ import { Reading } from '../posts/Reading';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { Dock } from './Dock';
+import { Meanwhile } from './Meanwhile';
+import { useMarkLine } from './useMarkLine';
 import css from './Mark.module.css';
 
 const TO_MARK = ['HANDED_IN', 'BEING_MARKED'];
@@ -42,6 +44,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const [folded, setFolded] = useState(false);
   const [open, setOpen] = useState<'remark' | 'word' | null>(null);
   const [said, setSaid] = useState('');
+  const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
   const go = (to?: { studentId: number }) => {
     if (!to) return;
@@ -51,38 +54,25 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}`);
   };
   const next = () => go([...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => TO_MARK.includes(s.standing)) ?? strip.students[at + 1]);
-  // One after the other, in the order of the keys; only the last answer is shown, so that no earlier one takes a newer step back.
-  const line = useRef<{ last: Promise<unknown>; waiting: number }>({ last: Promise.resolve(), waiting: 0 });
-  const put = (path: string, body: unknown) => {
-    line.current.waiting++;
-    line.current.last = line.current.last.then(() => keep(path, body));
-  };
-  const keep = async (path: string, body: unknown) => {
-    try {
-      const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${studentId}/${path}`, body);
-      if (--line.current.waiting === 0) client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, answer);
-      setSaid('');
-      void client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
-      void client.invalidateQueries({ queryKey: ['me'] });
-    } catch (e) {
-      line.current.waiting--;
-      setSaid(e instanceof ApiProblem ? e.message : 'This was not kept. Please try again.');
-      void client.invalidateQueries({ queryKey: ['paper', strip.promptId, studentId] });
-    }
-  };
   const p = paper.data;
   const criteria = p?.rubric?.criteria ?? [];
   const choose = (index: number, points: number) => {
     if (!p?.postId) return;
     const before = p.marks.find((m) => m.criterion === index);
     // Shown at once; the sum follows from the server, which is the one that computes it.
-    client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, { ...p, marks: [...p.marks.filter((m) => m.criterion !== index), { criterion: index, points, remark: before?.remark ?? '' }] });
-    put(`criteria/${index}`, { points, remark: before?.remark ?? '' });
+    client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, (now) => now && { ...now, marks: [...now.marks.filter((m) => m.criterion !== index), { criterion: index, points, remark: before?.remark ?? '' }] });
+    put({ path: `criteria/${index}`, body: { points, remark: before?.remark ?? '' }, says: `${criteria[index].name}: ${points}` });
   };
   const release = async () => {
-    const { released } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`);
-    await client.invalidateQueries();
-    setSaid(`${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.`);
+    const papers = (await settled()).students.filter((s) => s.standing === 'MARKED').map((s) => ({ student: s.studentId, seen: s.seen }));
+    try {
+      const { released, changed } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, { papers });
+      await client.invalidateQueries();
+      setSaid([released > 0 ? `${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.` : 'Nothing was released.',
+        changed.length > 0 ? `Look again at ${changed.join(', ')}: something changed there since you opened this page.` : ''].join(' ').trim());
+    } catch (e) {
+      setSaid(e instanceof ApiProblem ? e.message : 'Nothing was released. Please try again.');
+    }
   };
   useKeys([
     ...(criteria[stair]?.levels ?? []).map((l, i) => ({ key: String(i + 1), says: `${criteria[stair].name}: ${l.name} (${l.points})`, run: () => choose(stair, l.points) })),
@@ -111,6 +101,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
       <main className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>
           {said && <p className="tell" role="status">{said}</p>}
+          {meanwhile && p && <Meanwhile paper={p} wanted={meanwhile.wanted} problem={meanwhile.problem} onGive={() => put(meanwhile.wanted)} onLeave={leave} />}
+          {p?.markedOn && !meanwhile && <p className="tell" role="status">{p.student} has handed in again. The marks below were given by {p.marker} on the text before this one; go through them, they count for this one with the next step that you choose.</p>}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
           {p && <PaperText paper={p} classId={id} student={studentId} />}
@@ -118,7 +110,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
         </div>
       </main>
       {p?.postId && p.rubric && !folded && <Dock paper={p} rubric={p.rubric} stair={stair} open={open} onStair={setStair} onOpen={setOpen} onChoose={choose} onNext={next}
-        onRemark={(index, remark) => put(`criteria/${index}`, { points: p.marks.find((m) => m.criterion === index)?.points, remark })} onWord={(word) => put('word', { word })} />}
+        onRemark={(index, remark) => put({ path: `criteria/${index}`, body: { points: p.marks.find((m) => m.criterion === index)?.points, remark }, says: `a comment on ${criteria[index].name}: “${remark}”` })}
+        onWord={(word) => put({ path: 'word', body: { word }, says: `a word on the whole: “${word}”` })} />}
       {p?.postId && !p.rubric && <div className={css.dock}><p className="muted" style={{ margin: 0 }}>This prompt has no rubric, so there is nothing to mark by.</p></div>}
     </div>
   );

@@ -22,8 +22,8 @@ export function DecisionsPage() {
   const wish = new URLSearchParams({ q: asked, ...(step ? { step } : {}) });
   const log = useInfiniteQuery({
     queryKey: ['decisions', id, asked, step],
-    queryFn: ({ pageParam, signal }) => getJson<DecisionPage>(`/api/classes/${id}/decisions?${wish}${pageParam ? `&before=${pageParam}` : ''}`, signal),
-    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) => getJson<DecisionPage>(`/api/classes/${id}/decisions?${wish}${pageParam ? `&after=${pageParam}` : ''}`, signal),
+    initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
@@ -58,7 +58,7 @@ export function DecisionsPage() {
                   <tr key={l.id}>
                     <td style={{ whiteSpace: 'nowrap' }}><When at={l.at} /></td>
                     <td style={{ whiteSpace: 'nowrap' }}><StateBoard state={boardAfter[l.step]} />&ensp;{t.steps[l.step]}{l.undoneAt && <span className="muted">, taken back</span>}</td>
-                    <td>{l.subject === 'comment' ? 'Comment on ' : ''}{l.postId > 0 ? <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>{l.title || 'Without a title'}</Link> : <span className="muted">a text that was erased</span>}{l.version > 1 && <span className="muted tiny"> version {l.version}</span>}</td>
+                    <td>{l.subject === 'comment' ? 'Comment on ' : l.subject === 'header' ? 'A picture for ' : ''}{l.postId > 0 ? <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>{l.title || 'Without a title'}</Link> : <span className="muted">a text that was erased</span>}{l.version > 1 && <span className="muted tiny"> version {l.version}</span>}</td>
                     <td>{l.author}</td>
                     <td>{l.by}</td>
                     <td>{l.note}</td>

@@ -45,16 +45,16 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
           {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
           {item.changes && ' · a new version, changes marked'}{item.state === 'PUBLISHED' && ' · up already'}{item.state === 'HIDDEN' && ' · came down until you have looked'}{isPicked && ' · picked'}
         </div>
-        {mending && item.under ? <CommentBox postId={item.under.postId} change={{ id: item.id, html: item.html, state: item.state, own: false }} label={`The comment of ${item.author}`} onDone={onMended} /> : <PileText item={item} />}
+        {mending && item.under ? <CommentBox postId={item.under.postId} change={{ id: item.id, rev: item.rev, html: item.html, state: item.state, own: false }} label={`The comment of ${item.author}`} onDone={onMended} /> : <PileText item={item} />}
         {problem && <p className="tell wrong" role="alert" style={{ marginTop: 12 }}>{problem}</p>}
       </div>
       {isCurrent && (
         <div className={css.aside}>
-          {returning ? <ReturnNote many={isPicked ? picked : 1} onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
+          {returning ? <ReturnNote many={Math.max(1, picked)} onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
             <div className={css.acts}>
               <button className="btn go" onClick={() => onAct('APPROVE')}>{APPROVE[item.state] ?? 'Approve'} <span className="key">A</span></button>
               <button className="btn" onClick={() => onReturn(true)}>Return with a note <span className="key">R</span></button>
-              {mayEdit && !item.outside && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
+              {mayEdit && !item.outside && item.subject !== 'header' && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
               <button className="btn" onClick={() => onAct('HIDE')}>Hide <span className="key">H</span></button>
               <button className="btn" onClick={() => onAct('BIN')}>Into the bin <span className="key">B</span></button>
             </div>

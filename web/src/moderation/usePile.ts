@@ -83,7 +83,7 @@ export function usePile(wish: PileWish) {
       const results = await postJson<Decided[]>('/api/pile/decisions', { step, note, items: items.map(({ subject, id, version, rev }) => ({ subject, id, version, rev })) });
       for (const r of results) {
         if (!r.problem) settle(keyOf(r), { type: 'decided', step, decision: r.decision });
-        else settle(keyOf(r), r.code === 'already-decided' ? { type: 'gone' } : { type: 'waits', problem: r.problem, changes: r.changes });
+        else settle(keyOf(r), r.code === 'already-decided' || r.code === 'not-waiting' ? { type: 'gone' } : { type: 'waits', problem: r.problem, changes: r.changes });
       }
       if (results.some((r) => r.problem)) await client.invalidateQueries({ queryKey: ['pile'] });
     } catch (e) {

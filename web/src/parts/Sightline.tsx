@@ -2,17 +2,17 @@ import { useState } from 'react';
 import type { SightlineView } from '../api/schema';
 import { readersInWords, t } from '../texts/en';
 
-/** Who can read and write, in a sentence with a head count; the names on demand. */
+/** Who can read and write, in a sentence; the head count and the names as far as the reader may know them. */
 export function Sightline({ line, withWriters = false }: { line: SightlineView; withWriters?: boolean }) {
   const [open, setOpen] = useState(false);
   return (
     <div className="tiny">
-      {line.strangers ? <b>Anyone on the internet can read it.</b> : <><b>{t.people(line.readers)}</b> can read it: {readersInWords(line)}.</>}
-      {withWriters && <> {t.people(line.writers)} can write, {t.people(line.commenters)} can comment.</>}{' '}
-      {line.readerNames.length > 0 && (
+      {line.strangers ? <b>Anyone on the internet can read it.</b> : line.heads && <><b>{t.people(line.heads.readers)}</b> can read it: {readersInWords(line.heads)}.</>}
+      {withWriters && line.heads && <> {t.people(line.heads.writers)} can write, {t.people(line.heads.commenters)} can comment.</>}{' '}
+      {line.names && line.names.readers.length > 0 && (
         <button className="word tiny" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide the names' : 'Names'}</button>
       )}
-      {open && <p className="muted" style={{ margin: '6px 0 0' }}>{line.readerNames.join(' · ')}</p>}
+      {open && line.names && <p className="muted" style={{ margin: '6px 0 0' }}>{line.names.readers.join(' · ')}</p>}
     </div>
   );
 }

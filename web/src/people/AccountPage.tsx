@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ApiProblem, putJson } from '../api/client';
 import { accountOptions, ownPostsOptions } from '../api/queries';
-import type { Account } from '../api/schema';
+import type { Account, PasswordChanged } from '../api/schema';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
@@ -67,13 +67,13 @@ function EmailForm({ account }: { account: Account }) {
 
 function PasswordForm() {
   const form = useForm({ initialValues: { before: '', password: '' } });
-  const [done, setDone] = useState(false);
+  const [done, setDone] = useState<number | null>(null);
   const submit = form.onSubmit(async (values) => {
-    setDone(false);
+    setDone(null);
     try {
-      await putJson('/api/account/password', values);
+      const { signedOut } = await putJson<PasswordChanged>('/api/account/password', values);
       form.reset();
-      setDone(true);
+      setDone(signedOut);
     } catch (e) {
       const field = e instanceof ApiProblem && e.field === 'before' ? 'before' : 'password';
       form.setFieldError(field, e instanceof ApiProblem ? e.message : t.again);
@@ -83,7 +83,8 @@ function PasswordForm() {
     <form onSubmit={submit} style={{ maxWidth: 360 }}>
       <PasswordInput label="Your password until now" autoComplete="current-password" mt="xs" {...form.getInputProps('before')} />
       <PasswordInput label="The new one, at least eight characters" autoComplete="new-password" mt="sm" {...form.getInputProps('password')} />
-      {done && <p className="tell" role="status">Your password is changed.</p>}
+      <p className="tiny muted" style={{ margin: '10px 0 0' }}>Everywhere else you are signed out with it.</p>
+      {done !== null && <p className="tell" role="status">Your password is changed.{done > 0 ? ` You were signed out in ${t.count(done, 'other place', 'other places')}.` : ''}</p>}
       <button className="btn go" type="submit" style={{ marginTop: 16 }}>Change it</button>
     </form>
   );

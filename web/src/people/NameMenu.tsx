@@ -7,6 +7,7 @@ import { meOptions, peopleOptions } from '../api/queries';
 import type { NewPhrase } from '../api/schema';
 import { useBorrowEyes, useEyes } from '../app/eyes';
 import { isStaff, manages } from '../app/useClass';
+import { t } from '../texts/en';
 import css from './People.module.css';
 
 interface NameMenuProps {
@@ -58,7 +59,9 @@ function Acts({ classId: id, className, role, place, person: account, name, open
           {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className, of: person.place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
           {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
-              <Menu.Item onClick={async () => setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))}>Give a new pass phrase</Menu.Item>
+              {person.care
+                ? <Menu.Item onClick={async () => setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))}>Give a new pass phrase</Menu.Item>
+                : <Menu.Item disabled>{t.keeperCares}</Menu.Item>}
               <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${person.id}`} target="_blank">Print the slip</Menu.Item>
             </>
           )}

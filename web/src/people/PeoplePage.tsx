@@ -13,6 +13,8 @@ import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 import { LeaveDialog } from './LeaveDialog';
+import { NameDialog } from './NameDialog';
+import css from './People.module.css';
 import { PhraseNote } from './NameMenu';
 import { ShownDialog } from './ShownDialog';
 
@@ -88,7 +90,7 @@ function Rows({ people }: { people: MemberLine[] }) {
 }
 
 /** What is being done about somebody, in a dialog. */
-type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'approval' | 'leave' | 'role'; person: MemberLine } | null;
+type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'name' | 'approval' | 'leave' | 'role'; person: MemberLine } | null;
 
 function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
   const { id, name: className, role } = useClass();
@@ -101,12 +103,12 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
     await client.invalidateQueries();
   };
   const renew = async () => onAct({ type: 'phrase', name: p.name, phrase: await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`) });
-  const shownAs = !student ? '' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
+  const shownAs = !student ? '' : p.nameAsked ? 'A new student' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
     <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
       <td>{student ? <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link> : p.sortName}</td>
       <td>{p.username}</td><td className="muted">{t.roles[p.role]}</td><td>{p.group}</td>
-      <td className={p.shown === 'PEN_NAME' ? undefined : 'muted'}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}</td>
+      <td className={p.shown === 'PEN_NAME' ? undefined : 'muted'}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}{p.nameAsked && <span className={css.asked}>{manages(role) ? <button className="word" onClick={() => onAct({ type: 'name', person: p })}>look at the name</button> : 'the name waits'}</span>}</td>
       <td className="muted">{isLeft && p.leftAt ? <>left <When at={p.leftAt} />{p.leaving === 'HAND_OVER' ? ' with the writing' : ''}</> : p.state === 'slip' ? 'has not signed in yet' : 'signed in'}</td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
         {isLeft && manages(role) && p.mayReturn && <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>Take back</button>}
@@ -115,7 +117,9 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
             <Menu.Target><button className="word" aria-label={`More for ${p.name}`}>More</button></Menu.Target>
             <Menu.Dropdown>
               {(student || p.role === 'GUEST') && <Menu.Item onClick={() => borrow({ classId: id, className, of: p.place, name: p.name, role: p.role as 'STUDENT' | 'GUEST' })}>Look through their eyes</Menu.Item>}
-              {manages(role) && student && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
+              {manages(role) && p.nameAsked && <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>}
+              {manages(role) && student && p.care && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
+              {manages(role) && student && !p.care && <Menu.Item disabled>{t.keeperCares}</Menu.Item>}
               {manages(role) && student && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
               {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>How their texts are approved</Menu.Item>}
               {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>}
@@ -131,6 +135,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
 
 function Dialogs({ acting, onClose }: { acting: Acting; onClose: () => void }) {
   if (acting?.type === 'phrase') return <PhraseNote phrase={acting.phrase} name={acting.name} onClose={onClose} />;
+  if (acting?.type === 'name') return <NameDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'approval') return <ApprovalDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'shown') return <ShownDialog person={acting.person} onClose={onClose} />;
   if (acting?.type === 'leave') return <LeaveDialog person={acting.person} onClose={onClose} />;

@@ -1,13 +1,14 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
-import { schoolPeoplePage, staffOptions } from '../api/queries';
-import type { PersonLine, Welcome } from '../api/schema';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
+import type { AddressView, PersonLine, Welcome } from '../api/schema';
 import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import css from './People.module.css';
 import { WelcomeNote } from './WelcomeNote';
 
 /** The keeper's page: the teachers of the school. */
@@ -32,6 +33,7 @@ export function SchoolPage() {
       <main>
         <h1>The school</h1>
         <p className="muted" style={{ margin: '6px 0 18px' }}>Teachers make their own classes and enrol their students. You make the teachers.</p>
+        <SchoolAddress />
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
         {data && <table className="rows"><thead><tr><th>Name</th><th>Username</th><th>Account</th></tr></thead>
@@ -52,6 +54,32 @@ export function SchoolPage() {
   );
 }
 
+/** By which address people reach the school: links in mails, slips and feeds begin with it. Confirmed once by whoever keeps the school. */
+function SchoolAddress() {
+  const client = useQueryClient();
+  const { data } = useQuery(schoolAddressOptions);
+  const [changing, setChanging] = useState(false);
+  const form = useForm({ initialValues: { address: window.location.origin } });
+  const submit = form.onSubmit(async (values) => {
+    try {
+      client.setQueryData(schoolAddressOptions.queryKey, await putJson<AddressView>('/api/school/address', values));
+      setChanging(false);
+    } catch (e) {
+      form.setFieldError('address', e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  if (!data) return null;
+  if (data.sure && !changing)
+    return <p className="muted">Links in mails, slips and feeds begin with {data.address}. {!data.fixed && <button className="word" onClick={() => setChanging(true)}>Change it</button>}</p>;
+  return (
+    <form className={`tell ${css.address}`} onSubmit={submit}>
+      <p><b>Is this how people reach the school?</b> Links in mails, on sign-in slips and in feeds begin with this address. Until you have said so, they lead to this computer alone.</p>
+      <TextInput label="Address of the school" {...form.getInputProps('address')} />
+      <p><button className="btn go" type="submit">Use this address</button> {data.sure && <button className="btn" type="button" onClick={() => setChanging(false)}>{t.cancel}</button>}</p>
+    </form>
+  );
+}
+
 /** Everybody in the school, found by the beginning of a name; with a new way in for whoever forgot the password, and the erasure of a person. */
 function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
   const [begins, setBegins] = useState('');
@@ -69,6 +97,10 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
     onAddress(await postJson<Welcome>(`/api/school/people/${p.id}/one-time`));
     document.getElementById('new-teacher')?.scrollIntoView();
   };
+  const lift = async (p: PersonLine) => {
+    await deleteJson(`/api/school/people/${p.id}/tries`);
+    await people.refetch();
+  };
   return (
     <>
       <h2 style={{ marginTop: 40 }}>Everybody in the school</h2>
@@ -83,6 +115,7 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
               <td className="muted">{p.places.map((c) => `${c.className} (${t.roles[c.role]}${c.until ? ', until then' : ''})`).join(' · ') || 'none'}</td>
               <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
                 <button className="word" onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>New way in</button>
+                {p.tries && <>{' · '}<button className="word" onClick={() => lift(p)} aria-label={`${p.tries.count} tries did not work for ${p.name}: let them sign in at once again`}>{p.tries.count} wrong tries, forget them</button></>}
                 {!p.keeper && !p.teacher && p.places.every((c) => c.role === 'STUDENT' || c.role === 'GUEST') && <>{' · '}<button className="word" onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>Erase</button></>}
               </td>
             </tr>

@@ -4,9 +4,9 @@ import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { Comments } from '../comments/Comments';
 import { useEyes } from '../app/eyes';
-import { isStaff } from '../app/useClass';
+import { isStaff, manages } from '../app/useClass';
 import { Asides } from '../asides/Asides';
-import { ApiProblem, putJson } from '../api/client';
+import { ApiProblem, postJson, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
 import { LastingLink } from '../parts/LastingLink';
@@ -53,7 +53,8 @@ export function PostPage() {
         <h4>Where it stands</h4>
         <p style={{ margin: 0, fontSize: 15 }}><StateBoard state={post.state} withWord />{post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}{post.publishAt && post.state === 'SCHEDULED' ? <>, goes up <When at={post.publishAt} /></> : null}</p>
         {post.history[0]?.note && post.state === 'RETURNED' && <p className="tell" style={{ margin: '10px 0 0' }}><b>{post.history[0].by}</b> wrote: “{post.history[0].note}”</p>}
-        {post.mayEdit && post.state !== 'BINNED' && <p style={{ margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/write/${id}`}>{post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}</Link></p>}
+        {post.state === 'HIDDEN' && !eyes && manages(of?.role ?? '') && <ShowAgain postId={id} />}
+        {post.mayEdit && post.state !== 'BINNED' && post.state !== 'HIDDEN' && <p style={{ margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/write/${id}`}>{post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}</Link></p>}
         <h4>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h4>
         <p style={{ margin: '0 0 4px', fontSize: 15 }}>{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
@@ -76,6 +77,21 @@ export function PostPage() {
       </aside>
     </div>
   );
+}
+
+/** Lets a hidden post be read again; for staff alone. */
+function ShowAgain({ postId }: { postId: number }) {
+  const client = useQueryClient();
+  const [problem, setProblem] = useState('');
+  const show = async () => {
+    try {
+      await postJson(`/api/posts/${postId}/show`);
+      await client.invalidateQueries();
+    } catch (e) {
+      setProblem(e instanceof ApiProblem ? e.message : t.again);
+    }
+  };
+  return <p style={{ margin: '10px 0 0' }}><button className="btn mid" onClick={show}>Show it again</button>{problem && <span className="tell wrong" role="alert">{problem}</span>}</p>;
 }
 
 /** The way through a series, part by part. */

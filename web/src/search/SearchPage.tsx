@@ -19,8 +19,8 @@ export function SearchPage() {
   const [asked] = useDebouncedValue(q.trim(), 200);
   const found = useInfiniteQuery({
     queryKey: ['search', asked, kind, all ? 0 : id],
-    queryFn: ({ pageParam, signal }) => searchPage({ q: asked, kind, class: all ? undefined : id, skip: pageParam }, signal),
-    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) => searchPage({ q: asked, kind, class: all ? undefined : id, after: pageParam }, signal),
+    initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next,
     enabled: asked.length > 0,
     placeholderData: (before) => before,

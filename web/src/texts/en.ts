@@ -20,11 +20,12 @@ export const t = {
   health: { LIVELY: 'lively', QUIET: 'quiet', FALTERING: 'faltering', STOPPED: 'stopped' } as Record<string, string>,
   holds: {
     WORD: 'a word on the class list', PHONE: 'a phone number', EMAIL: 'an e-mail address', HANDLE: 'a messaging name', STREET: 'a street address',
-    FULL_NAME: 'a full name', LINK: 'a link', PICTURE: 'a picture', GUEST: 'written by a guest', FIRST_POST: 'a first post', REPORT: 'a report',
+    FULL_NAME: 'a full name', LINK: 'a link', PICTURE: 'a picture', GUEST: 'written by a guest', FIRST_POST: 'a first post', REPORT: 'a report', WRITING_OVER: 'its author may no longer write there',
   } as Record<string, string>,
   steps: { APPROVE: 'Approved', RETURN: 'Returned', HIDE: 'Hidden', BIN: 'Into the bin' } as Record<string, string>,
   people: (n: number) => (n === 1 ? '1 person' : `${n} people`),
   whoReads: (r: { people: number; strangers: boolean }) => (r.strangers ? 'anyone on the internet' : t.people(r.people)),
+  keeperCares: 'In other classes too: a new pass phrase comes from the school keeper',
   count: (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`,
   confirmFirst: (address: string, own: string) => `A mail has gone to ${address}. It counts once you have opened the link in it${own ? `; until then we write to ${own}` : ''}.`,
   loading: 'One moment',
@@ -43,8 +44,7 @@ export const policyInWords: Record<string, string> = { BEFORE: 'before it is pub
 export const hoursInWords = (hours: number) => (hours <= 1 ? 'an hour' : hours < 48 ? `${hours} hours` : `${Math.ceil(hours / 24)} days`);
 
 /** "the class, its staff and 1 guest": who reads, without names. */
-export function readersInWords(s: { students: number; staff: number; guests: number; others: number; strangers: boolean }): string {
-  if (s.strangers) return 'Anyone on the internet can read it.';
+export function readersInWords(s: { students: number; staff: number; guests: number; others: number }): string {
   const parts: string[] = [];
   if (s.students) parts.push(t.count(s.students, 'student', 'students'));
   if (s.staff) parts.push(t.count(s.staff, 'teacher or helper', 'teachers and helpers'));

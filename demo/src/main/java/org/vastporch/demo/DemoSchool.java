@@ -165,6 +165,7 @@ class DemoSchool {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+        people.setPassword(people.students(classId), PASSWORD);
     }
 
     static Instant at(LocalDate day, int hour, int minute) {

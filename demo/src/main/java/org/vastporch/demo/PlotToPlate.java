@@ -82,8 +82,7 @@ class PlotToPlate {
 
     void fill(Viewer teacher, long classId, LocalDate monday, Instant now, String outside) {
         List<Long> students = people.students(classId);
-        for (long student : students.subList(0, 8)) people.setPassword(student, DemoSchool.PASSWORD);
-        people.setPassword(students.get(23), DemoSchool.PASSWORD);
+        students.forEach(people::signedIn);
         kept = categories.set(teacher, classId, Stream.of("Pests", "Soil", "Weather", "Harvest").map(name -> new CategoryService.Wanted(null, name)).toList());
         for (int week = 1; week <= 6; week++) {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
@@ -198,14 +197,20 @@ class PlotToPlate {
         clock.set(DemoSchool.at(start.plusDays(10), 17, 0));
         for (MarkingService.StripView student : marking.strip(teacher, prompt).students())
             if (student.standing().equals("HANDED_IN")) mark(teacher, prompt, student.studentId());
-        marking.release(teacher, prompt);
+        marking.release(teacher, prompt, marking.strip(teacher, prompt).students().stream().filter(s -> s.standing().equals("MARKED"))
+            .map(s -> new MarkingService.SeenPaper(s.studentId(), s.seen())).toList());
     }
 
     private void mark(Viewer teacher, long prompt, long student) {
         List<Rubric.Criterion> criteria = garden().criteria();
         for (int c = 0; c < criteria.size(); c++)
-            marking.mark(teacher, prompt, student, c, criteria.get(c).levels().get(1 + random.nextInt(3)).points(), "");
-        marking.word(teacher, prompt, student, random.nextBoolean() ? "You measured before you said. Keep doing that." : "A good question. What would settle it?");
+            marking.mark(teacher, prompt, student, seen(teacher, prompt, student), c, criteria.get(c).levels().get(1 + random.nextInt(3)).points(), "");
+        marking.word(teacher, prompt, student, seen(teacher, prompt, student), random.nextBoolean() ? "You measured before you said. Keep doing that." : "A good question. What would settle it?");
+    }
+
+    private MarkingService.Seen seen(Viewer teacher, long prompt, long student) {
+        MarkingService.Paper paper = marking.paper(teacher, prompt, student);
+        return new MarkingService.Seen(paper.postId(), paper.version(), paper.rev());
     }
 
     /** A story in three parts, told in the shared blog by three of bed 6, and a pinned notice. */

@@ -91,7 +91,9 @@ class KillTest {
     private void mark(String address) throws IOException, InterruptedException {
         Visitor teacher = new Visitor(address, "fennimore", "porch-demo");
         for (int i = 0; ; i++) {
-            teacher.call("PUT", MARKED + "/criteria/0", "{\"points\":" + 2 * (i % 4) + ",\"remark\":\"" + i + "\"}");
+            JsonNode paper = teacher.get(MARKED);
+            teacher.call("PUT", MARKED + "/criteria/0", "{\"seen\":{\"post\":" + paper.get("postId") + ",\"version\":" + paper.get("version") + ",\"rev\":" + paper.get("rev")
+                + "},\"points\":" + 2 * (i % 4) + ",\"remark\":\"" + i + "\"}");
             marks.set(i);
             enough.countDown();
         }

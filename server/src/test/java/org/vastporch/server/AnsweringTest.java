@@ -68,15 +68,15 @@ class AnsweringTest {
     @Test
     void aChangedCommentIsLookedAtAgainAndTheBlogsWindowHolds() {
         long id = comment(of.other(), "Well seen.").body().get("id").asLong();
-        assertEquals(200, of.other().put("/api/comments/" + id, Map.of("text", "Well counted.")).status());
-        assertEquals(403, of.first().put("/api/comments/" + id, Map.of("text", "Mine now.")).status());
+        assertEquals(200, school.changeComment(of.other(), id, "Well counted.").status());
+        assertEquals(404, school.changeComment(of.first(), id, "Mine now.").status(), "what waits is not there for others");
         approveAll();
-        assertEquals("WAITING", of.other().put("/api/comments/" + id, Map.of("text", "Call me on 07700 900123.")).body().get("state").asString());
+        assertEquals("WAITING", school.changeComment(of.other(), id, "Call me on 07700 900123.").body().get("state").asString());
         assertEquals(0, of.first().get("/api/posts/" + post + "/comments").body().size(), "what changed is not seen before it is approved");
         assertTrue(of.lead().get("/api/pile").body().get("items").toString().contains("PHONE"));
         approveAll();
         rules(Commenters.CLASS, Window.NEVER, Closing.NEVER, Audience.MY_CLASS);
-        assertEquals("edit-over", of.other().put("/api/comments/" + id, Map.of("text", "Too late.")).code());
+        assertEquals("edit-over", school.changeComment(of.other(), id, "Too late.").code());
         assertFalse(of.other().get("/api/posts/" + post + "/comments").body().get(0).get("mayEdit").asBoolean());
     }
 

@@ -258,18 +258,18 @@ class ApprovingTest {
         long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
         long comment = of.other().post("/api/posts/" + post + "/comments", Map.of("text", "Which kind was it?")).body().get("id").asLong();
         decide(of.lead(), waiting().get(0), "APPROVE");
-        assertEquals(200, of.other().put("/api/comments/" + comment, Map.of("text", "Which stupid kind was it?")).status());
+        assertEquals(200, school.changeComment(of.other(), comment, "Which stupid kind was it?").status());
         JsonNode item = waiting().get(0);
         assertTrue(item.get("changes").get("words").valueStream().anyMatch(w -> w.get("change").asString().equals("ADDED") && w.get("text").asString().contains("stupid")), item::toString);
-        assertEquals(200, of.lead().put("/api/comments/" + comment, Map.of("text", "Which kind of slug was it?")).status());
+        assertEquals(200, school.changeComment(of.lead(), comment, "Which kind of slug was it?").status());
         assertEquals("newer-version", decide(of.lead(), item, "APPROVE").body().get(0).get("code").asString(), "nobody approves what was mended since");
         decide(of.lead(), waiting().get(0), "APPROVE");
         JsonNode shown = of.first().get("/api/posts/" + post + "/comments").body().get(0);
         assertTrue(shown.get("html").asString().contains("kind of slug"));
         assertEquals(of.lead().get("/api/posts/" + post + "/comments").body().get(0).get("editedBy"), shown.get("editedBy"));
         assertNotNull(shown.get("editedBy"));
-        assertEquals(403, of.first().put("/api/comments/" + comment, Map.of("text", "Mine now")).status());
-        assertEquals(403, of.guest().put("/api/comments/" + comment, Map.of("text", "Mine now")).status());
+        assertEquals(403, school.changeComment(of.first(), comment, "Mine now").status());
+        assertEquals(403, school.changeComment(of.guest(), comment, "Mine now").status());
     }
 
     @Test

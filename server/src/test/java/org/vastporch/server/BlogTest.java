@@ -76,11 +76,11 @@ class BlogTest {
     void anotherKindNarrowsWhatIsReadAtOnceAndTheSightlineSaysSoBefore() {
         long id = published(of.first(), of.blogOfFirst(), null);
         BlogSetup journals = logs(BlogKind.JOURNAL, null, null, BlogSettings.USUAL);
-        assertEquals(3, of.lead().post(path("/blogs/sightline"), journals).body().get("readers").asInt());
+        assertEquals(3, of.lead().post(path("/blogs/sightline"), journals).body().get("heads").get("readers").asInt());
         assertEquals(200, of.other().get("/api/posts/" + id).status());
         assertEquals(200, change(journals).status());
         assertEquals(404, of.other().get("/api/posts/" + id).status());
-        assertEquals(3, of.lead().get(path("/blogs")).body().get(0).get("sightline").get("readers").asInt());
+        assertEquals(3, of.lead().get(path("/blogs")).body().get(0).get("sightline").get("heads").get("readers").asInt());
         assertEquals("kind-not-possible", change(BlogSetup.of(BlogKind.SHARED, "News", "", Audience.MY_CLASS, Commenters.CLASS)).code());
         Map<String, Object> old = Map.of("setup", journals, "version", 1);
         assertEquals("blog-changed", of.second().put("/api/blog-setups/" + set(), old).code());

@@ -186,6 +186,8 @@ class EndpointTableTest {
         Supplier<Object> setup = () -> BlogSetup.of(BlogKind.SHARED, "News " + NUMBER.incrementAndGet(), "", Audience.MY_CLASS, Commenters.CLASS);
         Map<String, Object> newClass = Map.of("name", "A class", "subject", "", "level", "", "zone", "Europe/London", "firstDay", "2026-09-01", "lastDay", "2026-12-01", "breaks", List.of());
         body("PUT /api/account/email", () -> Map.of("email", "new@post.example"));
+        body("PUT /api/school/address", () -> Map.of("address", "http://localhost:" + port));
+        body("PUT /api/classes/{class}/people/{student}/name", () -> Map.of("given", "Pat", "family", "Fresh"));
         body("POST /api/email-confirmation", () -> Map.of("token", "guess"));
         body("PUT /api/account/password", () -> Map.of("before", "not this", "password", "long enough"));
         body("POST /api/school/staff", () -> Map.of("title", "Ms", "given", "Ada", "family", "New" + NUMBER.incrementAndGet(), "email", ""));
@@ -219,15 +221,17 @@ class EndpointTableTest {
         body("PUT /api/posts/{draft}/draft", EndpointTableTest::save);
         body("POST /api/posts/{draft}/hand-in", () -> Map.of("rev", 0));
         body("POST /api/posts/{published}/comments", () -> Map.of("text", "Well seen."));
-        for (String at : List.of("PUT /api/comments/{comment}", "POST /api/posts/{published}/words", "POST /api/comments/{comment}/words", "POST /api/posts/{published}/staff-thread",
+        body("PUT /api/comments/{comment}", () -> Map.of("rev", 1, "text", "Well seen."));
+        for (String at : List.of("POST /api/posts/{published}/words", "POST /api/comments/{comment}/words", "POST /api/posts/{published}/staff-thread",
             "POST /api/prompts/{prompt}/staff-thread", "POST /api/prompts/{prompt}/marking/{marked}/staff-thread")) body(at, () -> Map.of("text", "Well seen."));
         body("POST /api/posts/{draft}/margin", () -> Map.of("quote", "", "nth", 0, "remark", "x"));
         body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
         body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));
         body("POST /api/pile/decisions", () -> deciding(waiting()));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
-        body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("points", 6, "remark", ""));
-        body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("word", "Good."));
+        body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("seen", seen(), "points", 6, "remark", ""));
+        body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
+        body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
         body("POST /api/subscriptions", () -> Map.of("classId", of.classId(), "kind", "CLASS"));
         body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
         body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));
@@ -241,6 +245,10 @@ class EndpointTableTest {
         body("POST /api/blogs/{blog}/elsewhere/look", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/blogs/{blog}/elsewhere", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
+    }
+
+    private Map<String, Object> seen() {
+        return school.seen(of.lead(), prompt, of.first().id);
     }
 
     private void body(String call, Supplier<Object> body) {

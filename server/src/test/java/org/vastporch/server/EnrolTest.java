@@ -89,7 +89,7 @@ class EnrolTest {
         JsonNode line = of.lead().get(path("/blogs")).body().get(0);
         assertEquals(4, line.get("blogs").asInt(), "each later arrival has an own blog");
         // Four students, the lead, the co-teacher and the guest; the moderator sees only what waits.
-        assertEquals(7, line.get("sightline").get("readers").asInt());
+        assertEquals(7, line.get("sightline").get("heads").get("readers").asInt());
     }
 
     @Test
@@ -153,8 +153,8 @@ class EnrolTest {
     void theSightlineIsKnownBeforeABlogIsSaved() {
         JsonNode line = of.lead().post(path("/blogs/sightline"), BlogSetup.of(BlogKind.JOURNAL, "Journal", "", Audience.ANYONE, Commenters.CLASS)).body();
         assertEquals("STAFF_AND_ME", line.get("audience").asString());
-        assertEquals(3, line.get("readers").asInt(), "its author and two teachers: " + line);
-        assertEquals(1, line.get("writers").asInt());
+        assertEquals(3, line.get("heads").get("readers").asInt(), "its author and two teachers: " + line);
+        assertEquals(1, line.get("heads").get("writers").asInt());
         assertEquals("title-missing", of.lead().post(path("/blogs"), BlogSetup.of(BlogKind.SHARED, " ", "", Audience.MY_CLASS, Commenters.CLASS)).code());
     }
 

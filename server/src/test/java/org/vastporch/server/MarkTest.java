@@ -63,7 +63,11 @@ class MarkTest {
     }
 
     private Answer mark(Person who, int criterion, int points) {
-        return who.put("/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/" + criterion, Map.of("points", points, "remark", ""));
+        return who.put("/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/" + criterion, Map.of("seen", school.seen(of.lead(), prompt, of.first().id), "points", points, "remark", ""));
+    }
+
+    private Answer release() {
+        return of.lead().post("/api/prompts/" + prompt + "/marking/release", Map.of("papers", List.of(Map.of("student", of.first().id, "seen", school.seen(of.lead(), prompt, of.first().id)))));
     }
 
     @Test
@@ -84,10 +88,10 @@ class MarkTest {
         assertEquals("MARKED late", standing());
         assertEquals(0, of.first().get("/api/classes/" + of.classId() + "/feedback").body().size(), "nothing is shown before the release");
 
-        assertEquals(1, of.lead().post("/api/prompts/" + prompt + "/marking/release", null).body().get("released").asInt());
+        assertEquals(1, release().body().get("released").asInt());
         assertEquals("6.4", of.first().get("/api/classes/" + of.classId() + "/feedback").body().get(0).get("score").get("points").asString());
         assertEquals(0, of.other().get("/api/classes/" + of.classId() + "/feedback").body().size());
-        assertEquals(0, of.lead().post("/api/prompts/" + prompt + "/marking/release", null).body().get("released").asInt());
+        assertEquals(0, release().body().get("released").asInt());
     }
 
     @Test

@@ -15,6 +15,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.server.School.Made;
+import tools.jackson.databind.JsonNode;
 import org.vastporch.server.moderation.NoticeService;
 
 /** Mail about what waits: to whom, when, and what it carries. */
@@ -23,6 +24,7 @@ class NoticeTest {
 
     @Autowired School school;
     @Autowired NoticeService notices;
+    @Autowired PostOffice post;
     @Autowired JdbcClient jdbc;
     @LocalServerPort int port;
     Made of;
@@ -51,7 +53,7 @@ class NoticeTest {
     }
 
     private List<String> mailsTo(String address) {
-        return jdbc.sql("select text from mail where recipient = :to order by id").param("to", address).query(String.class).list();
+        return post.lettersTo(address).stream().map(PostOffice.Letter::text).toList();
     }
 
     @Test
@@ -79,6 +81,26 @@ class NoticeTest {
         settle();
         notices.tellWhatIsDue();
         assertEquals(1, mailsTo(pell).size(), "nothing is told twice");
+    }
+
+    /** Decided on meanwhile, or no longer for this reader to decide on: the mail asks again before it goes. */
+    @Test
+    void aMailNamesWhatStillWaitsWhenItGoes() {
+        jdbc.sql("update person set email = :email where id = :id").param("email", pell).param("id", of.moderator().id).update();
+        of.moderator().put(path("/notice"), wish);
+        handIn("One", "<p>Words.</p>");
+        handIn("Two", "<p>Words.</p>");
+        settle();
+        notices.tellWhatIsDue();
+        JsonNode one = of.lead().get("/api/pile").body().get("items").get(0);
+        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", one.get("id").asLong(), "version", 1, "rev", one.get("rev").asInt()))));
+        String mail = mailsTo(pell).get(0);
+        assertTrue(mail.contains("Post: Two") && !mail.contains("Post: One"), mail);
+        handIn("Three", "<p>Words.</p>");
+        settle();
+        notices.tellWhatIsDue();
+        jdbc.sql("update membership set ended_at = :now where person_id = :id").param("now", Instant.now().atOffset(ZoneOffset.UTC)).param("id", of.moderator().id).update();
+        assertEquals(1, mailsTo(pell).size(), "whoever left the class is told nothing");
     }
 
     /** Such mail names students: at an address besides the account's nothing arrives but a question, until somebody there has answered it. */

@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts.Commenters;
@@ -55,14 +56,16 @@ class School {
     private final BlogService blogs;
     private final AccessService access;
     private final JsonMapper json;
+    private final JdbcClient jdbc;
 
-    School(PeopleService people, ClassService classes, RosterService rosters, BlogService blogs, AccessService access, JsonMapper json) {
+    School(PeopleService people, ClassService classes, RosterService rosters, BlogService blogs, AccessService access, JsonMapper json, JdbcClient jdbc) {
         this.people = people;
         this.classes = classes;
         this.rosters = rosters;
         this.blogs = blogs;
         this.access = access;
         this.json = json;
+        this.jdbc = jdbc;
     }
 
     Made make(int port) {
@@ -99,6 +102,18 @@ class School {
         of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", item.get("id").asLong(),
             "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
         return item.get("id").asLong();
+    }
+
+    /** Changes a comment, as it is at that moment. */
+    Answer changeComment(Person who, long comment, String text) {
+        int rev = jdbc.sql("select rev from comment where id = :id").param("id", comment).query(Integer.class).single();
+        return who.put("/api/comments/" + comment, Map.of("rev", rev, "text", text));
+    }
+
+    /** Names the paper of a student as it stands at that moment; as nothing was handed in, if that is so. */
+    Map<String, Object> seen(Person marker, long prompt, long student) {
+        JsonNode paper = marker.get("/api/prompts/" + prompt + "/marking/" + student).body();
+        return Map.of("post", paper.path("postId").asLong(0), "version", paper.path("version").asInt(0), "rev", paper.path("rev").asInt(0));
     }
 
     Person stranger(int port) {
@@ -156,6 +171,13 @@ class School {
             return raw(method, path, body, headers);
         }
 
+        /** Sends a text as it is, JSON or not. */
+        Answer callText(String method, String path, String text) {
+            signIn();
+            return send(HttpRequest.newBuilder(uri(path)).header("Content-Type", "application/json")
+                .method(method, text == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(text)));
+        }
+
         private void signIn() {
             if (cookies.containsKey("XSRF-TOKEN")) return;
             raw("GET", "/api/me", null);
@@ -172,11 +194,20 @@ class School {
             return URI.create("http://localhost:" + port + path);
         }
 
-        private Answer send(HttpRequest.Builder request) {
+        /** The cookies as a browser sends them. */
+        String cookie() {
             StringBuilder cookie = new StringBuilder();
             cookies.forEach((name, value) -> cookie.append(name).append('=').append(value).append("; "));
-            if (cookie.length() > 0) request.header("Cookie", cookie.toString());
-            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
+            return cookie.toString();
+        }
+
+        String csrf() {
+            return cookies.get("XSRF-TOKEN");
+        }
+
+        private Answer send(HttpRequest.Builder request) {
+            if (!cookies.isEmpty()) request.header("Cookie", cookie());
+            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", csrf());
             try {
                 HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
                 for (String set : answer.headers().allValues("Set-Cookie")) cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);

@@ -5,12 +5,14 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
+import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import tools.jackson.databind.JsonNode;
@@ -89,6 +91,38 @@ class SearchTest {
         of.first().call("DELETE", "/api/posts/" + post, null);
         assertEquals(0, hits(of.lead(), "quillwort").size(), "in the bin it is gone at once, whatever the index knows");
         assertEquals(0, hits(of.lead(), "periwinkle").size(), "and its comments with it");
+    }
+
+    /** Pages of any size are the same list cut elsewhere; what lies between that one may not read changes neither pages nor where they begin. */
+    @Test
+    void pagesTellOfWhatMayBeReadAlone() {
+        for (int i = 0; i < 5; i++) publish("Beans " + i, "<p>" + "quillwort ".repeat(1 + i % 2) + "number " + i + ".</p>");
+        until(of.other(), "quillwort", 5);
+        List<String> whole = walk(of.other(), 50);
+        assertEquals(5, whole.stream().distinct().count());
+        for (int most : new int[] {1, 2, 3, 4, 5}) assertEquals(whole, walk(of.other(), most), most + " to a page");
+        String before = of.other().get("/api/search?q=quillwort&most=2").text();
+        // Posts with the word, and with more of it than all that is up; they are taken away again.
+        for (int i = 0; i < 5; i++) assertEquals(200, of.first().call("DELETE", "/api/posts/" + publish("Gone " + i, "<p>" + "quillwort ".repeat(9) + "</p>"), null).status());
+        publish("Later", "<p>Something else altogether: hornwort.</p>");
+        until(of.other(), "hornwort", 1);
+        assertEquals(before, of.other().get("/api/search?q=quillwort&most=2").text());
+        assertEquals(whole, walk(of.other(), 2));
+        assertEquals("cursor-unknown", of.other().get("/api/search?q=quillwort&after=0").code());
+    }
+
+    private List<String> walk(Person who, int most) {
+        List<String> titles = new ArrayList<>();
+        String next = "";
+        do {
+            Answer answer = who.get("/api/search?q=quillwort&most=" + most + "&after=" + next);
+            assertEquals(200, answer.status(), answer.text());
+            JsonNode page = answer.body();
+            assertTrue(page.get("hits").size() <= most && !page.get("hits").isEmpty(), "a page that is announced has something on it");
+            page.get("hits").forEach(hit -> titles.add(hit.get("title").asString()));
+            next = page.path("next").asString("");
+        } while (!next.isEmpty());
+        return titles;
     }
 
     @Test

@@ -20,16 +20,15 @@ public final class AccessEngine {
     /**
      * Decides about an act on a post.
      *
-     * @param act any of READ, READ_WORKING, COMMENT, EDIT, DELETE, APPROVE, MARK, SEE_STAFF_THREAD
+     * @param act any of READ, COMMENT, EDIT, DELETE, HAND_IN, MARK, SEE_STAFF_THREAD
      * @throws IllegalArgumentException if the act is not about a post
      */
     public static Reason decide(Viewer viewer, Act act, PostFacts post, Instant now) {
         return switch (act) {
             case READ -> read(viewer, post, now);
-            case READ_WORKING -> readWorking(viewer, post, now);
             case COMMENT -> comment(viewer, post, now);
             case EDIT, DELETE -> change(viewer, act, post, now);
-            case APPROVE -> approve(viewer, post.blog().classId(), now);
+            case HAND_IN -> handIn(viewer, post, now);
             case MARK, SEE_STAFF_THREAD -> inClass(viewer, act, post.blog().classId(), now);
             default -> throw new IllegalArgumentException("Not an act on a post: " + act);
         };
@@ -49,8 +48,15 @@ public final class AccessEngine {
         };
     }
 
-    /** Decides whether the viewer may start a new post in a blog. */
+    /** Decides whether the viewer may start a new post in a blog. To whoever may not open the blog a refusal says no more than that. */
     public static Reason write(Viewer viewer, BlogFacts blog, Instant now) {
+        Reason may = mayWrite(viewer, blog, now);
+        if (may.allows() || !viewer.isInPerson()) return may;
+        Reason page = readBlog(viewer, blog, now);
+        return page.allows() ? may : page;
+    }
+
+    private static Reason mayWrite(Viewer viewer, BlogFacts blog, Instant now) {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
@@ -73,7 +79,7 @@ public final class AccessEngine {
     public static Reason readBlog(Viewer viewer, BlogFacts blog, Instant now) {
         long owner = blog.ownerId() == null ? 0 : blog.ownerId();
         if (viewer.in(blog.classId(), now).map(Membership::role).filter(role -> role == Role.MODERATOR).isPresent()) return Reason.AUDIENCE_TOO_NARROW;
-        if (write(viewer, blog, now).allows()) return Reason.BLOG_ALLOWS;
+        if (mayWrite(viewer, blog, now).allows()) return Reason.BLOG_ALLOWS;
         return read(viewer, new PostFacts(0, blog, owner, blog.groupId(), State.PUBLISHED, true, blog.widest()), now);
     }
 
@@ -137,14 +143,50 @@ public final class AccessEngine {
         if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isPresent() && member.get().role().readsAsStaff()) return Reason.IS_STAFF;
-        if (member.isPresent() && member.get().role() == Role.MODERATOR && post.inPile()) return Reason.IS_MODERATOR_OF_WAITING;
+        if (member.isPresent() && member.get().role() == Role.MODERATOR && (post.inPile() || post.isUp() && post.commentInPile()))
+            return Reason.IS_MODERATOR_OF_WAITING;
+        // The audience comes first: whoever is outside of it learns neither of doors nor of rules.
+        if (!reaches(viewer, post, member.orElse(null), now))
+            return viewer.isStranger() ? Reason.SIGN_IN_FIRST : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
         Reason open = open(member.orElse(null), blog, now);
         if (!open.allows()) return open;
-        if (mustAnswerFirst(viewer, post, member.orElse(null))) return Reason.ANSWER_FIRST;
-        return reaches(viewer, post, member.orElse(null), now)
-            ? Reason.AUDIENCE_REACHES
-            : viewer.isStranger() ? Reason.SIGN_IN_FIRST : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
+        return mustAnswerFirst(viewer, post, member.orElse(null)) ? Reason.ANSWER_FIRST : Reason.AUDIENCE_REACHES;
+    }
+
+    /** How much of a post the viewer may know; a file is known with the versions in which it stands. */
+    public static Knowledge knows(Viewer viewer, PostFacts post, Instant now) {
+        return switch (read(viewer, post, now)) {
+            case IS_AUTHOR, IS_STAFF -> Knowledge.ALL;
+            case IS_MODERATOR_OF_WAITING -> post.inPile() ? Knowledge.JUDGED : Knowledge.LIVE;
+            case AUDIENCE_REACHES -> Knowledge.LIVE;
+            default -> Knowledge.NOTHING;
+        };
+    }
+
+    /** How much of a sightline the viewer may know who may see it: names for students and staff of the class, heads for its other members, the audience for everybody else. */
+    public static Sightline.Detail sightlineDetail(Viewer viewer, long classId, Instant now) {
+        return viewer.in(classId, now).map(Membership::role)
+            .map(role -> role == Role.STUDENT || role.readsAsStaff() ? Sightline.Detail.NAMES : Sightline.Detail.HEADS)
+            .orElse(Sightline.Detail.AUDIENCE);
+    }
+
+    /**
+     * Decides whether the viewer may read a comment.
+     *
+     * @param author 0 for a visitor without an account
+     * @param up     whether it is published
+     * @param inPile whether it lies in the pile
+     */
+    public static Reason readComment(Viewer viewer, PostFacts post, long author, boolean up, boolean inPile, Instant now) {
+        Reason read = read(viewer, post, now);
+        if (!read.allows()) return read;
+        if (!viewer.isStranger() && viewer.personId() == author) return Reason.IS_AUTHOR;
+        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
+        if (role.isPresent() && role.get().readsAsStaff()) return Reason.IS_STAFF;
+        // What a moderator may read of a thread is what lies there to be decided on.
+        if (read == Reason.IS_MODERATOR_OF_WAITING) return inPile ? read : Reason.NOT_PUBLISHED;
+        return up ? read : Reason.NOT_PUBLISHED;
     }
 
     private static boolean reaches(Viewer viewer, PostFacts post, @Nullable Membership member, Instant now) {
@@ -168,15 +210,6 @@ public final class AccessEngine {
         if (blog.closesAt() != null && !now.isBefore(blog.closesAt())) return Reason.CLOSED;
         if (blog.onlyGroup() != null && (member == null || !blog.onlyGroup().equals(member.groupId()))) return Reason.FOR_A_GROUP;
         return Reason.IS_MEMBER;
-    }
-
-    private static Reason readWorking(Viewer viewer, PostFacts post, Instant now) {
-        if (viewer.lens() != null && viewer.lens() != post.blog().classId()) return Reason.NOT_A_MEMBER;
-        if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
-        Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
-        if (role.isPresent() && role.get().readsAsStaff()) return Reason.IS_STAFF;
-        if (role.isPresent() && role.get() == Role.MODERATOR && post.state().waits()) return Reason.IS_MODERATOR_OF_WAITING;
-        return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
     }
 
     private static Reason comment(Viewer viewer, PostFacts post, Instant now) {
@@ -214,13 +247,48 @@ public final class AccessEngine {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
         if (role.isPresent() && role.get().managesClass()) return Reason.IS_STAFF;
-        if (!isAuthor(viewer, post)) return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
+        if (!isAuthor(viewer, post)) {
+            Reason read = read(viewer, post, now);
+            return !read.allows() ? read : role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
+        }
         if (role.isEmpty()) return Reason.NOT_A_MEMBER;
         if (post.state() == State.HIDDEN) return Reason.STAFF_ONLY;
         if (role.get() != Role.STUDENT || !post.isUp() || post.publishedAt() == null) return Reason.IS_AUTHOR;
         BlogRules rules = post.blog().rules();
         if (act == Act.EDIT) return rules.edit().isOpen(post.publishedAt(), now) ? Reason.IS_AUTHOR : Reason.EDIT_OVER;
         return rules.delete().isOpen(post.publishedAt(), now) ? Reason.IS_AUTHOR : Reason.DELETE_OVER;
+    }
+
+    /** An author hands in by the right to write, as it is then; staff who mend a student's text need none. */
+    private static Reason handIn(Viewer viewer, PostFacts post, Instant now) {
+        Reason edit = change(viewer, Act.EDIT, post, now);
+        return edit.allows() && isAuthor(viewer, post) ? mayWrite(viewer, post.blog(), now) : edit;
+    }
+
+    /**
+     * Decides whether the viewer may decide about a text: those who manage the class about any, a moderator about what lies in the pile at this moment.
+     *
+     * @param inPile see {@link org.vastporch.core.moderation.Standing#inPile}
+     */
+    public static Reason judge(Viewer viewer, long classId, boolean inPile, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Reason approve = approve(viewer, classId, now);
+        return !approve.allows() || manages(viewer, classId, now) ? approve : inPile ? Reason.IS_MODERATOR_OF_WAITING : Reason.NOT_PUBLISHED;
+    }
+
+    /**
+     * Decides whether the viewer may take a decision back: those who manage the class any, a moderator the own ones.
+     *
+     * @param decidedBy who made it
+     */
+    public static Reason undo(Viewer viewer, long classId, long decidedBy, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Reason approve = approve(viewer, classId, now);
+        return !approve.allows() || manages(viewer, classId, now) ? approve : decidedBy == viewer.personId() ? Reason.IS_SELF : Reason.NOT_PUBLISHED;
+    }
+
+    private static boolean manages(Viewer viewer, long classId, Instant now) {
+        return viewer.in(classId, now).filter(m -> m.role().managesClass()).isPresent();
     }
 
     private static Reason approve(Viewer viewer, long classId, Instant now) {

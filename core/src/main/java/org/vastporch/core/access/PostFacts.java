@@ -14,24 +14,25 @@ import org.vastporch.core.moderation.State;
  * @param answerFirst the prompt that a student must have answered to read others' answers; null if there is no such rule
  * @param takenAlong  whether its author left the class and took the writing along
  * @param awaited     whether somebody is asked to look at it, be it up or not
+ * @param commentInPile whether a comment on it lies in the pile
  */
 public record PostFacts(
         long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience,
-        @Nullable Instant publishedAt, @Nullable Long answerFirst, boolean takenAlong, boolean awaited) {
+        @Nullable Instant publishedAt, @Nullable Long answerFirst, boolean takenAlong, boolean awaited, boolean commentInPile) {
 
     /** A post that answers no prompt, of an author who is still there. */
     public PostFacts(long id, BlogFacts blog, long authorId, @Nullable Long authorGroup, State state, boolean hasLive, Audience audience) {
-        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false, false);
+        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false, false, false);
     }
 
     /** The same post for another audience. */
     public PostFacts withAudience(Audience other) {
-        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong, awaited);
+        return new PostFacts(id, blog, authorId, authorGroup, state, hasLive, other, publishedAt, answerFirst, takenAlong, awaited, commentInPile);
     }
 
     /** The same post as if it were approved, up and out of the pile, and every classmate had answered first. */
     public PostFacts asIfUp() {
-        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong, false);
+        return new PostFacts(id, blog, authorId, authorGroup, State.PUBLISHED, true, audience, publishedAt, null, takenAlong, false, false);
     }
 
     /** The audience after the ceilings have cut it; what was taken along is for its author and the staff. */

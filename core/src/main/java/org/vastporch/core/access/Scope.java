@@ -23,7 +23,7 @@ public record Scope(Instant now, List<Clause> clauses) {
      * @param classId    posts of this class only; null for any
      * @param authorId   posts of this author only; null for any
      * @param readers    null takes in every state; else only what is up, in a blog that is open, for these readers
-     * @param waiting    only what lies in the pile
+     * @param waiting    only what lies in the pile, and what is up with a comment that lies there
      */
     public record Clause(@Nullable Long classId, @Nullable Long authorId, @Nullable Readers readers, boolean waiting) {
 
@@ -85,7 +85,7 @@ public record Scope(Instant now, List<Clause> clauses) {
     private boolean takesIn(Clause clause, PostFacts post) {
         if (clause.classId() != null && clause.classId() != post.blog().classId()) return false;
         if (clause.authorId() != null && clause.authorId() != post.authorId()) return false;
-        if (clause.waiting() && !post.inPile()) return false;
+        if (clause.waiting() && !post.inPile() && !(post.isUp() && post.commentInPile())) return false;
         Readers readers = clause.readers();
         if (readers == null) return true;
         BlogFacts blog = post.blog();

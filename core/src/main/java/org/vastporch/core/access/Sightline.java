@@ -16,6 +16,9 @@ import org.vastporch.core.moderation.State;
  */
 public record Sightline(Audience audience, boolean strangers, List<Long> readers, List<Long> commenters, List<Long> writers) {
 
+    /** How much of a sightline somebody may know: how far it reaches, how many heads there are besides, whose they are besides. */
+    public enum Detail { AUDIENCE, HEADS, NAMES }
+
     /**
      * The sightline of a post as if it were up: asked before handing in, it says who will read it afterwards.
      *

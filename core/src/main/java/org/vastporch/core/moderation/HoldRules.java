@@ -1,10 +1,10 @@
 package org.vastporch.core.moderation;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -23,15 +23,21 @@ public record HoldRules(List<String> words, List<String> memberNames, boolean ho
         memberNames = List.copyOf(memberNames);
     }
 
-    /** All that is held in a plain text, in the order of its places. */
+    /** So many places of a text are marked; whoever looks at it sees the rest anyway. */
+    public static final int MOST = 50;
+
+    /** All that is held in a plain text, in the order of its places; after {@link #MOST} one more that says there is more. */
     public List<Hold> find(String plain) {
-        List<Hold> holds = new ArrayList<>();
-        holds.addAll(PersonalData.find(plain));
-        holds.addAll(WordList.find(plain, words));
-        holds.addAll(PersonalData.findNames(plain, memberNames));
-        if (holdLinks) holds.addAll(PersonalData.findLinks(plain));
-        holds.sort(Comparator.comparingInt(Hold::start));
-        return List.copyOf(holds);
+        return find(plain, hold -> true, MOST);
+    }
+
+    private List<Hold> find(String plain, Predicate<Hold> counts, int most) {
+        Finds finds = new Finds(plain, counts, most);
+        PersonalData.find(finds);
+        WordList.find(finds, words);
+        PersonalData.findNames(finds, memberNames);
+        if (holdLinks) PersonalData.findLinks(finds);
+        return finds.inOrder();
     }
 
     /**
@@ -50,7 +56,11 @@ public record HoldRules(List<String> words, List<String> memberNames, boolean ho
     /** What is held in a text of which an earlier version was approved: only what was not in that version. */
     public List<Hold> findNew(String plain, String approved) {
         Set<String> seen = new HashSet<>();
-        for (Hold hold : find(approved)) seen.add(hold.rule() + " " + hold.found());
-        return find(plain).stream().filter(hold -> !seen.contains(hold.rule() + " " + hold.found())).toList();
+        find(approved, hold -> seen.add(key(hold)), Integer.MAX_VALUE);
+        return find(plain, hold -> !seen.contains(key(hold)), MOST);
+    }
+
+    private static String key(Hold hold) {
+        return hold.rule() + " " + hold.found();
     }
 }

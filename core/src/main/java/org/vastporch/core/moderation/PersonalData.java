@@ -1,14 +1,11 @@
 package org.vastporch.core.moderation;
 
-import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
-import java.util.function.Predicate;
 import java.util.regex.MatchResult;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.Searchable;
 
 /**
  * Finds personal data of children in a plain text. Errs towards finding: a person looks at what is found. Every repetition has a
@@ -53,46 +50,36 @@ final class PersonalData {
 
     private PersonalData() {}
 
-    static List<Hold> find(String plain) {
-        List<Hold> holds = new ArrayList<>();
-        BitSet taken = new BitSet(plain.length());
-        add(holds, taken, Hold.Rule.EMAIL, EMAIL, plain, m -> true);
-        add(holds, taken, Hold.Rule.PHONE, PHONE, plain, PersonalData::isDialled);
-        add(holds, taken, Hold.Rule.PHONE, LOCAL_PHONE, plain, m -> true);
-        add(holds, taken, Hold.Rule.PHONE, PHONE_IN_WORDS, plain, m -> true);
-        add(holds, taken, Hold.Rule.HANDLE, HANDLE, plain, m -> !NOT_HANDLES.contains(m.group().toLowerCase()));
-        for (Pattern named : NAMED_HANDLES) add(holds, taken, Hold.Rule.HANDLE, named, plain, m -> true);
-        add(holds, taken, Hold.Rule.STREET, STREET, plain, m -> true);
-        add(holds, taken, Hold.Rule.STREET, STREET_SAID, plain, m -> true);
-        return holds;
+    static void find(Finds finds) {
+        BitSet taken = new BitSet();
+        String in = finds.cased();
+        finds.add(Hold.Rule.EMAIL, EMAIL, in, taken, m -> true);
+        finds.add(Hold.Rule.PHONE, PHONE, in, taken, PersonalData::isDialled);
+        finds.add(Hold.Rule.PHONE, LOCAL_PHONE, in, taken, m -> true);
+        finds.add(Hold.Rule.PHONE, PHONE_IN_WORDS, in, taken, m -> true);
+        finds.add(Hold.Rule.HANDLE, HANDLE, in, taken, m -> !NOT_HANDLES.contains(m.group().toLowerCase()));
+        for (Pattern named : NAMED_HANDLES) finds.add(Hold.Rule.HANDLE, named, in, taken, m -> true);
+        finds.add(Hold.Rule.STREET, STREET, in, taken, m -> true);
+        finds.add(Hold.Rule.STREET, STREET_SAID, in, taken, m -> true);
     }
 
-    static List<Hold> findLinks(String plain) {
-        List<Hold> holds = new ArrayList<>();
-        add(holds, new BitSet(), Hold.Rule.LINK, LINK, plain, m -> true);
-        return holds;
+    static void findLinks(Finds finds) {
+        finds.add(Hold.Rule.LINK, LINK, finds.cased(), new BitSet(), m -> true);
     }
 
     /** Full names, however accents, hyphens and apostrophes are written, and with the family name first. */
-    static List<Hold> findNames(String plain, List<String> names) {
-        String folded = evened(plain);
-        List<Hold> holds = new ArrayList<>();
+    static void findNames(Finds finds, List<String> names) {
+        String in = finds.text().replace('-', ' ');
         BitSet taken = new BitSet();
         for (String name : names) {
-            String wanted = evened(name.strip());
+            String wanted = Searchable.of(name.strip()).text().replace('-', ' ');
             int space = wanted.indexOf(' ');
             if (space < 0) continue;
             String given = quoted(wanted.substring(0, space));
             String family = quoted(wanted.substring(space + 1));
             Pattern either = Pattern.compile("(?<![\\p{L}])(?:" + given + "\\s+" + family + "|" + family + ",\\s*" + given + ")(?![\\p{L}])");
-            add(holds, taken, Hold.Rule.FULL_NAME, either, folded, m -> true);
+            finds.add(Hold.Rule.FULL_NAME, either, in, taken, m -> true);
         }
-        // The evened text has the same places, so the words come from the original.
-        return holds.stream().map(h -> new Hold(h.rule(), h.start(), h.end(), plain.substring(h.start(), h.end()))).toList();
-    }
-
-    private static String evened(String text) {
-        return Folding.fold(text).replace('’', '\'').replace('‘', '\'').replace('-', ' ').replace('‐', ' ');
     }
 
     private static String quoted(String words) {
@@ -102,19 +89,5 @@ final class PersonalData {
     /** A date such as 01.02.2026 or 01/02/2026 10:15 starts like a number to ring, and is none. */
     private static boolean isDialled(MatchResult match) {
         return !match.group().matches("0?\\d[./-]\\d{1,2}[./-]\\d{2,4}.*");
-    }
-
-    /** Adds what the pattern finds where nothing was found yet; the places {@code taken} grow with it. */
-    private static void add(List<Hold> holds, BitSet taken, Hold.Rule rule, Pattern pattern, String text, Predicate<MatchResult> really) {
-        Matcher matcher = pattern.matcher(text);
-        while (matcher.find()) {
-            int group = matcher.groupCount() > 0 && matcher.group(1) != null ? 1 : 0;
-            int start = matcher.start(group);
-            int end = matcher.end(group);
-            int next = taken.nextSetBit(start);
-            if (next >= 0 && next < end || !really.test(matcher)) continue;
-            taken.set(start, end);
-            holds.add(new Hold(rule, start, end, text.substring(start, end)));
-        }
     }
 }

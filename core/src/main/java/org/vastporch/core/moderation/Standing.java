@@ -26,4 +26,13 @@ public record Standing(State state, @Nullable Integer live, @Nullable Integer wo
     public int judged() {
         return live != null && !state.waits() ? live : newest();
     }
+
+    /**
+     * Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked at.
+     *
+     * @param awaited whether somebody is asked to look at it
+     */
+    public boolean inPile(boolean awaited) {
+        return state.waits() || awaited && live != null && state != State.BINNED;
+    }
 }

@@ -1,13 +1,12 @@
 package org.vastporch.core.moderation;
 
-import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.Searchable;
 
-/** Finds the words of a list as whole words: accents folded, simple letter swaps (0 for o, 1 for l or i) and spaced letters seen through. */
+/** Finds the words of a list as whole words: in a text as it looks, simple letter swaps (0 for o, 1 for l or i) and spaced letters seen through. */
 final class WordList {
 
     private static final Map<Character, String> SWAPS = Map.of(
@@ -15,16 +14,11 @@ final class WordList {
 
     private WordList() {}
 
-    static List<Hold> find(String plain, List<String> words) {
-        String folded = Folding.fold(plain);
-        List<Hold> holds = new ArrayList<>();
+    static void find(Finds finds, List<String> words) {
         for (String word : words) {
-            if (word.isBlank()) continue;
-            Matcher matcher = pattern(Folding.fold(word.strip())).matcher(folded);
-            while (matcher.find())
-                holds.add(new Hold(Hold.Rule.WORD, matcher.start(), matcher.end(), plain.substring(matcher.start(), matcher.end())));
+            String wanted = Searchable.of(word.strip()).text();
+            if (!wanted.isBlank()) finds.add(Hold.Rule.WORD, pattern(wanted), finds.text(), new BitSet(), m -> true);
         }
-        return holds;
     }
 
     private static Pattern pattern(String word) {

@@ -1,13 +1,13 @@
 package org.vastporch.core.people;
 
+import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.vastporch.core.access.Role;
 
 /** What a password must be, and who may change an own one. */
 public final class Passwords {
 
     public static final int SHORTEST = 8;
-    /** More does not count in the hash. */
+    /** More bytes do not count in the hash. */
     public static final int LONGEST = 72;
 
     private Passwords() {}
@@ -15,7 +15,12 @@ public final class Passwords {
     /** What is wrong with a new password, in words; empty if nothing is. */
     public static String fault(String password) {
         if (password.strip().length() < SHORTEST) return "A password has at least " + SHORTEST + " characters.";
-        return password.length() > LONGEST ? "A password has at most " + LONGEST + " characters." : "";
+        return fits(password) ? "" : "A password has at most " + LONGEST + " characters, less if it has letters beyond a to z.";
+    }
+
+    /** Tells whether all of a text would count in the hash: by its bytes, of which letters beyond a to z have more than one. */
+    public static boolean fits(String password) {
+        return password.length() <= LONGEST && password.getBytes(StandardCharsets.UTF_8).length <= LONGEST;
     }
 
     /**
@@ -25,13 +30,5 @@ public final class Passwords {
      */
     public static boolean mayChangeOwn(List<Boolean> classesAllow) {
         return classesAllow.stream().allMatch(allows -> allows);
-    }
-
-    /**
-     * Tells whether staff of a class may give one of its students a new pass phrase: not to somebody who is more than a student anywhere,
-     * or a teacher could sign in as a colleague.
-     */
-    public static boolean mayRenew(boolean keepsOrTeaches, List<Role> rolesNow) {
-        return !keepsOrTeaches && rolesNow.stream().allMatch(role -> role == Role.STUDENT || role == Role.GUEST);
     }
 }

@@ -1,6 +1,7 @@
 package org.vastporch.core.people;
 
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.text.OneLine;
 
 /** A person's name: family name and given name; one of them may be empty. */
 public record PersonName(String family, String given) {
@@ -9,8 +10,8 @@ public record PersonName(String family, String given) {
     public enum Shown { OWN_NAME, FIRST_AND_INITIAL, PEN_NAME }
 
     public PersonName {
-        family = family.strip();
-        given = given.strip();
+        family = OneLine.of(family);
+        given = OneLine.of(given);
         if (family.isEmpty() && given.isEmpty()) throw new IllegalArgumentException("A name is needed");
     }
 

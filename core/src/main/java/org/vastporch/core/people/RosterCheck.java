@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.people.RosterReader.Row;
 import org.vastporch.core.text.Folding;
@@ -14,7 +15,7 @@ import org.vastporch.core.text.Folding;
  */
 public final class RosterCheck {
 
-    /** What a row is. Only NEW, JOINS, CHANGES and, if the teacher says so, QUESTION are imported. */
+    /** What a row is. Only NEW, JOINS, CHANGES, MOVES and, if the teacher says so, QUESTION are imported. */
     public enum Outcome {
         /** A person whom the school does not know yet. */
         NEW,
@@ -24,6 +25,8 @@ public final class RosterCheck {
         ALREADY,
         /** Already in this class; the list says something else of the person, which is taken over. */
         CHANGES,
+        /** Already in this class, in another group than the list says; the rest of the account is the school keeper's. */
+        MOVES,
         /** Stands in this file before. */
         DOUBLE,
         /** Somebody of this name is here and nothing tells the two apart. */
@@ -34,9 +37,12 @@ public final class RosterCheck {
     /**
      * A person the school knows. Empty texts for what it does not.
      *
-     * @param group the group in this class
+     * @param group   the group in this class
+     * @param student whether the place in this class is that of a student
+     * @param care    whether whoever imports looks after the account, see {@link AccountCare#isWith}
+     * @param works   whether it is the account of somebody who works for the school
      */
-    public record Known(long personId, String family, String given, String email, String schoolNo, String group, boolean inClass) {
+    public record Known(long personId, String family, String given, String email, String schoolNo, String group, boolean inClass, boolean student, boolean care, boolean works) {
         String fullName() {
             return (given + " " + family).strip();
         }
@@ -79,8 +85,12 @@ public final class RosterCheck {
         for (String mark : marks)
             if (seenMarks.containsKey(mark))
                 return new Checked(row, Outcome.DOUBLE, null, "The same " + (mark.startsWith("n:") ? "number" : "e-mail address") + " as line " + seenMarks.get(mark));
+        if (marks.stream().map(byMark::get).filter(Objects::nonNull).map(Known::personId).distinct().count() > 1)
+            return new Checked(row, Outcome.BAD, null, "The number and the e-mail address belong to two different people");
         for (String mark : marks) {
             Known person = byMark.get(mark);
+            if (person != null && (person.works() || person.inClass() && !person.student()))
+                return new Checked(row, Outcome.BAD, null, "This is the " + (mark.startsWith("n:") ? "number" : "e-mail address") + " of somebody who is no student. Invite such people under Ways in");
             if (person != null)
                 return person.inClass() ? known(row, person)
                     : new Checked(row, Outcome.JOINS, person.personId(), "Has an account already and joins this class with it");
@@ -101,6 +111,11 @@ public final class RosterCheck {
         if (!name.equals(person.fullName())) changes.add("name: " + person.fullName() + " becomes " + name);
         change(changes, "e-mail", person.email(), row.email());
         change(changes, "number", person.schoolNo(), row.schoolNo());
+        boolean moves = !row.group().isEmpty() && !row.group().equals(person.group());
+        if (!changes.isEmpty() && !person.care()) {
+            String kept = "Here already, and in other classes too: the school keeper changes name, number and address";
+            return new Checked(row, moves ? Outcome.MOVES : Outcome.ALREADY, person.personId(), moves ? kept + "; the group becomes " + row.group() : kept);
+        }
         change(changes, "group", person.group(), row.group());
         return changes.isEmpty() ? new Checked(row, Outcome.ALREADY, person.personId(), "Already in this class")
             : new Checked(row, Outcome.CHANGES, person.personId(), "Here already; " + String.join("; ", changes));

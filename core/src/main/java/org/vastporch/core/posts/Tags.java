@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.Sayable;
 
 /** The tags of a post. */
 public final class Tags {
@@ -23,7 +24,7 @@ public final class Tags {
         List<String> tags = new ArrayList<>();
         Set<String> seen = new HashSet<>();
         for (String raw : typed) {
-            String tag = raw.replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceFirst("^[#\\s]+", "").replaceAll("\\s+", " ").strip();
+            String tag = Sayable.of(raw).replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceFirst("^[#\\s]+", "").replaceAll("\\s+", " ").strip();
             if (tag.isEmpty()) continue;
             if (tag.length() > LONGEST)
                 throw new IllegalArgumentException("A tag has at most " + LONGEST + " characters; this one has " + tag.length());

@@ -22,6 +22,9 @@ public final class Sanitiser {
     private static final int DEEPEST = 60;
     private static final int MOST_ROUNDS = 8;
     private static final int UNREASONABLE = 400;
+    /** More tags than this, and more open ones above them all together, is nothing that a person wrote: the work on a page grows faster than they do. */
+    private static final int MOST_TAGS = 20_000;
+    private static final int MOST_ABOVE = 400_000;
     private static final Pattern TAG = Pattern.compile("<(/?)([a-zA-Z][a-zA-Z0-9]*)[^<>]*>?|<[^<>]{0,2000}>");
     /** Tags that people leave open. */
     private static final Set<String> UNCLOSED = Set.of("p", "li", "br", "img", "hr", "td", "tr", "th", "dt", "dd", "option", "input", "meta", "link", "source", "wbr", "col");
@@ -70,7 +73,7 @@ public final class Sanitiser {
 
     /** Cleans until nothing changes any more: what a browser makes of broken nesting is then what was looked at here. */
     private static String clean(String html, Safelist allowed, boolean pictures) {
-        String before = isTooDeep(html) ? "<p>" + Entities.escape(TAG.matcher(html).replaceAll(" ")) + "</p>" : html;
+        String before = isUnreasonable(html) ? "<p>" + Entities.escape(TAG.matcher(html).replaceAll(" ")) + "</p>" : html;
         for (int round = 0; round < MOST_ROUNDS; round++) {
             String after = cleanOnce(before, allowed, pictures);
             if (after.equals(before)) return after;
@@ -79,11 +82,15 @@ public final class Sanitiser {
         return Entities.escape(Jsoup.parseBodyFragment(before).text());
     }
 
-    /** Tells whether tags are nested beyond all reason, by counting alone: parsing such a text could take minutes. */
-    private static boolean isTooDeep(String html) {
+    /** Tells whether tags are more, or nested deeper, than anybody writes, by counting alone: parsing such a text could take minutes. */
+    private static boolean isUnreasonable(String html) {
         int depth = 0;
+        int above = 0;
+        int tags = 0;
         Matcher tag = TAG.matcher(html);
         while (tag.find()) {
+            above += depth;
+            if (++tags > MOST_TAGS || above > MOST_ABOVE) return true;
             if (tag.group(2) == null || UNCLOSED.contains(tag.group(2).toLowerCase(Locale.ROOT))) continue;
             depth = tag.group(1).isEmpty() ? depth + 1 : Math.max(0, depth - 1);
             if (depth > UNREASONABLE) return true;
@@ -92,7 +99,7 @@ public final class Sanitiser {
     }
 
     private static String cleanOnce(String html, Safelist allowed, boolean pictures) {
-        Document dirty = Jsoup.parseBodyFragment(html.replace("\u0000", ""));
+        Document dirty = Jsoup.parseBodyFragment(Sayable.of(html));
         dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title").remove();
         flatten(dirty.body());
         rename(dirty);

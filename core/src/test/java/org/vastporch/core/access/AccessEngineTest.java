@@ -4,6 +4,8 @@ import static org.junit.jupiter.api.Assertions.*;
 import static org.vastporch.core.access.Worlds.NOW;
 
 import java.time.Duration;
+import java.time.Instant;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.BiConsumer;
@@ -36,6 +38,7 @@ class AccessEngineTest {
         Role role = here == null ? null : here.role();
         if (role == Role.LEAD || role == Role.CO_TEACHER || role == Role.ASSISTANT) return true;
         if (role == Role.MODERATOR && (p.state() == State.WAITING || p.awaited() && p.hasLive() && p.state() != State.BINNED)) return true;
+        if (role == Role.MODERATOR && p.commentInPile() && p.hasLive() && p.state() != State.HIDDEN && p.state() != State.BINNED) return true;
         if (!p.hasLive() || p.state() == State.HIDDEN || p.state() == State.BINNED) return false;
         if (b.opensAt() != null && NOW.isBefore(b.opensAt())) return false;
         if (b.closesAt() != null && !NOW.isBefore(b.closesAt())) return false;
@@ -98,7 +101,10 @@ class AccessEngineTest {
             Viewer moderator = new Viewer(903, false, List.of(new Membership(classId, Role.MODERATOR, null, null)));
             assertFalse(AccessEngine.decide(moderator, Act.MARK, p, NOW).allows());
             assertFalse(AccessEngine.seeRealName(moderator, 5, classId, NOW).allows());
-            if (reads(moderator, p)) assertTrue(p.inPile() || reads(Viewer.STRANGER, p));
+            if (reads(moderator, p)) assertTrue(p.inPile() || p.isUp() && p.commentInPile() || reads(Viewer.STRANGER, p));
+            Knowledge knows = AccessEngine.knows(moderator, p, NOW);
+            assertNotEquals(Knowledge.ALL, knows);
+            assertEquals(p.inPile(), knows == Knowledge.JUDGED);
         });
     }
 
@@ -147,8 +153,8 @@ class AccessEngineTest {
     void studentsChangeWhatIsUpWhileTheWindowIsOpen(int minutes, int after, boolean may) {
         BlogRules rules = new BlogRules(new BlogRules.Window(minutes), BlogRules.Window.NEVER, false, 1, 1, 0, 0, 0, BlogRules.Period.DAY, new BlogRules.Closing(1, ""));
         BlogFacts blog = new BlogFacts(1, 1, Audience.MY_CLASS, false, BlogKind.SHARED, Audience.MY_CLASS, BlogFacts.Commenters.CLASS, null, null, null, null, null, rules);
-        PostFacts up = new PostFacts(1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false, false);
-        PostFacts draft = new PostFacts(1, blog, 4, null, State.DRAFT, false, Audience.MY_CLASS, null, null, false, false);
+        PostFacts up = new PostFacts(1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false, false, false);
+        PostFacts draft = new PostFacts(1, blog, 4, null, State.DRAFT, false, Audience.MY_CLASS, null, null, false, false, false);
         Viewer author = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, null, null)));
         Viewer teacher = new Viewer(7, false, List.of(new Membership(1, Role.LEAD, null, null)));
         var then = NOW.plus(Duration.ofMinutes(after));
@@ -205,5 +211,93 @@ class AccessEngineTest {
         assertEquals(List.of(4L, 5L, 7L), line.commenters());
         assertEquals(List.of(4L, 7L), line.writers());
         assertFalse(line.strangers());
+    }
+
+    @Test
+    void whoeverMayNotReadLearnsFromARefusalOnlyThatItIsNotThere() {
+        Set<Reason> silent = EnumSet.of(Reason.SIGN_IN_FIRST, Reason.NOT_A_MEMBER, Reason.NOT_PUBLISHED, Reason.AUDIENCE_TOO_NARROW, Reason.FOR_A_GROUP);
+        Set<Reason> spoken = EnumSet.of(Reason.NOT_OPEN_YET, Reason.CLOSED, Reason.ANSWER_FIRST);
+        inWorlds((v, p) -> {
+            Reason read = AccessEngine.decide(v, Act.READ, p, NOW);
+            if (read.allows()) return;
+            // Doors and rules are told to those alone whom the post is for.
+            if (spoken.contains(read)) {
+                BlogFacts b = p.blog();
+                BlogFacts open = new BlogFacts(b.id(), b.classId(), b.classCeiling(), b.classOpen(), b.kind(), b.widest(), b.commenters(), b.ownerId(), b.groupId(), b.onlyGroup(), null, null, b.rules());
+                PostFacts freed = new PostFacts(p.id(), open, p.authorId(), p.authorGroup(), p.state(), p.hasLive(), p.audience(), p.publishedAt(), null, p.takenAlong(), p.awaited(), p.commentInPile());
+                Reason then = AccessEngine.decide(v, Act.READ, freed, NOW);
+                assertTrue(then.allows() || then == Reason.FOR_A_GROUP, () -> v + " " + p);
+            } else {
+                assertTrue(silent.contains(read), () -> read + " " + v + " " + p);
+            }
+            if (!v.isInPerson() || v.personId() == p.authorId()) return;
+            for (Act act : List.of(Act.EDIT, Act.DELETE, Act.HAND_IN, Act.COMMENT)) assertEquals(read, AccessEngine.decide(v, act, p, NOW), () -> v + " " + p);
+            assertEquals(read, AccessEngine.readComment(v, p, v.personId(), true, true, NOW));
+        });
+    }
+
+    @Test
+    void aRefusalToWriteSaysNoMoreThanThePageOfTheBlog() {
+        inWorlds((v, p) -> {
+            if (!v.isInPerson()) return;
+            Reason page = AccessEngine.readBlog(v, p.blog(), NOW);
+            Reason write = AccessEngine.write(v, p.blog(), NOW);
+            if (!page.allows()) assertEquals(page, write, () -> v + " " + p.blog());
+        });
+    }
+
+    @Test
+    void aModeratorDecidesOnWhatLiesInThePileAndTakesBackTheOwnDecisions() {
+        Viewer moderator = new Viewer(8, false, List.of(new Membership(1, Role.MODERATOR, null, null)));
+        Viewer lead = new Viewer(7, false, List.of(new Membership(1, Role.LEAD, null, null)));
+        Viewer assistant = new Viewer(6, false, List.of(new Membership(1, Role.ASSISTANT, null, null)));
+        assertEquals(Reason.IS_MODERATOR_OF_WAITING, AccessEngine.judge(moderator, 1, true, NOW));
+        assertEquals(Reason.NOT_PUBLISHED, AccessEngine.judge(moderator, 1, false, NOW));
+        assertEquals(Reason.IS_STAFF, AccessEngine.judge(lead, 1, false, NOW));
+        assertEquals(Reason.APPROVERS_ONLY, AccessEngine.judge(assistant, 1, true, NOW));
+        assertEquals(Reason.NOT_A_MEMBER, AccessEngine.judge(moderator, 2, true, NOW));
+        assertEquals(Reason.ONLY_EYES, AccessEngine.judge(lead.throughLens(1), 1, true, NOW));
+        assertEquals(Reason.IS_SELF, AccessEngine.undo(moderator, 1, 8, NOW));
+        assertEquals(Reason.NOT_PUBLISHED, AccessEngine.undo(moderator, 1, 7, NOW));
+        assertEquals(Reason.IS_STAFF, AccessEngine.undo(lead, 1, 8, NOW));
+    }
+
+    @Test
+    void aModeratorReadsOfAThreadWhatIsToBeDecided() {
+        Viewer moderator = new Viewer(8, false, List.of(new Membership(1, Role.MODERATOR, null, null)));
+        Viewer classmate = new Viewer(5, false, List.of(new Membership(1, Role.STUDENT, null, null)));
+        BlogFacts blog = new BlogFacts(1, 1, Audience.MY_CLASS, false, BlogKind.SHARED, Audience.MY_CLASS, BlogFacts.Commenters.CLASS, null, null, null, null, null);
+        PostFacts post = new PostFacts(1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false, false, true);
+        assertTrue(AccessEngine.readComment(moderator, post, 5, false, true, NOW).allows());
+        assertFalse(AccessEngine.readComment(moderator, post, 5, true, false, NOW).allows());
+        assertTrue(AccessEngine.readComment(classmate, post, 6, true, false, NOW).allows());
+        assertFalse(AccessEngine.readComment(classmate, post, 6, false, true, NOW).allows());
+        assertTrue(AccessEngine.readComment(classmate, post, 5, false, true, NOW).allows());
+        assertFalse(AccessEngine.readComment(Viewer.STRANGER, post, 0, true, false, NOW).allows());
+    }
+
+    @Test
+    void anOldDraftIsHandedInByTheRightToWriteAsItIsThen() {
+        Instant closing = NOW.plus(Duration.ofHours(1));
+        BlogFacts blog = new BlogFacts(1, 1, Audience.MY_CLASS, false, BlogKind.GROUP, Audience.MY_CLASS, BlogFacts.Commenters.CLASS, null, 10L, null, null, closing);
+        PostFacts draft = new PostFacts(1, blog, 4, 11L, State.DRAFT, false, Audience.MY_CLASS);
+        Viewer member = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, 10L, null)));
+        Viewer moved = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, 11L, null)));
+        Viewer lead = new Viewer(7, false, List.of(new Membership(1, Role.LEAD, null, null)));
+        assertEquals(Reason.BLOG_ALLOWS, AccessEngine.decide(member, Act.HAND_IN, draft, closing.minusNanos(1)));
+        assertEquals(Reason.CLOSED, AccessEngine.decide(member, Act.HAND_IN, draft, closing));
+        assertEquals(Reason.NOT_YOUR_BLOG, AccessEngine.decide(moved, Act.HAND_IN, draft, NOW));
+        assertEquals(Reason.IS_AUTHOR, AccessEngine.decide(moved, Act.EDIT, draft, NOW));
+        assertEquals(Reason.IS_STAFF, AccessEngine.decide(lead, Act.HAND_IN, draft, closing));
+    }
+
+    @Test
+    void namesOfReadersAreForTheClassHeadsForItsGuests() {
+        for (Role role : Role.values()) {
+            Viewer member = new Viewer(4, false, List.of(new Membership(1, role, null, null)));
+            assertEquals(role == Role.GUEST || role == Role.MODERATOR ? Sightline.Detail.HEADS : Sightline.Detail.NAMES, AccessEngine.sightlineDetail(member, 1, NOW));
+            assertEquals(Sightline.Detail.AUDIENCE, AccessEngine.sightlineDetail(member, 2, NOW));
+        }
+        assertEquals(Sightline.Detail.AUDIENCE, AccessEngine.sightlineDetail(Viewer.STRANGER, 1, NOW));
     }
 }

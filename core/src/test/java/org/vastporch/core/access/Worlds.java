@@ -41,7 +41,7 @@ final class Worlds {
             new BlogRules(window(), window(), random.nextBoolean(), 40, 40, 0, 0, 0, BlogRules.Period.WEEK, new BlogRules.Closing(random.nextInt(3), "")));
         return new PostFacts(random.nextInt(1000), blog, owner != null ? owner : random.nextInt(7), group(classId), one(State.values()),
             random.nextBoolean(), one(Audience.values()), moment(), random.nextInt(3) == 0 ? (long) random.nextInt(4) : null, random.nextInt(8) == 0,
-            random.nextInt(3) == 0);
+            random.nextInt(3) == 0, random.nextInt(4) == 0);
     }
 
     private BlogRules.Window window() {

@@ -49,6 +49,22 @@ class HoldRulesTest {
             RULES.findNew("Write to a@b.example or 07700 900 412", "First: write to a@b.example").stream().map(Hold::found).toList());
     }
 
+    /** Before the cap a text of "@abc " made 170,000 holds. */
+    @Test
+    void ofVeryManyPlacesFiftyAreMarked() {
+        List<Hold> holds = RULES.find("@abc ".repeat(170_000));
+        assertEquals(HoldRules.MOST + 1, holds.size());
+        assertEquals(Hold.ofWhole(Hold.Rule.MORE, ""), holds.get(HoldRules.MOST));
+        assertEquals(HoldRules.MOST, RULES.find("@abc ".repeat(HoldRules.MOST)).size());
+    }
+
+    @Test
+    void whatIsNewIsFoundBehindAnyNumberOfApprovedPlaces() {
+        StringBuilder approved = new StringBuilder();
+        for (int i = 0; i < 300; i++) approved.append("@plot").append(i).append(' ');
+        assertEquals(List.of("07700 900 412"), RULES.findNew(approved + "so ring 07700 900 412", approved.toString()).stream().map(Hold::found).toList());
+    }
+
     @Test
     void picturesAndFirstPostsHoldTheWhole() {
         assertEquals(List.of(Hold.Rule.PICTURE, Hold.Rule.FIRST_POST), RULES.findWhole(1, 0).stream().map(Hold::rule).toList());

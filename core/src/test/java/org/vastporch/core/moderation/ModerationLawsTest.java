@@ -3,6 +3,7 @@ package org.vastporch.core.moderation;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.util.HashSet;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
@@ -22,12 +23,14 @@ class ModerationLawsTest {
         Random random = new Random(17);
         for (int history = 0; history < 3000; history++) {
             Standing now = Standing.draft();
+            State thrownFrom = null;
             for (int i = 0; i < 40; i++) {
                 Step step = Step.values()[random.nextInt(Step.values().length)];
                 Policy policy = Policy.values()[random.nextInt(3)];
                 boolean held = random.nextBoolean();
-                Optional<Standing> after = ModerationTable.after(now, step, policy, held);
+                Optional<Standing> after = step == Step.RESTORE ? ModerationTable.restored(now, thrownFrom) : ModerationTable.after(now, step, policy, held);
                 if (after.isEmpty()) continue;
+                if (step == Step.BIN) thrownFrom = now.state();
                 law.holds(now, step, policy, held, after.get());
                 now = after.get();
             }
@@ -77,5 +80,21 @@ class ModerationLawsTest {
         });
         assertEquals(Set.of(State.DRAFT, State.WAITING, State.PUBLISHED, State.RETURNED, State.SCHEDULED, State.HIDDEN, State.BINNED), reached);
         assertEquals(Step.values().length, used.size());
+    }
+
+    @Test
+    void theBinChangesNeitherVersionsNorWhoDecidedAndOnlyStaffShowWhatWasHidden() {
+        onRandomHistories((before, step, policy, held, after) -> {
+            if (step == Step.BIN || step == Step.RESTORE) assertTrue(Objects.equals(before.live(), after.live()) && Objects.equals(before.working(), after.working()), before + " " + after);
+            if (before.state() == State.HIDDEN && after.state() != State.HIDDEN && after.state() != State.BINNED)
+                assertTrue(Set.of(Step.SHOW, Step.APPROVE, Step.RETURN).contains(step), before + " " + step + " " + after);
+        });
+    }
+
+    @Test
+    void whatIsUpHasNoNewerVersionThatLiesNowhere() {
+        onRandomHistories((before, step, policy, held, after) -> {
+            if (after.state() == State.PUBLISHED) assertNull(after.working(), before + " " + step + " " + after);
+        });
     }
 }

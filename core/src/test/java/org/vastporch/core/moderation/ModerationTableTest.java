@@ -61,21 +61,43 @@ class ModerationTableTest {
         "APPROVE, AFTER,  false, DRAFT 1 2,     DRAFT 1 2",
         "RETURN,  AFTER,  false, DRAFT 1 2,     RETURNED - 2",
         "HIDE,    AFTER,  false, DRAFT 1 2,     HIDDEN 1 2",
-        "APPROVE, NONE,   false, HIDDEN 1 2,    PUBLISHED 1 2",
+        "APPROVE, NONE,   false, HIDDEN 1 2,    DRAFT 1 2",
         "RETURN,  NONE,   false, HIDDEN 1 -,    RETURNED - 1",
         "HIDE,    NONE,   false, HIDDEN 1 -,    HIDDEN 1 -",
-        "RESTORE, BEFORE, false, HIDDEN 1 -,    PUBLISHED 1 -",
-        "RESTORE, BEFORE, false, HIDDEN - 1,    WAITING - 1",
+        "SHOW,    BEFORE, false, HIDDEN 1 -,    PUBLISHED 1 -",
+        "SHOW,    BEFORE, false, HIDDEN 1 2,    DRAFT 1 2",
+        "SHOW,    BEFORE, false, HIDDEN - 1,    WAITING - 1",
         "BIN,     BEFORE, false, DRAFT - 1,     BINNED - 1",
-        "RESTORE, BEFORE, false, BINNED - 1,    DRAFT - 1",
-        "RESTORE, BEFORE, false, BINNED 1 -,    PUBLISHED 1 -",
+        "HOLD_BACK, NONE, false, SCHEDULED - 1, WAITING - 1",
+        "HOLD_BACK, NONE, false, SCHEDULED 1 2, WAITING 1 2",
     })
     void goesWhereTheTableSays(Step step, Policy policy, boolean held, String before, String after) {
         assertEquals(Optional.of(after), ModerationTable.after(standing(before), step, policy, held).map(ModerationTableTest::text));
     }
 
     @ParameterizedTest
-    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, HIDDEN - 1", "REPORT, DRAFT - 1", "REPORT, WAITING 1 2", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1"})
+    @CsvSource({
+        "BINNED - 1, DRAFT,     DRAFT - 1",
+        "BINNED 1 2, WAITING,   WAITING 1 2",
+        "BINNED - 1, WAITING,   WAITING - 1",
+        "BINNED - 2, RETURNED,  RETURNED - 2",
+        "BINNED 1 -, PUBLISHED, PUBLISHED 1 -",
+        "BINNED 1 2, PUBLISHED, PUBLISHED 1 2",
+        "BINNED 1 -, HIDDEN,    HIDDEN 1 -",
+        "BINNED - 1, SCHEDULED, DRAFT - 1",
+        "BINNED 1 2, SCHEDULED, DRAFT 1 2",
+        "BINNED 1 -, ,          PUBLISHED 1 -",
+        "BINNED 1 2, ,          DRAFT 1 2",
+        "BINNED - 1, ,          DRAFT - 1",
+        "HIDDEN 1 -, PUBLISHED, impossible",
+        "DRAFT - 1,  DRAFT,     impossible",
+    })
+    void comesOutOfTheBinAsItWentIn(String binned, State before, String after) {
+        assertEquals(after, ModerationTable.restored(standing(binned), before).map(ModerationTableTest::text).orElse("impossible"));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, HIDDEN - 1", "REPORT, DRAFT - 1", "REPORT, WAITING 1 2", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1", "SHOW, BINNED 1 -", "RESTORE, HIDDEN 1 -", "HOLD_BACK, PUBLISHED 1 -"})
     void refusesWhatIsNotInTheTable(Step step, String before) {
         assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false).isEmpty());
     }

@@ -16,7 +16,7 @@ import org.junit.jupiter.api.Test;
 /** How well personal data is found in 300 short texts of our own, of which more than half are harmless and only look like it. */
 class PersonalDataSetTest {
 
-    private static final HoldRules RULES = new HoldRules(List.of(), List.of("Ferris Nightingale", "Bożena Łukaszewicz", "Cosmo Pomeroy", "Wren Castellane", "Tunde Ainsworth-Bello",
+    private static final HoldRules RULES = new HoldRules(List.of("idiot", "loser"), List.of("Ferris Nightingale", "Bożena Łukaszewicz", "Cosmo Pomeroy", "Wren Castellane", "Tunde Ainsworth-Bello",
         "Maeve O'Shaughn", "Kahu Tāne", "Marisol Vasquez-Lind"), false, false, 0);
 
     private record Labelled(Set<Hold.Rule> rules, String text) {}
@@ -37,6 +37,12 @@ class PersonalDataSetTest {
     @Test
     void findsMostInTextsThatItWasNotMadeWith() throws IOException {
         assertFound("personal-data-fresh.tsv", 130, 0.9);
+    }
+
+    /** Signs that nobody sees and signs that look like others hide nothing, and are no reason to hold a text that needs them. */
+    @Test
+    void seesThroughDisguises() throws IOException {
+        assertFound("disguised.tsv", 100, 0.95);
     }
 
     private static void assertFound(String name, int atLeast, double good) throws IOException {

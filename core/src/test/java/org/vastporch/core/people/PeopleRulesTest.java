@@ -74,9 +74,18 @@ class PeopleRulesTest {
 
     @Test
     void passPhrasesAreForThoseWhoAreStudentsOnly() {
-        assertTrue(Passwords.mayRenew(false, List.of(Role.STUDENT, Role.STUDENT)));
-        assertFalse(Passwords.mayRenew(false, List.of(Role.STUDENT, Role.ASSISTANT)));
-        assertFalse(Passwords.mayRenew(true, List.of(Role.STUDENT)));
+        Set<Long> mine = Set.of(1L, 2L);
+        AccountCare.Place here = new AccountCare.Place(1, Role.STUDENT);
+        assertTrue(AccountCare.isWith(mine, false, List.of(here)));
+        assertTrue(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(2, Role.GUEST))));
+        assertFalse(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(3, Role.STUDENT))), "somebody else teaches her too");
+        assertFalse(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(2, Role.MODERATOR))));
+        assertFalse(AccountCare.isWith(mine, true, List.of(here)));
+        assertFalse(AccountCare.isWith(mine, false, List.of()));
+        assertTrue(AccountCare.worksHere(true, List.of()));
+        assertTrue(AccountCare.worksHere(false, List.of(here, new AccountCare.Place(3, Role.MODERATOR))));
+        assertTrue(AccountCare.worksHere(false, List.of(new AccountCare.Place(3, Role.ASSISTANT))));
+        assertFalse(AccountCare.worksHere(false, List.of(here, new AccountCare.Place(3, Role.GUEST))));
         assertTrue(Passwords.mayChangeOwn(List.of()));
         assertFalse(Passwords.mayChangeOwn(List.of(true, false)), "one class that keeps the pass phrases is enough");
         assertEquals("A password has at least 8 characters.", Passwords.fault(" short  "));
@@ -85,11 +94,35 @@ class PeopleRulesTest {
 
     @Test
     void aRosterSaysWhatItWouldChangeAndLeavesWhatItDoesNotName() {
-        RosterCheck.Known wren = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true);
+        RosterCheck.Known wren = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, true, false);
         List<RosterReader.Row> rows = RosterReader.read("Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
         List<RosterCheck.Checked> checked = RosterCheck.check(rows, List.of(wren));
         assertEquals(RosterCheck.Outcome.ALREADY, checked.get(0).outcome());
         assertEquals(RosterCheck.Outcome.CHANGES, checked.get(1).outcome());
         assertEquals("Here already; number: M-1 becomes M-2; group: Bed 1 becomes Bed 2", checked.get(1).message());
+    }
+
+    /** Whom others teach too is enrolled and moved by a list, and not renamed; who works here is no student. */
+    @Test
+    void aRosterChangesOnlyAccountsInTheCareOfItsTeacher() {
+        String head = "Surname,Forename,Student no.,E-mail,Group\n";
+        RosterCheck.Known shared = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, false, false);
+        RosterCheck.Known elsewhere = new RosterCheck.Known(5, "Aurelio", "Pia", "p@post.example", "M-3", "", false, false, false, false);
+        RosterCheck.Known teacher = new RosterCheck.Known(6, "Quill", "Ottoline", "q@post.example", "", "", false, false, false, true);
+        RosterCheck.Known helper = new RosterCheck.Known(7, "Crake", "Tobiah", "c@post.example", "", "", true, false, true, false);
+        List<RosterCheck.Checked> checked = RosterCheck.check(RosterReader.read(head
+            + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed 2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
+            List.of(shared, elsewhere, teacher, helper));
+        assertEquals(List.of("ALREADY", "MOVES", "JOINS", "BAD", "BAD", "DOUBLE"), checked.stream().map(c -> c.outcome().name()).toList());
+        assertEquals("Here already, and in other classes too: the school keeper changes name, number and address; the group becomes Bed 2", checked.get(1).message());
+        assertEquals("BAD", RosterCheck.check(RosterReader.read(head + "Gull,Evil,M-3,w@post.example,"), List.of(shared, elsewhere)).get(0).outcome().name());
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', value = {"Quill|Ms|true", "Quill|Ottoline|true", "Castellane|Wren|true", "Wren|Castellane|true", "Саstеllаnе|W\u200bren|true", "Lind|Dr Ada|true", "Ms Quill||true",
+        "Lind|Ada|false", "Castellane|Robin|false", "Misslin|Ada|false", "|Quill|true"})
+    void aNameThatCouldBeSomebodyElsesIsAsked(String family, String given, boolean asked) {
+        List<String> taken = List.of("Ms Quill", "Ottoline Quill", "Quill", "Wren Castellane");
+        assertEquals(asked, NewcomerName.isAsked(new PersonName(family == null ? "" : family.translateEscapes(), given == null ? "" : given.translateEscapes()), taken));
     }
 }

@@ -61,7 +61,7 @@ class RosterTest {
     @Test
     void theSameFileTwiceChangesNothing() throws IOException {
         List<Row> rows = demo("plot-to-plate");
-        var known = rows.stream().map(r -> new RosterCheck.Known(1, r.family(), r.given(), r.email(), r.schoolNo(), r.group(), true)).toList();
+        var known = rows.stream().map(r -> new RosterCheck.Known(1, r.family(), r.given(), r.email(), r.schoolNo(), r.group(), true, true, true, false)).toList();
         assertTrue(outcomes(rows, known).stream().allMatch(Outcome.ALREADY::equals));
     }
 
@@ -69,7 +69,7 @@ class RosterTest {
     void aNameAloneIsAQuestion() {
         List<Row> rows = RosterReader.read("Wren Castellane\nWren Castellane\nPia Aurelio");
         assertEquals(List.of(Outcome.NEW, Outcome.QUESTION, Outcome.NEW), outcomes(rows, List.of()));
-        var here = new RosterCheck.Known(4, "Aurelio", "Pia", "", "", "", true);
+        var here = new RosterCheck.Known(4, "Aurelio", "Pia", "", "", "", true, true, true, false);
         assertEquals(Outcome.QUESTION, RosterCheck.check(rows, List.of(here)).get(2).outcome());
     }
 

@@ -6,6 +6,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class SanitiserTest {
 
@@ -36,6 +37,25 @@ class SanitiserTest {
     void survivesDeepNesting() {
         String deep = "<div>".repeat(3000) + "end" + "</div>".repeat(3000);
         assertTrue(Sanitiser.post(deep).contains("end"));
+    }
+
+    /** Shapes on which the work would grow as the square of the text, or faster. */
+    @ParameterizedTest
+    @ValueSource(strings = {"<a>x", "<b>x</b>", "<p><b></p>", "<li><u>", "<i a>", "<!-- x -->", "<"})
+    void keepsTheWordsOfWhatNobodyWrites(String piece) {
+        StringBuilder text = new StringBuilder("<p>Eleven leaves");
+        for (int i = 0; text.length() < 900_000; i++) text.append(piece.replace(" a", " a" + i));
+        String clean = Sanitiser.post(text + "</p><p>and the end.</p>");
+        assertTrue(TextFacts.of(clean).plain().startsWith("Eleven leaves"));
+        assertTrue(clean.contains("and the end."), clean.substring(Math.max(0, clean.length() - 200)));
+        assertEquals(clean, Sanitiser.post(clean));
+    }
+
+    @Test
+    void aLongPostOfAPersonKeepsItsMarkUp() {
+        String paragraph = "<p>I counted <strong>eleven</strong> <em>leaves</em> with <a href=\"https://garden.example/holes\" rel=\"noopener nofollow ugc\">holes</a>.</p>";
+        String whole = paragraph.repeat(2_000);
+        assertEquals(whole, Sanitiser.post(whole));
     }
 
     @Test

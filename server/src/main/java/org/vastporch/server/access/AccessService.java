@@ -11,6 +11,7 @@ import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts;
+import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Scope;
@@ -54,6 +55,47 @@ public class AccessService {
         // A stranger is led through sign-in, whatever the reason: it says nothing of what is there.
         Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
         return post;
+    }
+
+    /**
+     * The post if the viewer may do this with it, its row locked until the transaction ends: nobody can change it between this answer and a write. What
+     * follows reads the row anew.
+     */
+    public PostFacts requireLockedPost(Viewer viewer, Act act, long postId) {
+        store.lockPost(postId);
+        return requirePost(viewer, act, postId);
+    }
+
+    /** The post for its author and the staff, who know every version of it and its margin. To anybody else it is not there. */
+    public PostFacts requireAllOf(Viewer viewer, long postId) {
+        PostFacts post = requirePost(viewer, Act.READ, postId);
+        if (knows(viewer, post) != Knowledge.ALL) throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
+        return post;
+    }
+
+    public PostFacts post(long postId) {
+        return store.post(postId).orElseThrow(Problem::missing);
+    }
+
+    /** How much of a post the viewer may know. */
+    public Knowledge knows(Viewer viewer, PostFacts post) {
+        return AccessEngine.knows(viewer, post, now());
+    }
+
+    public boolean mayJudge(Viewer viewer, long classId, boolean inPile) {
+        return AccessEngine.judge(viewer, classId, inPile, now()).allows();
+    }
+
+    public boolean mayUndo(Viewer viewer, long classId, long decidedBy) {
+        return AccessEngine.undo(viewer, classId, decidedBy, now()).allows();
+    }
+
+    public boolean mayReadComment(Viewer viewer, PostFacts post, long author, boolean up, boolean inPile) {
+        return AccessEngine.readComment(viewer, post, author, up, inPile, now()).allows();
+    }
+
+    public Sightline.Detail sightlineDetail(Viewer viewer, long classId) {
+        return AccessEngine.sightlineDetail(viewer, classId, now());
     }
 
     /** Why the viewer may do this with a post, or may not: for a page that says so. */

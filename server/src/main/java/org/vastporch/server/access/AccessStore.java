@@ -78,14 +78,20 @@ class AccessStore {
             .param("id", blogId).query((row, n) -> blog(row)).optional();
     }
 
+    /** Locks the row of a post until the transaction ends, so that what is decided on it next cannot be outrun. */
+    void lockPost(long postId) {
+        jdbc.sql("select id from post where id = :id for update").param("id", postId).query(Long.class).optional();
+    }
+
     Optional<PostFacts> post(long postId) {
         return jdbc.sql("""
-                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as author_group, am.leaving,
+                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as author_group, am.leaving, """ + ScopeSql.COMMENT_IN_PILE + """
+                        as comment_in_pile,
                        case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES + " where p.id = :id")
             .param("id", postId)
             .query((row, n) -> new PostFacts(row.getLong("id"), blog(row), row.getLong("author_id"), Rows.number(row, "author_group"),
                 State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")], Rows.instant(row, "published_at"),
-                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving")), Rows.instant(row, "waiting_since") != null))
+                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving")), Rows.instant(row, "waiting_since") != null, row.getBoolean("comment_in_pile")))
             .optional();
     }
 

@@ -27,6 +27,9 @@ public final class ScopeSql {
     /** What is up for readers: approved, neither hidden nor binned. */
     public static final String UP = "p.live is not null and p.state not in ('HIDDEN', 'BINNED')";
 
+    /** Whether a comment on the post lies in the pile. */
+    static final String COMMENT_IN_PILE = "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null and w.state <> 'BINNED')";
+
     private final Map<String, Object> params = new HashMap<>();
     private final String condition;
 
@@ -47,7 +50,8 @@ public final class ScopeSql {
         StringBuilder sql = new StringBuilder("(1 = 1");
         if (clause.classId() != null) sql.append(" and p.class_id = ").append(param(clause.classId()));
         if (clause.authorId() != null) sql.append(" and p.author_id = ").append(param(clause.authorId()));
-        if (clause.waiting()) sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED')");
+        if (clause.waiting()) sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED' or ")
+            .append(UP).append(" and ").append(COMMENT_IN_PILE).append(')');
         if (clause.readers() != null) readers(sql, clause.readers());
         return sql.append(')').toString();
     }

@@ -22,6 +22,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.BlogStore.BlogSet;
+import org.vastporch.server.blogs.HeaderPile.WantedHeader;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -47,10 +48,11 @@ public class BlogService {
      * @param doors    what is said of its opening times; left out while it is open
      * @param mayLook  whether the viewer may choose its look
      * @param manages  whether the viewer may change all of it
+     * @param wantedHeader a picture that its owner chose and that waits or came back; for the owner and the staff
      */
     public record BlogPage(long id, String kind, String title, String address, String intro, @Optionally String owner, @Optionally Long ownerPlace, String look,
                            @Optionally String header, boolean newestFirst, int perPage, String grouping, boolean mayWrite, boolean mayLook, boolean manages,
-                           @Optionally String doors, SightlineView sightline) {}
+                           @Optionally String doors, SightlineView sightline, @Optionally WantedHeader wantedHeader) {}
 
     /** A blog in a list of them. {@code readers}: how many can read a post in it. */
     public record BlogHead(long id, String kind, String title, String address, String look, @Optionally String owner, int readers, boolean strangers) {}
@@ -59,14 +61,16 @@ public class BlogService {
     public record Policies(@Nullable Policy posts, @Nullable Policy comments) {}
 
     private final BlogStore store;
+    private final HeaderPile headers;
     private final AccessService access;
     private final PeopleService people;
     private final EventStore events;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    BlogService(BlogStore store, AccessService access, PeopleService people, EventStore events, Clock clock) {
+    BlogService(BlogStore store, HeaderPile headers, AccessService access, PeopleService people, EventStore events, Clock clock) {
         this.store = store;
+        this.headers = headers;
         this.access = access;
         this.people = people;
         this.events = events;
@@ -153,7 +157,8 @@ public class BlogService {
             blog.ownerId() == null ? null : names.placeOf(blog.ownerId()), setup.settings().look().name(),
             picture(String.valueOf(blog.id()), blog.headerSha()),
             setup.settings().newestFirst(), setup.settings().perPage(), setup.settings().grouping().name(), access.mayWrite(viewer, blog.id()),
-            manages || owns && !setup.settings().lookLocked(), manages, doors(setup), SightlineView.of(access.sightline(access.blog(blog.id())), names));
+            manages || owns && !setup.settings().lookLocked(), manages, doors(setup), SightlineView.of(access.sightline(access.blog(blog.id())), names, access.sightlineDetail(viewer, classId)),
+            owns || manages ? headers.wanted(viewer, blog).orElse(null) : null);
     }
 
     /** The blogs of a class that the viewer may open. */

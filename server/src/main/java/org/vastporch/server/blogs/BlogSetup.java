@@ -8,6 +8,7 @@ import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
@@ -41,7 +42,7 @@ public record BlogSetup(BlogKind kind, String title, String intro, String about,
     BlogSetup checked(List<PeopleService.Group> groups) {
         requireOneOf(groups, "groupId", groupId);
         requireOneOf(groups, "onlyGroup", onlyGroup);
-        String tidy = title.strip();
+        String tidy = OneLine.of(title);
         if (tidy.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the blog a title.");
         if (tidy.length() > LONGEST_TITLE)
             throw Problem.invalid("title", "title-too-long", "A blog's title has at most " + LONGEST_TITLE + " characters; this one has " + tidy.length() + ".");

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Sightline.Detail;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
@@ -41,14 +42,16 @@ public class BlogSetupService {
     public record Current(BlogSetup setup, int version, @Optionally String address, @Optionally String header, List<BlogKind> kinds, SightlineView sightline) {}
 
     private final BlogStore store;
+    private final HeaderPile headers;
     private final BlogService blogs;
     private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
 
-    BlogSetupService(BlogStore store, BlogService blogs, ClassService classes, PeopleService people, AccessService access, EventStore events) {
+    BlogSetupService(BlogStore store, HeaderPile headers, BlogService blogs, ClassService classes, PeopleService people, AccessService access, EventStore events) {
         this.store = store;
+        this.headers = headers;
         this.blogs = blogs;
         this.classes = classes;
         this.people = people;
@@ -65,7 +68,7 @@ public class BlogSetupService {
         for (BlogRow blog : all)
             if (blog.setId() == null)
                 lines.add(new BlogLine("b" + blog.id(), blog.setup().kind().name(), blog.setup().title(), 1, blog.address(), blogs.doors(blog.setup()),
-                    SightlineView.of(access.sightline(access.blog(blog.id())), names)));
+                    SightlineView.of(access.sightline(access.blog(blog.id())), names, Detail.NAMES)));
         for (BlogSet set : store.sets(classId)) {
             List<BlogRow> own = all.stream().filter(b -> Objects.equals(b.setId(), set.id())).toList();
             lines.add(new BlogLine("s" + set.id(), set.setup().kind().name(), set.setup().title(), own.size(), own.isEmpty() ? null : own.get(0).address(),
@@ -80,7 +83,7 @@ public class BlogSetupService {
         Long owner = setup.kind().isForEach() ? people.students(classId).stream().findFirst().orElse(-1L) : null;
         Long group = setup.kind() != BlogKind.GROUP ? null
             : Optional.ofNullable(setup.groupId()).orElse(people.groups(classId).stream().map(PeopleService.Group::id).findFirst().orElse(null));
-        return SightlineView.of(access.sightline(setup.withGroup(group).facts(classes.get(classId), owner)), people.names(viewer, classId));
+        return SightlineView.of(access.sightline(setup.withGroup(group).facts(classes.get(classId), owner)), people.names(viewer, classId), Detail.NAMES);
     }
 
     public Current current(Viewer viewer, String ref) {
@@ -90,7 +93,7 @@ public class BlogSetupService {
         }
         BlogRow blog = requireBlog(viewer, number(ref));
         return new Current(blog.setup(), blog.version(), blog.address(), BlogService.picture(String.valueOf(blog.id()), blog.headerSha()),
-            kinds(blog.setup()), SightlineView.of(access.sightline(access.blog(blog.id())), people.names(viewer, blog.classId())));
+            kinds(blog.setup()), SightlineView.of(access.sightline(access.blog(blog.id())), people.names(viewer, blog.classId()), Detail.NAMES));
     }
 
     private static List<BlogKind> kinds(BlogSetup setup) {
@@ -150,11 +153,15 @@ public class BlogSetupService {
         store.change(blogId, blog.setup().withSettings(blog.setup().settings().withLook(look)), blog.version());
     }
 
-    /** Puts a picture at the head of a blog, or takes it away. */
+    /** Puts a picture at the head of a blog, or takes it away; where the class holds pictures, one that a student chose waits in the pile. */
     @Transactional
     public void setHeader(Viewer viewer, long blogId, @Nullable String sha) {
-        requireLook(viewer, blogId);
-        store.setHeader(blogId, sha);
+        headers.choose(viewer, lookedAt(viewer, blogId), sha);
+    }
+
+    /** A picture that waits to stand at the head of a blog. */
+    public String wantedHeader(Viewer viewer, long id) {
+        return headers.sha(viewer, id);
     }
 
     /** Puts a picture at the head of all blogs of a set, or takes it away. Where the look is fixed for all it replaces those that students chose. */
@@ -182,6 +189,7 @@ public class BlogSetupService {
 
     private BlogRow lookedAt(Viewer viewer, long blogId) {
         BlogRow blog = store.find(blogId).orElseThrow(Problem::missing);
+        access.requireBlog(viewer, blogId);
         boolean owns = blog.ownerId() != null && blog.ownerId() == viewer.personId() && access.mayWrite(viewer, blogId);
         if (!owns || blog.setup().settings().lookLocked()) {
             if (owns) throw Problem.stale("look-fixed", "Your teacher has fixed the look of these blogs.");

@@ -117,15 +117,18 @@ class BlogStore {
             .param("classId", classId).param("address", address).param("id", id).update();
     }
 
-    /** Lets the earlier addresses of a blog lead nowhere: they say a name that is now hidden. They are not given to another blog. */
+    /** An address that must not be read any more, and can still be told from others. */
+    private static final String HASHED = "'#' || lower(rawtohex(hash('SHA-256', stringtoutf8(%s), 1)))";
+
+    /** Lets the earlier addresses of a blog lead nowhere: they say a name that is now hidden, and are kept as hashes so that no other blog gets them. */
     void forgetEarlierAddresses(long id) {
-        jdbc.sql("update blog_address set blog_id = null where blog_id = :id and address not in (select b.address from blog b where b.id = :id)")
+        jdbc.sql("update blog_address set blog_id = null, address = " + HASHED.formatted("address") + " where blog_id = :id and address not in (select b.address from blog b where b.id = :id)")
             .param("id", id).update();
     }
 
     /** Whether an address is or was given in a class, to a blog other than {@code except}. */
     boolean isGiven(long classId, String address, long except) {
-        return jdbc.sql("select count(*) from blog_address where class_id = :classId and address = :address and blog_id is distinct from :except")
+        return jdbc.sql("select count(*) from blog_address where class_id = :classId and address in (:address, " + HASHED.formatted(":address") + ") and blog_id is distinct from :except")
             .param("classId", classId).param("address", address).param("except", except).query(Integer.class).single() > 0;
     }
 

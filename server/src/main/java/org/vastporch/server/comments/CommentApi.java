@@ -21,7 +21,7 @@ class CommentApi {
      */
     record NewComment(String text, @Optionally Long parentId, @Optionally String name, @Optionally String website) {}
 
-    record Changed(String text) {}
+    record Changed(int rev, String text) {}
 
     private final CommentService comments;
 
@@ -42,7 +42,7 @@ class CommentApi {
 
     @PutMapping("/api/comments/{id}")
     CommentService.CommentView change(Viewer viewer, @PathVariable long id, @RequestBody Changed body) {
-        return comments.change(viewer, id, body.text());
+        return comments.change(viewer, id, body.rev(), body.text());
     }
 
     /** How many comments were given for a prompt: to staff of each student, to a student the own ones. */

@@ -72,7 +72,7 @@ class CommentPile implements Moderated {
     @Override
     public void requireReading(Viewer viewer, long id) {
         CommentRow row = store.find(id).filter(c -> c.state() == State.PUBLISHED).orElseThrow(Problem::missing);
-        access.requirePost(viewer, Act.READ, row.postId());
+        if (!comments.mayRead(viewer, row)) throw Problem.missing();
     }
 
     @Override

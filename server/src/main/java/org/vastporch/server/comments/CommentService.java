@@ -10,6 +10,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
+import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Hold;
@@ -43,12 +44,13 @@ public class CommentService implements CommentsGiven {
     private static final int LONGEST_NAME = 60;
 
     /**
+     * @param rev       changes with every change of the comment; a change names it
      * @param place     the number of the author's place in the class
      * @param mayEdit   whether the viewer may change it: one's own by the rules of the blog, or anybody's as staff
      * @param mayDelete whether the viewer may take it away, by the rules of the blog
      * @param note      what the author was told if it came back
      */
-    public record CommentView(long id, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayEdit, boolean mayDelete,
+    public record CommentView(long id, int rev, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayEdit, boolean mayDelete,
                               @Optionally String note, Instant at, boolean edited, @Optionally String editedBy) {}
 
     private final CommentStore store;
@@ -76,7 +78,7 @@ public class CommentService implements CommentsGiven {
     /** Adds a comment; it waits or is published as the rules for its author say. */
     @Transactional
     public CommentView add(Viewer viewer, long postId, String text, @Nullable Long parentId) {
-        PostFacts post = access.requirePost(viewer, Act.COMMENT, postId);
+        PostFacts post = access.requireLockedPost(viewer, Act.COMMENT, postId);
         Settled settled = settled(viewer, post, text);
         return keep(viewer, post, parentId, null, settled);
     }
@@ -87,18 +89,18 @@ public class CommentService implements CommentsGiven {
      */
     @Transactional
     public CommentView addByVisitor(long postId, String text, @Nullable Long parentId, String name, String hidden, String address) {
-        PostFacts post = access.requirePost(Viewer.STRANGER, Act.COMMENT, postId);
+        PostFacts post = access.requireLockedPost(Viewer.STRANGER, Act.COMMENT, postId);
         String shown = name.replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceAll("\\s+", " ").strip();
         if (shown.isEmpty()) throw Problem.invalid("name", "name-missing", "Say who you are; it stands beside your comment.");
         if (shown.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
         if (!visitors.take(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
         Settled settled = settled(Viewer.STRANGER, post, text);
-        if (!hidden.isEmpty()) return new CommentView(0, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false, null);
+        if (!hidden.isEmpty()) return new CommentView(0, 1, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false, null);
         return keep(Viewer.STRANGER, post, parentId, shown, settled);
     }
 
     private CommentView keep(Viewer viewer, PostFacts post, @Nullable Long parentId, @Nullable String visitor, Settled settled) {
-        if (parentId != null && store.find(parentId).filter(p -> p.postId() == post.id() && p.state() == State.PUBLISHED).isEmpty())
+        if (parentId != null && store.lock(parentId).filter(p -> p.postId() == post.id() && p.state() == State.PUBLISHED).isEmpty())
             throw Problem.invalid("text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
         long classId = post.blog().classId();
         Instant now = clock.instant();
@@ -114,14 +116,19 @@ public class CommentService implements CommentsGiven {
     /**
      * Changes a comment. One's own goes the way of a new one: where comments are looked at first, it waits again. One that staff mend stays
      * where it is, and says who mended it.
+     *
+     * @param rev the state of the comment that its changer had before them; an older one is refused, with what stands there now
      */
     @Transactional
-    public CommentView change(Viewer viewer, long id, String text) {
-        CommentRow row = store.lock(id).orElseThrow(Problem::missing);
+    public CommentView change(Viewer viewer, long id, int rev, String text) {
+        CommentRow row = locked(viewer, id);
         PostFacts post = access.requirePost(viewer, Act.READ, row.postId());
         access.requireEditingComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
         if (row.state() == State.HIDDEN || row.state() == State.BINNED) throw Problem.missing();
         if (reviews.isReported("comment", id)) throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
+        if (row.rev() != rev)
+            throw Problem.stale("changed-elsewhere", "This comment was changed in another window or by somebody else. Nothing was written over.")
+                .with("rev", row.rev()).with("html", Sanitiser.comment(row.html()));
         Instant now = clock.instant();
         if (!isOwn(viewer, row)) return mend(viewer, row, post, text, now);
         Settled settled = settled(viewer, post, text);
@@ -177,12 +184,25 @@ public class CommentService implements CommentsGiven {
     public List<CommentView> ofPost(Viewer viewer, long postId) {
         PostFacts post = access.requirePost(viewer, Act.READ, postId);
         long classId = post.blog().classId();
-        boolean staff = access.allows(viewer, Act.SEE_STAFF_THREAD, classId);
         Names names = people.names(viewer, classId);
         List<CommentView> views = new ArrayList<>();
-        for (CommentRow row : store.ofPost(postId))
-            if (row.state() == State.PUBLISHED || staff || isOwn(viewer, row)) views.add(view(row, post, viewer, names));
+        for (CommentRow row : store.ofPost(postId)) if (mayRead(viewer, row, post)) views.add(view(row, post, viewer, names));
         return views;
+    }
+
+    boolean mayRead(Viewer viewer, CommentRow row) {
+        return mayRead(viewer, row, access.requirePost(viewer, Act.READ, row.postId()));
+    }
+
+    private boolean mayRead(Viewer viewer, CommentRow row, PostFacts post) {
+        return access.mayReadComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED, row.standing().inPile(row.waitingSince() != null));
+    }
+
+    /** The comment if the viewer may read it, its row locked; to others it is not there. */
+    private CommentRow locked(Viewer viewer, long id) {
+        CommentRow row = store.lock(id).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
+        if (!mayRead(viewer, row)) throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
+        return row;
     }
 
     /** Where a comment stands and whose it is; 0 for a visitor's. */
@@ -191,15 +211,14 @@ public class CommentService implements CommentsGiven {
     /** The comment for somebody who may read its post and, while it is not up, for its author and the staff. */
     public Placed placed(Viewer viewer, long id) {
         CommentRow row = store.find(id).orElseThrow(Problem::missing);
-        access.requirePost(viewer, Act.READ, row.postId());
-        if (row.state() != State.PUBLISHED && !isOwn(viewer, row) && !access.allows(viewer, Act.SEE_STAFF_THREAD, row.classId())) throw Problem.missing();
+        if (!mayRead(viewer, row)) throw Problem.missing();
         return new Placed(row.classId(), row.authorId());
     }
 
     /** Takes a comment away; its author and staff can. */
     @Transactional
     public void bin(Viewer viewer, long id) {
-        CommentRow row = store.lock(id).orElseThrow(Problem::missing);
+        CommentRow row = locked(viewer, id);
         access.requireDeletingComment(viewer, access.requirePost(viewer, Act.READ, row.postId()), row.authorId());
         store.settle(id, State.BINNED, null, row.publishedAt());
         events.add(row.classId(), "comment-binned", id, viewer.personId());
@@ -236,7 +255,7 @@ public class CommentService implements CommentsGiven {
         boolean own = isOwn(viewer, row);
         List<PileItem.Past> history = row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
         boolean mayEdit = access.mayEditComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
-        return new CommentView(row.id(), row.parentId(), names.placeOf(row.authorId()), author(row, names), Sanitiser.comment(row.html()), row.state().name(), own,
+        return new CommentView(row.id(), row.rev(), row.parentId(), names.placeOf(row.authorId()), author(row, names), Sanitiser.comment(row.html()), row.state().name(), own,
             row.state() != State.HIDDEN && mayEdit, access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(),
             row.publishedAt() != null ? row.publishedAt() : row.createdAt(), row.editedAt() != null, mender(row, names));
     }

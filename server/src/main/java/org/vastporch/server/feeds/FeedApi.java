@@ -15,8 +15,8 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.context.request.WebRequest;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
@@ -25,6 +25,7 @@ import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
+import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
 
@@ -56,9 +57,10 @@ class FeedApi {
     private final ClassService classes;
     private final BlogService blogs;
     private final AccessService access;
+    private final SchoolAddress school;
     private final Clock clock;
 
-    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, ElsewhereService elsewhere, PorchService porch, ClassService classes, BlogService blogs, AccessService access, Clock clock) {
+    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, ElsewhereService elsewhere, PorchService porch, ClassService classes, BlogService blogs, AccessService access, SchoolAddress school, Clock clock) {
         this.out = out;
         this.keys = keys;
         this.sources = sources;
@@ -67,6 +69,7 @@ class FeedApi {
         this.classes = classes;
         this.blogs = blogs;
         this.access = access;
+        this.school = school;
         this.clock = clock;
     }
 
@@ -115,8 +118,8 @@ class FeedApi {
 
     private ResponseEntity<byte[]> feed(Viewer viewer, long classId, @Nullable Long blogId, FeedTitle title, String format, WebRequest request) {
         List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, blogId, ENTRIES);
-        String base = ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
-        String self = ServletUriComponentsBuilder.fromCurrentRequestUri().toUriString();
+        String base = school.base();
+        String self = base + ((ServletWebRequest) request).getRequest().getRequestURI();
         FeedOut.About about = new FeedOut.About(title.title(), title.says(), base, "/classes/" + classId + "/porch", self);
         String text = format.equals("json") ? out.json(about, entries) : out.xml(about, entries, format);
         byte[] body = text.getBytes(StandardCharsets.UTF_8);

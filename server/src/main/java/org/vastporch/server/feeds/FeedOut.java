@@ -15,6 +15,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
+import org.vastporch.core.text.Sayable;
 import org.vastporch.server.posts.PorchService.FeedEntry;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -35,8 +36,8 @@ class FeedOut {
     String xml(About about, List<FeedEntry> entries, String format) {
         SyndFeed feed = new SyndFeedImpl();
         feed.setFeedType(format.equals("atom") ? "atom_1.0" : "rss_2.0");
-        feed.setTitle(about.title());
-        feed.setDescription(about.description());
+        feed.setTitle(Sayable.of(about.title()));
+        feed.setDescription(Sayable.of(about.description()));
         feed.setLink(about.base() + about.page());
         feed.setUri(about.self());
         feed.setPublishedDate(entries.isEmpty() ? null : Date.from(entries.get(0).publishedAt()));
@@ -50,15 +51,15 @@ class FeedOut {
 
     private static SyndEntry entry(About about, FeedEntry e) {
         SyndEntry entry = new SyndEntryImpl();
-        entry.setTitle(clean(e.title()));
+        entry.setTitle(Sayable.of(e.title()));
         entry.setLink(about.base() + "/posts/" + e.id());
         entry.setUri(about.base() + "/posts/" + e.id());
-        entry.setAuthor(clean(e.author()));
+        entry.setAuthor(Sayable.of(e.author()));
         entry.setPublishedDate(Date.from(e.publishedAt()));
         entry.setUpdatedDate(Date.from(e.changedAt()));
         SyndContent content = new SyndContentImpl();
         content.setType("html");
-        content.setValue(clean(absolute(about, e.html())));
+        content.setValue(Sayable.of(absolute(about, e.html())));
         // RSS carries the whole text as its description, Atom as its content.
         entry.setContents(List.of(content));
         entry.setDescription(content);
@@ -68,7 +69,7 @@ class FeedOut {
 
     private static SyndCategory category(String tag) {
         SyndCategory category = new SyndCategoryImpl();
-        category.setName(clean(tag));
+        category.setName(Sayable.of(tag));
         return category;
     }
 
@@ -96,10 +97,5 @@ class FeedOut {
 
     private static String absolute(About about, String html) {
         return html.replace("src=\"/media/", "src=\"" + about.base() + "/media/");
-    }
-
-    /** XML 1.0 has no word for some characters; they are left out. */
-    private static String clean(String text) {
-        return text.replaceAll("[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\uFFFE\\uFFFF]", "");
     }
 }

@@ -1,7 +1,9 @@
 package org.vastporch.server.http;
 
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.vastporch.core.access.Reason;
 
@@ -10,6 +12,7 @@ public final class Problem extends RuntimeException {
 
     private final HttpStatus status;
     private final String code;
+    private transient @Nullable Duration retryAfter;
     private final transient Map<String, Object> facts = new LinkedHashMap<>();
 
     private Problem(HttpStatus status, String code, String sentence) {
@@ -64,6 +67,16 @@ public final class Problem extends RuntimeException {
     public Problem with(String name, Object fact) {
         facts.put(name, fact);
         return this;
+    }
+
+    /** Says when it is worth while to ask again. */
+    public Problem retryAfter(Duration wait) {
+        retryAfter = wait;
+        return this;
+    }
+
+    @Nullable Duration retryAfter() {
+        return retryAfter;
     }
 
     HttpStatus status() {

@@ -1,13 +1,17 @@
 package org.vastporch.server.http;
 
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.CannotAcquireLockException;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
 import org.vastporch.core.people.RosterReader.UnreadableRosterException;
@@ -19,10 +23,12 @@ class ProblemAdvice {
     private static final Logger log = LoggerFactory.getLogger(ProblemAdvice.class);
 
     @ExceptionHandler
-    ProblemDetail on(Problem e) {
+    ResponseEntity<ProblemDetail> on(Problem e) {
         ProblemDetail detail = detail(e.status(), e.code(), e.getMessage());
         e.facts().forEach(detail::setProperty);
-        return detail;
+        ResponseEntity.BodyBuilder answer = ResponseEntity.status(e.status());
+        if (e.retryAfter() != null) answer.header(HttpHeaders.RETRY_AFTER, String.valueOf(e.retryAfter().toSeconds()));
+        return answer.body(detail);
     }
 
     @ExceptionHandler
@@ -40,9 +46,25 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail on(HttpMessageNotReadableException e) {
-        for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause())
+        for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause()) {
             if (cause.getClass() == IllegalArgumentException.class) return on((IllegalArgumentException) cause);
+            if (cause instanceof ShortBodies.TooLong) return detail(HttpStatus.CONTENT_TOO_LARGE, "too-long", "This is too long to be kept in one piece. Please make two of it.");
+        }
         return detail(HttpStatus.BAD_REQUEST, "not-readable", "This request could not be read.");
+    }
+
+    /** A word where a number belongs. */
+    @ExceptionHandler
+    ProblemDetail on(MethodArgumentTypeMismatchException e) {
+        ProblemDetail detail = detail(HttpStatus.BAD_REQUEST, "not-valid", "This request could not be understood.");
+        detail.setProperty("field", e.getName());
+        return detail;
+    }
+
+    /** A query that is no text. */
+    @ExceptionHandler
+    ProblemDetail on(InvalidParameterException e) {
+        return detail(HttpStatus.BAD_REQUEST, "not-valid", "This request could not be understood.");
     }
 
     @ExceptionHandler
@@ -51,7 +73,7 @@ class ProblemAdvice {
     }
 
     @ExceptionHandler
-    ProblemDetail on(NoResourceFoundException e) {
+    ResponseEntity<ProblemDetail> on(NoResourceFoundException e) {
         return on(Problem.missing());
     }
 

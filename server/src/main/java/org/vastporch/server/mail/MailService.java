@@ -4,6 +4,7 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Optional;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -15,9 +16,11 @@ import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.support.TransactionTemplate;
 
-/** Sends mail: written in the transaction that wants it, sent after it, tried again until it works or it is hopeless. */
+/**
+ * Sends mail: written or ordered in the transaction that wants it, sent after it, tried again until it works or it is hopeless. Of a mail that was sent or given
+ * up no word is kept: tokens stand in some of them.
+ */
 @Service
 public class MailService {
 
@@ -28,16 +31,14 @@ public class MailService {
     private final MailStore store;
     private final @Nullable JavaMailSender sender;
     private final String from;
-    private final ObjectProvider<MailCheck> checks;
-    private final TransactionTemplate transaction;
+    private final ObjectProvider<LateMail> writers;
     private final Clock clock;
 
-    MailService(MailStore store, ObjectProvider<JavaMailSender> sender, ObjectProvider<MailCheck> checks, TransactionTemplate transaction, @Value("${vastporch.mail.from}") String from, Clock clock) {
+    MailService(MailStore store, ObjectProvider<JavaMailSender> sender, ObjectProvider<LateMail> writers, @Value("${vastporch.mail.from}") String from, Clock clock) {
         this.store = store;
         this.sender = sender.getIfAvailable();
         this.from = from;
-        this.checks = checks;
-        this.transaction = transaction;
+        this.writers = writers;
         this.clock = clock;
     }
 
@@ -46,31 +47,14 @@ public class MailService {
         return sender != null;
     }
 
-    /**
-     * A mail about what is new.
-     *
-     * @param carries     the posts and comments whose words are in it, as " p7 c9 "
-     * @param stopAddress where its reader stops such mails
-     * @param since       from when on it tells; told anew if it cannot go
-     */
-    public record Digest(long personId, String recipient, String subject, String text, String html, String carries, String stopAddress, String cadence, Instant since) {}
-
-    public void writeDigest(Digest digest) {
-        store.addDigest(digest, clock.instant());
+    /** Orders a mail whose words are written when it goes. */
+    public void order(String kind, String recipient, LateMail.Order order) {
+        store.addOrder(kind, recipient, order, clock.instant());
     }
 
     /** Writes a mail, to be sent once the transaction is through. */
     public void write(@Nullable Long personId, String recipient, String subject, String text) {
-        store.add(personId, recipient, subject, text, "", clock.instant());
-    }
-
-    /**
-     * Writes a mail that names what people wrote.
-     *
-     * @param names the posts and comments that are named in it, as " p7 c9 ": it goes with them when a person is erased
-     */
-    public void writeAbout(long personId, String recipient, String subject, String text, String names) {
-        store.add(personId, recipient, subject, text, names, clock.instant());
+        store.add(personId, recipient, subject, text, clock.instant());
     }
 
     /** Where the newest mail to an address is: "sent", "waits", or "failed: " and why. */
@@ -80,33 +64,29 @@ public class MailService {
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.send-every}")
-    void sendWhatIsDue() {
+    public void sendWhatIsDue() {
         if (sender == null) return;
-        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) if (mayGo(mail)) send(mail);
+        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) words(mail).ifPresentOrElse(words -> send(mail, words), () -> store.done(mail.id(), clock.instant()));
     }
 
-    /** What people wrote goes only to those who may read it at this very moment. */
-    private boolean mayGo(MailStore.Mail mail) {
-        if (mail.personId() == null || mail.cadence() == null || checks.stream().allMatch(c -> c.mayGo(mail.personId(), mail.carries()))) return true;
-        transaction.executeWithoutResult(status -> {
-            store.withdraw(mail.id());
-            checks.forEach(c -> c.withdrawn(mail.personId(), mail.cadence(), mail.since()));
-        });
-        return false;
+    private Optional<LateMail.Words> words(MailStore.Mail mail) {
+        if (mail.kind() == null) return Optional.of(new LateMail.Words(mail.subject(), mail.text(), null, null));
+        LateMail writer = writers.stream().filter(w -> w.kind().equals(mail.kind())).findFirst().orElseThrow();
+        return writer.write(mail.order());
     }
 
-    private void send(MailStore.Mail mail) {
+    private void send(MailStore.Mail mail, LateMail.Words words) {
         try {
             MimeMessage message = sender.createMimeMessage();
-            MimeMessageHelper helper = new MimeMessageHelper(message, mail.html() != null, "UTF-8");
+            MimeMessageHelper helper = new MimeMessageHelper(message, words.html() != null, "UTF-8");
             helper.setFrom(from);
             helper.setTo(mail.recipient());
-            helper.setSubject(mail.subject());
-            if (mail.html() == null) helper.setText(mail.text());
-            else helper.setText(mail.text(), mail.html());
-            if (mail.stopAddress() != null) message.setHeader("List-Unsubscribe", "<" + mail.stopAddress() + ">");
+            helper.setSubject(words.subject());
+            if (words.html() == null) helper.setText(words.text());
+            else helper.setText(words.text(), words.html());
+            if (words.stopAddress() != null) message.setHeader("List-Unsubscribe", "<" + words.stopAddress() + ">");
             sender.send(message);
-            store.sent(mail.id(), clock.instant());
+            store.done(mail.id(), clock.instant());
         } catch (MailException | MessagingException e) {
             log.warn("Mail {} could not be sent: {}", mail.id(), e.getMessage());
             String error = String.valueOf(e.getMessage());

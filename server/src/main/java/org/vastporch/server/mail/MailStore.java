@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.http.Rows;
 
@@ -15,11 +14,18 @@ import org.vastporch.server.http.Rows;
 @Repository
 class MailStore {
 
-    /** @param nextTry when it is tried next; null once it was sent or given up */
+    /**
+     * @param nextTry when it is tried next; null once it was sent or given up
+     * @param kind    who writes its words when it goes; null if they stand here
+     */
     record Mail(long id, String recipient, String subject, String text, int tries, @Nullable Instant nextTry, @Nullable Instant sentAt, @Nullable String lastError,
-                @Nullable Long personId, @Nullable String html, String carries, @Nullable String stopAddress, @Nullable String cadence, @Nullable Instant since) {}
+                @Nullable Long personId, @Nullable String kind, String about, @Nullable Instant since, @Nullable Instant until) {
+        LateMail.Order order() {
+            return new LateMail.Order(personId, about, since, until);
+        }
+    }
 
-    private static final String COLUMNS = "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, html, carries, stop_address, cadence, since";
+    private static final String COLUMNS = "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, kind, about, since, until_at";
 
     private final JdbcClient jdbc;
 
@@ -27,27 +33,19 @@ class MailStore {
         this.jdbc = jdbc;
     }
 
-    long add(@Nullable Long personId, String recipient, String subject, String text, String carries, Instant now) {
-        GeneratedKeyHolder key = new GeneratedKeyHolder();
+    void add(@Nullable Long personId, String recipient, String subject, String text, Instant now) {
         jdbc.sql("""
-                insert into mail (person_id, recipient, subject, text, carries, created_at, next_try, tries)
-                values (:person, :recipient, :subject, :text, :carries, :now, :now, 0)""")
-            .param("person", personId).param("recipient", recipient).param("subject", subject).param("text", text).param("carries", carries)
-            .param("now", Rows.utc(now)).update(key, "id");
-        return key.getKey().longValue();
+                insert into mail (person_id, recipient, subject, text, created_at, next_try, tries)
+                values (:person, :recipient, :subject, :text, :now, :now, 0)""")
+            .param("person", personId).param("recipient", recipient).param("subject", subject).param("text", text).param("now", Rows.utc(now)).update();
     }
 
-    void addDigest(MailService.Digest d, Instant now) {
+    void addOrder(String kind, String recipient, LateMail.Order order, Instant now) {
         jdbc.sql("""
-                insert into mail (person_id, recipient, subject, text, html, carries, stop_address, cadence, since, created_at, next_try, tries)
-                values (:person, :recipient, :subject, :text, :html, :carries, :stop, :cadence, :since, :now, :now, 0)""")
-            .param("person", d.personId()).param("recipient", d.recipient()).param("subject", d.subject()).param("text", d.text()).param("html", d.html())
-            .param("carries", d.carries()).param("stop", d.stopAddress()).param("cadence", d.cadence()).param("since", Rows.utc(d.since())).param("now", Rows.utc(now)).update();
-    }
-
-    /** Takes the texts out of a mail that must not go. */
-    void withdraw(long id) {
-        jdbc.sql("update mail set next_try = null, last_error = 'withdrawn', text = '', html = null, subject = '' where id = :id").param("id", id).update();
+                insert into mail (person_id, recipient, subject, text, kind, about, since, until_at, created_at, next_try, tries)
+                values (:person, :recipient, '', '', :kind, :about, :since, :until, :now, :now, 0)""")
+            .param("person", order.personId()).param("recipient", recipient).param("kind", kind).param("about", order.about()).param("since", Rows.utc(order.since()))
+            .param("until", Rows.utc(order.until())).param("now", Rows.utc(now)).update();
     }
 
     List<Mail> due(Instant now, int most) {
@@ -61,18 +59,20 @@ class MailStore {
             .param("recipient", recipient).query((row, n) -> mail(row)).optional();
     }
 
-    void sent(long id, Instant now) {
-        jdbc.sql("update mail set sent_at = :now, next_try = null, last_error = null where id = :id").param("now", Rows.utc(now)).param("id", id).update();
+    /** It was sent, or had nothing to tell; its words go. */
+    void done(long id, Instant now) {
+        jdbc.sql("update mail set sent_at = :now, next_try = null, last_error = null, subject = '', text = '' where id = :id").param("now", Rows.utc(now)).param("id", id).update();
     }
 
+    /** @param nextTry null for giving it up; its words go then */
     void failed(long id, String error, @Nullable Instant nextTry) {
-        jdbc.sql("update mail set tries = tries + 1, last_error = :error, next_try = :next where id = :id")
+        jdbc.sql("update mail set tries = tries + 1, last_error = :error, next_try = :next" + (nextTry == null ? ", subject = '', text = ''" : "") + " where id = :id")
             .param("error", error).param("next", Rows.utc(nextTry)).param("id", id).update();
     }
 
     private static Mail mail(ResultSet row) throws SQLException {
         return new Mail(row.getLong("id"), row.getString("recipient"), row.getString("subject"), row.getString("text"), row.getInt("tries"),
-            Rows.instant(row, "next_try"), Rows.instant(row, "sent_at"), row.getString("last_error"), Rows.number(row, "person_id"), row.getString("html"),
-            row.getString("carries"), row.getString("stop_address"), row.getString("cadence"), Rows.instant(row, "since"));
+            Rows.instant(row, "next_try"), Rows.instant(row, "sent_at"), row.getString("last_error"), Rows.number(row, "person_id"), row.getString("kind"),
+            row.getString("about"), Rows.instant(row, "since"), Rows.instant(row, "until_at"));
     }
 }

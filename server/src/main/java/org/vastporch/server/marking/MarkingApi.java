@@ -14,11 +14,13 @@ import org.vastporch.server.http.Optionally;
 @RestController
 class MarkingApi {
 
-    record Given(@Optionally BigDecimal points, String remark) {}
+    /** @param seen the paper as its marker had it before them */
+    record Given(MarkingService.Seen seen, @Optionally BigDecimal points, String remark) {}
 
-    record Word(String word) {}
+    record Word(MarkingService.Seen seen, String word) {}
 
-    record Released(int released) {}
+    /** @param papers the finished ones that are to be released, as they were seen */
+    record Releasing(List<MarkingService.SeenPaper> papers) {}
 
     private final MarkingService marking;
 
@@ -38,17 +40,17 @@ class MarkingApi {
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/criteria/{criterion}")
     MarkingService.Paper mark(Viewer viewer, @PathVariable long prompt, @PathVariable long student, @PathVariable int criterion, @RequestBody Given body) {
-        return marking.mark(viewer, prompt, student, criterion, body.points(), body.remark());
+        return marking.mark(viewer, prompt, student, body.seen(), criterion, body.points(), body.remark());
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/word")
     MarkingService.Paper word(Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
-        return marking.word(viewer, prompt, student, body.word());
+        return marking.word(viewer, prompt, student, body.seen(), body.word());
     }
 
     @PostMapping("/api/prompts/{prompt}/marking/release")
-    Released release(Viewer viewer, @PathVariable long prompt) {
-        return new Released(marking.release(viewer, prompt));
+    MarkingService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
+        return marking.release(viewer, prompt, body.papers());
     }
 
     @GetMapping("/api/classes/{id}/feedback")

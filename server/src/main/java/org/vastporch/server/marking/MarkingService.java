@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,7 +41,22 @@ public class MarkingService {
     /** Where a student stands with a prompt. */
     public enum Standing { NOT_HANDED_IN, MISSING, WAITING, RETURNED, HANDED_IN, BEING_MARKED, MARKED, RELEASED }
 
-    public record StripView(long studentId, String name, String initials, String standing, boolean late) {}
+    /** @param seen names the paper as it stands; left out where nothing was handed in */
+    public record StripView(long studentId, String name, String initials, String standing, boolean late, @Optionally Seen seen) {}
+
+    /**
+     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise by then.
+     *
+     * @param post    the post that was read
+     * @param version the version of it
+     * @param rev     the state of the marking; 0 while there is none
+     */
+    public record Seen(long post, int version, int rev) {}
+
+    public record SeenPaper(long student, Seen seen) {}
+
+    /** @param changed whose papers were not released, since they stand otherwise than they were seen */
+    public record Released(int released, List<String> changed) {}
 
     public record Strip(long promptId, String title, Instant due, int marked, int handedIn, int toRelease, boolean hasRubric, List<StripView> students) {}
 
@@ -52,9 +68,15 @@ public class MarkingService {
     /** What the program counted in a post. */
     public record Evidence(int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
 
+    /**
+     * @param version   the version that is to be marked, and is shown
+     * @param rev       the state of the marking; 0 while there is none
+     * @param marker    who marked last
+     * @param markedOn  the version on which the marks were given, if that is an earlier one
+     */
     public record Paper(long promptId, long studentId, String student, @Optionally String group, @Optionally Long postId, String title, String html, @Optionally Instant handedInAt,
                         String standing, int daysLate, long graceMinutes, @Optionally Rubric rubric, List<MarkView> marks, String word, @Optionally Score score,
-                        @Optionally Evidence evidence, int version) {}
+                        @Optionally Evidence evidence, int version, int rev, @Optionally String marker, @Optionally Integer markedOn) {}
 
     /** What a student sees of a mark once it is released. */
     public record Feedback(long promptId, String prompt, long postId, String title, Rubric rubric, List<MarkView> marks, String word, Score score, int daysLate, String marker, Instant releasedAt) {}
@@ -98,7 +120,7 @@ public class MarkingService {
             Standing standing = standing(prompt, post, markings.get(student));
             if (standing == Standing.MARKED) toRelease++;
             students.add(new StripView(student, names.of(student), initials(names.of(student)), standing.name(),
-                post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0));
+                post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0, seen(post, markings.get(student))));
         }
         int marked = (int) students.stream().filter(s -> s.standing().equals("MARKED") || s.standing().equals("RELEASED")).count();
         return new Strip(promptId, prompt.title(), prompt.due(), marked, handedIn.size(), toRelease, prompt.rubric() != null, students);
@@ -113,21 +135,23 @@ public class MarkingService {
         Standing standing = standing(prompt, post.orElse(null), marking.orElse(null));
         if (post.isEmpty())
             return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), null, "", "", null, standing.name(), 0, prompt.grace().toMinutes(),
-                prompt.rubric(), List.of(), "", null, null, 0);
+                prompt.rubric(), List.of(), "", null, null, 0, 0, null, null);
         HandedIn p = post.get();
         Map<Integer, Mark> marks = store.marks(promptId, studentId);
         int late = daysLate(prompt, p);
         return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), p.postId(), p.title(), p.html(), p.at(), standing.name(), late,
-            prompt.grace().toMinutes(), prompt.rubric(), views(marks), marking.map(Marking::word).orElse(""), score(prompt, marks, late), evidence(prompt, p), p.version());
+            prompt.grace().toMinutes(), prompt.rubric(), views(marks), marking.map(Marking::word).orElse(""), score(prompt, marks, late), evidence(prompt, p), p.version(), marking.map(Marking::rev).orElse(0),
+            marking.map(m -> names.of(m.markerId())).orElse(null), marking.filter(m -> m.postId() != p.postId() || m.version() != p.version()).map(Marking::version).orElse(null));
     }
 
     /**
      * Gives points for one criterion, or takes them away.
      *
+     * @param seen   the paper as the marker had it before them
      * @param points null to take the points away
      */
     @Transactional
-    public Paper mark(Viewer viewer, long promptId, long studentId, int criterion, @Nullable BigDecimal points, String remark) {
+    public Paper mark(Viewer viewer, long promptId, long studentId, Seen seen, int criterion, @Nullable BigDecimal points, String remark) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
         if (rubric == null || criterion < 0 || criterion >= rubric.criteria().size()) throw Problem.missing();
@@ -135,30 +159,41 @@ public class MarkingService {
         if (points != null && !of.allows(points))
             throw Problem.invalid("points", "points-outside", "\"" + of.name() + "\" goes from " + of.lowest() + " to " + of.highest() + ".");
         if (remark.length() > 4000) throw Problem.invalid("remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
-        begin(viewer, prompt, studentId);
+        begin(viewer, prompt, studentId, seen);
         store.setMark(promptId, studentId, new Mark(criterion, points, remark.strip()));
         return paper(viewer, promptId, studentId);
     }
 
     @Transactional
-    public Paper word(Viewer viewer, long promptId, long studentId, String word) {
+    public Paper word(Viewer viewer, long promptId, long studentId, Seen seen, String word) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         if (word.length() > 10_000) throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
-        begin(viewer, prompt, studentId);
+        begin(viewer, prompt, studentId, seen);
         store.setWord(promptId, studentId, word.strip());
         return paper(viewer, promptId, studentId);
     }
 
-    /** Shows every finished mark of a prompt to its student; gives how many there were. */
+    /** Shows finished marks to their students: those that stand as they were seen. */
     @Transactional
-    public int release(Viewer viewer, long promptId) {
+    public Released release(Viewer viewer, long promptId, List<SeenPaper> papers) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        List<Long> ready = store.ofPrompt(promptId).stream().filter(m -> m.releasedAt() == null)
-            .filter(m -> isFinished(prompt, m)).map(Marking::studentId).toList();
-        store.release(promptId, ready, clock.instant());
-        for (long student : ready) events.add(prompt.classId(), "score-released", student, viewer.personId());
-        return ready.size();
+        Names names = people.names(viewer, prompt.classId());
+        int released = 0;
+        List<String> changed = new ArrayList<>();
+        for (SeenPaper paper : papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
+            requireStudent(prompt, paper.student());
+            Optional<HandedIn> post = posts.lockHandedIn(promptId, paper.student());
+            Optional<Marking> marking = store.lock(promptId, paper.student());
+            if (marking.isEmpty() || !isFinished(prompt, marking.get()) || !paper.seen().equals(seen(post.orElse(null), marking.get()))) {
+                changed.add(names.of(paper.student()));
+            } else if (marking.get().releasedAt() == null) {
+                store.release(promptId, paper.student(), clock.instant());
+                events.add(prompt.classId(), "score-released", paper.student(), viewer.personId());
+                released++;
+            }
+        }
+        return new Released(released, changed);
     }
 
     /** The viewer's own released marks in a class, the newest first. */
@@ -179,12 +214,28 @@ public class MarkingService {
         return found;
     }
 
-    private void begin(Viewer viewer, PromptRecord prompt, long studentId) {
+    /** Makes sure that a paper stands as its marker had it before them, with its rows locked, and begins its marking or goes on with it. */
+    private void begin(Viewer viewer, PromptRecord prompt, long studentId, Seen seen) {
         requireStudent(prompt, studentId);
-        HandedIn post = posts.handedIn(prompt.id(), studentId)
+        HandedIn post = posts.lockHandedIn(prompt.id(), studentId)
             .orElseThrow(() -> Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark."));
-        if (store.find(prompt.id(), studentId).isEmpty()) store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
-        else store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+        Optional<Marking> marking = store.lock(prompt.id(), studentId);
+        if (!seen.equals(seen(post, marking.orElse(null)))) throw outdated(viewer, prompt, studentId, seen, post, marking);
+        if (marking.isPresent()) store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+        else store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+    }
+
+    /** Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what stands there now. */
+    private Problem outdated(Viewer viewer, PromptRecord prompt, long studentId, Seen seen, HandedIn post, Optional<Marking> marking) {
+        Names names = people.names(viewer, prompt.classId());
+        String sentence = seen.post() != post.postId() || seen.version() != post.version()
+            ? names.of(studentId) + " has handed in again since you opened this. What you gave was for the earlier text, and was not kept."
+            : marking.map(m -> names.of(m.markerId())).orElse("Somebody") + " has marked here since you opened this. Nothing was written over.";
+        return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), studentId));
+    }
+
+    private static @Nullable Seen seen(@Nullable HandedIn post, @Nullable Marking marking) {
+        return post == null ? null : new Seen(post.postId(), post.version(), marking == null ? 0 : marking.rev());
     }
 
     private PromptRecord requireMarking(Viewer viewer, long promptId) {

@@ -34,6 +34,12 @@ class MarkingStore {
             .param("prompt", promptId).param("student", studentId).query(MarkingStore::marking).optional();
     }
 
+    /** The marking, its row locked until the transaction ends. */
+    Optional<Marking> lock(long promptId, long studentId) {
+        return jdbc.sql("select " + COLUMNS + " from marking where prompt_id = :prompt and student_id = :student for update")
+            .param("prompt", promptId).param("student", studentId).query(MarkingStore::marking).optional();
+    }
+
     List<Marking> ofPrompt(long promptId) {
         return jdbc.sql("select " + COLUMNS + " from marking where prompt_id = :prompt").param("prompt", promptId).query(MarkingStore::marking).list();
     }
@@ -77,10 +83,9 @@ class MarkingStore {
         return marks;
     }
 
-    void release(long promptId, List<Long> studentIds, Instant now) {
-        if (studentIds.isEmpty()) return;
-        jdbc.sql("update marking set released_at = :now where prompt_id = :prompt and student_id in (:students) and released_at is null")
-            .param("now", Rows.utc(now)).param("prompt", promptId).param("students", studentIds).update();
+    void release(long promptId, long studentId, Instant now) {
+        jdbc.sql("update marking set released_at = :now, rev = rev + 1 where prompt_id = :prompt and student_id = :student")
+            .param("now", Rows.utc(now)).param("prompt", promptId).param("student", studentId).update();
     }
 
     private static @Nullable BigDecimal stripped(@Nullable BigDecimal points) {

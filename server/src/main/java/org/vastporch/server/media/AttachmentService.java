@@ -16,8 +16,9 @@ import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
+import org.vastporch.server.posts.PostHeadings;
 
-/** Sound, video and documents in posts. A file can be had by whoever can read the post that it was put into. */
+/** Sound, video and documents in posts. A file can be had by whoever can read a version of the post in which it stands. */
 @Service
 public class AttachmentService {
 
@@ -28,14 +29,16 @@ public class AttachmentService {
 
     private final AttachmentStore store;
     private final MediaStore media;
+    private final PostHeadings posts;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    AttachmentService(AttachmentStore store, MediaStore media, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    AttachmentService(AttachmentStore store, MediaStore media, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.media = media;
+        this.posts = posts;
         this.classes = classes;
         this.access = access;
         this.transaction = transaction;
@@ -55,7 +58,8 @@ public class AttachmentService {
         String id = UUID.randomUUID().toString();
         String sha = MediaService.hash(bytes);
         transaction.executeWithoutResult(status -> {
-            if (store.lockedCount(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
+            access.requireLockedPost(viewer, Act.EDIT, postId);
+            if (store.count(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
             media.add(sha, "application/octet-stream", bytes);
             store.add(new AttachmentStore.Attachment(id, post.blog().classId(), postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), bytes.length), clock.instant());
         });
@@ -64,16 +68,14 @@ public class AttachmentService {
 
     /** The files that were put into a post, for whoever may read it. */
     public List<FileView> ofPost(Viewer viewer, long postId) {
-        PostFacts post = access.requirePost(viewer, Act.READ, postId);
-        boolean working = access.allows(viewer, Act.READ_WORKING, post);
-        return store.ofPost(postId).stream().filter(file -> working || store.isUp(file)).map(AttachmentService::view).toList();
+        access.requirePost(viewer, Act.READ, postId);
+        return store.ofPost(postId).stream().filter(file -> posts.knowsFile(viewer, postId, file.id())).map(AttachmentService::view).toList();
     }
 
     AttachmentStore.Attachment require(Viewer viewer, String id) {
         AttachmentStore.Attachment file = store.find(id).orElseThrow(Problem::missing);
-        PostFacts post = access.requirePost(viewer, Act.READ, file.postId());
         // A file that so far stands in a draft or a version that waits is not for those who read what is up.
-        if (!access.allows(viewer, Act.READ_WORKING, post) && !store.isUp(file)) throw Problem.missing();
+        if (!posts.knowsFile(viewer, file.postId(), id)) throw Problem.missing();
         return file;
     }
 

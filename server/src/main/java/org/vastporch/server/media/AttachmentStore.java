@@ -36,15 +36,8 @@ class AttachmentStore {
         return jdbc.sql("select " + COLUMNS + " from attachment where post_id = :post order by created_at, id").param("post", postId).query((row, n) -> attachment(row)).list();
     }
 
-    /** Whether the file stands in the version of its post that readers get. */
-    boolean isUp(Attachment file) {
-        return jdbc.sql("select count(*) from post p join post_version v on v.post_id = p.id and v.no = p.live where p.id = :post and locate(:id, v.html) > 0")
-            .param("post", file.postId()).param("id", file.id()).query(Integer.class).single() > 0;
-    }
-
-    /** How many files a post has; the post is locked, so that two uploads at once count each other. */
-    int lockedCount(long postId) {
-        jdbc.sql("select id from post where id = :post for update").param("post", postId).query(Long.class).optional();
+    /** How many files a post has; its row is locked, so that two uploads at once count each other. */
+    int count(long postId) {
         return jdbc.sql("select count(*) from attachment where post_id = :post").param("post", postId).query(Integer.class).single();
     }
 

@@ -53,6 +53,12 @@ class MediaApi {
         return answer(media.headerOfSet(viewer, "s" + id));
     }
 
+    /** A picture that waits to stand at the head of a blog. */
+    @GetMapping("/media/headers/wanted/{id}")
+    ResponseEntity<byte[]> wantedHeader(Viewer viewer, @PathVariable long id) {
+        return answer(media.wantedHeader(viewer, id));
+    }
+
     @GetMapping("/media/headers/{id}")
     ResponseEntity<byte[]> header(Viewer viewer, @PathVariable long id) {
         return answer(media.header(viewer, id));

@@ -17,8 +17,9 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
+import org.vastporch.server.posts.PostHeadings;
 
-/** Pictures in posts. A picture can be seen by whoever can read the post that it was put into. */
+/** Pictures in posts. A picture can be seen by whoever can read a version of the post in which it stands. */
 @Service
 public class MediaService {
 
@@ -28,15 +29,17 @@ public class MediaService {
 
     private final MediaStore store;
     private final PictureMaker maker;
+    private final PostHeadings posts;
     private final BlogSetupService setups;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
+        this.posts = posts;
         this.setups = setups;
         this.classes = classes;
         this.access = access;
@@ -49,12 +52,14 @@ public class MediaService {
         if (!access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE))
             throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
         BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
-        if (store.picturesOf(postId) >= rules.mostPictures())
-            throw Problem.invalid("picture", "too-many-pictures", rules.mostPictures() == 0 ? "In this blog posts have no pictures." : "A post has at most " + rules.mostPictures() + " pictures here.");
+        refuseMany(postId, rules);
         refuseLarge(upload, rules.mostMegabytes());
         PictureMaker.Made made = maker.make(upload);
         String id = UUID.randomUUID().toString();
         transaction.executeWithoutResult(status -> {
+            // Asked again on the locked row: the picture was made meanwhile, and others came in.
+            access.requireLockedPost(viewer, Act.EDIT, postId);
+            refuseMany(postId, rules);
             store.add(hash(made.bytes()), made.type(), made.bytes());
             store.add(hash(made.small()), made.type(), made.small());
             store.addPicture(id, post.blog().classId(), postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
@@ -62,9 +67,14 @@ public class MediaService {
         return new Uploaded(id, "/media/" + id, made.width(), made.height());
     }
 
+    private void refuseMany(long postId, BlogRules rules) {
+        if (store.picturesOf(postId) >= rules.mostPictures())
+            throw Problem.invalid("picture", "too-many-pictures", rules.mostPictures() == 0 ? "In this blog posts have no pictures." : "A post has at most " + rules.mostPictures() + " pictures here.");
+    }
+
     Served serve(Viewer viewer, String id, boolean small) {
         MediaStore.Picture picture = store.picture(id).orElseThrow(Problem::missing);
-        access.requirePost(viewer, Act.READ, picture.postId());
+        if (!posts.knowsFile(viewer, picture.postId(), id)) throw Problem.missing();
         String sha = small ? picture.smallSha() : picture.sha();
         MediaStore.Medium medium = store.medium(sha);
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
@@ -105,6 +115,10 @@ public class MediaService {
 
     Served header(Viewer viewer, long blogId) {
         return header(setups.header(viewer, blogId));
+    }
+
+    Served wantedHeader(Viewer viewer, long id) {
+        return header(setups.wantedHeader(viewer, id));
     }
 
     Served headerOfSet(Viewer viewer, String ref) {

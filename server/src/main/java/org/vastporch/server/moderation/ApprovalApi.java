@@ -64,8 +64,8 @@ class ApprovalApi {
 
     @GetMapping("/api/classes/{id}/decisions")
     DecisionLog.DecisionPage decisions(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "") String q, @RequestParam(required = false) @Nullable Step step,
-                                       @RequestParam(required = false) @Nullable Long before) {
-        return log.page(viewer, id, new DecisionLog.Wish(q, step), before);
+                                       @RequestParam(required = false) @Nullable String after) {
+        return log.page(viewer, id, new DecisionLog.Wish(q, step), after);
     }
 
     @GetMapping("/api/classes/{id}/decisions.csv")

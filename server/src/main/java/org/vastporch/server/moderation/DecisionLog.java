@@ -17,6 +17,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.text.Folding;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
@@ -36,8 +37,8 @@ public class DecisionLog {
     public record DecisionLine(long id, Instant at, String by, String step, String subject, long postId, String title, String author, long place, int version, String note,
                                @Optionally Instant undoneAt) {}
 
-    /** @param next the decision after which the next page begins; left out on the last */
-    public record DecisionPage(List<DecisionLine> lines, @Optionally Long next) {}
+    /** @param next where the next page begins; left out on the last */
+    public record DecisionPage(List<DecisionLine> lines, @Optionally String next) {}
 
     /**
      * What is looked for.
@@ -66,19 +67,19 @@ public class DecisionLog {
         this.access = access;
     }
 
-    /** @param before the number of the last decision of the page before; null for the first page */
-    public DecisionPage page(Viewer viewer, long classId, Wish wish, @Nullable Long before) {
+    /** @param begins where the page begins; null for the first */
+    public DecisionPage page(Viewer viewer, long classId, Wish wish, @Nullable String begins) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
         Names names = people.names(viewer, classId);
         List<DecisionLine> lines = new ArrayList<>();
-        Long after = before;
+        Long after = Cursor.read(begins, parts -> Long.valueOf(parts.get(0))).orElse(null);
         while (true) {
             List<Row> rows = store.log(classId, wish.step(), after, SCANNED);
             for (Row row : rows) {
                 DecisionLine line = line(row, names);
                 after = row.id();
                 if (fits(line, wish)) lines.add(line);
-                if (lines.size() == PAGE) return new DecisionPage(lines, after);
+                if (lines.size() == PAGE) return new DecisionPage(lines, Cursor.of(after));
             }
             if (rows.size() < SCANNED) return new DecisionPage(lines, null);
         }

@@ -64,13 +64,15 @@ class DecisionStore {
     List<DecisionLog.Row> log(long classId, @Nullable Step step, @Nullable Long before, int most) {
         return jdbc.sql("""
                 select d.id, d.decided_at, d.decided_by, d.step, d.subject, d.author_id, d.version_no, d.note, d.undone_at,
-                       coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, '') as title
+                       coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, hb.title, '') as title
                   from decision d
                   left join post p on d.subject = 'post' and p.id = d.subject_id
                   left join post_version v on v.post_id = p.id and v.no = d.version_no
                   left join comment k on d.subject = 'comment' and k.id = d.subject_id
                   left join post q on q.id = k.post_id
                   left join post_version w on w.post_id = q.id and w.no = coalesce(q.live, q.working)
+                  left join blog_header h on d.subject = 'header' and h.id = d.subject_id
+                  left join blog hb on hb.id = h.blog_id
                  where d.class_id = :classId and d.id < :before and (:step is null or d.step = :step)
                  order by d.class_id desc, d.id desc
                  limit :most""")
@@ -145,6 +147,7 @@ class DecisionStore {
                   from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case when t.source_id is null then 0 else 1 end as outside,
                 """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post") + of.formatted("post")
                 + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, " + held.formatted("comment") + of.formatted("comment")
+                + " union all select t.class_id, 0, 0, 0, 0, " + held.formatted("header") + " from blog_header t where " + PileFilter.waiting() + " and t.class_id in (:classes)"
                 + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
             .param("classes", classIds).query((row, n) -> new PileService.PileCount(row.getLong("class_id"), row.getString("name"), row.getInt("n"), row.getInt("posts"), row.getInt("comments"),
                 row.getInt("outside"), row.getInt("held"), row.getInt("reported"), row.getInt("up"))).list();

@@ -17,7 +17,13 @@ public interface Moderated {
      *
      * @param publishAt when its author wants it to go up; null for as soon as it may
      */
-    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant publishAt) {}
+    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant publishAt) {
+
+        /** Whether it lies in the pile at this moment. */
+        boolean inPile() {
+            return standing.inPile(waitingSince != null);
+        }
+    }
 
     /** The name of the kind: "post" or "comment". */
     String subject();

@@ -6,7 +6,7 @@ import java.time.Instant;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
-import java.util.stream.Collectors;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -20,6 +20,7 @@ import org.vastporch.core.people.EmailAddress;
 import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.mail.LateMail;
 import org.vastporch.server.mail.MailService;
 import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.moderation.NoticeStore.Waiting;
@@ -34,7 +35,7 @@ import org.vastporch.server.people.PeopleService;
  * text that waits, and one mail tells of all that came since the last.
  */
 @Service
-public class NoticeService {
+public class NoticeService implements LateMail {
 
     /**
      * @param waits whether the address is still to be confirmed
@@ -127,10 +128,31 @@ public class NoticeService {
         String to = wish.address().isEmpty() || isUnconfirmed(wish.personId(), wish.address()) ? people.email(wish.personId()) : wish.address();
         if (to.isEmpty()) return;
         store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
-        if (arrived.isEmpty()) return;
-        String subject = arrived.size() == 1 ? "1 text waits in " + of.name() : arrived.size() + " texts wait in " + of.name();
-        String named = arrived.stream().map(w -> w.subject().substring(0, 1) + w.id()).collect(Collectors.joining(" ", " ", " "));
-        mails.writeAbout(wish.personId(), to, subject, text(viewer, of, arrived), named);
+        if (!arrived.isEmpty()) mails.order(kind(), to, new LateMail.Order(wish.personId(), String.valueOf(of.id()), wish.toldUpto(), now));
+    }
+
+    @Override
+    public String kind() {
+        return "notice";
+    }
+
+    /** What still waits of it now, for somebody who still approves there. */
+    @Override
+    public Optional<Words> write(Order order) {
+        ClassService.ClassRecord of = classes.get(Long.parseLong(order.about()));
+        Viewer viewer = access.viewer(order.personId());
+        List<Waiting> waiting = store.arrived(of.id(), order.since(), order.until());
+        if (waiting.isEmpty() || !access.allows(viewer, Act.APPROVE, of.id())) return Optional.empty();
+        String subject = waiting.size() == 1 ? "1 text waits in " + of.name() : waiting.size() + " texts wait in " + of.name();
+        return Optional.of(new Words(subject, text(viewer, of, waiting), null, null));
+    }
+
+    private static String kindInWords(String subject) {
+        return switch (subject) {
+            case "post" -> "Post: ";
+            case "header" -> "A picture for the head of ";
+            default -> "Comment on ";
+        };
     }
 
     private String text(Viewer viewer, ClassService.ClassRecord of, List<Waiting> arrived) {
@@ -139,7 +161,7 @@ public class NoticeService {
         String pile = school.base() + "/classes/" + of.id() + "/approve";
         for (Waiting w : arrived.subList(0, Math.min(NAMED, arrived.size()))) {
             String who = w.authorId() == null ? "a visitor" : names.of(w.authorId());
-            text.append("\n").append(w.subject().equals("post") ? "Post: " + w.title() + ", by " + who : "Comment on " + w.title() + ", by " + who)
+            text.append("\n").append(kindInWords(w.subject()) + w.title() + ", by " + who)
                 .append("\n").append(pile).append("?item=").append(w.subject()).append('-').append(w.id()).append("\n");
         }
         if (arrived.size() > NAMED) text.append("\nand ").append(arrived.size() - NAMED).append(" more.\n");

@@ -52,14 +52,19 @@ class NoticeStore {
         return jdbc.sql("""
                 select 'post' as subject, t.id, t.author_id, v.title, t.waiting_since
                   from post t
-                  join post_version v on v.post_id = t.id and v.no = coalesce(t.working, t.live)
-                 where t.class_id = :classId and t.waiting_since > :after and t.waiting_since <= :upto
+                  join post_version v on v.post_id = t.id and v.no = case when t.live is not null and t.state <> 'WAITING' then t.live else coalesce(t.working, t.live) end
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
                 union all
                 select 'comment', t.id, t.author_id, v.title, t.waiting_since
                   from comment t
                   join post p on p.id = t.post_id
                   join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
-                 where t.class_id = :classId and t.waiting_since > :after and t.waiting_since <= :upto
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
+                union all
+                select 'header', t.id, t.author_id, b.title, t.waiting_since
+                  from blog_header t
+                  join blog b on b.id = t.blog_id
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
                  order by waiting_since
                  limit 200""")
             .param("classId", classId).param("after", Rows.utc(after)).param("upto", Rows.utc(upto))

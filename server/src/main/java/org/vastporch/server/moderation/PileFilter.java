@@ -22,10 +22,11 @@ public record PileFilter(@Nullable Long classId, String sort, int most) {
     /** The condition of a sort on texts t of a kind; null if no text of the kind is of that sort. */
     public static @Nullable String of(String sort, String kind) {
         boolean post = kind.equals("post");
+        boolean comment = kind.equals("comment");
         return switch (sort) {
             case "" -> "true";
             case "posts" -> post ? "t.source_id is null" : null;
-            case "comments" -> post ? null : "true";
+            case "comments" -> comment ? "true" : null;
             case "outside" -> post ? "t.source_id is not null" : null;
             case "held" -> "exists (select 1 from hold h where h.subject = '" + kind + "' and h.subject_id = t.id)";
             case "reported" -> "exists (select 1 from report r where r.subject = '" + kind + "' and r.subject_id = t.id and r.decision_id is null)";

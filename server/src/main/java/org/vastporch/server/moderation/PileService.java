@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -134,17 +135,29 @@ public class PileService {
             try {
                 results.add(transaction.execute(status -> decideOne(viewer, item, wish.step(), wish.note().strip())));
             } catch (Problem e) {
-                Revision changes = e.code().equals(NEWER) ? kind(item.subject()).changesSince(item.id(), item.version()).orElse(null) : null;
+                Revision changes = e.code().equals(NEWER) ? changesFor(viewer, item) : null;
                 results.add(new Decided(item.subject(), item.id(), null, null, e.code(), e.getMessage(), changes));
             }
         }
         return results;
     }
 
+    /**
+     * What is new since the version that somebody names as seen. A moderator gets what is new from the pile alone: the number could be that of any version.
+     */
+    private @Nullable Revision changesFor(Viewer viewer, Seen item) {
+        return transaction.execute(status -> {
+            Moderated kind = kind(item.subject());
+            Moderated.Text text = kind.lock(item.id()).orElseThrow(Problem::missing);
+            return access.allows(viewer, Act.MANAGE_CLASS, text.classId()) ? kind.changesSince(item.id(), item.version()).orElse(null) : null;
+        });
+    }
+
     private Decided decideOne(Viewer viewer, Seen seen, Step step, String note) {
         Moderated kind = kind(seen.subject());
-        Moderated.Text text = kind.lock(seen.id()).orElseThrow(Problem::missing);
-        access.require(viewer, Act.APPROVE, text.classId());
+        Moderated.Text text = kind.lock(seen.id()).orElseThrow(PileService::notWaiting);
+        // Of what one may not decide on one hears as of what is not there.
+        if (!access.mayJudge(viewer, text.classId(), text.inPile())) throw notWaiting();
         refuseOutdated(viewer, seen, text);
         Standing after = ModerationTable.after(text.standing(), step, Policy.BEFORE, false)
             .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a text that is " + text.standing().state().name().toLowerCase() + "."));
@@ -160,6 +173,10 @@ public class PileService {
         return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null, null);
     }
 
+    private static Problem notWaiting() {
+        return Problem.stale("not-waiting", "This does not wait any more: its author took it back, or somebody has decided about it.");
+    }
+
     private void refuseOutdated(Viewer viewer, Seen seen, Moderated.Text text) {
         if (text.rev() == seen.rev() && text.standing().judged() == seen.version()) return;
         List<DecisionStore.Decision> past = store.about(seen.subject(), seen.id());
@@ -170,12 +187,13 @@ public class PileService {
 
     /** Takes a decision back, while nothing newer happened to the text. */
     public Decided undo(Viewer viewer, long decisionId) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         return transaction.execute(status -> {
             DecisionStore.Decision decision = store.find(decisionId).orElseThrow(Problem::missing);
-            access.require(viewer, Act.APPROVE, decision.classId());
+            if (!access.mayUndo(viewer, decision.classId(), decision.by())) throw Problem.missing();
             Moderated kind = kind(decision.subject());
             Moderated.Text text = kind.lock(decision.subjectId()).orElseThrow(Problem::missing);
-            if (decision.undone() || text.rev() != decision.afterRev())
+            if (store.find(decisionId).orElseThrow(Problem::missing).undone() || text.rev() != decision.afterRev())
                 throw Problem.stale("too-late-to-undo", "This cannot be taken back any more: the text was changed or decided on since.");
             store.undo(decisionId, clock.instant());
             reports.reopen(decisionId);
@@ -195,8 +213,8 @@ public class PileService {
         Problem.unlessAllowed(AccessEngine.own(viewer));
         if (reason.strip().length() > LONGEST_REASON) throw Problem.invalid("reason", "reason-too-long", "Say it in at most " + LONGEST_REASON + " characters.");
         Moderated kind = kind(subject);
-        kind.requireReading(viewer, id);
         Moderated.Text text = kind.lock(id).orElseThrow(Problem::missing);
+        kind.requireReading(viewer, id);
         if (text.authorId() != null && text.authorId() == viewer.personId()) throw Problem.invalid("reason", "own-text", "This is your own. You can change it or take it away yourself.");
         List<ReportStore.ReportRow> open = reports.open(subject, id);
         if (open.stream().anyMatch(r -> r.reporterId() == viewer.personId())) return;

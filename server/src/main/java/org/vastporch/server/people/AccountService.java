@@ -9,8 +9,10 @@ import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Passwords;
+import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.PeopleService.TriesView;
 
 /** A person's own account, over years and classes; and the people of the school for its keeper. */
 @Service
@@ -25,7 +27,7 @@ public class AccountService {
     /** @param next the cursor of the next page; left out on the last */
     public record PersonPage(List<PersonLine> people, @Optionally String next) {}
 
-    public record PersonLine(long id, String name, String username, String email, boolean keeper, boolean teacher, boolean ready, List<PlaceLine> places) {}
+    public record PersonLine(long id, String name, String username, String email, boolean keeper, boolean teacher, boolean ready, List<PlaceLine> places, @Optionally TriesView tries) {}
 
     private static final int PAGE = 40;
 
@@ -61,7 +63,7 @@ public class AccountService {
         long id = requireInPerson(viewer);
         if (!mayChangePassword(id)) throw Problem.stale("password-kept", "In your class the teacher gives out the pass phrases. Ask there for a new one.");
         String hash = people.credentials(people.usernameOf(id)).map(PeopleService.Credentials::hash).orElse("");
-        if (!passwords.matches(before.strip(), hash)) throw Problem.invalid("before", "password-wrong", "This is not your password as it was until now.");
+        if (!Passwords.fits(before) || !passwords.matches(before.strip(), hash)) throw Problem.invalid("before", "password-wrong", "This is not your password as it was until now.");
         String fault = Passwords.fault(wanted);
         if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
         people.setPassword(id, wanted.strip());
@@ -70,20 +72,16 @@ public class AccountService {
     /** The people of the school whose names begin like a text, page by page, for the keeper. */
     public PersonPage find(Viewer viewer, String begins, String after) {
         people.requireKeeper(viewer);
-        int bar = after.lastIndexOf('_');
-        String afterName = bar < 0 ? "" : after.substring(0, bar);
-        long afterId;
-        try {
-            afterId = bar < 0 ? 0 : Long.parseLong(after.substring(bar + 1));
-        } catch (NumberFormatException e) {
-            throw Problem.invalid("after", "cursor-unknown", "This page address is broken. Go back to the first page.");
-        }
-        List<PeopleStore.Person> found = store.find(begins.strip(), afterName, afterId, PAGE + 1);
+        Begins start = Cursor.read(after, parts -> new Begins(parts.get(0), Long.parseLong(parts.get(1)))).orElse(new Begins("", 0));
+        List<PeopleStore.Person> found = store.find(begins.strip(), start.name(), start.id(), PAGE + 1);
         List<PeopleStore.Person> page = found.subList(0, Math.min(PAGE, found.size()));
-        String next = found.size() > PAGE ? page.get(PAGE - 1).name().family() + "_" + page.get(PAGE - 1).id() : null;
+        String next = found.size() > PAGE ? Cursor.of(page.get(PAGE - 1).name().family(), page.get(PAGE - 1).id()) : null;
         return new PersonPage(page.stream().map(p -> new PersonLine(p.id(), (p.title() + " " + p.name().full()).strip(), p.username(), p.email(), p.keeper(), p.teacher(),
-            p.hasPassword(), places(p.id()))).toList(), next);
+            p.hasPassword(), places(p.id()), people.tries(p.id()).orElse(null))).toList(), next);
     }
+
+    /** A page begins after this name and number. */
+    private record Begins(String name, long id) {}
 
     private static long requireInPerson(Viewer viewer) {
         Problem.unlessAllowed(AccessEngine.own(viewer));

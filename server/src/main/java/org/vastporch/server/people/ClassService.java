@@ -19,6 +19,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.JoinCode;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -85,7 +86,7 @@ public class ClassService {
         if (!people.isTeacher(viewer.personId())) throw Problem.refused(Reason.STAFF_ONLY);
         String name = required("name", wanted.name(), 120, "Give the class a name.");
         long id = store.add(name, limited("subject", wanted.subject(), 120), limited("level", wanted.level(), 60), term(wanted), Rules.SAFE, clock.instant());
-        people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, null);
+        people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, viewer.personId());
         events.add(id, "class-created", id, viewer.personId());
         return id;
     }
@@ -141,8 +142,10 @@ public class ClassService {
     }
 
     private static String limited(String field, String text, int most) {
-        if (text.strip().length() > most)
-            throw Problem.invalid(field, field + "-too-long", "This has " + text.strip().length() + " characters; at most " + most + " fit here.");
-        return text.strip();
+        String line = OneLine.of(text);
+        if (line.length() > most) throw Problem.invalid(field, field + "-too-long", "This has " + line.length() + " characters; at most " + most + " fit here.");
+        // It stands in mails to people outside.
+        if (line.matches("(?i).*(://|www\\.|@).*")) throw Problem.invalid(field, field + "-address", "There can be no web or e-mail address here.");
+        return line;
     }
 }

@@ -10,6 +10,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.GroupSplit;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -108,7 +109,7 @@ public class GroupService {
     }
 
     private String free(long classId, String wanted, long except) {
-        String name = wanted.strip();
+        String name = OneLine.of(wanted);
         if (name.isEmpty()) throw Problem.invalid("name", "name-missing", "Give the group a name.");
         if (name.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A group's name has at most " + LONGEST_NAME + " characters.");
         if (store.groups(classId).stream().anyMatch(g -> g.id() != except && g.name().equalsIgnoreCase(name)))

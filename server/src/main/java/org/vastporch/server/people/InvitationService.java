@@ -10,11 +10,13 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.EmailAddress;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.mail.MailService;
+import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.people.InvitationStore.Invitation;
 
 /** Invitations into a class by e-mail. */
@@ -41,44 +43,47 @@ public class InvitationService {
     private final ClassService classes;
     private final AccessService access;
     private final MailService mail;
+    private final SchoolAddress school;
     private final EventStore events;
     private final Clock clock;
 
-    InvitationService(InvitationStore store, PeopleService people, ClassService classes, AccessService access, MailService mail, EventStore events, Clock clock) {
+    InvitationService(InvitationStore store, PeopleService people, ClassService classes, AccessService access, MailService mail, SchoolAddress school, EventStore events, Clock clock) {
         this.store = store;
         this.people = people;
         this.classes = classes;
         this.access = access;
         this.mail = mail;
+        this.school = school;
         this.events = events;
         this.clock = clock;
     }
 
-    /** @param base the beginning of the addresses of this school, such as https://porch.example */
+    /** Invites somebody by mail. The name is for the list of invitations; no text of the inviter's own goes to an address that anybody can type. */
     @Transactional
-    public Sent invite(Viewer viewer, long classId, Invite wish, String base) {
+    public Sent invite(Viewer viewer, long classId, Invite wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (wish.role() == Role.LEAD) throw Problem.invalid("role", "role-not-here", "A class has one lead teacher.");
         String email = wish.email().strip();
         if (!EmailAddress.isValid(email))
             throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
-        if (wish.name().length() > 120) throw Problem.invalid("name", "name-too-long", "A name has at most 120 characters here.");
+        String name = OneLine.of(wish.name());
+        if (name.length() > 120) throw Problem.invalid("name", "name-too-long", "A name has at most 120 characters here.");
         if (store.ofClass(classId).stream().anyMatch(i -> i.acceptedAt() == null && i.email().equalsIgnoreCase(email)))
             throw Problem.invalid("email", "invited-already", "This address has an invitation that waits. You can send it once more.");
         String token = Tokens.make();
-        store.add(classId, wish.role(), email, wish.name().strip(), Tokens.hash(token), viewer.personId(), clock.instant(), clock.instant().plus(LASTS));
-        send(viewer, classId, wish.role(), email, wish.name().strip(), base, token);
+        store.add(classId, wish.role(), email, name, Tokens.hash(token), viewer.personId(), clock.instant(), clock.instant().plus(LASTS));
+        send(viewer, classId, wish.role(), email, token);
         events.add(classId, "invited", null, viewer.personId());
         return new Sent("/invitation?t=" + token);
     }
 
     /** Sends an invitation once more, with a new address; the one before no longer works. */
     @Transactional
-    public Sent resend(Viewer viewer, long id, String base) {
+    public Sent resend(Viewer viewer, long id) {
         Invitation invitation = require(viewer, id);
         String token = Tokens.make();
         store.resend(id, Tokens.hash(token), clock.instant(), clock.instant().plus(LASTS));
-        send(viewer, invitation.classId(), invitation.role(), invitation.email(), invitation.name(), base, token);
+        send(viewer, invitation.classId(), invitation.role(), invitation.email(), token);
         return new Sent("/invitation?t=" + token);
     }
 
@@ -121,7 +126,7 @@ public class InvitationService {
         return invitation;
     }
 
-    private void send(Viewer viewer, long classId, Role role, String email, String name, String base, String token) {
+    private void send(Viewer viewer, long classId, Role role, String email, String token) {
         String className = classes.get(classId).name();
         String as = switch (role) {
             case CO_TEACHER -> "as a co-teacher";
@@ -131,7 +136,7 @@ public class InvitationService {
             default -> "as a student";
         };
         mail.write(null, email, "An invitation to " + className, """
-            Hello%s,
+            Hello,
 
             %s invites you to the class "%s" on Vast Porch, %s.
 
@@ -139,6 +144,6 @@ public class InvitationService {
             %s/invitation?t=%s
 
             If you do not know what this is about, you can leave it: nothing happens until you accept.
-            """.formatted(name.isEmpty() ? "" : " " + name, people.ownName(viewer.personId()), className, as, base, token));
+            """.formatted(people.ownName(viewer.personId()), className, as, school.base(), token));
     }
 }

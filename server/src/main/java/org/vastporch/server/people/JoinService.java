@@ -3,7 +3,9 @@ package org.vastporch.server.people;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -12,8 +14,10 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.JoinCode;
 import org.vastporch.core.people.Passwords;
+import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -23,7 +27,7 @@ import org.vastporch.server.log.EventStore;
 public class JoinService {
 
     /** @param until left out for no end
-     *  @param left  how many may still come; left out for no limit */
+     *  @param left  how many may still come; left out for codes of before, which have no limit */
     public record CodeView(String code, @Optionally Instant until, @Optionally Integer left, boolean open) {}
 
     /** @param keep whether the code that is there stays; else a new one takes its place */
@@ -35,6 +39,8 @@ public class JoinService {
     /** Somebody who came in, with the final username. */
     public record Joined(long personId, long classId, String username) {}
 
+    private static final int MOST_BY_CODE = 200;
+
     private final PeopleStore store;
     private final PeopleService people;
     private final ClassStore classStore;
@@ -44,6 +50,8 @@ public class JoinService {
     private final EventStore events;
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
+    /** More than two classes in an hour is no lesson. */
+    private final Allowance joinings = new Allowance(60);
 
     JoinService(PeopleStore store, PeopleService people, ClassStore classStore, ClassService classes, InvitationService invitations, AccessService access,
                 EventStore events, Clock clock) {
@@ -68,8 +76,8 @@ public class JoinService {
     public @Nullable CodeView setCode(Viewer viewer, long classId, CodeWish wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         JoinCode before = classes.get(classId).code();
-        if (wish.left() != null && (wish.left() < 0 || wish.left() > 2000)) throw Problem.invalid("left", "left-range", "Between 0 and 2,000 people may come.");
-        classStore.setCode(classId, new JoinCode(wish.keep() && before != null ? before.code() : JoinCode.make(random), wish.until(), wish.left()));
+        if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_CODE)) throw Problem.invalid("left", "left-range", "Between 0 and " + MOST_BY_CODE + " people may come by one code.");
+        classStore.setCode(classId, new JoinCode(wish.keep() && before != null ? before.code() : JoinCode.make(random), wish.until(), wish.left() == null ? MOST_BY_CODE : wish.left()));
         events.add(classId, "join-code-set", null, viewer.personId());
         return code(viewer, classId);
     }
@@ -90,9 +98,12 @@ public class JoinService {
     @Transactional
     public Joined byCode(Viewer viewer, String typed, Newcomer newcomer) {
         long classId = requireCode(typed);
+        if (!joinings.take(String.valueOf(classId))) throw Problem.tooMany("Very many have come into this class within an hour. Please try again later, or ask your teacher.");
         long person = viewer.isStranger() ? addStudent(newcomer) : viewer.personId();
         Joined joined = join(classId, person, Role.STUDENT);
+        people.signedIn(person);
         classStore.setCode(classId, classes.get(classId).code().used());
+        events.add(classId, "joined-by-code", joined.personId(), joined.personId());
         return joined;
     }
 
@@ -110,16 +121,26 @@ public class JoinService {
             people.setPassword(person, checkedPassword(newcomer));
         }
         Joined joined = join(invitation.classId(), person, invitation.role());
+        people.signedIn(person);
         invitations.accepted(invitation, person);
         return joined;
     }
 
     private Joined join(long classId, long person, Role role) {
-        boolean here = access.viewer(person).in(classId, clock.instant()).isPresent();
-        if (here) throw Problem.stale("already-here", "You are in this class already.");
-        people.enrol(classId, person, role, "", classes.get(classId).shown(), null);
+        Optional<PeopleStore.Member> before = store.members(classId).stream().filter(m -> m.id() == person).findFirst();
+        if (before.isPresent() && before.get().endedAt() == null) throw Problem.stale("already-here", "You are in this class already.");
+        if (before.isPresent()) throw Problem.stale("place-ended", "Your place in this class has ended. Only its teachers can take you in again.");
+        boolean asked = (role == Role.STUDENT || role == Role.GUEST) && NewcomerName.isAsked(store.person(person).orElseThrow().name(), takenNames(classId));
+        people.enrol(classId, person, role, "", classes.get(classId).shown(), person);
+        store.setNameAsked(classId, person, asked);
         if (role == Role.STUDENT) people.arrived(classId, List.of(person));
         return new Joined(person, classId, people.usernameOf(person));
+    }
+
+    private List<String> takenNames(long classId) {
+        List<String> taken = new ArrayList<>(store.namesOfStaff());
+        store.members(classId).forEach(m -> taken.add(m.name().full()));
+        return taken;
     }
 
     private long addStudent(Newcomer newcomer) {

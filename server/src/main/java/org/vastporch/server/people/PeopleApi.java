@@ -13,11 +13,11 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
+import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.http.Optionally;
 
 /** The people of a class: members, groups, names, slips, leaving. */
@@ -27,6 +27,8 @@ class PeopleApi {
     record RoleChange(Role role) {}
 
     record ShownChange(PersonName.Shown shown, @Optionally String penName) {}
+
+    record NameChange(String given, String family) {}
 
     record LeavingChange(Leaving leaving) {}
 
@@ -41,13 +43,15 @@ class PeopleApi {
     private final PlaceService places;
     private final GroupService groups;
     private final SlipPrinter slips;
+    private final SchoolAddress school;
 
-    PeopleApi(ClassService classes, PeopleService people, PlaceService places, GroupService groups, SlipPrinter slips) {
+    PeopleApi(ClassService classes, PeopleService people, PlaceService places, GroupService groups, SlipPrinter slips, SchoolAddress school) {
         this.classes = classes;
         this.people = people;
         this.places = places;
         this.groups = groups;
         this.slips = slips;
+        this.school = school;
     }
 
     @GetMapping("/api/classes/{id}/people")
@@ -63,6 +67,12 @@ class PeopleApi {
     @PutMapping("/api/classes/{id}/people/{person}/shown")
     void setShown(Viewer viewer, @PathVariable long id, @PathVariable long person, @RequestBody ShownChange body) {
         places.setShown(viewer, id, person, body.shown(), body.penName());
+    }
+
+    /** Lets the name of somebody who came in by themselves show, as it is or mended. */
+    @PutMapping("/api/classes/{id}/people/{person}/name")
+    void setName(Viewer viewer, @PathVariable long id, @PathVariable long person, @RequestBody NameChange body) {
+        places.setName(viewer, id, person, new PersonName(body.family(), body.given()));
     }
 
     /** What there is of a person: said before they leave. */
@@ -115,8 +125,7 @@ class PeopleApi {
 
     @GetMapping(path = "/api/classes/{id}/slips.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
     ResponseEntity<byte[]> slips(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") long person) {
-        String address = ServletUriComponentsBuilder.fromCurrentContextPath().path("/sign-in").toUriString();
-        byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, address);
+        byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, school.base() + "/sign-in");
         return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.inline().filename("sign-in-slips.pdf").build().toString())
             .header(HttpHeaders.CACHE_CONTROL, "no-store").body(pdf);
     }

@@ -8,22 +8,27 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.AccountCare;
 import org.vastporch.core.people.Leaving;
+import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.PassPhrases;
-import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.Usernames;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -44,13 +49,17 @@ public class PeopleService {
      * @param place   the number of the place in the class, by which readers know the person
      * @param state   one of "slip" (never signed in), "signed-in", "left"
      * @param shownAs the name that readers see
+     * @param care    whether the viewer looks after the account; else the school keeper does
+     * @param nameAsked whether staff have still to look at the name before the class sees it
      * @param leftAt  when a member left, and {@code mayReturn} whether that can be undone
      */
     public record MemberLine(long id, long place, String name, String sortName, String username, String role, @Optionally String group,
                              @Optionally Long groupId, String email, String schoolNo, String state, String shown, @Optionally String penName, String shownAs,
-                             @Optionally Instant leftAt, @Optionally String leaving, boolean mayReturn) {}
+                             @Optionally Instant leftAt, @Optionally String leaving, boolean mayReturn, boolean care, boolean nameAsked) {}
 
     public record StaffLine(long id, String name, String username, String email, boolean keeper, boolean ready) {}
+
+    private static final int WORTH_TELLING = 5;
 
     private final PeopleStore store;
     private final ClassStore classes;
@@ -78,21 +87,49 @@ public class PeopleService {
         return store.credentials(username);
     }
 
+    /** Tries at somebody's password that did not work, since that person last said that they know of them. */
+    public record TriesView(int count, Instant last) {}
+
+    public void addTry(long personId) {
+        store.addTry(personId, clock.instant());
+    }
+
+    public void forgetTries(long personId) {
+        store.forgetTries(personId);
+    }
+
+    /** What a person is told of tries at the own account; empty while they are as few as slips of one's own fingers. */
+    public Optional<TriesView> tries(long personId) {
+        return store.tries(personId).filter(t -> t.count() >= WORTH_TELLING);
+    }
+
     public void signedIn(long personId) {
         store.signedIn(personId, clock.instant());
+    }
+
+    /** Puts a member into a group, which is made if it is not there. */
+    void move(long classId, long personId, String group) {
+        store.setGroup(classId, List.of(personId), store.groupId(classId, group.strip()));
     }
 
     /** A new or mended name, address or number; what is empty stays as it was. */
     void change(long classId, long personId, PersonName name, String email, String schoolNo, String group) {
         PeopleStore.Person before = store.person(personId).orElseThrow();
         store.change(personId, name, email.isEmpty() ? before.email() : email, schoolNo.isEmpty() ? before.schoolNo() : schoolNo);
-        if (!group.isBlank()) store.setGroup(classId, List.of(personId), store.groupId(classId, group.strip()));
+        if (!group.isBlank()) move(classId, personId, group);
         if (!name.equals(before.name())) publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
     }
 
+    /** Sets a password. One-time addresses end with every new password or pass phrase. */
     public void setPassword(long personId, String password) {
         store.setPassword(personId, passwords.encode(password), null);
         events.add(null, "password-set", personId, personId);
+    }
+
+    /** Gives several people one password, hashed once, as for a school that is shown to others. */
+    public void setPassword(List<Long> people, String password) {
+        String hash = passwords.encode(password);
+        people.forEach(id -> store.setPassword(id, hash, null));
     }
 
     /** The names of a class's members as the viewer may see them. */
@@ -116,6 +153,7 @@ public class PeopleService {
     }
 
     private static String shownName(PeopleStore.Member member, boolean real) {
+        if (member.nameAsked() && !real) return NewcomerName.UNTIL_ASKED;
         if (member.role() != Role.STUDENT && !member.title().isBlank()) return member.title() + " " + member.name().family();
         return member.name().shownAs(member.shown(), member.penName(), real);
     }
@@ -137,15 +175,16 @@ public class PeopleService {
 
     public List<MemberLine> members(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
-        return roll(classId).stream().map(this::line).toList();
+        Set<Long> care = inCare(viewer, classId);
+        return roll(classId).stream().map(m -> line(m, care.contains(m.id()))).toList();
     }
 
-    private MemberLine line(PeopleStore.Member m) {
+    private MemberLine line(PeopleStore.Member m, boolean care) {
         String sortName = (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", "");
         String state = m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip";
         return new MemberLine(m.id(), m.place(), m.name().full(), sortName, m.username(), m.role().name(), m.group(), m.groupId(), m.email(), m.schoolNo(), state,
             m.shown().name(), m.penName(), shownName(m, false), m.endedAt(), m.leaving() == null ? null : m.leaving().name(),
-            m.endedAt() != null && Leaving.canReturn(m.endedAt(), clock.instant()));
+            m.endedAt() != null && Leaving.canReturn(m.endedAt(), clock.instant()), care, m.nameAsked());
     }
 
     /** The students who are in a class now, in the order of their names. */
@@ -167,9 +206,15 @@ public class PeopleService {
     public long addStaff(Viewer viewer, String title, PersonName name, String email, boolean teacher) {
         String base = Usernames.latin(name.family().isEmpty() ? name.given() : name.family());
         String username = base.isEmpty() || store.isUsername(base) ? Usernames.make(name, store::isUsername) : base;
-        long id = store.add(username, title.strip(), name, email.strip(), "", false, teacher, clock.instant());
+        long id = store.add(username, checkedTitle(title), name, email.strip(), "", false, teacher, clock.instant());
         events.add(null, "person-added", id, viewer.personId());
         return id;
+    }
+
+    private static String checkedTitle(String title) {
+        String line = OneLine.of(title);
+        if (line.length() > 20) throw Problem.invalid("title", "title-too-long", "A title such as Ms or Dr has at most 20 characters.");
+        return line;
     }
 
     /** The school keeper's account, made when the school is opened for the first time. Empty if there is a keeper with a password. */
@@ -197,19 +242,32 @@ public class PeopleService {
         if (!viewer.keeper()) throw Problem.missing();
     }
 
-    /** Tells whether staff of a class may give one of its students a new pass phrase. */
-    public boolean mayRenewPhrase(long classId, long personId) {
-        if (!students(classId).contains(personId)) return false;
-        PeopleStore.Person person = store.person(personId).orElseThrow();
-        return Passwords.mayRenew(person.keeper() || person.teacher(), store.places(personId).stream().filter(p -> p.endedAt() == null).map(PeopleStore.Place::role).toList());
+    /** The members of a class whose accounts somebody looks after. */
+    Set<Long> inCare(Viewer viewer, long classId) {
+        return store.known(classId, managedBy(viewer)).stream().filter(RosterCheck.Known::care).map(RosterCheck.Known::personId).collect(Collectors.toSet());
     }
 
-    /** Takes a person into a class. */
+    /** Tells whether somebody looks after the account of a person: may give a new pass phrase, and change name, number and address. */
+    public boolean caresFor(Viewer viewer, long personId) {
+        PeopleStore.Person person = store.person(personId).orElseThrow();
+        List<AccountCare.Place> places = store.places(personId).stream().filter(p -> p.endedAt() == null).map(p -> new AccountCare.Place(p.classId(), p.role())).toList();
+        return AccountCare.isWith(managedBy(viewer), person.keeper() || person.teacher(), places);
+    }
+
+    private Set<Long> managedBy(Viewer viewer) {
+        return viewer.memberships().stream().map(Membership::classId).filter(id -> access.allows(viewer, Act.MANAGE_CLASS, id)).collect(Collectors.toSet());
+    }
+
+    /**
+     * Takes a person into a class.
+     *
+     * @param by who does that; null for nobody in particular
+     */
     @Transactional
-    public void enrol(long classId, long personId, Role role, String group, PersonName.Shown shown, @Nullable String penName) {
+    public void enrol(long classId, long personId, Role role, String group, PersonName.Shown shown, @Nullable Long by) {
         Long groupId = group.isBlank() ? null : store.groupId(classId, group.strip());
-        store.enrol(classId, personId, role, groupId, shown, penName, clock.instant());
-        events.add(classId, "enrolled", personId, null);
+        store.enrol(classId, personId, role, groupId, shown, clock.instant());
+        events.add(classId, "enrolled", personId, by);
     }
 
     void arrived(long classId, List<Long> personIds) {
@@ -252,7 +310,7 @@ public class PeopleService {
         return store.person(personId).orElseThrow(Problem::missing).username();
     }
 
-    List<RosterCheck.Known> known(long classId) {
-        return store.known(classId);
+    List<RosterCheck.Known> known(Viewer viewer, long classId) {
+        return store.known(classId, managedBy(viewer));
     }
 }

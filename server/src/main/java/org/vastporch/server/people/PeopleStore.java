@@ -4,14 +4,20 @@ import java.security.SecureRandom;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Role;
+import org.vastporch.core.people.AccountCare;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
@@ -24,7 +30,7 @@ class PeopleStore {
     /** One member of a class as staff know them. {@code place} is the number of the place in the class. */
     record Member(long id, long place, String title, PersonName name, String username, String email, String schoolNo, Role role,
                   @Nullable Long groupId, @Nullable String group, PersonName.Shown shown, @Nullable String penName,
-                  @Nullable Instant signedInAt, @Nullable Instant endedAt, @Nullable Leaving leaving, @Nullable String slipPhrase) {
+                  @Nullable Instant signedInAt, @Nullable Instant endedAt, @Nullable Leaving leaving, @Nullable String slipPhrase, boolean nameAsked) {
         boolean isStudent() {
             return role == Role.STUDENT && endedAt == null;
         }
@@ -64,7 +70,9 @@ class PeopleStore {
         return key.getKey().longValue();
     }
 
+    /** Sets a password; one-time addresses of the person end with it. */
     void setPassword(long id, String hash, @Nullable String slipPhrase) {
+        jdbc.sql("delete from one_time_address where person_id = :id").param("id", id).update();
         jdbc.sql("update person set password_hash = :hash, slip_phrase = :slip where id = :id")
             .param("hash", hash).param("slip", slipPhrase).param("id", id).update();
     }
@@ -91,7 +99,7 @@ class PeopleStore {
     List<Member> members(long classId) {
         return jdbc.sql("""
                 select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at, p.slip_phrase,
-                       m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at, m.leaving
+                       m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at, m.leaving, m.name_asked
                   from membership m
                   join person p on p.id = m.person_id
                   left join class_group g on g.id = m.group_id
@@ -125,21 +133,32 @@ class PeopleStore {
             .param("afterName", afterName).param("afterId", afterId).param("most", most).query((row, n) -> person(row)).list();
     }
 
-    /** Everybody in the school with a mark to know them by, and the members of the class. */
-    List<RosterCheck.Known> known(long classId) {
+    /**
+     * Everybody in the school with a mark to know them by, and the members of the class.
+     *
+     * @param managed the classes that whoever asks manages
+     */
+    List<RosterCheck.Known> known(long classId, Set<Long> managed) {
+        Map<Long, List<AccountCare.Place>> places = new HashMap<>();
+        jdbc.sql("select person_id, class_id, role from membership where ended_at is null")
+            .query((row, n) -> places.computeIfAbsent(row.getLong("person_id"), id -> new ArrayList<>()).add(new AccountCare.Place(row.getLong("class_id"), Role.valueOf(row.getString("role"))))).list();
         return jdbc.sql("""
-                select p.id, p.given_name, p.family_name, p.email, p.school_no, coalesce(g.name, '') as group_name, m.class_id is not null as here
+                select p.id, p.given_name, p.family_name, p.email, p.school_no, p.keeper or p.teacher as works, coalesce(g.name, '') as group_name, m.role
                   from person p
                   left join membership m on m.person_id = p.id and m.class_id = :classId and m.ended_at is null
                   left join class_group g on g.id = m.group_id
                  where m.class_id is not null or p.email <> '' or p.school_no <> ''""")
             .param("classId", classId)
-            .query((row, n) -> new RosterCheck.Known(row.getLong("id"), row.getString("family_name"), row.getString("given_name"),
-                row.getString("email"), row.getString("school_no"), row.getString("group_name"), row.getBoolean("here"))).list();
+            .query((row, n) -> {
+                List<AccountCare.Place> now = places.getOrDefault(row.getLong("id"), List.of());
+                return new RosterCheck.Known(row.getLong("id"), row.getString("family_name"), row.getString("given_name"), row.getString("email"), row.getString("school_no"),
+                    row.getString("group_name"), row.getString("role") != null, Role.STUDENT.name().equals(row.getString("role")),
+                    AccountCare.isWith(managed, row.getBoolean("works"), now), AccountCare.worksHere(row.getBoolean("works"), now));
+            }).list();
     }
 
     /** Gives a person a place in a class; one that ended is taken up again. */
-    void enrol(long classId, long personId, Role role, @Nullable Long groupId, PersonName.Shown shown, @Nullable String penName, Instant now) {
+    void enrol(long classId, long personId, Role role, @Nullable Long groupId, PersonName.Shown shown, Instant now) {
         int again = jdbc.sql("""
                 update membership
                    set role = :role, group_id = :groupId, ended_at = null, leaving = null
@@ -148,9 +167,40 @@ class PeopleStore {
         if (again > 0) return;
         jdbc.sql("""
                 insert into membership (id, class_id, person_id, role, group_id, shown, pen_name, joined_at)
-                values (:place, :classId, :personId, :role, :groupId, :shown, :penName, :now)""")
+                values (:place, :classId, :personId, :role, :groupId, :shown, null, :now)""")
             .param("place", random.nextLong(1, MOST_PLACES)).param("classId", classId).param("personId", personId).param("role", role.name()).param("groupId", groupId)
-            .param("shown", shown.name()).param("penName", penName).param("now", Rows.utc(now)).update();
+            .param("shown", shown.name()).param("now", Rows.utc(now)).update();
+    }
+
+    /** Whether staff have still to look at the name before it shows. */
+    void setNameAsked(long classId, long personId, boolean asked) {
+        jdbc.sql("update membership set name_asked = :asked where class_id = :classId and person_id = :person").param("asked", asked).param("classId", classId).param("person", personId).update();
+    }
+
+    /** The names of all who work for the school, with and without their titles. */
+    List<String> namesOfStaff() {
+        return jdbc.sql("""
+                select p.title, p.given_name, p.family_name
+                  from person p
+                 where p.keeper or p.teacher
+                    or exists (select 1 from membership m where m.person_id = p.id and m.ended_at is null and m.role not in ('STUDENT', 'GUEST'))""")
+            .query((row, n) -> Stream.of(row.getString("given_name") + " " + row.getString("family_name"), row.getString("title") + " " + row.getString("family_name"), row.getString("family_name")))
+            .list().stream().flatMap(names -> names).map(String::strip).toList();
+    }
+
+    /** Counts one more try at somebody's password that did not work. */
+    void addTry(long personId, Instant now) {
+        int counted = jdbc.sql("update sign_in_try set count = count + 1, last_at = :now where person_id = :person").param("now", Rows.utc(now)).param("person", personId).update();
+        if (counted == 0) jdbc.sql("merge into sign_in_try (person_id, count, last_at) key (person_id) values (:person, 1, :now)").param("person", personId).param("now", Rows.utc(now)).update();
+    }
+
+    Optional<PeopleService.TriesView> tries(long personId) {
+        return jdbc.sql("select count, last_at from sign_in_try where person_id = :person").param("person", personId)
+            .query((row, n) -> new PeopleService.TriesView(row.getInt("count"), Rows.instant(row, "last_at"))).optional();
+    }
+
+    void forgetTries(long personId) {
+        jdbc.sql("delete from sign_in_try where person_id = :person").param("person", personId).update();
     }
 
     void setEmail(long id, String email) {
@@ -238,6 +288,6 @@ class PeopleStore {
             row.getString("username"), row.getString("email"), row.getString("school_no"), Role.valueOf(row.getString("role")),
             Rows.number(row, "group_id"), row.getString("group_name"), PersonName.Shown.valueOf(row.getString("shown")), row.getString("pen_name"),
             Rows.instant(row, "signed_in_at"), Rows.instant(row, "ended_at"),
-            leaving == null ? null : Leaving.valueOf(leaving), row.getString("slip_phrase"));
+            leaving == null ? null : Leaving.valueOf(leaving), row.getString("slip_phrase"), row.getBoolean("name_asked"));
     }
 }

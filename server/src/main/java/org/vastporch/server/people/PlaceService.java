@@ -15,8 +15,10 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
+import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.erasure.DatabaseFile;
 import org.vastporch.server.erasure.Traces;
@@ -80,7 +82,7 @@ public class PlaceService {
     public void setShown(Viewer viewer, long classId, long personId, Shown shown, @Nullable String penName) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (member.role() != Role.STUDENT) throw Problem.invalid("shown", "not-a-student", "Staff and guests write under their own names.");
-        String pen = shown == Shown.PEN_NAME && penName != null && !penName.isBlank() ? checkedPenName(classId, personId, penName.strip()) : null;
+        String pen = shown == Shown.PEN_NAME && penName != null && !penName.isBlank() ? checkedPenName(classId, personId, OneLine.of(penName)) : null;
         if (shown == Shown.PEN_NAME && pen == null) throw Problem.invalid("penName", "pen-name-missing", "Write the pen name.");
         store.setShown(classId, personId, shown, pen);
         events.add(classId, "shown-name-changed", personId, viewer.personId());
@@ -97,6 +99,24 @@ public class PlaceService {
         for (PeopleStore.Member student : students) store.setShown(classId, student.id(), shown, student.penName());
         events.add(classId, "shown-names-changed", null, viewer.personId());
         publisher.publishEvent(new NamesChanged(classId, students.stream().map(PeopleStore.Member::id).toList()));
+    }
+
+    /**
+     * Lets the name of somebody who came in by themselves show to the class, as it was typed or mended.
+     *
+     * @param name as staff want it; a changed one only for accounts that they look after
+     */
+    @Transactional
+    public void setName(Viewer viewer, long classId, long personId, PersonName name) {
+        PeopleStore.Member member = requireMember(viewer, classId, personId);
+        if (!name.equals(member.name())) {
+            if (!people.caresFor(viewer, personId))
+                throw Problem.invalid("given", "keeper-cares", "This person has a place outside your classes, so the school keeper changes the name.");
+            store.change(personId, name, member.email(), member.schoolNo());
+        }
+        store.setNameAsked(classId, personId, false);
+        events.add(classId, "shown-name-changed", personId, viewer.personId());
+        publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
     }
 
     private String checkedPenName(long classId, long personId, String name) {
@@ -136,6 +156,7 @@ public class PlaceService {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (personId == viewer.personId()) throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
         if (member.role() == Role.LEAD) throw Problem.invalid("person", "lead-stays", "A class has one lead teacher, who stays.");
+        if (member.endedAt() != null) throw Problem.stale("already-ended", "This place has ended already; its 30 days run from then.");
         store.end(classId, personId, leaving, clock.instant());
         events.add(classId, "enrolment-ended", personId, viewer.personId());
     }

@@ -12,7 +12,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
-import org.springframework.web.servlet.support.ServletUriComponentsBuilder;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Optionally;
 
@@ -87,20 +86,16 @@ class RosterApi {
 
     @PostMapping("/api/classes/{id}/invitations")
     InvitationService.Sent invite(Viewer viewer, @PathVariable long id, @RequestBody InvitationService.Invite body) {
-        return invitations.invite(viewer, id, body, base());
+        return invitations.invite(viewer, id, body);
     }
 
     @PostMapping("/api/invitations/{id}/resend")
     InvitationService.Sent resend(Viewer viewer, @PathVariable long id) {
-        return invitations.resend(viewer, id, base());
+        return invitations.resend(viewer, id);
     }
 
     @DeleteMapping("/api/invitations/{id}")
     void withdraw(Viewer viewer, @PathVariable long id) {
         invitations.withdraw(viewer, id);
-    }
-
-    private static String base() {
-        return ServletUriComponentsBuilder.fromCurrentContextPath().toUriString();
     }
 }

@@ -55,12 +55,12 @@ public class RosterService {
 
     public List<RowView> preview(Viewer viewer, long classId, String text) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return views(classId, RosterReader.read(text));
+        return views(viewer, classId, RosterReader.read(text));
     }
 
     public List<RowView> preview(Viewer viewer, long classId, byte[] file) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return views(classId, RosterReader.read(file));
+        return views(viewer, classId, RosterReader.read(file));
     }
 
     /** Takes the rows that can be taken. Checked anew: what was previewed may have changed since. */
@@ -73,7 +73,7 @@ public class RosterService {
         Set<Integer> asNew = new HashSet<>();
         for (RowView row : rows) if (row.asNew()) asNew.add(row.line());
         // Hashing is slow on purpose: it is done before the transaction, on all cores, and only for accounts that will be new.
-        List<Checked> expected = check(classId, rows);
+        List<Checked> expected = check(viewer, classId, rows);
         Map<Integer, Phrase> phrases = new ConcurrentHashMap<>();
         AtomicInteger done = new AtomicInteger();
         IntStream.range(0, rows.size()).parallel().forEach(i -> {
@@ -83,21 +83,21 @@ public class RosterService {
             }
             progress.done(done.incrementAndGet());
         });
-        return transaction.execute(status -> take(classId, rows, asNew, phrases));
+        return transaction.execute(status -> take(viewer, classId, rows, asNew, phrases));
     }
 
     private record Phrase(String phrase, String hash) {}
 
-    private List<Checked> check(long classId, List<RowView> rows) {
-        return RosterCheck.check(rows.stream().map(RosterService::row).toList(), people.known(classId));
+    private List<Checked> check(Viewer viewer, long classId, List<RowView> rows) {
+        return RosterCheck.check(rows.stream().map(RosterService::row).toList(), people.known(viewer, classId));
     }
 
     private static boolean isNew(Checked row, Set<Integer> asNew) {
         return row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line());
     }
 
-    private Imported take(long classId, List<RowView> rows, Set<Integer> asNew, Map<Integer, Phrase> phrases) {
-        List<Checked> checked = check(classId, rows);
+    private Imported take(Viewer viewer, long classId, List<RowView> rows, Set<Integer> asNew, Map<Integer, Phrase> phrases) {
+        List<Checked> checked = check(viewer, classId, rows);
         PersonName.Shown shown = classes.get(classId).shown();
         List<Enrolled> enrolled = new ArrayList<>();
         List<RowView> left = new ArrayList<>();
@@ -109,10 +109,13 @@ public class RosterService {
             if (row.outcome() == Outcome.CHANGES) {
                 people.change(classId, row.personId(), nameOf(row), row.row().email(), row.row().schoolNo(), row.row().group());
                 changed++;
+            } else if (row.outcome() == Outcome.MOVES) {
+                people.move(classId, row.personId(), row.row().group());
+                changed++;
             } else if (isNew || row.outcome() == Outcome.JOINS) {
                 long id = isNew ? people.addStudent(nameOf(row), row.row().email(), row.row().schoolNo()) : row.personId();
                 if (isNew) people.setPhrase(id, phrases.get(i).phrase(), phrases.get(i).hash());
-                people.enrol(classId, id, Role.STUDENT, row.row().group(), shown, null);
+                people.enrol(classId, id, Role.STUDENT, row.row().group(), shown, viewer.personId());
                 enrolled.add(new Enrolled(id, nameOf(row).full(), people.usernameOf(id)));
             } else {
                 left.add(view(row, null));
@@ -122,10 +125,10 @@ public class RosterService {
         return new Imported(enrolled, changed, left);
     }
 
-    private List<RowView> views(long classId, List<RosterReader.Row> rows) {
+    private List<RowView> views(Viewer viewer, long classId, List<RosterReader.Row> rows) {
         Set<String> promised = new HashSet<>();
         List<RowView> views = new ArrayList<>();
-        for (Checked row : RosterCheck.check(rows, people.known(classId))) {
+        for (Checked row : RosterCheck.check(rows, people.known(viewer, classId))) {
             String username = null;
             if (row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION) {
                 username = Usernames.make(nameOf(row), name -> promised.contains(name) || people.credentials(name).isPresent());

@@ -12,6 +12,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jsoup.nodes.Entities;
 import org.springframework.stereotype.Service;
@@ -57,17 +58,19 @@ public class SlipPrinter {
         List<PeopleStore.Member> students = people.roll(classId).stream()
             .filter(m -> m.role() == Role.STUDENT && m.endedAt() == null && (personId == 0 || m.id() == personId)).toList();
         if (students.isEmpty()) throw Problem.invalid("person", "no-students", "There is nobody here to print a slip for. Enrol students first.");
+        Set<Long> care = people.inCare(viewer, classId);
         StringBuilder html = new StringBuilder("<html><head><style>" + STYLE + "</style></head><body><table>");
         String code = code(address);
         for (int i = 0; i < students.size(); i += 2) {
-            html.append("<tr>").append(slip(students.get(i), className, address, code));
-            html.append(i + 1 < students.size() ? slip(students.get(i + 1), className, address, code) : "<td></td>").append("</tr>");
+            html.append("<tr>").append(slip(students.get(i), care, className, address, code));
+            html.append(i + 1 < students.size() ? slip(students.get(i + 1), care, className, address, code) : "<td></td>").append("</tr>");
         }
         return pdf(html.append("</table></body></html>").toString());
     }
 
-    private String slip(PeopleStore.Member student, String className, String address, String code) {
-        String phrase = student.slipPhrase() == null ? "your own, already in use" : vault.open(student.slipPhrase());
+    private String slip(PeopleStore.Member student, Set<Long> care, String className, String address, String code) {
+        // Who is in other classes too has a slip from there: with the phrase on it one signs in as this person.
+        String phrase = student.slipPhrase() == null ? "your own, already in use" : care.contains(student.id()) ? vault.open(student.slipPhrase()) : "on your first slip, or from the school keeper";
         return "<td class='slip'>" + code
             + "<div class='name'>" + printable(student.name().full(), student.username(), 14) + "</div>"
             + "<div class='class'>" + printable(className, "", 10.5f) + (student.group() == null ? "" : ", " + printable(student.group(), "", 10.5f)) + "</div>"

@@ -73,7 +73,7 @@ public class BesideDraft {
 
     Beside of(Viewer viewer, PostRow row, PostFacts facts, Version version) {
         List<HandIn.Line> needs = needs(viewer, row, version);
-        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()));
+        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()), access.sightlineDetail(viewer, row.classId()));
         List<Hold> holds = holds(row, version);
         Policy.InForce policy = policy(row);
         boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();

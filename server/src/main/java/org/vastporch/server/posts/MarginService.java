@@ -88,7 +88,7 @@ public class MarginService {
     /** Asks the staff to look at a text of one's own, or no longer. */
     @Transactional
     public void ask(Viewer viewer, long postId, boolean asked) {
-        access.requirePost(viewer, Act.EDIT, postId);
+        access.requireLockedPost(viewer, Act.EDIT, postId);
         PostRow row = own(viewer, postId);
         store.setHelpAsked(postId, asked ? clock.instant() : null);
         if (asked) events.add(row.classId(), "help-asked", postId, viewer.personId());
@@ -96,6 +96,7 @@ public class MarginService {
 
     @Transactional
     public NoteView add(Viewer viewer, long postId, NewNote wanted) {
+        access.requireLockedPost(viewer, Act.READ, postId);
         PostRow row = readable(viewer, postId);
         access.requireAside(viewer, row.classId());
         String replacement = wanted.replacement();
@@ -119,9 +120,8 @@ public class MarginService {
      */
     @Transactional
     public Beside answer(Viewer viewer, long postId, long noteId, NoteState answer, int rev) {
-        access.requirePost(viewer, Act.EDIT, postId);
-        own(viewer, postId);
-        PostRow row = posts.lock(postId).orElseThrow(Problem::missing);
+        access.requireLockedPost(viewer, Act.EDIT, postId);
+        PostRow row = own(viewer, postId);
         Note note = store.find(noteId).filter(n -> n.postId() == postId).orElseThrow(Problem::missing);
         writing.refuseOtherTab(row, rev);
         Content content = posts.version(postId, row.standing().newest()).orElseThrow().content();
@@ -137,8 +137,7 @@ public class MarginService {
     }
 
     private PostRow readable(Viewer viewer, long postId) {
-        access.requirePost(viewer, Act.READ, postId);
-        access.requirePost(viewer, Act.READ_WORKING, postId);
+        access.requireAllOf(viewer, postId);
         return posts.find(postId).orElseThrow(Problem::missing);
     }
 

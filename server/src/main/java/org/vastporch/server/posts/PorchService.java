@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
@@ -28,6 +29,7 @@ import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.PileItem;
@@ -164,17 +166,25 @@ public class PorchService {
         Filter range = range(classId, wish).ofPerson(person(classId, wish.place()));
         Filter filter = new Filter(range.from(), range.to(), range.person(), wish.group(), wish.prompt(), wish.tag(), wish.category(), wish.source(),
             wish.unanswered(), range.blog(), false, range.kind());
-        Cursor cursor = Cursor.parse(wish.after());
+        PorchStore.Page start = Cursor.read(wish.after(), parts -> new PorchStore.Page(moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
+            .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
-        List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(cursor.at(), cursor.id(), wish.oldestFirst(), size + 1));
+        List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
         List<Entry> page = found.subList(0, Math.min(size, found.size()));
         Names names = people.names(viewer, classId);
-        String next = found.size() > size ? Cursor.of(page.get(size - 1)).text() : null;
+        String next = found.size() > size ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id()) : null;
         return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.count(scope, classId, filter),
             porch.unread(scope, classId, viewer.personId(), filter), people(porch.byPerson(scope, classId, range.ofPerson(null)), range.person(), names), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
             facets(porch.byCategory(scope, classId, range)), facets(porch.bySource(scope, classId, range)),
             porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
             porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
+    }
+
+    /** A moment of a cursor; only those that the database knows. */
+    private static Instant moment(String text) {
+        Instant at = Instant.parse(text);
+        if (at.isBefore(Instant.EPOCH) || at.isAfter(Instant.parse("9000-01-01T00:00:00Z"))) throw new IllegalArgumentException("No post is from then: " + text);
+        return at;
     }
 
     private List<String> answerFirst(Viewer viewer, long classId) {
@@ -239,9 +249,9 @@ public class PorchService {
     /** Pins a post and gives it its place in a series, for whoever keeps the blog. */
     @Transactional
     public void arrange(Viewer viewer, long postId, Arrange wish) {
-        PostFacts facts = access.requirePost(viewer, Act.READ, postId);
+        PostFacts facts = access.requireLockedPost(viewer, Act.READ, postId);
         access.requireArranging(viewer, facts.blog().id());
-        PostRow row = posts.lock(postId).orElseThrow(Problem::missing);
+        PostRow row = posts.find(postId).orElseThrow(Problem::missing);
         String series = wish.series() == null || wish.series().isBlank() ? null : wish.series().strip();
         if (series != null && series.length() > 120) throw Problem.invalid("series", "series-too-long", "The name of a series has at most 120 characters.");
         int part = wish.part() == null ? 1 : wish.part();
@@ -270,9 +280,10 @@ public class PorchService {
     public PostView post(Viewer viewer, long id) {
         PostFacts facts = access.requirePost(viewer, Act.READ, id);
         PostRow row = posts.find(id).orElseThrow(Problem::missing);
-        boolean working = access.allows(viewer, Act.READ_WORKING, facts);
+        Knowledge knows = access.knows(viewer, facts);
+        boolean all = knows == Knowledge.ALL;
         Reason comment = access.decide(viewer, Act.COMMENT, facts);
-        int no = facts.isUp() && row.standing().live() != null ? row.standing().live() : row.standing().newest();
+        int no = knows == Knowledge.JUDGED ? row.standing().judged() : facts.isUp() ? row.standing().live() : row.standing().newest();
         Version version = posts.version(id, no).orElseThrow();
         Names names = people.names(viewer, row.classId());
         BlogService.BlogView blog = blogs.view(viewer, row.blogId());
@@ -280,11 +291,17 @@ public class PorchService {
         return new PostView(id, row.classId(), version.title(), Sanitiser.post(version.html()), version.tags(), names.placeOf(facts.authorId()),
             !viewer.isStranger() && facts.authorId() == viewer.personId(), names.of(facts.authorId()), names.groupOf(facts.authorId()), blog.title(), blog.address(), row.promptId(), row.promptId() == null ? null : prompts.get(row.promptId()).title(),
             row.outsideLink(), row.sourceId() == null ? null : porch.sourceTitle(row.sourceId()).orElse(null),
-            working ? row.standing().state().name() : State.PUBLISHED.name(), facts.isUp(), row.publishedAt(), row.handedInAt(),
+            state(row, knows), facts.isUp(), row.publishedAt(), row.handedInAt(),
             row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), comment.allows(), commentsShut(comment),
             !facts.blog().rules().deleteComments(),
-            SightlineView.of(access.sightline(facts), names), working ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
-            posts.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), working ? row.publishAt() : null);
+            SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())), all ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
+            posts.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), all ? row.publishAt() : null);
+    }
+
+    /** Where a post stands, as far as somebody may know that its author works on a newer version. */
+    private static String state(PostRow row, Knowledge knows) {
+        if (knows == Knowledge.ALL) return row.standing().state().name();
+        return (knows == Knowledge.JUDGED ? PostPile.stands(row.standing()) : State.PUBLISHED).name();
     }
 
     private static @Nullable String commentsShut(Reason comment) {
@@ -374,26 +391,5 @@ public class PorchService {
 
     private static List<Facet> facets(List<PorchStore.Count> counts) {
         return counts.stream().map(c -> new Facet(c.key(), c.label(), c.count())).toList();
-    }
-
-    /** Where the next page begins: after a moment and an id. */
-    private record Cursor(@Nullable Instant at, long id) {
-        static Cursor of(Entry entry) {
-            return new Cursor(entry.publishedAt(), entry.id());
-        }
-
-        static Cursor parse(@Nullable String text) {
-            if (text == null || text.isEmpty()) return new Cursor(null, 0);
-            int bar = text.indexOf('_');
-            try {
-                return new Cursor(Instant.parse(text.substring(0, bar)), Long.parseLong(text.substring(bar + 1)));
-            } catch (RuntimeException e) {
-                throw Problem.invalid("after", "cursor-unknown", "This page address is broken. Go back to the first page.");
-            }
-        }
-
-        String text() {
-            return at + "_" + id;
-        }
     }
 }

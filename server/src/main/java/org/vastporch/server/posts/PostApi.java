@@ -141,6 +141,12 @@ class PostApi {
         posts.bin(viewer, id);
     }
 
+    /** Shows a hidden post again. */
+    @PostMapping("/api/posts/{id}/show")
+    void show(Viewer viewer, @PathVariable long id) {
+        posts.show(viewer, id);
+    }
+
     @PostMapping("/api/posts/{id}/restore")
     void restore(Viewer viewer, @PathVariable long id) {
         posts.restore(viewer, id);

@@ -8,8 +8,10 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
@@ -43,6 +45,20 @@ public class PostHeadings {
         return new Heading(version.title(), row.authorId(), row.blogId(), access.sightline(access.requirePost(author, Act.READ, postId)));
     }
 
+    /**
+     * Whether a file of a post stands in what the viewer may know of it: in any version for its author and the staff, else in the one that the viewer reads.
+     *
+     * @param file its id, which stands in the text
+     * @throws Problem if the viewer may not read the post
+     */
+    public boolean knowsFile(Viewer viewer, long postId, String file) {
+        Knowledge knows = access.knows(viewer, access.requirePost(viewer, Act.READ, postId));
+        if (knows == Knowledge.ALL) return true;
+        Standing standing = store.find(postId).orElseThrow(Problem::missing).standing();
+        Integer no = knows == Knowledge.JUDGED ? Integer.valueOf(standing.judged()) : standing.live();
+        return no != null && store.stands(postId, no, file);
+    }
+
     /** What the students handed in for a prompt; of several by one student the last. */
     public List<HandedIn> handedIn(long promptId) {
         Set<Long> seen = new HashSet<>();
@@ -51,6 +67,12 @@ public class PostHeadings {
 
     public Optional<HandedIn> handedIn(long promptId, long studentId) {
         return store.handedIn(promptId).stream().filter(p -> p.authorId() != null && p.authorId() == studentId).findFirst().map(this::handedIn);
+    }
+
+    /** What a student handed in for a prompt, the row of its post locked until the transaction ends. */
+    public Optional<HandedIn> lockHandedIn(long promptId, long studentId) {
+        handedIn(promptId, studentId).ifPresent(post -> store.lock(post.postId()));
+        return handedIn(promptId, studentId);
     }
 
     /** One version of a post, for somebody who marked or is shown just that one. */

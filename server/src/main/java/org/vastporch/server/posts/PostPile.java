@@ -77,7 +77,8 @@ class PostPile implements Moderated {
         Instant out = publishedAt != null && before.publishedAt() == null && row.sourceId() != null && row.handedInAt() != null ? row.handedInAt() : publishedAt;
         store.settle(before.id(), after, waitingSince, out, null);
         boolean binned = after.state() == State.BINNED;
-        if (binned != (before.standing().state() == State.BINNED)) store.setBinned(before.id(), binned ? clock.instant() : null, binned ? by : null);
+        if (binned != (before.standing().state() == State.BINNED))
+            store.setBinned(before.id(), binned ? new PostStore.Binned(clock.instant(), by, before.standing().state()) : null);
         Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
         store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
         store.setCategory(before.id(), live.map(v -> v.content().categoryId()).orElse(null));
@@ -120,7 +121,7 @@ class PostPile implements Moderated {
             row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
             reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers, readersNow,
             reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
-            standing(row), beside.policy(row), reviews.reportsOn("post", row.id(), names));
+            stands(row.standing()).name(), beside.policy(row), reviews.reportsOn("post", row.id(), names));
     }
 
     private PileItem.Readers readers(PostFacts facts) {
@@ -128,9 +129,9 @@ class PostPile implements Moderated {
     }
 
     /** What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides. */
-    private static String standing(PostRow row) {
-        State state = row.standing().state();
-        return (state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED).name();
+    static State stands(Standing standing) {
+        State state = standing.state();
+        return state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED;
     }
 
     /** What changed since the version that somebody saw last: the live one, else the one that was returned. Null if that is nothing. */

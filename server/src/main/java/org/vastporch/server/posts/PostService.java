@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -31,6 +32,7 @@ import org.vastporch.core.posts.Revisions;
 import org.vastporch.core.posts.Tags;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.core.posts.WorkUsed;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
@@ -43,6 +45,7 @@ import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.BesideDraft.Beside;
+import org.vastporch.server.posts.PostStore.Binned;
 import org.vastporch.server.posts.PostStore.Content;
 import org.vastporch.server.posts.PostStore.PostRow;
 import org.vastporch.server.posts.PostStore.Version;
@@ -134,13 +137,20 @@ public class PostService {
         Optional<Long> before = store.ofLink(blog.classId(), viewer.personId(), link);
         if (before.isPresent()) return before.get();
         boolean student = viewer.in(blog.classId(), clock.instant()).filter(m -> m.role() == Role.STUDENT).isPresent();
-        String clean = student ? Tool.keepOnly(Sanitiser.post(html), classes.get(blog.classId()).rules().tools()) : Sanitiser.post(html);
-        if (clean.length() > LONGEST_HTML) throw Problem.invalid("address", "text-too-long", "This text is too long for one post here.");
+        String clean = cleaned("address", html);
+        if (student) clean = Tool.keepOnly(clean, classes.get(blog.classId()).rules().tools());
         Instant now = clock.instant();
         Audience usual = blog.kind().usual().cutTo(blog.ceiling());
         long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, link, usual, now);
         store.putVersion(id, new Version(1, new Content(fitting(title, clean), clean, tags, usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(clean));
         return id;
+    }
+
+    /** A text as it may be kept. Its length is looked at first, so that nothing is done with what is too long. */
+    private static String cleaned(String field, String html) {
+        String clean = html.length() > LONGEST_HTML ? html : Sanitiser.post(html);
+        if (clean.length() > LONGEST_HTML) throw Problem.invalid(field, "text-too-long", "This text is too long for one post. Make two posts of it.");
+        return clean;
     }
 
     private @Nullable PromptRecord promptOf(Viewer viewer, BlogFacts blog, @Nullable Long promptId) {
@@ -151,7 +161,7 @@ public class PostService {
 
     /** A title from outside, cut to what a title may have; the first words where there is none. */
     private static String fitting(String title, String clean) {
-        String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : title.strip();
+        String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : OneLine.of(title);
         return shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown;
     }
 
@@ -174,18 +184,21 @@ public class PostService {
     /** Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries what stands there. */
     @Transactional
     public Beside save(Viewer viewer, long id, Save wanted) {
+        // What costs time is done for those who may, and before the row is locked.
         access.requirePost(viewer, Act.EDIT, id);
-        PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        String html = cleaned("html", wanted.html());
+        List<String> tags = Tags.tidy(wanted.tags());
+        access.requireLockedPost(viewer, Act.EDIT, id);
+        PostRow row = store.find(id).orElseThrow(Problem::missing);
         refuseOtherTab(row, wanted.rev());
-        if (wanted.title().strip().length() > LONGEST_TITLE)
-            throw Problem.invalid("title", "title-too-long", "A title has at most " + LONGEST_TITLE + " characters; this one has " + wanted.title().strip().length() + ".");
-        String html = Sanitiser.post(wanted.html());
+        String title = OneLine.of(wanted.title());
+        if (title.length() > LONGEST_TITLE)
+            throw Problem.invalid("title", "title-too-long", "A title has at most " + LONGEST_TITLE + " characters; this one has " + title.length() + ".");
         if (isOwn(viewer, row) && beside.roleOf(row) == Role.STUDENT) html = Tool.keepOnly(html, classes.get(row.classId()).rules().tools());
-        if (html.length() > LONGEST_HTML) throw Problem.invalid("html", "text-too-long", "This text is too long for one post. Make two posts of it.");
         List<WorkUsed> works = wanted.works() == null ? List.of() : wanted.works();
         if (works.size() > WorkUsed.MOST) throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");
         if (wanted.category() != null) categories.require(row.classId(), wanted.category());
-        return keep(viewer, row, new Content(wanted.title().strip(), html, Tags.tidy(wanted.tags()), audience(wanted.audience()), wanted.category(), works), false);
+        return keep(viewer, row, new Content(title, html, tags, audience(wanted.audience()), wanted.category(), works), false);
     }
 
     /**
@@ -230,8 +243,8 @@ public class PostService {
     /** Hands in what was saved last: it waits, or is published where nobody looks first, at once or at the time asked for. */
     @Transactional
     public Beside handIn(Viewer viewer, long id, HandingIn wish) {
-        PostFacts facts = access.requirePost(viewer, Act.EDIT, id);
-        PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        PostFacts facts = access.requireLockedPost(viewer, Act.HAND_IN, id);
+        PostRow row = store.find(id).orElseThrow(Problem::missing);
         refuseOtherTab(row, wish.rev());
         Version version = store.version(id, row.standing().newest()).orElseThrow();
         List<HandIn.Line> needs = beside.needs(viewer, row, version);
@@ -260,8 +273,8 @@ public class PostService {
     /** Makes a post of staff an announcement, which stands apart from what students write, or an ordinary one again. */
     @Transactional
     public void announce(Viewer viewer, long id, boolean announcement) {
-        access.requirePost(viewer, Act.EDIT, id);
-        PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        access.requireLockedPost(viewer, Act.EDIT, id);
+        PostRow row = store.find(id).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, row.classId());
         if (beside.roleOf(row) == Role.STUDENT) throw Problem.invalid("announcement", "by-staff-only", "A student's post cannot be an announcement.");
         store.setAnnouncement(id, announcement);
@@ -270,30 +283,46 @@ public class PostService {
     /** Puts a post into the bin, from which it can be restored for 30 days. */
     @Transactional
     public void bin(Viewer viewer, long id) {
-        step(viewer, Act.DELETE, id, Step.BIN);
+        access.requireLockedPost(viewer, Act.DELETE, id);
+        step(viewer, store.find(id).orElseThrow(Problem::missing), Step.BIN);
     }
 
-    /** Takes a post out of the bin, or shows a hidden one again. */
+    /** Takes a post out of the bin: it stands where it stood before. What staff threw away is taken out by staff alone. */
     @Transactional
     public void restore(Viewer viewer, long id) {
-        step(viewer, Act.EDIT, id, Step.RESTORE);
+        access.requireLockedPost(viewer, Act.EDIT, id);
+        PostRow row = store.find(id).orElseThrow(Problem::missing);
+        Binned binned = store.binned(id).orElseThrow(() -> notPossible(row));
+        if (row.emptiedAt() != null || binned.at().plus(PostJobs.BIN).isBefore(clock.instant()))
+            throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
+        if (!Objects.equals(binned.by(), viewer.personId()) && !access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
+            throw Problem.stale("binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
+        move(viewer, row, ModerationTable.restored(row.standing(), binned.from()).orElseThrow(() -> notPossible(row)));
     }
 
-    private void step(Viewer viewer, Act act, long id, Step step) {
-        access.requirePost(viewer, act, id);
-        PostRow row = store.lock(id).orElseThrow(Problem::missing);
-        if (row.emptiedAt() != null || row.binnedAt() != null && row.binnedAt().plus(PostJobs.BIN).isBefore(clock.instant())) throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
-        // What staff threw away does not come up again by its author's hand.
-        boolean byOthers = row.standing().state() == State.BINNED && store.binnedBy(id).filter(by -> by != viewer.personId()).isPresent();
-        if (byOthers && !access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
-            throw Problem.stale("binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
-        Standing after = ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
-            .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + "."));
-        boolean looked = after.state().waits() || after.state() == State.PUBLISHED && reviews.isReported("post", id);
-        store.settle(id, after, looked ? clock.instant() : null, row.publishedAt(), null);
-        boolean binned = after.state() == State.BINNED;
-        store.setBinned(id, binned ? clock.instant() : null, binned ? viewer.personId() : null);
-        events.add(row.classId(), "post-" + after.state().name().toLowerCase(), id, viewer.personId());
+    /** Shows a hidden post again; only staff do, whoever wrote it. */
+    @Transactional
+    public void show(Viewer viewer, long id) {
+        PostFacts facts = access.requireLockedPost(viewer, Act.READ, id);
+        access.require(viewer, Act.MANAGE_CLASS, facts.blog().classId());
+        step(viewer, store.find(id).orElseThrow(Problem::missing), Step.SHOW);
+    }
+
+    private void step(Viewer viewer, PostRow row, Step step) {
+        move(viewer, row, ModerationTable.after(row.standing(), step, Policy.BEFORE, false).orElseThrow(() -> notPossible(row)));
+    }
+
+    private static Problem notPossible(PostRow row) {
+        return Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + ".");
+    }
+
+    /** Puts a post, whose row is locked, where it stands now. */
+    private void move(Viewer viewer, PostRow row, Standing after) {
+        Instant now = clock.instant();
+        boolean looked = after.state().waits() || after.live() != null && after.state() != State.HIDDEN && after.state() != State.BINNED && reviews.isReported("post", row.id());
+        store.settle(row.id(), after, looked ? now : null, row.publishedAt(), null);
+        store.setBinned(row.id(), after.state() == State.BINNED ? new Binned(now, viewer.personId(), row.standing().state()) : null);
+        events.add(row.classId(), "post-" + after.state().name().toLowerCase(), row.id(), viewer.personId());
     }
 
     /** The post of a person that was brought in by hand from an address. */
@@ -310,6 +339,7 @@ public class PostService {
     @Transactional
     public long takeIn(long classId, long blogId, long authorId, @Nullable Long promptId, long sourceId, String link, Audience audience,
                        String title, String html, List<String> tags, Instant date, @Nullable Long postId) {
+        String clean = Sanitiser.post(html);
         Instant now = clock.instant();
         long id = postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
         PostRow row = store.lock(id).orElseThrow();
@@ -317,11 +347,11 @@ public class PostService {
         if (row.sourceId() == null) return id;
         if (row.standing().state() == State.HIDDEN || row.standing().state() == State.BINNED) return id;
         Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false).orElseThrow();
-        String clean = Sanitiser.post(html);
         Version version = new Version(draft.newest(), new Content(fitting(title, clean), clean, tags, audience, null, List.of()), authorId, now, now);
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = row.as(draft, date);
-        List<Hold> holds = beside.holds(drafted, version);
+        List<Hold> holds = new ArrayList<>(beside.holds(drafted, version));
+        if (!mayStillWrite(row)) holds.add(Hold.ofWhole(Hold.Rule.WRITING_OVER, ""));
         Standing after = ModerationTable.after(draft, Step.HAND_IN, beside.policy(drafted).policy(), !holds.isEmpty()).orElseThrow();
         settle(drafted, after, holds, version);
         return id;
@@ -353,11 +383,27 @@ public class PostService {
         PostRow row = store.lock(id).orElseThrow();
         Instant now = clock.instant();
         if (row.standing().state() != State.SCHEDULED || row.publishAt() == null || row.publishAt().isAfter(now)) return;
+        if (!mayStillWrite(row)) {
+            holdBack(row, now);
+            return;
+        }
         Version version = store.version(id, row.standing().newest()).orElseThrow();
         Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false).orElseThrow();
         store.settle(id, up, beside.policy(row).policy().looksAfter() ? now : null, row.publishedAt() != null ? row.publishedAt() : row.publishAt(), null);
         goUp(row, version);
         events.add(row.classId(), "post-published", id, row.authorId());
+    }
+
+    /** Whether the author of a post may write in its blog at this moment. */
+    private boolean mayStillWrite(PostRow row) {
+        return access.decide(access.viewer(row.authorId()), Act.HAND_IN, access.post(row.id())).allows();
+    }
+
+    /** What was to go up by itself although its author may not write there any more waits for a person instead, who reads why. */
+    private void holdBack(PostRow row, Instant now) {
+        store.settle(row.id(), ModerationTable.after(row.standing(), Step.HOLD_BACK, Policy.BEFORE, true).orElseThrow(), now, row.publishedAt(), null);
+        reviews.setHolds("post", row.id(), List.of(Hold.ofWhole(Hold.Rule.WRITING_OVER, "")));
+        events.add(row.classId(), "post-waits", row.id(), row.authorId());
     }
 
     private static Audience audience(String name) {

@@ -140,6 +140,12 @@ class PostStore {
             .param("post", postId).param("no", no).query((row, n) -> version(row)).optional();
     }
 
+    /** Whether a file stands in one version of a post. */
+    boolean stands(long postId, int no, String file) {
+        return jdbc.sql("select count(*) from post_version where post_id = :post and no = :no and locate(:file, html) > 0").param("post", postId).param("no", no)
+            .param("file", file).query(Integer.class).single() > 0;
+    }
+
     /** The name of a category; empty for none. */
     Optional<String> category(@Nullable Long id) {
         if (id == null) return Optional.empty();
@@ -188,13 +194,24 @@ class PostStore {
         jdbc.sql("update post set publish_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
     }
 
-    /** @param by who put it into the bin; null with {@code at} for taking it out */
-    void setBinned(long id, @Nullable Instant at, @Nullable Long by) {
-        jdbc.sql("update post set binned_at = :at, binned_by = :by where id = :id").param("at", Rows.utc(at)).param("by", by).param("id", id).update();
+    /**
+     * How a post came into the bin.
+     *
+     * @param by   who put it there; null if that person was erased
+     * @param from the state in which it was; null if it was thrown away before that was noted
+     */
+    record Binned(Instant at, @Nullable Long by, @Nullable State from) {}
+
+    /** @param binned null for taking it out */
+    void setBinned(long id, @Nullable Binned binned) {
+        jdbc.sql("update post set binned_at = :at, binned_by = :by, binned_from = :from where id = :id").param("at", binned == null ? null : Rows.utc(binned.at()))
+            .param("by", binned == null ? null : binned.by()).param("from", binned == null || binned.from() == null ? null : binned.from().name()).param("id", id).update();
     }
 
-    Optional<Long> binnedBy(long id) {
-        return jdbc.sql("select binned_by from post where id = :id and binned_by is not null").param("id", id).query(Long.class).optional();
+    Optional<Binned> binned(long id) {
+        return jdbc.sql("select binned_at, binned_by, binned_from from post where id = :id and binned_at is not null").param("id", id)
+            .query((row, n) -> new Binned(Rows.instant(row, "binned_at"), Rows.number(row, "binned_by"),
+                row.getString("binned_from") == null ? null : State.valueOf(row.getString("binned_from")))).optional();
     }
 
     void setAnnouncement(long id, boolean announcement) {

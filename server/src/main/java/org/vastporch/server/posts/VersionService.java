@@ -61,16 +61,15 @@ public class VersionService {
     /** Makes an earlier version the newest; the one that was newest stays among the versions. */
     @Transactional
     public Beside bringBack(Viewer viewer, long postId, int no, int rev) {
-        access.requirePost(viewer, Act.EDIT, postId);
-        PostRow row = store.lock(postId).orElseThrow(Problem::missing);
+        access.requireLockedPost(viewer, Act.EDIT, postId);
+        PostRow row = store.find(postId).orElseThrow(Problem::missing);
         posts.refuseOtherTab(row, rev);
         Version version = store.version(postId, no).orElseThrow(Problem::missing);
         return posts.keep(viewer, row, version.content(), true);
     }
 
     private PostRow readable(Viewer viewer, long postId) {
-        access.requirePost(viewer, Act.READ, postId);
-        access.requirePost(viewer, Act.READ_WORKING, postId);
+        access.requireAllOf(viewer, postId);
         return store.find(postId).orElseThrow(Problem::missing);
     }
 

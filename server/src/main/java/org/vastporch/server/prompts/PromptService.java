@@ -17,6 +17,7 @@ import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.Tags;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
@@ -27,6 +28,8 @@ import org.vastporch.server.people.ClassService;
 /** Prompts and their rubrics. */
 @Service
 public class PromptService {
+
+    private static final int LONGEST_STARTER = 100_000;
 
     /**
      * @param commentsDue   by when the comments asked for are to be given; null for the day the prompt is due
@@ -64,7 +67,7 @@ public class PromptService {
     public long set(Viewer viewer, long classId, WantedPrompt wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         ZoneId zone = classes.get(classId).term().zone();
-        String title = wanted.title().strip();
+        String title = OneLine.of(wanted.title());
         if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the prompt a title.");
         if (title.length() > 160) throw Problem.invalid("title", "title-too-long", "A title has at most 160 characters; this one has " + title.length() + ".");
         Instant due = moment(wanted.due(), zone);
@@ -76,8 +79,8 @@ public class PromptService {
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
         BigDecimal hundred = BigDecimal.valueOf(100);
         LateRule late = new LateRule(wanted.latePercentPerDay().divide(hundred), wanted.lateMostPercent().divide(hundred), BigDecimal.ZERO);
-        String starter = wanted.starter() == null ? "" : Sanitiser.post(wanted.starter());
-        if (starter.length() > 100_000) throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
+        String starter = wanted.starter() == null ? "" : wanted.starter().length() > LONGEST_STARTER ? wanted.starter() : Sanitiser.post(wanted.starter());
+        if (starter.length() > LONGEST_STARTER) throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
         Long rubric = wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
         long id = store.add(new PromptRecord(0, classId, title, wanted.instructions().strip(), wanted.questions().stream().map(String::strip).filter(q -> !q.isEmpty()).toList(),
             tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(),

@@ -10,6 +10,8 @@ import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import org.vastporch.server.erasure.Traces;
 
 /** Keeps the index as the database is: everything once after the start, then whatever an event says has changed. */
@@ -67,6 +69,8 @@ public class Indexer implements Traces {
             store.post(id).ifPresentOrElse(index::put, () -> index.remove("post", String.valueOf(id)));
             index.removeFiles(id);
             store.filesOf(id).forEach(index::put);
+            // How far a post reaches is noted with its comments as well.
+            store.commentsOf(id).forEach(index::put);
         } else if (event.kind().startsWith("comment-")) {
             store.comment(id).ifPresentOrElse(index::put, () -> index.remove("comment", String.valueOf(id)));
         } else {
@@ -86,9 +90,18 @@ public class Indexer implements Traces {
     }
 
     @Override
-    public synchronized void erase(long personId) {
-        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO)
-            .param("person", personId).query(Long.class).list();
+    public void erase(long personId) {
+        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO).param("person", personId).query(Long.class).list();
+        // Until the rows are really gone, an event could bring them back into the index.
+        TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
+            @Override
+            public void afterCommit() {
+                purge(personId, posts);
+            }
+        });
+    }
+
+    private synchronized void purge(long personId, List<Long> posts) {
         index.purge(personId, posts);
     }
 }

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -16,12 +17,14 @@ import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.search.SearchIndex.Place;
 
 /** Searching all that the reader may read, and only that: nothing else shows, in counts or snippets either. */
 @Service
@@ -29,8 +32,7 @@ public class SearchService {
 
     /** What was found in the reader's own classes comes first and is nearly all theirs to read; only what comes after it is gone through in larger parts. */
     private static final int FIRST_BATCH = 60;
-    private static final int BATCH = 400;
-    private static final int MOST_BATCHES = 12;
+    private static final int BATCH = 1_000;
     private static final int MOST_NAMED = 6;
     private static final int LONGEST = 200;
 
@@ -45,9 +47,9 @@ public class SearchService {
     /** A person, a blog or a prompt whose name begins so. */
     public record NamedHit(String kind, String name, String more, String to) {}
 
-    /** @param next     where the next page begins; left out on the last
+    /** @param next     where the next page begins, from what stands on this one; left out on the last
      *  @param complete false while texts are still being taken in after a start of the server */
-    public record SearchResult(List<NamedHit> named, List<Hit> hits, @Optionally Integer next, boolean complete) {}
+    public record SearchResult(List<NamedHit> named, List<Hit> hits, @Optionally String next, boolean complete) {}
 
     private final SearchIndex index;
     private final SearchStore store;
@@ -72,30 +74,36 @@ public class SearchService {
     /**
      * @param classId one class only; null for all
      * @param kind    post, comment or file; empty for all
-     * @param skip    candidates that were looked at for the pages before
+     * @param begins  where the page begins; empty for the first
      */
-    public SearchResult search(Viewer viewer, String typed, @Nullable Long classId, String kind, int skip, int most) {
+    public SearchResult search(Viewer viewer, String typed, @Nullable Long classId, String kind, String begins, int most) {
         if (typed.length() > LONGEST) throw Problem.invalid("q", "search-too-long", "Search for fewer words: at most " + LONGEST + " characters.");
         if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
+        Optional<Place> start = Cursor.read(begins, parts -> new Place(Float.parseFloat(parts.get(0)), Long.parseLong(parts.get(1)), parts.get(2)));
         List<Words.Word> words = Words.of(typed);
-        List<Long> near = viewer.memberships().stream().filter(m -> m.isActiveAt(clock.instant())).map(Membership::classId).filter(id -> access.allows(viewer, Act.READ_CLASS, id)).toList();
+        List<Long> near = classId != null ? List.of(classId) : viewer.memberships().stream().filter(m -> m.isActiveAt(clock.instant())).map(Membership::classId)
+            .filter(id -> access.allows(viewer, Act.READ_CLASS, id)).toList();
+        SearchIndex.Field field = classId != null ? new SearchIndex.Field(near, 0, false) : new SearchIndex.Field(near, viewer.personId(), true);
         Map<Long, Names> names = new HashMap<>();
         List<Hit> hits = new ArrayList<>();
-        int at = Math.max(0, skip);
-        for (int batch = 0; batch < MOST_BATCHES; batch++) {
-            int size = batch == 0 ? FIRST_BATCH : BATCH;
-            List<SearchIndex.Candidate> candidates = index.find(words, kind, classId == null ? near : List.of(classId), at, size);
+        Place at = start.orElse(null);
+        Place last = null;
+        // One more than asked for tells whether there is a next page, from what may be read alone.
+        for (int size = FIRST_BATCH; hits.size() <= most; size = BATCH) {
+            List<SearchIndex.Candidate> candidates = index.find(words, kind, field, at, size);
             Set<Long> posts = access.readable(viewer, candidates.stream().map(SearchIndex.Candidate::postId).distinct().toList());
             Map<String, SearchStore.Found> readable = store.found(candidates.stream().filter(c -> posts.contains(c.postId())).toList());
             for (SearchIndex.Candidate candidate : candidates) {
-                at++;
+                at = candidate.place();
                 SearchStore.Found found = readable.get(candidate.kind() + candidate.id());
-                if (found != null && (classId == null || found.classId() == classId)) hits.add(hit(viewer, found, words, names));
-                if (hits.size() == most) return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, at, index.isComplete());
+                if (found == null || hits.size() > most) continue;
+                if (hits.size() == most - 1) last = at;
+                hits.add(hit(viewer, found, words, names));
             }
             if (candidates.size() < size) break;
         }
-        return new SearchResult(skip > 0 ? List.of() : named(viewer, typed, classId == null ? near : List.of(classId)), hits, null, index.isComplete());
+        String next = hits.size() > most ? Cursor.of(last.score(), last.at(), last.key()) : null;
+        return new SearchResult(start.isPresent() ? List.of() : named(viewer, typed, near), hits.subList(0, Math.min(most, hits.size())), next, index.isComplete());
     }
 
     private Hit hit(Viewer viewer, SearchStore.Found found, List<Words.Word> words, Map<Long, Names> known) {

@@ -1,5 +1,7 @@
 package org.vastporch.server.search;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
@@ -9,6 +11,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Audience;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.http.Rows;
 
@@ -23,18 +26,19 @@ class SearchStore {
 
     private static final int PAGE = 500;
     private static final String POST = """
-        select p.id, p.class_id, coalesce(p.author_id, 0) as author_id, v.title, v.html, v.tags, v.works
+        select p.id, p.class_id, coalesce(p.author_id, 0) as author_id, p.audience, p.published_at, v.title, v.html, v.tags, v.works
           from post p
           join post_version v on v.post_id = p.id and v.no = p.live
          where p.state not in ('HIDDEN', 'BINNED')""";
     private static final String COMMENT = """
-        select k.id, k.state, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html
+        select k.id, k.state, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html, k.published_at, coalesce(p.author_id, 0) as owner_id, p.audience
           from comment k
+          join post p on p.id = k.post_id
          where""";
     /** How many numbers of comments are gone through at once. The state is looked at here: in the question it would lead the database through all that are published. */
     private static final int SPAN = 2_000;
     private static final String FILE = """
-        select a.id, a.post_id, a.class_id, a.owner_id, a.name
+        select a.id, a.post_id, a.class_id, a.owner_id as author_id, a.name, a.created_at, coalesce(p.author_id, 0) as owner_id, p.audience
           from attachment a
           join post p on p.id = a.post_id
           join post_version v on v.post_id = p.id and v.no = p.live
@@ -79,25 +83,34 @@ class SearchStore {
         return comments(" k.id = :id", Map.of("id", id)).stream().findFirst();
     }
 
+    /** The comments on a post that are up. */
+    List<SearchIndex.Entry> commentsOf(long postId) {
+        return comments(" k.post_id = :id", Map.of("id", postId));
+    }
+
     List<SearchIndex.Entry> filesOf(long postId) {
         return files(" and a.post_id = :id", Map.of("id", postId));
     }
 
     private List<SearchIndex.Entry> posts(String more, Map<String, ?> params) {
         return jdbc.sql(POST + more).params(params).query((row, n) -> new SearchIndex.Entry("post", row.getString("id"), row.getLong("id"), row.getLong("class_id"),
-            row.getLong("author_id"), row.getString("title"), TextFacts.of(row.getString("html")).plain() + "\n" + row.getString("tags"))).list();
+            row.getLong("author_id"), row.getLong("author_id"), audience(row), Rows.instant(row, "published_at"), row.getString("title"), TextFacts.of(row.getString("html")).plain() + "\n" + row.getString("tags"))).list();
     }
 
     private List<SearchIndex.Entry> comments(String more, Map<String, ?> params) {
         return jdbc.sql(COMMENT + more).params(params).query((row, n) -> row.getString("state").equals("PUBLISHED")
-            ? Optional.of(new SearchIndex.Entry("comment", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"), row.getLong("author_id"), "",
-                TextFacts.of(row.getString("html")).plain()))
+            ? Optional.of(new SearchIndex.Entry("comment", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"), row.getLong("author_id"), row.getLong("owner_id"), audience(row),
+                Rows.instant(row, "published_at"), "", TextFacts.of(row.getString("html")).plain()))
             : Optional.<SearchIndex.Entry>empty()).list().stream().flatMap(Optional::stream).toList();
     }
 
     private List<SearchIndex.Entry> files(String more, Map<String, ?> params) {
         return jdbc.sql(FILE + more).params(params).query((row, n) -> new SearchIndex.Entry("file", row.getString("id"), row.getLong("post_id"), row.getLong("class_id"),
-            row.getLong("owner_id"), row.getString("name").replaceAll("[._-]", " "), "")).list();
+            row.getLong("author_id"), row.getLong("owner_id"), audience(row), Rows.instant(row, "created_at"), row.getString("name").replaceAll("[._-]", " "), "")).list();
+    }
+
+    private static Audience audience(ResultSet row) throws SQLException {
+        return Audience.values()[row.getInt("audience")];
     }
 
     /** What is up now of some candidates, whose posts the reader may read. */

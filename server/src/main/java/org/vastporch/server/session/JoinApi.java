@@ -2,7 +2,6 @@ package org.vastporch.server.session;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.time.Duration;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
@@ -31,12 +30,13 @@ class JoinApi {
     private final JoinService joining;
     private final InvitationService invitations;
     private final SessionService sessions;
-    private final Throttle guesses = new Throttle(30, Duration.ofMinutes(10));
+    private final Tries tries;
 
-    JoinApi(JoinService joining, InvitationService invitations, SessionService sessions) {
+    JoinApi(JoinService joining, InvitationService invitations, SessionService sessions, Tries tries) {
         this.joining = joining;
         this.invitations = invitations;
         this.sessions = sessions;
+        this.tries = tries;
     }
 
     @PostMapping("/api/join/class")
@@ -75,11 +75,11 @@ class JoinApi {
 
     private <T> T guarded(HttpServletRequest request, Way<T> way) {
         String address = request.getRemoteAddr();
-        if (!guesses.isOpen(address)) throw Problem.tooMany("There were too many tries that did not work from here. Please wait ten minutes.");
+        tries.beforeCode(address);
         try {
             return way.go();
         } catch (Problem e) {
-            if (e.code().equals("code-unknown") || e.code().equals("invitation-gone")) guesses.failed(address);
+            if (e.code().equals("code-unknown") || e.code().equals("invitation-gone")) tries.wrongCode(address);
             throw e;
         }
     }

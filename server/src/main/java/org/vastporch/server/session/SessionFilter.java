@@ -36,8 +36,13 @@ class SessionFilter extends OncePerRequestFilter {
     }
 
     static String tokenOf(HttpServletRequest request) {
+        return cookie(request, COOKIE);
+    }
+
+    /** The value of a cookie; empty for none, and for one that is longer than any of ours. */
+    static String cookie(HttpServletRequest request, String name) {
         if (request.getCookies() == null) return "";
-        for (Cookie cookie : request.getCookies()) if (cookie.getName().equals(COOKIE)) return cookie.getValue();
+        for (Cookie cookie : request.getCookies()) if (cookie.getName().equals(name)) return cookie.getValue().length() > 100 ? "" : cookie.getValue();
         return "";
     }
 

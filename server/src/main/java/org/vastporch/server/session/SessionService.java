@@ -2,14 +2,19 @@ package org.vastporch.server.session;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.AccessEngine;
+import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Passwords;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
+import org.vastporch.server.people.AccountService;
 import org.vastporch.server.people.PeopleService;
 
 /** Signing in and out, and first passwords by one-time address. */
@@ -17,48 +22,73 @@ import org.vastporch.server.people.PeopleService;
 public class SessionService {
 
     static final Duration SESSION = Duration.ofDays(14);
+    static final Duration DEVICE = Duration.ofDays(400);
+    private static final int LONGEST_NAME = 60;
     private static final Duration ONE_TIME = Duration.ofDays(7);
     private static final String WRONG = "This username and password do not belong together. Check the sign-in slip, or ask your teacher for a new pass phrase.";
 
     private final SignInStore store;
     private final PeopleService people;
+    private final AccountService accounts;
     private final PasswordEncoder passwords;
     private final Clock clock;
-    private final Throttle byAccount = new Throttle(10, Duration.ofMinutes(5));
-    private final Throttle byAddress = new Throttle(100, Duration.ofMinutes(10));
+    private final Tries tries;
+    private final TransactionTemplate transaction;
     private final String dummyHash;
 
-    SessionService(SignInStore store, PeopleService people, PasswordEncoder passwords, Clock clock) {
+    SessionService(SignInStore store, PeopleService people, AccountService accounts, PasswordEncoder passwords, Tries tries, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.people = people;
+        this.accounts = accounts;
         this.passwords = passwords;
+        this.tries = tries;
+        this.transaction = transaction;
         this.clock = clock;
         this.dummyHash = passwords.encode("nobody");
     }
+
+    /** What a browser gets that signed in. {@code device} is kept by it for good, and lets it sign in without waiting for those who guess elsewhere. */
+    public record SignedIn(String session, String device) {}
 
     /**
      * Signs in.
      *
      * @param address where the request comes from
-     * @return the token for the cookie
+     * @param device  the token of the device; empty if nobody signed in on it before
      */
-    @Transactional
-    public String signIn(String username, String password, String address) {
+    public SignedIn signIn(String username, String password, String address, String device) {
         String account = username.strip().toLowerCase(Locale.ROOT);
-        if (!byAccount.isOpen(account) || !byAddress.isOpen(address))
-            throw Problem.tooMany("There were too many tries that did not work. Please wait five minutes, or ask your teacher for a new pass phrase.");
+        if (account.length() > LONGEST_NAME) throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
         Optional<PeopleService.Credentials> found = people.credentials(account);
+        boolean known = found.isPresent() && !device.isEmpty() && store.isDevice(Tokens.hash(device), found.get().personId());
+        Tries.OfPassword tried = tries.password(account, address, device, known);
         // Somebody unknown takes as long as somebody known.
-        String typed = password.length() > Passwords.LONGEST ? "" : password.strip();
+        String typed = Passwords.fits(password) ? password.strip() : "";
         boolean right = passwords.matches(typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash)) && found.isPresent();
         if (!right) {
-            byAccount.failed(account);
-            byAddress.failed(address);
+            found.ifPresent(person -> people.addTry(person.personId()));
             throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
         }
-        byAccount.succeeded(account);
-        people.signedIn(found.get().personId());
-        return open(found.get().personId());
+        tried.right();
+        return transaction.execute(status -> {
+            people.signedIn(found.get().personId());
+            String kept = known ? device : Tokens.make();
+            store.putDevice(Tokens.hash(kept), found.get().personId(), clock.instant());
+            return new SignedIn(open(found.get().personId()), kept);
+        });
+    }
+
+    public void triesSeen(Viewer viewer) {
+        Problem.unlessAllowed(AccessEngine.own(viewer));
+        people.forgetTries(viewer.personId());
+    }
+
+    /** Lets tries at an account be answered at once again; for the keeper. */
+    @Transactional
+    public void liftTries(Viewer viewer, long personId) {
+        people.requireKeeper(viewer);
+        tries.lift(people.usernameOf(personId));
+        people.forgetTries(personId);
     }
 
     public Optional<Long> personOf(String token) {
@@ -90,13 +120,31 @@ public class SessionService {
         if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
         people.setPassword(person, password.strip());
         store.useOneTime(Tokens.hash(token));
-        store.removeAllOf(person);
+        endAll(person);
         return open(person);
     }
 
-    /** Ends all sessions of a person, as after a new pass phrase. */
+    /** Ends all sessions of a person and forgets the devices, as after a new pass phrase. */
     public void endAll(long personId) {
         store.removeAllOf(personId);
+        store.forgetDevices(personId);
+    }
+
+    /**
+     * Changes the own password, and signs the person out everywhere else; guesses at the old one wait as they do at signing in.
+     *
+     * @param session the token of the session that goes on
+     * @return how many others ended
+     */
+    public int changePassword(Viewer viewer, String before, String wanted, String session, String address) {
+        Problem.unlessAllowed(AccessEngine.own(viewer));
+        Tries.OfPassword tried = tries.password(people.usernameOf(viewer.personId()), address, "own " + viewer.personId(), false);
+        return transaction.execute(status -> {
+            accounts.changePassword(viewer, before, wanted);
+            tried.right();
+            store.forgetDevices(viewer.personId());
+            return store.removeOthersOf(viewer.personId(), Tokens.hash(session));
+        });
     }
 
     /** Opens a session for somebody who just proved to be that person, and gives the token for the cookie. */

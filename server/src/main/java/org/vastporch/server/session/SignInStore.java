@@ -34,6 +34,24 @@ class SignInStore {
         jdbc.sql("delete from sign_in where person_id = :person").param("person", personId).update();
     }
 
+    /** Ends all sessions of a person but one; tells how many that were. */
+    int removeOthersOf(long personId, String tokenHash) {
+        return jdbc.sql("delete from sign_in where person_id = :person and token_hash <> :token").param("person", personId).param("token", tokenHash).update();
+    }
+
+    boolean isDevice(String tokenHash, long personId) {
+        return jdbc.sql("select count(*) from device where token_hash = :token and person_id = :person").param("token", tokenHash).param("person", personId).query(Integer.class).single() > 0;
+    }
+
+    void putDevice(String tokenHash, long personId, Instant now) {
+        jdbc.sql("merge into device (token_hash, person_id, seen_at) key (token_hash, person_id) values (:token, :person, :now)").param("token", tokenHash).param("person", personId)
+            .param("now", Rows.utc(now)).update();
+    }
+
+    void forgetDevices(long personId) {
+        jdbc.sql("delete from device where person_id = :person").param("person", personId).update();
+    }
+
     void addOneTime(String tokenHash, long personId, Instant expires) {
         jdbc.sql("delete from one_time_address where person_id = :person").param("person", personId).update();
         jdbc.sql("insert into one_time_address (token_hash, person_id, expires_at) values (:token, :person, :expires)")

@@ -98,8 +98,10 @@ public class NewsService {
         Set<Long> readable = access.readable(viewer, all.stream().map(Happened::postId).distinct().toList());
         all.removeIf(h -> !readable.contains(h.postId()));
         if (withAnswers) {
-            all.addAll(store.words(me, between));
-            all.addAll(store.decisions(me, between));
+            List<Happened> toMe = new ArrayList<>(store.words(me, between));
+            toMe.addAll(store.decisions(me, between));
+            // One's own post one reads wherever it stands; of another's, which may have been narrowed or hidden since, not even the title is told.
+            toMe.stream().filter(h -> access.mayRead(viewer, h.postId())).forEach(all::add);
         }
         // Through borrowed eyes one sees one class alone.
         if (viewer.lens() != null) all.removeIf(h -> h.classId() != viewer.lens());

@@ -105,11 +105,6 @@ class NewsStore {
             .param("me", me).param("since", Rows.utc(between.since())).param("until", Rows.utc(between.until())).query((row, n) -> happened(row)).list();
     }
 
-    /** Whether a comment is still up. */
-    boolean isUp(long commentId) {
-        return jdbc.sql("select count(*) from comment where id = :id and state = 'PUBLISHED'").param("id", commentId).query(Integer.class).single() > 0;
-    }
-
     private static Map<String, Object> params(long me, Between between, @Nullable Cadence cadence) {
         Map<String, Object> params = new HashMap<>();
         params.put("me", me);

@@ -90,7 +90,6 @@ class SubscriptionStore implements Traces {
     void stopMails(long personId) {
         jdbc.sql("update person_mail set answers = 'NEVER' where person_id = :person").param("person", personId).update();
         jdbc.sql("update subscription set posts = 'NEVER', comments = 'NEVER' where person_id = :person").param("person", personId).update();
-        jdbc.sql("update mail set next_try = null, last_error = 'stopped' where person_id = :person and cadence is not null and sent_at is null").param("person", personId).update();
     }
 
     /** Everybody with an address who wants mail of a cadence. */
@@ -140,13 +139,5 @@ class SubscriptionStore implements Traces {
             .param("person", personId).update();
         jdbc.sql("delete from person_mail where person_id = :person").param("person", personId).update();
         jdbc.sql("delete from digest where person_id = :person").param("person", personId).update();
-        // Mails to others may carry this person's words, or name them.
-        jdbc.sql("delete from mail where carries <> '' and " + carriesSomethingOf()).param("person", personId).update();
-    }
-
-    private static String carriesSomethingOf() {
-        return """
-            (exists (select 1 from post p where (p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)) and locate(' p' || p.id || ' ', mail.carries) > 0)
-             or exists (select 1 from comment k where k.author_id = :person and locate(' c' || k.id || ' ', mail.carries) > 0))""";
     }
 }

@@ -13,10 +13,12 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.people.PeopleService.TriesView;
 import org.vastporch.server.prompts.PromptService;
 
 /** Who is signed in, with their classes and what waits in each. */
@@ -28,7 +30,8 @@ public class MeService {
      *  @param returned own posts that came back, for students */
     public record Place(long id, String name, String level, String role, int waits, int toMark, int returned) {}
 
-    public record Me(long id, String name, boolean keeper, boolean teacher, List<Place> classes) {}
+    /** @param tries tries at the own password that did not work, if there were more than slips of the fingers */
+    public record Me(long id, String name, boolean keeper, boolean teacher, List<Place> classes, @Optionally TriesView tries) {}
 
     private final TodayStore store;
     private final PeopleService people;
@@ -58,10 +61,10 @@ public class MeService {
             ClassService.ClassRecord in = classes.get(member.classId());
             TodayStore.Waiting waits = waiting.get(member.classId());
             int toMark = access.allows(viewer, Act.MARK, member.classId()) ? toMark(viewer, member.classId()) : 0;
-            places.add(new Place(in.id(), in.name(), in.level(), member.role().name(), waits == null ? 0 : waits.posts() + waits.outside() + waits.comments(),
+            places.add(new Place(in.id(), in.name(), in.level(), member.role().name(), waits == null ? 0 : waits.all(),
                 toMark, member.role() == Role.STUDENT ? store.returned(viewer.personId(), in.id()) : 0));
         }
-        return new Me(viewer.personId(), people.ownName(viewer.personId()), viewer.keeper(), people.isTeacher(viewer.personId()), places);
+        return new Me(viewer.personId(), people.ownName(viewer.personId()), viewer.keeper(), people.isTeacher(viewer.personId()), places, people.tries(viewer.personId()).orElse(null));
     }
 
     private int toMark(Viewer viewer, long classId) {

@@ -1,6 +1,7 @@
 package org.vastporch.server.today;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -13,6 +14,7 @@ import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.people.ClassService;
+import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.prompts.PromptService;
@@ -21,15 +23,26 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class TodayService {
 
-    public record ToApprove(int total, int posts, int comments, int outside, int held, Instant oldest) {}
+    public record ToApprove(int total, int posts, int comments, int outside, int headers, int held, Instant oldest) {}
 
     public record ToMark(long promptId, String title, Instant due, int count, int missing) {}
 
     public record Faltering(long id, String title, String error, @Optionally Instant lastEntry) {}
 
-    /** @param week number of the week that is now; 0 in a break or outside the term */
+    /** Somebody who came in by the class code. */
+    public record CameByCode(String name, Instant at) {}
+
+    /** A student of this class whom a teacher of another one enrolled there. */
+    public record EnrolledElsewhere(String name, String by, String className, Instant at) {}
+
+    /**
+     * @param askedNames names of newcomers that could be taken for somebody else's: the class sees them once staff have looked
+     * @param byCode     who came in by the class code within a week
+     * @param enrolled   who was enrolled elsewhere within two weeks
+     * @param week number of the week that is now; 0 in a break or outside the term */
     public record Today(String day, int week, String className, int students, boolean hasPrompts, @Optionally ToApprove approve, List<ToMark> mark,
-                        int unanswered, int weekIndex, List<Faltering> faltering, List<String> elsewhere) {}
+                        int unanswered, int weekIndex, List<Faltering> faltering, List<String> elsewhere,
+                        List<String> askedNames, List<CameByCode> byCode, List<EnrolledElsewhere> enrolled) {}
 
     private final TodayStore store;
     private final ClassService classes;
@@ -63,10 +76,14 @@ public class TodayService {
         for (int i = 0; i < weeks.size(); i++) if (weeks.get(i).contains(now)) index = i;
         Term.Week week = weeks.get(index);
         ToApprove approve = store.waiting(List.of(classId)).stream().findFirst()
-            .map(w -> new ToApprove(w.posts() + w.comments() + w.outside(), w.posts(), w.comments(), w.outside(), w.held(), w.oldest())).orElse(null);
+            .map(w -> new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest())).orElse(null);
         List<PromptService.PromptRecord> all = prompts.all(classId);
+        Names names = people.names(viewer, classId);
         return new Today(in.term().dayOf(now).getDayOfWeek().name(), week.contains(now) ? week.number() : 0, in.name(), people.students(classId).size(),
-            !all.isEmpty(), approve, toMark(viewer, all, now), porch.unanswered(viewer, classId, week.start(), week.end()), index, faltering(viewer, classId), elsewhere(viewer, classId));
+            !all.isEmpty(), approve, toMark(viewer, all, now), porch.unanswered(viewer, classId, week.start(), week.end()), index, faltering(viewer, classId), elsewhere(viewer, classId),
+            store.nameAsked(classId).stream().map(names::of).toList(),
+            store.byCode(classId, now.minus(Duration.ofDays(7))).stream().map(a -> new CameByCode(names.of(a.personId()), a.at())).toList(),
+            store.enrolledElsewhere(classId, now.minus(Duration.ofDays(14))).stream().map(a -> new EnrolledElsewhere(names.of(a.personId()), people.ownName(a.by()), a.elsewhere(), a.at())).toList());
     }
 
     private List<ToMark> toMark(Viewer viewer, List<PromptService.PromptRecord> all, Instant now) {

@@ -1,0 +1,123 @@
+package org.vastporch.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.button;
+import static org.vastporch.e2e.Stage.link;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** Two people, or one in two windows, at the same thing; and what is left on a computer that others use. */
+class MeanwhileTest {
+
+    private static Page as(String who, String path) {
+        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    private static Locator step(Page page, String name) {
+        return page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName(Pattern.compile(name))).first();
+    }
+
+    /** Two teachers mark one paper: the second sees what the first gave beside the own wish, and chooses. */
+    @Test
+    void theSecondMarkerSeesBothAndChooses() {
+        Page quill = as("quill", "/classes/1/mark/6/13");
+        Page fennimore = as("fennimore", "/classes/1/mark/6/13");
+        step(fennimore, "^2 points").click();
+        assertThat(step(fennimore, "^2 points")).isChecked();
+        fennimore.reload();
+        assertThat(step(fennimore, "^2 points")).isChecked();
+        step(quill, "^4 points").click();
+        Locator both = quill.getByRole(AriaRole.ALERT);
+        assertThat(both).containsText("Mr Fennimore has marked here since you opened this. Nothing was written over.");
+        assertThat(both).containsText("Observation: 2");
+        assertThat(both).containsText("Observation: 4");
+        assertThat(step(quill, "^2 points")).isChecked();
+        button(quill, "Give mine").click();
+        assertThat(both).isHidden();
+        assertThat(step(quill, "^4 points")).isChecked();
+        fennimore.reload();
+        assertThat(step(fennimore, "^4 points")).isChecked();
+    }
+
+    /** A comment changed in two windows: the second shows both texts and writes nothing over unasked. */
+    @Test
+    void aCommentInTwoWindowsShowsBoth() {
+        Page one = as("zofia.j", "/classes/1/porch?tag=frost");
+        link(one, "First frost, first loss").click();
+        one.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true)).fill("It froze at our end, too.");
+        button(one, "Send").click();
+        assertThat(one.getByText("It froze at our end, too.")).isVisible();
+        Page two = one.context().newPage();
+        two.navigate(one.url());
+        button(two, "Change").click();
+        change(one, "It froze at our end of the garden, too.");
+        assertThat(one.getByText("at our end of the garden")).isVisible();
+        changed(two).fill("It froze everywhere.");
+        button(two, "Keep the change").click();
+        assertThat(two.getByText("This comment was changed in another window or by somebody else. Nothing was written over.")).isVisible();
+        assertThat(two.getByText("It froze at our end of the garden, too.")).isVisible();
+        button(two, "Keep mine instead").click();
+        assertThat(two.getByText("It froze everywhere.")).isVisible();
+    }
+
+    private static void change(Page page, String text) {
+        button(page, "Change").click();
+        changed(page).fill(text);
+        button(page, "Keep the change").click();
+    }
+
+    /** The box in which a comment is changed; the one for a new comment stands below all of them. */
+    private static Locator changed(Page page) {
+        return page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(Pattern.compile("^Your comment"))).first();
+    }
+
+    /** Words that were typed and not sent: whoever signs out on a computer that others use takes them away. */
+    @Test
+    void typedWordsAreTakenAwayAtSigningOut() {
+        Page page = as("tama.k", "/classes/1/porch?tag=frost");
+        link(page, "First frost, first loss").click();
+        Locator box = page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true));
+        box.fill("I do not know yet what I think");
+        button(page, "Tama K.: your menu").click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out")).click();
+        assertThat(page.getByText("Words that you typed and did not send lie in this browser (1 place)")).isVisible();
+        button(page, "Take them away and sign out").click();
+        page.waitForURL("**/sign-in");
+        Stage.signIn(page, "tama.k", "porch-demo");
+        page.navigate("/classes/1/porch?tag=frost");
+        link(page, "First frost, first loss").click();
+        assertThat(box).hasValue("");
+    }
+
+    /** Somebody comes in by the class code as "Ms Quill": the class sees "A new student" until a teacher has looked. */
+    @Test
+    void aNameThatCouldBeTheTeachersIsLookedAtFirst() {
+        Page teacher = as("quill", "/classes/1/people/ways");
+        if (button(teacher, "Switch it on").isVisible()) button(teacher, "Switch it on").click();
+        Locator code = teacher.locator("main p").filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[A-Z0-9]{4}-[A-Z0-9]{4}$")));
+        String typed = code.textContent();
+        Page comer = Stage.window(Stage.demo().address());
+        comer.navigate("/join?code=" + typed);
+        comer.getByLabel("Given name").fill("Ms");
+        comer.getByLabel("Family name").fill("Quill");
+        comer.getByLabel(Pattern.compile("[Pp]assword")).first().fill("a quiet new one");
+        button(comer, "Come in").click();
+        comer.waitForURL(Pattern.compile("/(classes|join)"));
+        Page pupil = as("pia.a", "/classes/1/blog");
+        assertThat(pupil.getByText("A new student").first()).isVisible();
+        teacher.navigate("/classes/1/today");
+        assertThat(teacher.getByText("name is to be looked at")).isVisible();
+        teacher.navigate("/classes/1/people?find=quill");
+        button(teacher, "look at the name").click();
+        teacher.getByLabel("Given name").fill("Maisie");
+        button(teacher, "Let the name show").click();
+        assertThat(button(teacher, "look at the name")).hasCount(0);
+        pupil.reload();
+        assertThat(pupil.getByText("Maisie Quill").first()).isVisible();
+    }
+}

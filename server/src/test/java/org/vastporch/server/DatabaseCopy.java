@@ -1,0 +1,95 @@
+package org.vastporch.server;
+
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javax.sql.DataSource;
+
+/** All rows of a small database, to be compared with what it holds later, and to be put back. */
+final class DatabaseCopy {
+
+    private final Map<String, List<List<Object>>> tables = new TreeMap<>();
+
+    static DatabaseCopy of(DataSource source) {
+        DatabaseCopy copy = new DatabaseCopy();
+        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+            List<String> names = new ArrayList<>();
+            try (ResultSet found = statement.executeQuery("select table_name from information_schema.tables where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like 'flyway%'")) {
+                while (found.next()) names.add(found.getString(1));
+            }
+            for (String name : names) copy.tables.put(name, rows(statement, name));
+            return copy;
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static List<List<Object>> rows(Statement statement, String table) throws SQLException {
+        try (ResultSet found = statement.executeQuery("select * from \"" + table + "\"")) {
+            int columns = found.getMetaData().getColumnCount();
+            List<List<Object>> rows = new ArrayList<>();
+            while (found.next()) {
+                List<Object> row = new ArrayList<>();
+                for (int i = 1; i <= columns; i++) row.add(found.getObject(i) instanceof byte[] bytes ? new Bytes(bytes) : found.getObject(i));
+                rows.add(row);
+            }
+            return rows;
+        }
+    }
+
+    /** Bytes that are equal if they are the same. */
+    private record Bytes(byte[] value) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Bytes bytes && Arrays.equals(value, bytes.value);
+        }
+
+        @Override
+        public int hashCode() {
+            return Arrays.hashCode(value);
+        }
+    }
+
+    /** The tables whose rows are others now, in small letters. */
+    TreeSet<String> changedTo(DatabaseCopy now) {
+        return tables.keySet().stream().filter(t -> !counted(tables.get(t)).equals(counted(now.tables.get(t)))).map(String::toLowerCase).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static Map<List<Object>, Long> counted(List<List<Object>> rows) {
+        return rows.stream().collect(Collectors.groupingBy(row -> row, Collectors.counting()));
+    }
+
+    /** Puts the rows of some tables back as they were. */
+    void putBack(DataSource source, TreeSet<String> changed) {
+        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+            statement.execute("set referential_integrity false");
+            for (String table : changed) {
+                String name = "\"" + table.toUpperCase() + "\"";
+                statement.execute("delete from " + name);
+                List<List<Object>> rows = tables.get(table.toUpperCase());
+                if (rows.isEmpty()) continue;
+                String marks = IntStream.range(0, rows.get(0).size()).mapToObj(i -> "?").collect(Collectors.joining(", "));
+                try (PreparedStatement insert = connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {
+                    for (List<Object> row : rows) {
+                        for (int i = 0; i < row.size(); i++) insert.setObject(i + 1, row.get(i) instanceof Bytes bytes ? bytes.value() : row.get(i));
+                        insert.addBatch();
+                    }
+                    insert.executeBatch();
+                }
+            }
+            statement.execute("set referential_integrity true");
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}

@@ -1,0 +1,38 @@
+import type { Paper } from '../api/schema';
+import css from './Mark.module.css';
+
+/** Something that a marker gives: where it goes, what is sent, and how it is said. */
+export interface Wanted {
+  path: string;
+  body: Record<string, unknown>;
+  says: string;
+}
+
+interface MeanwhileProps {
+  /** The paper as it stands now. */
+  paper: Paper;
+  wanted: Wanted;
+  problem: string;
+  onGive: () => void;
+  onLeave: () => void;
+}
+
+/** Somebody was faster, or the text is another one now: what stands there and what one wanted to give, to choose between. */
+export function Meanwhile({ paper, wanted, problem, onGive, onLeave }: MeanwhileProps) {
+  const given = (paper.rubric?.criteria ?? []).flatMap((c, i) => {
+    const points = paper.marks.find((m) => m.criterion === i)?.points;
+    return points === undefined ? [] : [`${c.name}: ${points}`];
+  });
+  return (
+    <div className={css.meanwhile} role="alert">
+      <p><b>{problem}</b></p>
+      <dl>
+        <dt>Stands there now{paper.marker ? `, by ${paper.marker}` : ''}</dt>
+        <dd>{given.length > 0 ? given.join(' · ') : 'no marks yet'}{paper.word && <><br />“{paper.word}”</>}</dd>
+        <dt>You wanted to give</dt>
+        <dd>{wanted.says}</dd>
+      </dl>
+      <button className="btn" onClick={onGive}>Give mine</button> <button className="word" onClick={onLeave}>Leave it as it stands</button>
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { ApiProblem, putJson } from '../api/client';
+import { paperOptions, stripOptions } from '../api/queries';
+import type { Paper, Seen, Strip } from '../api/schema';
+import type { Wanted } from './Meanwhile';
+
+/** Names the paper as it is on the page: every mark does. */
+function seenOf(paper?: Paper): Seen | undefined {
+  return paper?.postId ? { post: paper.postId, version: paper.version, rev: paper.rev } : undefined;
+}
+
+/** Of two looks at a paper the later one; of two different posts the one that is shown. */
+function newest(own?: Seen, shown?: Seen): Seen | undefined {
+  return own && shown && own.post === shown.post && own.rev > shown.rev ? own : shown ?? own;
+}
+
+/**
+ * Sends what a marker gives one after the other, in the order of the keys, each naming the paper as the one before it left it. Of several answers only the last is shown,
+ * so that no earlier one takes a newer step back. What is refused because the paper stands otherwise is kept in `meanwhile`: its marker sees both and decides.
+ */
+export function useMarkLine(strip: Strip, studentId: number, say: (what: string) => void) {
+  const client = useQueryClient();
+  const [meanwhile, setMeanwhile] = useState<{ wanted: Wanted; problem: string } | null>(null);
+  const line = useRef({ last: Promise.resolve(), of: new Map<number, { waiting: number; seen?: Seen }>() });
+  const here = useRef(studentId);
+  useEffect(() => {
+    here.current = studentId;
+    setMeanwhile(null);
+  }, [studentId]);
+
+  const put = (wanted: Wanted) => {
+    const mine = line.current.of.get(studentId) ?? { waiting: 0 };
+    line.current.of.set(studentId, mine);
+    const shown = client.getQueryData(paperOptions(strip.promptId, studentId).queryKey);
+    // A fresh answer may not be drawn yet, and an older one may have been drawn after it: the newest that this page was told counts.
+    if (mine.waiting === 0) mine.seen = newest(mine.seen, seenOf(shown));
+    mine.waiting++;
+    line.current.last = line.current.last.then(() => keep(studentId, mine, wanted)).finally(() => mine.waiting--);
+  };
+  const keep = async (student: number, mine: { waiting: number; seen?: Seen }, wanted: Wanted) => {
+    // After a refusal nothing of what was typed behind it is sent: it was meant for a paper that stands otherwise.
+    if (!mine.seen) return;
+    const { queryKey } = paperOptions(strip.promptId, student);
+    try {
+      await client.cancelQueries({ queryKey });
+      const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${student}/${wanted.path}`, { ...wanted.body, seen: mine.seen });
+      mine.seen = seenOf(answer);
+      if (mine.waiting === 1) client.setQueryData(queryKey, answer);
+      client.setQueryData(stripOptions(strip.promptId).queryKey, (old) => old && { ...old, students: old.students.map((s) => (s.studentId === student ? { ...s, seen: mine.seen! } : s)) });
+      if (here.current === student) setMeanwhile(null);
+      say('');
+      void client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
+      void client.invalidateQueries({ queryKey: ['me'] });
+    } catch (e) {
+      mine.seen = undefined;
+      const problem = e instanceof ApiProblem ? e.message : 'This was not kept. Please try again.';
+      if (here.current !== student) say(`${strip.students.find((s) => s.studentId === student)?.name}, ${wanted.says}: this was not kept. ${problem}`);
+      else if (e instanceof ApiProblem && e.code === 'marked-meanwhile') setMeanwhile({ wanted, problem });
+      else say(problem);
+      void client.invalidateQueries({ queryKey });
+    }
+  };
+  /** The strip, when everything that was given has been answered. */
+  const settled = async () => {
+    await line.current.last;
+    return client.getQueryData(stripOptions(strip.promptId).queryKey) ?? strip;
+  };
+  return { put, settled, meanwhile, leave: () => setMeanwhile(null) };
+}

@@ -1,0 +1,34 @@
+import { Modal, TextInput } from '@mantine/core';
+import { useForm } from '@mantine/form';
+import { useQueryClient } from '@tanstack/react-query';
+import { ApiProblem, putJson } from '../api/client';
+import type { MemberLine } from '../api/schema';
+import { useClass } from '../app/useClass';
+import { t } from '../texts/en';
+
+/** The name of somebody who came in by themselves, to be let through or mended before the class sees it. */
+export function NameDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
+  const { id } = useClass();
+  const client = useQueryClient();
+  const [family, given = ''] = person.sortName.includes(', ') ? person.sortName.split(', ') : [person.sortName];
+  const form = useForm({ initialValues: { given, family } });
+  const submit = form.onSubmit(async (values) => {
+    try {
+      await putJson(`/api/classes/${id}/people/${person.id}/name`, values);
+      await client.invalidateQueries();
+      onClose();
+    } catch (e) {
+      form.setFieldError('given', e instanceof ApiProblem ? e.message : t.again);
+    }
+  });
+  return (
+    <Modal opened onClose={onClose} title={`Is ${person.name} who they say?`}>
+      <form onSubmit={submit}>
+        <p className="muted">They came in by themselves and typed this name. It could be taken for somebody else’s, so the class sees “A new student” until you let it through.</p>
+        <TextInput label="Given name" mt="sm" {...form.getInputProps('given')} />
+        <TextInput label="Family name" mt="sm" {...form.getInputProps('family')} />
+        <p><button className="btn go" type="submit">Let the name show</button> <button className="btn" type="button" onClick={onClose}>{t.cancel}</button></p>
+      </form>
+    </Modal>
+  );
+}
