@@ -1,0 +1,148 @@
+import { act, renderHook, waitFor } from '@testing-library/react';
+import { describe, expect, it } from 'vitest';
+import { paperOptions, stripOptions } from '../api/queries';
+import type { Paper, Strip } from '../api/schema';
+import { surroundings } from '../testing/page';
+import { fakeServer } from '../testing/server';
+import { useMarkLine } from './useMarkLine';
+
+const PROMPT = 7;
+const paper = (over: Partial<Paper> = {}) => ({ postId: 40, version: 1, rev: 1, marks: [], ...over }) as unknown as Paper;
+const strip = { promptId: PROMPT, title: 'Log', students: [{ studentId: 1, name: 'Wren Castellane' }, { studentId: 2, name: 'Pia Aurelio' }] } as unknown as Strip;
+const level = (criterion: number, points: number) => ({ path: `criteria/${criterion}`, body: { points, remark: '' }, says: `Criterion ${criterion}: ${points}` });
+
+describe('giving marks one after the other', () => {
+  const server = fakeServer();
+
+  function marking(papers: Record<number, Paper> = { 1: paper(), 2: paper({ postId: 50 }) }) {
+    const { client, wrapper } = surroundings();
+    for (const [student, one] of Object.entries(papers)) client.setQueryData(paperOptions(PROMPT, Number(student)).queryKey, one);
+    client.setQueryData(stripOptions(PROMPT).queryKey, strip);
+    const told: string[] = [];
+    const hook = renderHook(({ student }) => useMarkLine(strip, student, (what) => { if (what) told.push(what); }), { wrapper, initialProps: { student: 1 } });
+    return { client, hook, told, put: (wanted: ReturnType<typeof level>) => act(async () => hook.result.current.put(wanted)), shown: (student = 1) => client.getQueryData(paperOptions(PROMPT, student).queryKey) };
+  }
+
+  const answer = async (over: Partial<Paper>) => {
+    const call = await server.next('PUT');
+    await act(async () => call.answer(paper(over)));
+    return call.body as { points: number; seen: { post: number; version: number; rev: number } };
+  };
+
+  it('sends one at a time, each naming the paper as the one before it left it', async () => {
+    const { put } = marking();
+    await put(level(0, 6));
+    await put(level(1, 4));
+    await put(level(2, 2));
+    await server.next('PUT');
+    expect(server.calls).toHaveLength(1);
+    expect((await answer({ rev: 2 })).seen.rev).toBe(1);
+    expect((await answer({ rev: 3 })).seen.rev).toBe(2);
+    expect((await answer({ rev: 4 })).seen.rev).toBe(3);
+  });
+
+  it('names what it was told last, though the page has not drawn it yet', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    const first = await server.next('PUT');
+    const early = hook.result.current.put;
+    await act(async () => first.answer(paper({ rev: 2 })));
+    await act(async () => early(level(1, 4)));
+    expect((await answer({ rev: 3 })).seen.rev).toBe(2);
+  });
+
+  it('does not fall back to an older look at the paper that was drawn after a newer one', async () => {
+    const { put, client } = marking();
+    await put(level(0, 6));
+    await answer({ rev: 5 });
+    client.setQueryData(paperOptions(PROMPT, 1).queryKey, paper({ rev: 1 }));
+    await put(level(1, 4));
+    expect((await answer({ rev: 6 })).seen.rev).toBe(5);
+  });
+
+  it('names the post that is shown when its author has handed in another one', async () => {
+    const { put, client } = marking();
+    await put(level(0, 6));
+    await answer({ rev: 5 });
+    client.setQueryData(paperOptions(PROMPT, 1).queryKey, paper({ postId: 41, rev: 1 }));
+    await put(level(1, 4));
+    expect((await answer({ postId: 41, rev: 2 })).seen).toEqual({ post: 41, version: 1, rev: 1 });
+  });
+
+  it('shows only the last of several answers, so that no earlier one takes a newer step back', async () => {
+    const { put, shown } = marking();
+    await put(level(0, 6));
+    await put(level(0, 4));
+    await answer({ rev: 2, marks: [{ criterion: 0, points: 6 }] as Paper['marks'] });
+    expect(shown()!.rev).toBe(1);
+    await answer({ rev: 3, marks: [{ criterion: 0, points: 4 }] as Paper['marks'] });
+    await waitFor(() => expect(shown()!.marks[0]!.points).toBe(4));
+  });
+
+  it('stops at a refusal: what was typed behind it was meant for another paper', async () => {
+    const { put, hook, told } = marking();
+    await put(level(0, 6));
+    await put(level(1, 4));
+    const first = await server.next('PUT');
+    await act(async () => first.answer({ code: 'marked-meanwhile', detail: 'Mr Fennimore has marked here since.' }, 409));
+    await waitFor(() => expect(hook.result.current.meanwhile?.wanted.says).toBe('Criterion 0: 6'));
+    expect(server.calls.filter((c) => c.method === 'PUT')).toHaveLength(0);
+    expect(told).toEqual([]);
+    act(() => hook.result.current.leave());
+    expect(hook.result.current.meanwhile).toBeNull();
+  });
+
+  it('goes on after a refusal from what stands there now', async () => {
+    const { put, client, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).answer({ code: 'marked-meanwhile', detail: 'Changed.' }, 409));
+    client.setQueryData(paperOptions(PROMPT, 1).queryKey, paper({ rev: 9 }));
+    await put(hook.result.current.meanwhile!.wanted as ReturnType<typeof level>);
+    expect((await answer({ rev: 10 })).seen.rev).toBe(9);
+    await waitFor(() => expect(hook.result.current.meanwhile).toBeNull());
+  });
+
+  it('keeps the paper of each student apart when one steps on before the answer', async () => {
+    const { put, hook, shown } = marking();
+    await put(level(0, 6));
+    hook.rerender({ student: 2 });
+    await put(level(0, 2));
+    expect((await answer({ rev: 2 })).seen.post).toBe(40);
+    expect((await answer({ postId: 50, rev: 2 })).seen).toEqual({ post: 50, version: 1, rev: 1 });
+    expect(shown(1)!.rev).toBe(2);
+    expect(shown(2)!.postId).toBe(50);
+  });
+
+  it('tells of a refusal for a student whose page one has left, by name', async () => {
+    const { put, hook, told } = marking();
+    await put(level(0, 6));
+    hook.rerender({ student: 2 });
+    await act(async () => (await server.next('PUT')).answer({ code: 'marked-meanwhile', detail: 'Changed.' }, 409));
+    expect(told).toEqual(['Wren Castellane, Criterion 0: 6: this was not kept. Changed.']);
+    expect(hook.result.current.meanwhile).toBeNull();
+  });
+
+  it('says in words that the server was not reached', async () => {
+    const { put, told } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    expect(told).toEqual(['The server cannot be reached just now.']);
+  });
+
+  it('gives the strip with the newest state of each paper, once all is answered', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    let settled: Strip | undefined;
+    void hook.result.current.settled().then((s) => { settled = s; });
+    await server.next('PUT');
+    expect(settled).toBeUndefined();
+    await answer({ rev: 2 });
+    await waitFor(() => expect(settled!.students[0]!.seen).toEqual({ post: 40, version: 1, rev: 2 }));
+  });
+
+  it('sends nothing for somebody who handed nothing in', async () => {
+    const { put } = marking({ 1: paper({ postId: undefined }) });
+    await put(level(0, 6));
+    expect(server.calls).toHaveLength(0);
+  });
+});
