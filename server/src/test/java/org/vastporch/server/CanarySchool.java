@@ -198,8 +198,13 @@ class CanarySchool {
         thing("person", inBoth);
     }
 
-    /** Adds the secrets. What this does is seen by whom the table names, and changes nothing for others. */
+    /**
+     * Adds the secrets. What this does is seen by whom the table names, and changes nothing for others. Every second one lies long ago, so that they stand
+     * between, before and behind what others may read.
+     */
     void addSecrets() {
+        long post = newest("post");
+        long comment = newest("comment");
         drafts();
         waiting();
         takenDown();
@@ -207,6 +212,14 @@ class CanarySchool {
         marks();
         files();
         waysIn();
+        for (String column : List.of("created_at", "published_at")) {
+            jdbc.sql("update post set " + column + " = dateadd(day, -30, " + column + ") where id > :id and mod(id, 2) = 0").param("id", post).update();
+            jdbc.sql("update comment set " + column + " = dateadd(day, -30, " + column + ") where id > :id and mod(id, 2) = 0").param("id", comment).update();
+        }
+    }
+
+    private long newest(String table) {
+        return jdbc.sql("select max(id) from " + table).query(Long.class).single();
     }
 
     private void drafts() {
