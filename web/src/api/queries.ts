@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { ApiProblem, getJson, withParams } from './client';
 import type { AddressView,
-  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, Code, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView,
+  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView, WordOfClass,
 } from './schema';
 
 /**
@@ -66,8 +66,8 @@ export const shelfOptions = (blog: number) =>
 export const setupOptions = (ref: string) =>
   queryOptions({ queryKey: ['setup', ref], queryFn: ({ signal }) => getJson<Current>(`/api/blog-setups/${ref}`, signal), refetchOnWindowFocus: false });
 
-export const codeOptions = (id: number) =>
-  queryOptions({ queryKey: ['code', id], queryFn: ({ signal }) => getJson<Code>(`/api/classes/${id}/code`, signal) });
+export const wordOptions = (id: number) =>
+  queryOptions({ queryKey: ['word', id], queryFn: ({ signal }) => getJson<WordOfClass>(`/api/classes/${id}/word`, signal) });
 
 export const invitationsOptions = (id: number) =>
   queryOptions({ queryKey: ['invitations', id], queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal), refetchInterval: (query) => (query.state.data?.some((i) => i.mail === 'waits') ? 1_000 : 8_000) });

@@ -340,22 +340,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{id}/code": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["code"];
-        put: operations["setCode"];
-        post?: never;
-        delete: operations["switchOff"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/classes/{id}/decisions": {
         parameters: {
             query?: never;
@@ -911,6 +895,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["word_1"];
+        put: operations["setWord"];
+        post?: never;
+        delete: operations["switchOff"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2190,15 +2190,15 @@ export interface components {
             /** Format: int64 */
             postId: number;
         };
-        ByCode: {
-            code: string;
-            newcomer: components["schemas"]["Newcomer"];
-        };
         ByInvitation: {
             newcomer: components["schemas"]["Newcomer"];
             token: string;
         };
-        CameByCode: {
+        ByWord: {
+            newcomer: components["schemas"]["Newcomer"];
+            word: string;
+        };
+        CameByWord: {
             /** Format: date-time */
             at: string;
             name: string;
@@ -2229,7 +2229,7 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
-        ClassOfCode: {
+        ClassOfWord: {
             className: string;
         };
         ClassView: {
@@ -2259,27 +2259,6 @@ export interface components {
             /** Format: int32 */
             afterDays: number;
             at: string;
-        };
-        Code: {
-            code?: components["schemas"]["CodeView"];
-        };
-        CodeTyped: {
-            code: string;
-        };
-        CodeView: {
-            code: string;
-            /** Format: int32 */
-            left?: number;
-            open: boolean;
-            /** Format: date-time */
-            until?: string;
-        };
-        CodeWish: {
-            keep: boolean;
-            /** Format: int32 */
-            left?: number;
-            /** Format: date-time */
-            until?: string;
         };
         CommentView: {
             /** Format: date-time */
@@ -3497,7 +3476,7 @@ export interface components {
         Today: {
             approve?: components["schemas"]["ToApprove"];
             askedNames: string[];
-            byCode: components["schemas"]["CameByCode"][];
+            byWord: components["schemas"]["CameByWord"][];
             className: string;
             day: string;
             elsewhere: string[];
@@ -3621,6 +3600,27 @@ export interface components {
             seen: components["schemas"]["Seen"];
             word: string;
         };
+        WordOfClass: {
+            word?: components["schemas"]["WordView"];
+        };
+        WordTyped: {
+            word: string;
+        };
+        WordView: {
+            /** Format: int32 */
+            left?: number;
+            open: boolean;
+            /** Format: date-time */
+            until?: string;
+            word: string;
+        };
+        WordWish: {
+            keep: boolean;
+            /** Format: int32 */
+            left?: number;
+            /** Format: date-time */
+            until?: string;
+        };
         WorkUsed: {
             address: string;
             author: string;
@@ -3665,20 +3665,16 @@ export type BlogSettings = components['schemas']['BlogSettings'];
 export type BlogSetup = components['schemas']['BlogSetup'];
 export type BlogView = components['schemas']['BlogView'];
 export type BroughtIn = components['schemas']['BroughtIn'];
-export type ByCode = components['schemas']['ByCode'];
 export type ByInvitation = components['schemas']['ByInvitation'];
-export type CameByCode = components['schemas']['CameByCode'];
+export type ByWord = components['schemas']['ByWord'];
+export type CameByWord = components['schemas']['CameByWord'];
 export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
 export type Changed = components['schemas']['Changed'];
 export type ClassChange = components['schemas']['ClassChange'];
-export type ClassOfCode = components['schemas']['ClassOfCode'];
+export type ClassOfWord = components['schemas']['ClassOfWord'];
 export type ClassView = components['schemas']['ClassView'];
 export type Closing = components['schemas']['Closing'];
-export type Code = components['schemas']['Code'];
-export type CodeTyped = components['schemas']['CodeTyped'];
-export type CodeView = components['schemas']['CodeView'];
-export type CodeWish = components['schemas']['CodeWish'];
 export type CommentView = components['schemas']['CommentView'];
 export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
@@ -3832,6 +3828,10 @@ export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
 export type Window = components['schemas']['Window'];
 export type Word = components['schemas']['Word'];
+export type WordOfClass = components['schemas']['WordOfClass'];
+export type WordTyped = components['schemas']['WordTyped'];
+export type WordView = components['schemas']['WordView'];
+export type WordWish = components['schemas']['WordWish'];
 export type WorkUsed = components['schemas']['WorkUsed'];
 export type $defs = Record<string, never>;
 export interface operations {
@@ -4465,74 +4465,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Category"][];
                 };
-            };
-        };
-    };
-    code: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Code"];
-                };
-            };
-        };
-    };
-    setCode: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CodeWish"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Code"];
-                };
-            };
-        };
-    };
-    switchOff: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };
@@ -5449,6 +5381,7 @@ export interface operations {
         parameters: {
             query?: {
                 person?: number;
+                paper?: "A4" | "LETTER";
             };
             header?: never;
             path: {
@@ -5584,6 +5517,74 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["UsualWaitView"];
                 };
+            };
+        };
+    };
+    word_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordOfClass"];
+                };
+            };
+        };
+    };
+    setWord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordOfClass"];
+                };
+            };
+        };
+    };
+    switchOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -5934,7 +5935,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ByCode"];
+                "application/json": components["schemas"]["ByWord"];
             };
         };
         responses: {
@@ -5958,7 +5959,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CodeTyped"];
+                "application/json": components["schemas"]["WordTyped"];
             };
         };
         responses: {
@@ -5968,7 +5969,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ClassOfCode"];
+                    "application/json": components["schemas"]["ClassOfWord"];
                 };
             };
         };

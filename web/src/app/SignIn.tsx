@@ -45,14 +45,14 @@ export function SignInPage({ onDone }: { onDone: () => void }) {
   );
 }
 
-/** For those who have no account yet: the code of a class. */
+/** For those who have no account yet: a class word. */
 function CodeField() {
-  const [code, setCode] = useState('');
+  const [word, setWord] = useState('');
   const navigate = useNavigate();
   return (
     <form style={{ display: 'flex', gap: 10, alignItems: 'end', marginTop: 30, paddingTop: 20, borderTop: '1px solid var(--line)' }}
-      onSubmit={(e) => { e.preventDefault(); if (code.trim()) navigate(`/join?code=${encodeURIComponent(code.trim())}`); }}>
-      <TextInput label="No account yet? Class code" value={code} onChange={(e) => setCode(e.target.value.toUpperCase())} placeholder="ABCD-EFGH" autoComplete="off" style={{ flex: 1 }} />
+      onSubmit={(e) => { e.preventDefault(); if (word.trim()) navigate(`/join?word=${encodeURIComponent(word.trim())}`); }}>
+      <TextInput label="No account yet? Class word" value={word} onChange={(e) => setWord(e.target.value)} placeholder="two words" autoComplete="off" style={{ flex: 1 }} />
       <button className="btn" type="submit">Come in</button>
     </form>
   );

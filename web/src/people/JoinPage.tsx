@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { ApiProblem, getJson, postJson } from '../api/client';
-import type { ClassOfCode, Invited, Joined } from '../api/schema';
+import type { ClassOfWord, Invited, Joined } from '../api/schema';
 import { SignInForm } from '../app/SignIn';
 import { Sheet } from '../parts/Sheet';
 import { Loading } from '../parts/Trouble';
@@ -16,15 +16,15 @@ interface WayInProps {
   onDone: () => Promise<void>;
 }
 
-/** Coming into a class by its code. */
+/** Coming into a class by its class word. */
 export function JoinPage(props: WayInProps) {
-  const code = new URLSearchParams(window.location.search).get('code') ?? '';
-  const look = useQuery({ queryKey: ['join', code], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<ClassOfCode>('/api/join/class', { code }); }, retry: false, refetchOnWindowFocus: false });
+  const word = new URLSearchParams(window.location.search).get('word') ?? '';
+  const look = useQuery({ queryKey: ['join', word], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<ClassOfWord>('/api/join/class', { word }); }, retry: false, refetchOnWindowFocus: false });
   return (
     <Sheet title="Come into a class">
       {look.isPending && <Loading />}
       <Refused error={look.error} />
-      {look.data && <Newcomer {...props} className={look.data.className} as="STUDENT" send={(newcomer) => postJson<Joined>('/api/join', { code, newcomer })} />}
+      {look.data && <Newcomer {...props} className={look.data.className} as="STUDENT" send={(newcomer) => postJson<Joined>('/api/join', { word, newcomer })} />}
     </Sheet>
   );
 }
@@ -89,7 +89,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
     );
   return (
     <>
-      <p style={{ margin: '0 0 16px' }}>{invitedBy ? `${invitedBy} invites you to` : 'This is the code of'} <b style={{ fontWeight: 600 }}>{className}</b>{invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}</p>
+      <p style={{ margin: '0 0 16px' }}>{invitedBy ? `${invitedBy} invites you to` : 'This is the class word of'} <b style={{ fontWeight: 600 }}>{className}</b>{invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}</p>
       {me && <><p className="muted">You are signed in as {me}.</p><button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={() => go({})}>Come in with this account</button></>}
       {!me && !has && (
         <>

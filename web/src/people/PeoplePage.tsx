@@ -17,6 +17,7 @@ import { NameDialog } from './NameDialog';
 import css from './People.module.css';
 import { PhraseNote } from './NameMenu';
 import { ShownDialog } from './ShownDialog';
+import { SlipLinks } from './SlipLinks';
 
 const ROW = 37;
 const HELPERS = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST'];
@@ -48,8 +49,8 @@ export function PeoplePage() {
           {manages(role) && (
             <span style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
               <Link className="word" to={`/classes/${id}/people/roster`}>Enrol students</Link>
-              <Link className="word" to={`/classes/${id}/people/ways`}>Class code and invitations</Link>
-              <a className="word" href={`/api/classes/${id}/slips.pdf`} target="_blank" rel="noopener">Print all slips</a>
+              <Link className="word" to={`/classes/${id}/people/ways`}>Class word and invitations</Link>
+              <SlipLinks classId={id} says="Print all slips" />
             </span>
           )}
         </div>

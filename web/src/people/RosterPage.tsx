@@ -7,6 +7,7 @@ import type { Import, Imported, RosterRows, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import css from './People.module.css';
+import { SlipLinks } from './SlipLinks';
 
 const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', CHANGES: 'is changed', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
 const CELLS = ['given', 'family', 'email', 'schoolNo', 'group'] as const;
@@ -75,7 +76,7 @@ export function RosterPage() {
         {done && done.enrolled.length > 0 && (
           <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
             <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>, each with a username, a pass phrase and the blogs of this class.{' '}
-            <a className="word" href={`/api/classes/${id}/slips.pdf`} target="_blank" rel="noopener">Print the sign-in slips</a> · <Link className="word" to={`/classes/${id}/people`}>See them all</Link>
+            <SlipLinks classId={id} says="Print the sign-in slips" /> · <Link className="word" to={`/classes/${id}/people`}>See them all</Link>
           </div>
         )}
         {!rows && (

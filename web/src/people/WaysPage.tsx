@@ -3,8 +3,8 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
-import { codeOptions, invitationsOptions } from '../api/queries';
-import type { CodeView, InvitationLine, Sent, Welcome } from '../api/schema';
+import { wordOptions, invitationsOptions } from '../api/queries';
+import type { WordView, InvitationLine, Sent, Welcome } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
@@ -15,16 +15,16 @@ import { WelcomeNote } from './WelcomeNote';
 const ROLES = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST', 'STUDENT'];
 const roleChoices = (roles: string[]) => roles.map((r) => ({ value: r, label: `${t.roles[r]}: ${t.roleDoes[r]}` }));
 
-/** How people come in by themselves: the class code, invitations by mail, and one-time addresses that are handed over. */
+/** How people come in by themselves: the class word, invitations by mail, and one-time addresses that are handed over. */
 export function WaysPage() {
   const { id, name } = useClass();
   return (
     <div className="page wide">
-      <title>{`Class code and invitations · ${name}`}</title>
+      <title>{`Class word and invitations · ${name}`}</title>
       <main>
-        <h1>Class code and invitations</h1>
+        <h1>Class word and invitations</h1>
         <div className={css.ways} style={{ marginTop: 20 }}>
-          <CodePart classId={id} />
+          <WordPart classId={id} />
           <Helper classId={id} />
         </div>
         <Invitations classId={id} />
@@ -33,40 +33,40 @@ export function WaysPage() {
   );
 }
 
-function CodePart({ classId }: { classId: number }) {
+function WordPart({ classId }: { classId: number }) {
   const client = useQueryClient();
-  const { data, error, refetch } = useQuery(codeOptions(classId));
-  const code = data?.code;
+  const { data, error, refetch } = useQuery(wordOptions(classId));
+  const word = data?.word;
   const [problem, setProblem] = useState('');
   const act = async (call: Promise<unknown>) => {
     setProblem('');
     try {
       await call;
-      await client.invalidateQueries({ queryKey: ['code', classId] });
+      await client.invalidateQueries({ queryKey: ['word', classId] });
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   };
-  const put = (keep: boolean, until?: string, left?: number) => act(putJson(`/api/classes/${classId}/code`, { keep, until, left }));
+  const put = (keep: boolean, until?: string, left?: number) => act(putJson(`/api/classes/${classId}/word`, { keep, until, left }));
   if (error) return <Trouble error={error} onRetry={() => refetch()} />;
   if (!data) return <Loading />;
   return (
     <section>
-      <h2>Class code</h2>
-      {!code && (
+      <h2>Class word</h2>
+      {!word && (
         <>
-          <p className="muted" style={{ margin: '4px 0 14px' }}>With a code students come in by themselves: they type it on the sign-in page, give their name, and choose a password. It is switched off now.</p>
+          <p className="muted" style={{ margin: '4px 0 14px' }}>With a class word, two short words that can be said aloud, students come in by themselves: they type it on the sign-in page, give their name, and choose a password. It is switched off now.</p>
           <button className="btn go" onClick={() => put(false)}>Switch it on</button>
         </>
       )}
-      {code && (
+      {word && (
         <>
-          <p className={css.code}>{code.code}</p>
-          <p className="muted tiny" style={{ margin: 0 }}>{codeSays(code)}</p>
-          <CodeLimits key={`${code.until}${code.left}`} code={code} onSet={(until, left) => put(true, until, left)} />
+          <p className={css.classWord}>{word.word}</p>
+          <p className="muted tiny" style={{ margin: 0 }}>{wordSays(word)}</p>
+          <WordLimits key={`${word.until}${word.left}`} word={word} onSet={(until, left) => put(true, until, left)} />
           <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
-            <button className="word" onClick={() => put(false, code.until, code.left)}>Make a new code</button>
-            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/code`))}>Switch it off</button>
+            <button className="word" onClick={() => put(false, word.until, word.left)}>Make a new one</button>
+            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>Switch it off</button>
           </p>
         </>
       )}
@@ -75,16 +75,16 @@ function CodePart({ classId }: { classId: number }) {
   );
 }
 
-function codeSays(code: CodeView): string {
-  if (!code.open) return code.left === 0 ? 'Everybody it was meant for has come: it no longer works.' : 'Its time is over: it no longer works.';
-  const limits = [code.left !== undefined ? `${t.count(code.left, 'more person', 'more people')} can come` : 'Anybody who has it can come'];
-  if (code.until) limits.push(`until ${new Date(code.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`);
+function wordSays(word: WordView): string {
+  if (!word.open) return word.left === 0 ? 'Everybody it was meant for has come: it no longer works.' : 'Its time is over: it no longer works.';
+  const limits = [word.left !== undefined ? `${t.count(word.left, 'more person', 'more people')} can come` : 'Anybody who has it can come'];
+  if (word.until) limits.push(`until ${new Date(word.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`);
   return `${limits.join(', ')}. Who comes is a student here and gets the blogs of the class.`;
 }
 
-function CodeLimits({ code, onSet }: { code: CodeView; onSet: (until?: string, left?: number) => void }) {
-  const [until, setUntil] = useState(code.until ? code.until.slice(0, 10) : '');
-  const [left, setLeft] = useState<number | string>(code.left ?? '');
+function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, left?: number) => void }) {
+  const [until, setUntil] = useState(word.until ? word.until.slice(0, 10) : '');
+  const [left, setLeft] = useState<number | string>(word.left ?? '');
   return (
     <form style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }} onSubmit={(e) => { e.preventDefault(); onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left)); }}>
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />

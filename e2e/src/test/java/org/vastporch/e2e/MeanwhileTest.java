@@ -94,15 +94,14 @@ class MeanwhileTest {
         assertThat(box).hasValue("");
     }
 
-    /** Somebody comes in by the class code as "Ms Quill": the class sees "A new student" until a teacher has looked. */
+    /** Somebody comes in by the class word as "Ms Quill": the class sees "A new student" until a teacher has looked. */
     @Test
     void aNameThatCouldBeTheTeachersIsLookedAtFirst() {
         Page teacher = as("quill", "/classes/1/people/ways");
         if (button(teacher, "Switch it on").isVisible()) button(teacher, "Switch it on").click();
-        Locator code = teacher.locator("main p").filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[A-Z0-9]{4}-[A-Z0-9]{4}$")));
-        String typed = code.textContent();
+        String word = teacher.locator("main p").filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[a-z]{3,8} [a-z]{3,8}$"))).textContent();
         Page comer = Stage.window(Stage.demo().address());
-        comer.navigate("/join?code=" + typed);
+        comer.navigate("/join?word=" + word);
         comer.getByLabel("Given name").fill("Ms");
         comer.getByLabel("Family name").fill("Quill");
         comer.getByLabel(Pattern.compile("[Pp]assword")).first().fill("a quiet new one");

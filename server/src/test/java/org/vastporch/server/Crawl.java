@@ -164,7 +164,7 @@ class Crawl {
             Map.entry("POST /api/classes/{}/groups/split", () -> List.of(Map.of("people", List.of(), "groups", 2, "atRandom", false))),
             Map.entry("PUT /api/groups/{}", () -> List.of(Map.of("name", "Bed 7"))),
             Map.entry("POST /api/classes/{}/roster/preview", () -> List.of(Map.of("text", "Name\nA B"))),
-            Map.entry("PUT /api/classes/{}/code", () -> List.of(Map.of("keep", false))),
+            Map.entry("PUT /api/classes/{}/word", () -> List.of(Map.of("keep", false))),
             Map.entry("POST /api/classes/{}/invitations", () -> List.of(Map.of("role", "GUEST", "name", "", "email", "somebody@post.example"))),
             Map.entry("PUT /api/classes/{}/categories", () -> List.of(List.of(Map.of("name", "Weather")))),
             Map.entry("POST /api/classes/{}/holds/try", () -> List.of(Map.of("text", "Ring 07700 900 412"))),

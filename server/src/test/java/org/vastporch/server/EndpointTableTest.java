@@ -206,7 +206,7 @@ class EndpointTableTest {
         body("PUT /api/groups/{group}", () -> name("Group"));
         body("POST /api/classes/{class}/roster/preview", () -> Map.of("text", "Name\nA B"));
         body("POST /api/classes/{class}/roster", () -> Map.of("rows", List.of()));
-        body("PUT /api/classes/{class}/code", () -> Map.of("keep", false));
+        body("PUT /api/classes/{class}/word", () -> Map.of("keep", false));
         body("POST /api/classes/{class}/invitations", EndpointTableTest::invite);
         body("POST /api/classes/{class}/blogs", setup);
         body("POST /api/classes/{class}/blogs/sightline", setup);

@@ -106,16 +106,16 @@ class PeopleTest {
 
     @Test
     void aClassCodeLetsInAsManyAsItSays() {
-        String code = of.lead().put(path("/code"), Map.of("keep", false, "left", 1)).body().get("code").get("code").asString();
+        String word = of.lead().put(path("/word"), Map.of("keep", false, "left", 1)).body().get("word").get("word").asString();
         Person comer = school.stranger(port);
-        assertEquals("code-unknown", comer.post("/api/join/class", Map.of("code", "BBBB-BBBB")).code());
-        Answer joined = comer.post("/api/join", Map.of("code", code.toLowerCase().replace("-", " "), "newcomer", Map.of("given", "Ida", "family", "Comer", "password", "three quiet words")));
+        assertEquals("word-unknown", comer.post("/api/join/class", Map.of("word", "bbbb bbbb")).code());
+        Answer joined = comer.post("/api/join", Map.of("word", word.toUpperCase().replace(" ", "-"), "newcomer", Map.of("given", "Ida", "family", "Comer", "password", "three quiet words")));
         assertEquals(200, joined.status(), joined::text);
         assertTrue(joined.body().get("username").asString().startsWith("ida.c"));
         assertEquals("STUDENT", comer.get("/api/me").body().get("classes").get(0).get("role").asString());
         assertEquals(1, comer.get(path("/blogs/mine")).body().size(), "an own blog is there at once");
-        assertEquals("code-over", school.stranger(port).post("/api/join", Map.of("code", code, "newcomer", Map.of("given", "Ada", "password", "three quiet words"))).code());
-        assertEquals("already-here", of.first().post("/api/join", Map.of("code", of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString(), "newcomer", Map.of())).code());
+        assertEquals("word-over", school.stranger(port).post("/api/join", Map.of("word", word, "newcomer", Map.of("given", "Ada", "password", "three quiet words"))).code());
+        assertEquals("already-here", of.first().post("/api/join", Map.of("word", of.lead().put(path("/word"), Map.of("keep", false)).body().get("word").get("word").asString(), "newcomer", Map.of())).code());
     }
 
     @Test
@@ -155,8 +155,8 @@ class PeopleTest {
     @Test
     void aTeacherIsNobodysStudentWhenItComesToPassPhrases() {
         Person colleague = school.make(port).lead();
-        String code = of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString();
-        assertEquals(200, colleague.post("/api/join", Map.of("code", code, "newcomer", Map.of())).status());
+        String word = of.lead().put(path("/word"), Map.of("keep", false)).body().get("word").get("word").asString();
+        assertEquals(200, colleague.post("/api/join", Map.of("word", word, "newcomer", Map.of())).status());
         assertEquals("keeper-cares", of.lead().post(path("/people/" + colleague.id + "/pass-phrase"), null).code());
         assertEquals("nobody", of.lead().get(leaving(colleague)).body().get("eraser").asString());
     }

@@ -140,11 +140,11 @@ class WaysInTest {
 
     @Test
     void wrongCodesAreSlowAndCloseJoiningForNobody() {
-        String code = of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString();
+        String word = of.lead().put(path("/word"), Map.of("keep", false)).body().get("word").get("word").asString();
         Person guesser = school.stranger(port);
-        for (int i = 0; i < 32; i++) assertEquals(422, guesser.call("POST", "/api/join/class", Map.of("code", "NOPE-NOPE"), "X-Forwarded-For", "203.0.113.50").status());
+        for (int i = 0; i < 32; i++) assertEquals(422, guesser.call("POST", "/api/join/class", Map.of("word", "nobody nowhere"), "X-Forwarded-For", "203.0.113.50").status());
         assertEquals(List.of(1L, 2L), pause.taken());
-        assertEquals(200, guesser.call("POST", "/api/join/class", Map.of("code", code), "X-Forwarded-For", "203.0.113.50").status());
+        assertEquals(200, guesser.call("POST", "/api/join/class", Map.of("word", word), "X-Forwarded-For", "203.0.113.50").status());
     }
 
     @Test
@@ -168,12 +168,12 @@ class WaysInTest {
 
     @Test
     void whoWasPutOutOfAClassComesBackThroughItsStaffAlone() {
-        String code = of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString();
+        String word = of.lead().put(path("/word"), Map.of("keep", false)).body().get("word").get("word").asString();
         of.lead().post(path("/invitations"), Map.of("role", "STUDENT", "name", "Wren", "email", "wren@post.example"));
         String token = post.lettersTo("wren@post.example").get(0).text().replaceFirst("(?s).*invitation\\?t=(\\S+).*", "$1");
         String leaving = path("/people/" + of.first().id + "/leaving");
         assertEquals(200, of.lead().post(leaving, Map.of("leaving", "KEEP")).status());
-        assertEquals("place-ended", of.first().post("/api/join", Map.of("code", code, "newcomer", Map.of())).code());
+        assertEquals("place-ended", of.first().post("/api/join", Map.of("word", word, "newcomer", Map.of())).code());
         assertEquals("place-ended", of.first().post("/api/invitation/accept", Map.of("token", token, "newcomer", Map.of())).code());
         jdbc.sql("update membership set ended_at = dateadd('DAY', -31, ended_at) where person_id = :id").param("id", of.first().id).update();
         assertEquals("already-ended", of.lead().post(leaving, Map.of("leaving", "HAND_OVER")).code());
@@ -182,15 +182,15 @@ class WaysInTest {
 
     @Test
     void aNameThatCouldBeSomebodyElsesIsAskedBeforeItShows() {
-        String code = of.lead().put(path("/code"), Map.of("keep", false)).body().get("code").get("code").asString();
+        String word = of.lead().put(path("/word"), Map.of("keep", false)).body().get("word").get("word").asString();
         String staff = of.lead().get(path("/people")).body().valueStream().filter(p -> p.get("role").asString().equals("LEAD")).findFirst().orElseThrow().get("name").asString();
-        long evil = joined(code, newcomer("Ms", "Quill"));
-        long copy = joined(code, newcomer(staff.split(" ")[0], staff.split(" ")[1]));
-        long plain = joined(code, newcomer("Robin", "Nettle"));
+        long evil = joined(word, newcomer("Ms", "Quill"));
+        long copy = joined(word, newcomer(staff.split(" ")[0], staff.split(" ")[1]));
+        long plain = joined(word, newcomer("Robin", "Nettle"));
         assertEquals(List.of(true, true, false), List.of(evil, copy, plain).stream().map(this::asked).toList());
         JsonNode today = of.lead().get(path("/today")).body();
         assertEquals(2, today.get("askedNames").size());
-        assertEquals(3, today.get("byCode").size());
+        assertEquals(3, today.get("byWord").size());
         assertFalse(of.other().get(path("/directory")).text().contains("Quill"), "not in the title of the own blog either");
         assertTrue(of.other().get(path("/directory")).text().contains("A new student"));
         assertEquals(403, of.other().put(path("/people/" + evil + "/name"), Map.of("given", "Ms", "family", "Quill")).status());
@@ -199,8 +199,8 @@ class WaysInTest {
         assertEquals(1, of.lead().get(path("/today")).body().get("askedNames").size());
     }
 
-    private long joined(String code, Map<String, Object> newcomer) {
-        Answer answer = school.stranger(port).post("/api/join", Map.of("code", code, "newcomer", newcomer));
+    private long joined(String word, Map<String, Object> newcomer) {
+        Answer answer = school.stranger(port).post("/api/join", Map.of("word", word, "newcomer", newcomer));
         assertEquals(200, answer.status(), answer::text);
         return jdbc.sql("select id from person where username = :name").param("name", answer.body().get("username").asString()).query(Long.class).single();
     }

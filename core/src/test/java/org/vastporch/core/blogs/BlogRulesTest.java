@@ -64,4 +64,19 @@ class BlogRulesTest {
         assertTrue(BlogKind.SHARED.canBecome(BlogKind.TEACHERS));
         assertFalse(BlogKind.SHARED.canBecome(BlogKind.ONE_EACH));
     }
+
+    /** A title has room for a name, however long that is, and never ends in half a character. */
+    @Test
+    void aTitleIsFilledWithANameThatFits() {
+        assertEquals("Log of Wren", TitlePattern.fill("Log of {name}", "Wren"));
+        assertEquals("Wren and Wren", TitlePattern.fill("{name} and {name}", "Wren"));
+        assertEquals("Our log", TitlePattern.fill("Our log", "Wren"));
+        for (String name : List.of("Maximiliana ".repeat(30), "𝒲".repeat(200), "a𝒲".repeat(99)))
+            for (String pattern : List.of("{name}", "Log of {name}", "x".repeat(114) + "{name}", "{name}".repeat(20))) {
+                String title = TitlePattern.fill(pattern, name);
+                assertTrue(title.length() <= TitlePattern.LONGEST, title);
+                assertTrue(title.endsWith("…"), title);
+                assertFalse(title.chars().filter(c -> Character.isSurrogate((char) c)).count() % 2 == 1, title);
+            }
+    }
 }

@@ -4,8 +4,10 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
@@ -37,30 +39,73 @@ class PeopleRulesTest {
         assertEquals(List.of(List.of("a", "b"), List.of("c")), GroupSplit.inOrder(List.of("a", "b", "c"), 2));
     }
 
+    /** The words are said aloud, heard and typed by children: short, and no two that one could take for another. */
     @Test
-    void codesAreReadAsTheyAreTyped() {
-        Set<String> codes = new HashSet<>();
+    void wordsAreShortAndNoTwoAreMistaken() {
+        List<String> words = FriendlyWords.ALL;
+        assertTrue(words.size() >= 1024, () -> words.size() + " words are too few");
+        assertEquals(words.size(), Set.copyOf(words).size());
+        for (String word : words) assertTrue(word.matches("[a-z]{3,8}"), word);
+        Map<String, String> sounds = new HashMap<>();
+        for (String word : words) assertNull(sounds.putIfAbsent(sound(word), word), () -> word + " sounds like " + sounds.get(sound(word)));
+        for (int i = 0; i < words.size(); i++)
+            for (int j = i + 1; j < words.size(); j++) assertFalse(oneLetterApart(words.get(i), words.get(j)), words.get(i) + " and " + words.get(j));
+    }
+
+    /** Roughly how a word sounds to somebody who does not listen closely: no vowel is told from another, no b from p, d from t, v from f. */
+    private static String sound(String word) {
+        return word.replaceAll("ough", "o").replaceAll("eigh|igh", "i").replace("tch", "ch").replace("ck", "k").replace("ph", "f").replace("wh", "w").replace("kn", "n")
+            .replaceAll("mb$", "m").replaceAll("sc(?=[eiy])", "s").replaceAll("c(?=[eiy])", "s").replaceAll("[cq]", "k").replace("x", "ks").replace("z", "s")
+            .replaceAll("dge|g(?=[ei])", "j").replaceAll("ow", "o").replace("y", "i").replace("v", "f").replace("d", "t").replace("b", "p")
+            .replaceAll("[aeiou]+", "a").replaceAll("(.)\\1+", "$1").replaceAll("a$", "");
+    }
+
+    private static boolean oneLetterApart(String a, String b) {
+        if (a.length() > b.length()) return oneLetterApart(b, a);
+        if (b.length() - a.length() > 1) return false;
+        int same = 0;
+        while (same < a.length() && a.charAt(same) == b.charAt(same)) same++;
+        return a.substring(Math.min(a.length(), same + (a.length() == b.length() ? 1 : 0))).equals(b.substring(same + 1));
+    }
+
+    @Test
+    void aPassPhraseIsThreeWordsOfMany() {
         Random random = new Random(5);
-        for (int i = 0; i < 2000; i++) codes.add(JoinCode.make(random));
-        assertEquals(2000, codes.size());
-        for (String code : codes) {
-            assertTrue(code.matches("[BCDFGHJKMNPQRTVWXZ346789]{4}-[BCDFGHJKMNPQRTVWXZ346789]{4}"), code);
-            assertEquals(code, JoinCode.tidy(" " + code.toLowerCase().replace("-", " ")));
+        Set<String> words = new HashSet<>();
+        for (int i = 0; i < 30_000; i++) {
+            List<String> phrase = List.of(PassPhrases.make(random).split(" "));
+            assertEquals(3, new HashSet<>(phrase).size(), phrase::toString);
+            words.addAll(phrase);
         }
-        assertEquals("", JoinCode.tidy("?"));
+        assertEquals(Set.copyOf(FriendlyWords.ALL), words);
+        assertTrue(Math.pow(words.size() - 2, 3) > Math.pow(2, 30), "more than 2^30 phrases");
+    }
+
+    @Test
+    void classWordsAreReadAsTheyAreTyped() {
+        Random random = new Random(5);
+        for (int i = 0; i < 500; i++) {
+            String word = ClassWord.make(random);
+            assertTrue(word.matches("[a-z]{3,8} [a-z]{3,8}"), word);
+            assertEquals(word, ClassWord.tidy("  " + word.toUpperCase().replace(" ", " - ") + "."));
+            assertEquals(word, ClassWord.tidy(word.replace(" ", "")), "without the blank, too");
+        }
+        assertEquals("", ClassWord.tidy("?"));
+        assertEquals("", ClassWord.tidy("x".repeat(1_000_000)));
+        assertEquals("krtm 4v7w", ClassWord.tidy("KRTM-4V7W"), "what was given out before there were words");
     }
 
     @ParameterizedTest
     @CsvSource({", , true", "2026-11-25T10:00:01Z, , true", "2026-11-25T10:00:00Z, , false", ", 1, true", ", 0, false", "2026-11-25T09:00:00Z, 5, false"})
-    void aCodeIsOpenUntilItsTimeOrItsNumberIsOver(Instant until, Integer left, boolean open) {
-        assertEquals(open, new JoinCode("BBBB-BBBB", until, left).isOpen(NOW));
+    void aClassWordIsOpenUntilItsTimeOrItsNumberIsOver(Instant until, Integer left, boolean open) {
+        assertEquals(open, new ClassWord("candle meadow", until, left).isOpen(NOW));
     }
 
     @Test
-    void aCodeCountsDownToNobody() {
-        assertEquals(0, new JoinCode("BBBB-BBBB", null, 1).used().left());
-        assertEquals(0, new JoinCode("BBBB-BBBB", null, 0).used().left());
-        assertNull(new JoinCode("BBBB-BBBB", null, null).used().left());
+    void aClassWordCountsDownToNobody() {
+        assertEquals(0, new ClassWord("candle meadow", null, 1).used().left());
+        assertEquals(0, new ClassWord("candle meadow", null, 0).used().left());
+        assertNull(new ClassWord("candle meadow", null, null).used().left());
     }
 
     @Test

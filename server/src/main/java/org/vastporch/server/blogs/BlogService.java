@@ -16,6 +16,7 @@ import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.moderation.Policy;
@@ -98,7 +99,7 @@ public class BlogService {
     }
 
     private static String named(String title, String name) {
-        return title.contains("{name}") ? title.replace("{name}", name) : title + " " + name;
+        return TitlePattern.fill(TitlePattern.isPattern(title) ? title : title + " {name}", name);
     }
 
     /** Later arrivals get their own blogs. */
@@ -126,7 +127,7 @@ public class BlogService {
             for (BlogRow blog : store.ofOwner(change.classId(), person)) {
                 BlogSet set = blog.setId() == null ? null : store.set(blog.setId()).orElse(null);
                 if (set == null) continue;
-                BlogSetup setup = blog.setup().withTitle(set.setup().title().replace("{name}", names.of(person)));
+                BlogSetup setup = blog.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person)));
                 if (setup.title().equals(blog.setup().title())) continue;
                 store.change(blog.id(), setup, blog.version());
                 store.setAddress(change.classId(), blog.id(), Addresses.make(setup.title(), a -> store.isGiven(change.classId(), a, blog.id())));
@@ -205,7 +206,7 @@ public class BlogService {
 
     private void addOwn(BlogSet set, long person, Names names) {
         if (!store.hasOwnBlog(set.id(), person))
-            add(set.classId(), set.setup().withTitle(set.setup().title().replace("{name}", names.of(person))), person, set.id());
+            add(set.classId(), set.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person))), person, set.id());
     }
 
     private void add(long classId, BlogSetup setup, @Nullable Long owner, @Nullable Long setId) {

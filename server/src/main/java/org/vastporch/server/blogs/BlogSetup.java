@@ -8,6 +8,7 @@ import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
+import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -50,7 +51,7 @@ public record BlogSetup(BlogKind kind, String title, String intro, String about,
         limited("about", about);
         if (opensAt != null && closesAt != null && !opensAt.isBefore(closesAt))
             throw Problem.invalid("closesAt", "closes-before-opening", "It must close after it opens.");
-        if (kind.isForEach() && !tidy.contains("{name}")) tidy = tidy + " of {name}";
+        if (kind.isForEach() && !TitlePattern.isPattern(tidy)) tidy = tidy + " of {name}";
         return new BlogSetup(kind, tidy, intro.strip(), about.strip(), widest.cutTo(kind.widest()), commenters, kind == BlogKind.GROUP ? groupId : null, onlyGroup,
             opensAt, closesAt, settings);
     }

@@ -13,6 +13,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings.Look;
+import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.BlogStore.BlogSet;
@@ -110,7 +111,7 @@ public class BlogSetupService {
             if (!store.changeSet(set.id(), setup, version)) throw changedMeanwhile();
             Names names = people.namesForReaders(set.classId());
             for (BlogRow blog : store.ofSet(set.id())) {
-                BlogSetup own = setup.withTitle(setup.title().replace("{name}", names.of(blog.ownerId())));
+                BlogSetup own = setup.withTitle(TitlePattern.fill(setup.title(), names.of(blog.ownerId())));
                 boolean keepsLook = !setup.settings().lookLocked() && setup.settings().look() == set.setup().settings().look();
                 if (keepsLook) own = own.withSettings(setup.settings().withLook(blog.setup().settings().look()));
                 store.change(blog.id(), own, blog.version());

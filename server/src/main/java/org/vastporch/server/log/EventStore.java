@@ -30,7 +30,7 @@ public class EventStore {
     /** Lets events no longer say that a person did them, or had them happen to them. */
     public void forget(long personId) {
         jdbc.sql("update event set actor_id = null where actor_id = :person").param("person", personId).update();
-        jdbc.sql("update event set subject_id = null where subject_id = :person and kind in ('enrolled', 'enrolment-ended', 'enrolment-taken-back', 'person-added', 'password-set', 'shown-name-changed', 'role-changed', 'joined-by-code')")
+        jdbc.sql("update event set subject_id = null where subject_id = :person and kind in ('enrolled', 'enrolment-ended', 'enrolment-taken-back', 'person-added', 'password-set', 'shown-name-changed', 'role-changed', 'joined-by-word')")
             .param("person", personId).update();
     }
 }

@@ -16,7 +16,7 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.people.JoinCode;
+import org.vastporch.core.people.ClassWord;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.core.text.OneLine;
@@ -55,7 +55,7 @@ public class ClassService {
      * @param code         the code by which people come in themselves; null while there is none
      */
     public record ClassRecord(long id, String name, String subject, String level, Term term, Rules rules, boolean ownPasswords, boolean byGiven,
-                              PersonName.Shown shown, @Nullable JoinCode code, int version) {}
+                              PersonName.Shown shown, @Nullable ClassWord word, int version) {}
 
     /** What can be changed of a class after it was made. */
     public record ClassChange(NewClass of, boolean ownPasswords, boolean byGiven, int version) {}

@@ -18,7 +18,7 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.people.JoinCode;
+import org.vastporch.core.people.ClassWord;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.http.Rows;
@@ -57,7 +57,7 @@ class ClassStore {
             .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, own_passwords, by_given, shown, join_code, join_until, join_left, version
+                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, own_passwords, by_given, shown, word, word_until, word_left, version
                   from class
                  where id = :id""")
             .param("id", id).query((row, n) -> record(row, breaks)).optional();
@@ -107,14 +107,14 @@ class ClassStore {
         jdbc.sql("update class set shown = :shown where id = :id").param("shown", shown.name()).param("id", id).update();
     }
 
-    void setCode(long id, @Nullable JoinCode code) {
-        jdbc.sql("update class set join_code = :code, join_until = :until, join_left = :left where id = :id").param("code", code == null ? null : code.code())
-            .param("until", code == null ? null : Rows.utc(code.until())).param("left", code == null ? null : code.left()).param("id", id).update();
+    void setWord(long id, @Nullable ClassWord word) {
+        jdbc.sql("update class set word = :word, word_until = :until, word_left = :left where id = :id").param("word", word == null ? null : word.word())
+            .param("until", word == null ? null : Rows.utc(word.until())).param("left", word == null ? null : word.left()).param("id", id).update();
     }
 
-    /** The class with a code, its row locked so that the number of those who may come is kept. */
-    Optional<Long> lockByCode(String code) {
-        return jdbc.sql("select id from class where join_code = :code for update").param("code", code).query(Long.class).optional();
+    /** The class with a class word, its row locked so that the number of those who may come is kept. */
+    Optional<Long> lockByWord(String word) {
+        return jdbc.sql("select id from class where word = :word for update").param("word", word).query(Long.class).optional();
     }
 
     private void addBreaks(long id, Term term) {
@@ -134,9 +134,9 @@ class ClassStore {
             row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"), row.getBoolean("hold_pictures"),
             row.getInt("first_posts"), row.getBoolean("reports_hide"),
             Arrays.stream(row.getString("tools").split(" ")).filter(t -> !t.isEmpty()).map(Tool::valueOf).collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
-        String code = row.getString("join_code");
+        String word = row.getString("word");
         return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules,
             row.getBoolean("own_passwords"), row.getBoolean("by_given"), PersonName.Shown.valueOf(row.getString("shown")),
-            code == null ? null : new JoinCode(code, Rows.instant(row, "join_until"), Rows.integer(row, "join_left")), row.getInt("version"));
+            word == null ? null : new ClassWord(word, Rows.instant(row, "word_until"), Rows.integer(row, "word_left")), row.getInt("version"));
     }
 }

@@ -12,7 +12,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.people.JoinCode;
+import org.vastporch.core.people.ClassWord;
 import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.PersonName;
@@ -27,11 +27,11 @@ import org.vastporch.server.log.EventStore;
 public class JoinService {
 
     /** @param until left out for no end
-     *  @param left  how many may still come; left out for codes of before, which have no limit */
-    public record CodeView(String code, @Optionally Instant until, @Optionally Integer left, boolean open) {}
+     *  @param left  how many may still come; left out for those of before, which have no limit */
+    public record WordView(String word, @Optionally Instant until, @Optionally Integer left, boolean open) {}
 
-    /** @param keep whether the code that is there stays; else a new one takes its place */
-    public record CodeWish(boolean keep, @Optionally Instant until, @Optionally Integer left) {}
+    /** @param keep whether the one that is there stays; else a new one takes its place */
+    public record WordWish(boolean keep, @Optionally Instant until, @Optionally Integer left) {}
 
     /** Who comes: somebody new with a name and a password. Whoever is signed in needs neither. */
     public record Newcomer(@Optionally String title, @Optionally String given, @Optionally String family, @Optionally String password) {}
@@ -39,7 +39,7 @@ public class JoinService {
     /** Somebody who came in, with the final username. */
     public record Joined(long personId, long classId, String username) {}
 
-    private static final int MOST_BY_CODE = 200;
+    private static final int MOST_BY_WORD = 200;
 
     private final PeopleStore store;
     private final PeopleService people;
@@ -65,45 +65,52 @@ public class JoinService {
         this.clock = clock;
     }
 
-    /** The code of a class for its staff; null while it is switched off. */
-    public @Nullable CodeView code(Viewer viewer, long classId) {
+    /** The class word for the staff of the class; null while it is switched off. */
+    public @Nullable WordView word(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        JoinCode code = classes.get(classId).code();
-        return code == null ? null : new CodeView(code.code(), code.until(), code.left(), code.isOpen(clock.instant()));
+        ClassWord word = classes.get(classId).word();
+        return word == null ? null : new WordView(word.word(), word.until(), word.left(), word.isOpen(clock.instant()));
     }
 
     @Transactional
-    public @Nullable CodeView setCode(Viewer viewer, long classId, CodeWish wish) {
+    public @Nullable WordView setWord(Viewer viewer, long classId, WordWish wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        JoinCode before = classes.get(classId).code();
-        if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_CODE)) throw Problem.invalid("left", "left-range", "Between 0 and " + MOST_BY_CODE + " people may come by one code.");
-        classStore.setCode(classId, new JoinCode(wish.keep() && before != null ? before.code() : JoinCode.make(random), wish.until(), wish.left() == null ? MOST_BY_CODE : wish.left()));
-        events.add(classId, "join-code-set", null, viewer.personId());
-        return code(viewer, classId);
+        ClassWord before = classes.get(classId).word();
+        if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_WORD)) throw Problem.invalid("left", "left-range", "Between 0 and " + MOST_BY_WORD + " people may come by one class word.");
+        classStore.setWord(classId, new ClassWord(wish.keep() && before != null ? before.word() : free(), wish.until(), wish.left() == null ? MOST_BY_WORD : wish.left()));
+        events.add(classId, "class-word-set", null, viewer.personId());
+        return word(viewer, classId);
+    }
+
+    /** One that no other class has. */
+    private String free() {
+        String word = ClassWord.make(random);
+        while (classStore.lockByWord(word).isPresent()) word = ClassWord.make(random);
+        return word;
     }
 
     @Transactional
     public void switchOff(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        classStore.setCode(classId, null);
-        events.add(classId, "join-code-off", null, viewer.personId());
+        classStore.setWord(classId, null);
+        events.add(classId, "class-word-off", null, viewer.personId());
     }
 
-    /** The name of the class that a code opens. */
+    /** The name of the class that a class word opens. */
     public String className(String typed) {
-        return classes.get(requireCode(typed)).name();
+        return classes.get(requireWord(typed)).name();
     }
 
-    /** Brings somebody into the class of a code, as a student. */
+    /** Brings somebody into the class of a class word, as a student. */
     @Transactional
-    public Joined byCode(Viewer viewer, String typed, Newcomer newcomer) {
-        long classId = requireCode(typed);
+    public Joined byWord(Viewer viewer, String typed, Newcomer newcomer) {
+        long classId = requireWord(typed);
         if (!joinings.take(String.valueOf(classId))) throw Problem.tooMany("Very many have come into this class within an hour. Please try again later, or ask your teacher.");
         long person = viewer.isStranger() ? addStudent(newcomer) : viewer.personId();
         Joined joined = join(classId, person, Role.STUDENT);
         people.signedIn(person);
-        classStore.setCode(classId, classes.get(classId).code().used());
-        events.add(classId, "joined-by-code", joined.personId(), joined.personId());
+        classStore.setWord(classId, classes.get(classId).word().used());
+        events.add(classId, "joined-by-word", joined.personId(), joined.personId());
         return joined;
     }
 
@@ -166,11 +173,11 @@ public class JoinService {
         return password.strip();
     }
 
-    private long requireCode(String typed) {
-        long classId = classStore.lockByCode(JoinCode.tidy(typed))
-            .orElseThrow(() -> Problem.invalid("code", "code-unknown", "No class has this code. Look at it once more, letter by letter, or ask your teacher."));
-        if (!classes.get(classId).code().isOpen(clock.instant()))
-            throw Problem.invalid("code", "code-over", "This code no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
+    private long requireWord(String typed) {
+        long classId = classStore.lockByWord(ClassWord.tidy(typed))
+            .orElseThrow(() -> Problem.invalid("word", "word-unknown", "No class has this word. Look at it once more, or ask your teacher."));
+        if (!classes.get(classId).word().isOpen(clock.instant()))
+            throw Problem.invalid("word", "word-over", "This class word no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
         return classId;
     }
 }

@@ -124,8 +124,8 @@ class PeopleApi {
     }
 
     @GetMapping(path = "/api/classes/{id}/slips.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> slips(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") long person) {
-        byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, school.base() + "/sign-in");
+    ResponseEntity<byte[]> slips(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") long person, @RequestParam(defaultValue = "A4") SlipPrinter.Paper paper) {
+        byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, school.base() + "/sign-in", paper);
         return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.inline().filename("sign-in-slips.pdf").build().toString())
             .header(HttpHeaders.CACHE_CONTROL, "no-store").body(pdf);
     }

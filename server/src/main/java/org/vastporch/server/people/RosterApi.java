@@ -15,7 +15,7 @@ import org.springframework.web.multipart.MultipartFile;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Optionally;
 
-/** How people come into a class: by the list of the office, by its code, by invitation. */
+/** How people come into a class: by the list of the office, by its class word, by invitation. */
 @RestController
 class RosterApi {
 
@@ -23,8 +23,8 @@ class RosterApi {
 
     record RosterRows(List<RosterService.RowView> rows) {}
 
-    /** @param code left out while it is switched off */
-    record Code(@Optionally JoinService.CodeView code) {}
+    /** @param word left out while it is switched off */
+    record WordOfClass(@Optionally JoinService.WordView word) {}
 
     private final RosterService rosters;
     private final RosterJobs jobs;
@@ -64,17 +64,17 @@ class RosterApi {
         jobs.stop(viewer, id);
     }
 
-    @GetMapping("/api/classes/{id}/code")
-    Code code(Viewer viewer, @PathVariable long id) {
-        return new Code(joining.code(viewer, id));
+    @GetMapping("/api/classes/{id}/word")
+    WordOfClass word(Viewer viewer, @PathVariable long id) {
+        return new WordOfClass(joining.word(viewer, id));
     }
 
-    @PutMapping("/api/classes/{id}/code")
-    Code setCode(Viewer viewer, @PathVariable long id, @RequestBody JoinService.CodeWish body) {
-        return new Code(joining.setCode(viewer, id, body));
+    @PutMapping("/api/classes/{id}/word")
+    WordOfClass setWord(Viewer viewer, @PathVariable long id, @RequestBody JoinService.WordWish body) {
+        return new WordOfClass(joining.setWord(viewer, id, body));
     }
 
-    @DeleteMapping("/api/classes/{id}/code")
+    @DeleteMapping("/api/classes/{id}/word")
     void switchOff(Viewer viewer, @PathVariable long id) {
         joining.switchOff(viewer, id);
     }

@@ -23,19 +23,42 @@ import org.vastporch.core.people.Usernames;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 
-/** Prints sign-in slips: eight to a page, with a code that leads to the sign-in page. */
+/** Prints sign-in slips, each whole on its page, with a code that leads to the sign-in page. */
 @Service
 public class SlipPrinter {
 
+    /** What the printer is loaded with. */
+    public enum Paper {
+        A4("210mm 297mm", "55mm"),
+        LETTER("8.5in 11in", "51.5mm");
+
+        private final String size;
+        /** Of a slip. */
+        private final String height;
+
+        Paper(String size, String height) {
+            this.size = size;
+            this.height = height;
+        }
+    }
+
+    /** Two beside each other and five below each other fit on either paper. */
+    private static final int ROWS = 5;
+
     private static final String STYLE = """
-        @page { size: A4; margin: 12mm }
-        body { font-family: slip; font-size: 10.5pt; color: #22303a; margin: 0 }
-        table { width: 100%; border-collapse: collapse }
-        td.slip { width: 50%; height: 64mm; border: 0.6pt dashed #9aa5a9; padding: 6mm; vertical-align: top; page-break-inside: avoid }
-        .name { font-size: 14pt; margin-bottom: 1mm } .class { color: #55626b; margin-bottom: 4mm }
-        .label { color: #55626b; font-size: 9pt } .word { font-size: 13pt; margin-bottom: 3mm }
+        @page { size: %s; margin: 10mm }
+        body { font-family: slip; font-size: 9.5pt; color: #22303a; margin: 0 }
+        table { border-collapse: collapse } table.page { width: 100%%; table-layout: fixed; page-break-inside: avoid }
+        table.next { page-break-before: always }
+        td.slip { width: 50%%; height: %s; border: 0.6pt dashed #9aa5a9; padding: 4mm 5mm; vertical-align: top }
+        .name { font-size: 13pt; margin-bottom: 0.5mm } .class { color: #55626b; margin-bottom: 2.5mm }
+        .label { color: #55626b; font-size: 8.5pt } .word { font-size: 12.5pt; margin-bottom: 1.8mm }
         .code { float: right; width: 26mm; height: 26mm }
         """;
+    private static final int LONGEST_CLASS = 44;
+    private static final int LONG_NAME = 36;
+    private static final int LONG_ADDRESS = 60;
+    private static final int LONGEST_NAME = 90;
 
     private final PeopleService people;
     private final SlipVault vault;
@@ -53,15 +76,16 @@ public class SlipPrinter {
      * @param personId 0 for the whole class
      * @param address  the address of the sign-in page
      */
-    public byte[] print(Viewer viewer, long classId, String className, long personId, String address) {
+    public byte[] print(Viewer viewer, long classId, String className, long personId, String address, Paper paper) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         List<PeopleStore.Member> students = people.roll(classId).stream()
             .filter(m -> m.role() == Role.STUDENT && m.endedAt() == null && (personId == 0 || m.id() == personId)).toList();
         if (students.isEmpty()) throw Problem.invalid("person", "no-students", "There is nobody here to print a slip for. Enrol students first.");
         Set<Long> care = people.inCare(viewer, classId);
-        StringBuilder html = new StringBuilder("<html><head><style>" + STYLE + "</style></head><body><table>");
+        StringBuilder html = new StringBuilder("<html><head><style>" + STYLE.formatted(paper.size, paper.height) + "</style></head><body>");
         String code = code(address);
         for (int i = 0; i < students.size(); i += 2) {
+            if (i % (2 * ROWS) == 0) html.append(i == 0 ? "" : "</table>").append("<table class='page").append(i == 0 ? "'>" : " next'>");
             html.append("<tr>").append(slip(students.get(i), care, className, address, code));
             html.append(i + 1 < students.size() ? slip(students.get(i + 1), care, className, address, code) : "<td></td>").append("</tr>");
         }
@@ -71,12 +95,22 @@ public class SlipPrinter {
     private String slip(PeopleStore.Member student, Set<Long> care, String className, String address, String code) {
         // Who is in other classes too has a slip from there: with the phrase on it one signs in as this person.
         String phrase = student.slipPhrase() == null ? "your own, already in use" : care.contains(student.id()) ? vault.open(student.slipPhrase()) : "on your first slip, or from the school keeper";
-        return "<td class='slip'>" + code
-            + "<div class='name'>" + printable(student.name().full(), student.username(), 14) + "</div>"
-            + "<div class='class'>" + printable(className, "", 10.5f) + (student.group() == null ? "" : ", " + printable(student.group(), "", 10.5f)) + "</div>"
-            + "<div class='label'>Go to</div><div class='word' style='font-size:10pt'>" + Entities.escape(address) + "</div>"
-            + "<div class='label'>Username</div><div class='word'>" + Entities.escape(student.username()) + "</div>"
-            + "<div class='label'>Pass phrase</div><div class='word'>" + Entities.escape(phrase) + "</div></td>";
+        String name = shortened(student.name().full(), LONGEST_NAME);
+        float size = name.length() > LONG_NAME ? 9 : 13;
+        String in = printable(shortened(className, LONGEST_CLASS), "", 9.5f) + (student.group() == null ? "" : ", " + printable(shortened(student.group(), LONGEST_CLASS / 2), "", 9.5f));
+        return "<td class='slip'><div class='name' style='font-size:" + size + "pt'>" + printable(name, student.username(), size) + "</div><div class='class'>" + in + "</div>" + code
+            + "<div class='label'>Go to</div><div class='word' style='font-size:" + (address.length() > LONG_ADDRESS ? 7 : 9.5) + "pt'>" + breakable(address) + "</div>"
+            + "<div class='label'>Username</div><div class='word'>" + breakable(student.username()) + "</div>"
+            + "<div class='label'>Pass phrase</div><div class='word' style='margin:0'>" + Entities.escape(phrase) + "</div></td>";
+    }
+
+    private static String shortened(String text, int most) {
+        return text.length() <= most ? text : text.substring(0, text.offsetByCodePoints(0, Math.min(most - 1, text.codePointCount(0, text.length())))).strip() + "…";
+    }
+
+    /** A text without blanks that may go on in a new line after each dot, stroke and dash. */
+    private static String breakable(String text) {
+        return Entities.escape(text).replaceAll("(?<=[./-])(?=[^./-])", "<wbr/>");
     }
 
     /** A text in its own letters, as HTML; in signs that no shipped font has, in plain letters, and where these are not known either {@code instead}. */

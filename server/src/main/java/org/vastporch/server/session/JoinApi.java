@@ -10,15 +10,15 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.InvitationService;
 import org.vastporch.server.people.JoinService;
 
-/** The ways in for those who have no account yet: a class code, an invitation. Guessing is slowed down by address. */
+/** The ways in for those who have no account yet: a class word, an invitation. Guessing is slowed down by address. */
 @RestController
 class JoinApi {
 
-    record CodeTyped(String code) {}
+    record WordTyped(String word) {}
 
-    record ClassOfCode(String className) {}
+    record ClassOfWord(String className) {}
 
-    record ByCode(String code, JoinService.Newcomer newcomer) {}
+    record ByWord(String word, JoinService.Newcomer newcomer) {}
 
     record Token(String token) {}
 
@@ -40,13 +40,13 @@ class JoinApi {
     }
 
     @PostMapping("/api/join/class")
-    ClassOfCode look(@RequestBody CodeTyped body, HttpServletRequest request) {
-        return guarded(request, () -> new ClassOfCode(joining.className(body.code())));
+    ClassOfWord look(@RequestBody WordTyped body, HttpServletRequest request) {
+        return guarded(request, () -> new ClassOfWord(joining.className(body.word())));
     }
 
     @PostMapping("/api/join")
-    Joined join(Viewer viewer, @RequestBody ByCode body, HttpServletRequest request, HttpServletResponse response) {
-        return guarded(request, () -> entered(viewer, joining.byCode(inPerson(viewer), body.code(), body.newcomer()), request, response));
+    Joined join(Viewer viewer, @RequestBody ByWord body, HttpServletRequest request, HttpServletResponse response) {
+        return guarded(request, () -> entered(viewer, joining.byWord(inPerson(viewer), body.word(), body.newcomer()), request, response));
     }
 
     @PostMapping("/api/invitation")
@@ -79,7 +79,7 @@ class JoinApi {
         try {
             return way.go();
         } catch (Problem e) {
-            if (e.code().equals("code-unknown") || e.code().equals("invitation-gone")) tries.wrongCode(address);
+            if (e.code().equals("word-unknown") || e.code().equals("invitation-gone")) tries.wrongCode(address);
             throw e;
         }
     }

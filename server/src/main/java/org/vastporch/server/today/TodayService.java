@@ -29,20 +29,20 @@ public class TodayService {
 
     public record Faltering(long id, String title, String error, @Optionally Instant lastEntry) {}
 
-    /** Somebody who came in by the class code. */
-    public record CameByCode(String name, Instant at) {}
+    /** Somebody who came in by the class word. */
+    public record CameByWord(String name, Instant at) {}
 
     /** A student of this class whom a teacher of another one enrolled there. */
     public record EnrolledElsewhere(String name, String by, String className, Instant at) {}
 
     /**
      * @param askedNames names of newcomers that could be taken for somebody else's: the class sees them once staff have looked
-     * @param byCode     who came in by the class code within a week
+     * @param byWord     who came in by the class word within a week
      * @param enrolled   who was enrolled elsewhere within two weeks
      * @param week number of the week that is now; 0 in a break or outside the term */
     public record Today(String day, int week, String className, int students, boolean hasPrompts, @Optionally ToApprove approve, List<ToMark> mark,
                         int unanswered, int weekIndex, List<Faltering> faltering, List<String> elsewhere,
-                        List<String> askedNames, List<CameByCode> byCode, List<EnrolledElsewhere> enrolled) {}
+                        List<String> askedNames, List<CameByWord> byWord, List<EnrolledElsewhere> enrolled) {}
 
     private final TodayStore store;
     private final ClassService classes;
@@ -82,7 +82,7 @@ public class TodayService {
         return new Today(in.term().dayOf(now).getDayOfWeek().name(), week.contains(now) ? week.number() : 0, in.name(), people.students(classId).size(),
             !all.isEmpty(), approve, toMark(viewer, all, now), porch.unanswered(viewer, classId, week.start(), week.end()), index, faltering(viewer, classId), elsewhere(viewer, classId),
             store.nameAsked(classId).stream().map(names::of).toList(),
-            store.byCode(classId, now.minus(Duration.ofDays(7))).stream().map(a -> new CameByCode(names.of(a.personId()), a.at())).toList(),
+            store.byWord(classId, now.minus(Duration.ofDays(7))).stream().map(a -> new CameByWord(names.of(a.personId()), a.at())).toList(),
             store.enrolledElsewhere(classId, now.minus(Duration.ofDays(14))).stream().map(a -> new EnrolledElsewhere(names.of(a.personId()), people.ownName(a.by()), a.elsewhere(), a.at())).toList());
     }
 

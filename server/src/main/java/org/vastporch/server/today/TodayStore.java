@@ -44,16 +44,16 @@ class TodayStore {
                 Rows.instant(row, "since"))).list();
     }
 
-    /** Somebody who came into a class: by the class code, or enrolled by staff of another one. */
+    /** Somebody who came into a class: by the class word, or enrolled by staff of another one. */
     record Arrival(long personId, @Nullable Long by, @Nullable String elsewhere, Instant at) {}
 
-    /** Who came in by the class code since a moment, the newest first. */
-    List<Arrival> byCode(long classId, Instant since) {
+    /** Who came in by the class word since a moment, the newest first. */
+    List<Arrival> byWord(long classId, Instant since) {
         return jdbc.sql("""
                 select e.subject_id, e.at
                   from event e
                   join membership m on m.class_id = e.class_id and m.person_id = e.subject_id and m.ended_at is null
-                 where e.class_id = :classId and e.kind = 'joined-by-code' and e.at > :since
+                 where e.class_id = :classId and e.kind = 'joined-by-word' and e.at > :since
                  order by e.id desc
                  limit 100""")
             .param("classId", classId).param("since", Rows.utc(since)).query((row, n) -> new Arrival(row.getLong("subject_id"), null, null, Rows.instant(row, "at"))).list();
