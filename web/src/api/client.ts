@@ -6,6 +6,8 @@ export class ApiProblem extends Error {
     detail: string,
     readonly field?: string,
     readonly facts: Record<string, unknown> = {},
+    /** In how many seconds it is worth while to ask again. */
+    readonly retryAfter?: number,
   ) {
     super(detail);
   }
@@ -29,7 +31,7 @@ function csrfToken(): string {
 
 async function problemOf(response: Response): Promise<ApiProblem> {
   const body = await response.json().catch(() => ({}));
-  return new ApiProblem(response.status, body.code ?? 'unexpected', body.detail ?? 'The server did not answer as expected. Please try again.', body.field, body);
+  return new ApiProblem(response.status, body.code ?? 'unexpected', body.detail ?? 'The server did not answer as expected. Please try again.', body.field, body, Number(response.headers.get('Retry-After')) || undefined);
 }
 
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
@@ -57,6 +59,25 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
 export const getJson = <T>(path: string, signal?: AbortSignal) => call<T>('GET', path, undefined, signal);
 export const postJson = <T>(path: string, body?: unknown) => call<T>('POST', path, body);
 export const putJson = <T>(path: string, body?: unknown) => call<T>('PUT', path, body);
+/** How often, and how long at most, a busy server is asked again. */
+const PATIENCE = 4;
+const LONGEST_WAIT = 20;
+
+/** Sends a file. A server that takes in very many at the moment is asked again when it says so. */
+export async function postFile<T>(path: string, file: File): Promise<T> {
+  const form = new FormData();
+  form.append('file', file);
+  for (let tried = 0; ; tried++) {
+    try {
+      return await call<T>('POST', path, form);
+    } catch (e) {
+      const wait = e instanceof ApiProblem && e.status === 429 ? e.retryAfter : undefined;
+      if (!wait || wait > LONGEST_WAIT || tried === PATIENCE) throw e;
+      await new Promise((later) => setTimeout(later, wait * 1_000));
+    }
+  }
+}
+
 export const deleteJson = <T>(path: string) => call<T>('DELETE', path);
 
 /** A path with the given parameters; those that are empty are left out. */

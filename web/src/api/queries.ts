@@ -1,7 +1,7 @@
 import { queryOptions } from '@tanstack/react-query';
 import { ApiProblem, getJson, withParams } from './client';
 import type { AddressView,
-  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView, WordOfClass,
+  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, RoomView, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView, WordOfClass,
 } from './schema';
 
 /**
@@ -182,6 +182,9 @@ export const stripOptions = (prompt: number) =>
 
 export const paperOptions = (prompt: number, student: number) =>
   queryOptions({ queryKey: ['paper', prompt, student], queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal) });
+
+export const roomOptions = (id: number) =>
+  queryOptions({ queryKey: ['room', id], queryFn: ({ signal }) => getJson<RoomView>(`/api/classes/${id}/room`, signal) });
 
 export const feedbackOptions = (id: number) =>
   queryOptions({ queryKey: ['feedback', id], queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal) });

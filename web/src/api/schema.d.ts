@@ -724,6 +724,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["room"];
+        put: operations["setRoom"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/roster": {
         parameters: {
             query?: never;
@@ -3223,6 +3239,25 @@ export interface components {
             /** @enum {string} */
             role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
         };
+        RoomView: {
+            /** Format: int32 */
+            inAll: number;
+            most: components["schemas"]["Taken"][];
+            /** Format: int32 */
+            rev: number;
+            /** Format: int32 */
+            student: number;
+            /** Format: int64 */
+            used: number;
+        };
+        RoomWish: {
+            /** Format: int32 */
+            inAll: number;
+            /** Format: int32 */
+            rev: number;
+            /** Format: int32 */
+            student: number;
+        };
         RosterRows: {
             rows: components["schemas"]["RowView"][];
         };
@@ -3445,6 +3480,11 @@ export interface components {
             /** @enum {string} */
             posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
             to: string;
+        };
+        Taken: {
+            /** Format: int64 */
+            bytes: number;
+            name: string;
         };
         ToApprove: {
             /** Format: int32 */
@@ -3780,6 +3820,8 @@ export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
 export type Revision = components['schemas']['Revision'];
 export type RoleChange = components['schemas']['RoleChange'];
+export type RoomView = components['schemas']['RoomView'];
+export type RoomWish = components['schemas']['RoomWish'];
 export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
@@ -3810,6 +3852,7 @@ export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
+export type Taken = components['schemas']['Taken'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
@@ -5222,6 +5265,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rail"];
+                };
+            };
+        };
+    };
+    room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomView"];
+                };
+            };
+        };
+    };
+    setRoom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoomWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomView"];
                 };
             };
         };

@@ -2,7 +2,7 @@ import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/client';
 import { blogPageOptions, classOptions, porchPage, railOptions, shelfOptions, type PorchFilter } from '../api/queries';
 import type { Begun, BlogPage as Page, EntryView, WeekView } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -149,10 +149,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
     }
   };
   const upload = (file?: File) => {
-    if (!file) return;
-    const form = new FormData();
-    form.append('file', file);
-    void act(postJson(`/api/blogs/${blog.id}/header`, form), false);
+    if (file) void act(postFile(`/api/blogs/${blog.id}/header`, file), false);
   };
   return (
     <>

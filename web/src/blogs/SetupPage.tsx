@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/client';
 import { classOptions, setupOptions } from '../api/queries';
 import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -199,10 +199,7 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
     }
   };
   const upload = (file?: File) => {
-    if (!file) return;
-    const form = new FormData();
-    form.append('file', file);
-    void act(postJson(at, form));
+    if (file) void act(postFile(at, file));
   };
   return (
     <div style={{ margin: '14px 0 0' }}>

@@ -2,7 +2,7 @@ import { Textarea } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, deleteJson, getJson, postJson } from '../api/client';
+import { ApiProblem, deleteJson, getJson, postFile, postJson } from '../api/client';
 import type { Import, Imported, RosterRows, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
@@ -40,10 +40,7 @@ export function RosterPage() {
     setRows((await call).rows);
   });
   const upload = (chosen?: File) => {
-    if (!chosen) return;
-    const form = new FormData();
-    form.append('file', chosen);
-    void look(postJson<RosterRows>(`/api/classes/${id}/roster/preview-file`, form));
+    if (chosen) void look(postFile<RosterRows>(`/api/classes/${id}/roster/preview-file`, chosen));
   };
   const take = () => run(async () => {
     let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });

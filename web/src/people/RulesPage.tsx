@@ -10,6 +10,7 @@ import { TryHolds } from '../moderation/TryHolds';
 import { Loading } from '../parts/Trouble';
 import { Categories } from '../posts/Categories';
 import { policyChoices, t } from '../texts/en';
+import { RoomForm } from './RoomForm';
 
 const POLICIES = policyChoices();
 const TOOLS = { BOLD: 'Bold', ITALIC: 'Italic', UNDERLINE: 'Underline', STRIKE: 'Strike through', HEADING: 'Headings', LIST: 'Lists', QUOTE: 'Quotes', LINK: 'Links', ALIGN: 'Alignment', PICTURE: 'Pictures', SOUND: 'Sound', VIDEO: 'Video', DOCUMENT: 'Documents' };
@@ -65,6 +66,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
         </form>
         <TryHolds classId={of.id} version={of.version} />
         <Categories classId={of.id} />
+        <RoomForm classId={of.id} />
       </main>
     </div>
   );

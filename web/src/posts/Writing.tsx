@@ -3,7 +3,7 @@ import { EditorContent, useEditor } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { ApiProblem, postFile, postJson } from '../api/client';
 import { draftOptions } from '../api/queries';
 import type { Draft, FileView, Uploaded } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -82,14 +82,12 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
     setProblem('');
     for (const file of files) {
       uploading.current++;
-      const form = new FormData();
-      form.append('file', file);
       try {
         if (file.type.startsWith('image/')) {
-          const { address } = await postJson<Uploaded>(`/api/posts/${draft.id}/pictures`, form);
+          const { address } = await postFile<Uploaded>(`/api/posts/${draft.id}/pictures`, file);
           if (editor) putIn(editor, 'picture', { src: address });
         } else {
-          const { address, name, kind } = await postJson<FileView>(`/api/posts/${draft.id}/files`, form);
+          const { address, name, kind } = await postFile<FileView>(`/api/posts/${draft.id}/files`, file);
           if (editor) putIn(editor, 'file', { href: address, name, kind: kind.toLowerCase() });
           void client.invalidateQueries({ queryKey: ['files', draft.id] });
         }

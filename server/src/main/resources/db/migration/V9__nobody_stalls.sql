@@ -5,3 +5,14 @@ alter table class alter column join_left rename to word_left;
 alter table class alter column word varchar(60);
 update class set word = lower(replace(word, '-', ' ')) where word is not null;
 update event set kind = 'joined-by-word' where kind = 'joined-by-code';
+
+-- How much room pictures and files may take in a class, and since when what they consist of is there: what nothing shows goes after a while.
+create table room (
+    class_id bigint primary key references class,
+    student  int not null,
+    in_all   int not null,
+    rev      int not null
+);
+comment on table room is 'in megabytes: for each student, and for the whole class';
+alter table medium add column added_at timestamp(6) with time zone default current_timestamp not null;
+alter table blog_header add column changed_at timestamp(6) with time zone default current_timestamp not null;

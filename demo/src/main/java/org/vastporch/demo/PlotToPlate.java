@@ -1,5 +1,7 @@
 package org.vastporch.demo;
 
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
@@ -25,6 +27,7 @@ import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.media.MediaService;
+import org.vastporch.server.media.Upload;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
@@ -149,13 +152,21 @@ class PlotToPlate {
         });
     }
 
+    private MediaService.Uploaded draw(Viewer author, long post, int seed) {
+        try (Upload upload = Upload.of(Pictures.garden(seed), "garden.png")) {
+            return media.addPicture(author, post, upload);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
     private long handIn(long student, long classId, Long prompt, DemoTexts.Text text, boolean picture, int seed) {
         Viewer author = access.viewer(student);
         long blog = blogs.homeOf(classId, student).orElseThrow();
         long id = posts.begin(author, blog, prompt);
         String html = text.html();
         if (picture) {
-            MediaService.Uploaded added = media.addPicture(author, id, Pictures.garden(seed));
+            MediaService.Uploaded added = draw(author, id, seed);
             html = html.replaceFirst("</p>", "</p><figure><img src=\"" + added.address() + "\" alt=\"The bed as it looked on the day, drawn from a photograph\"><figcaption>Before school.</figcaption></figure>");
         }
         int rev = posts.draft(author, id).beside().rev();

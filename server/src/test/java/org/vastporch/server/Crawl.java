@@ -164,6 +164,7 @@ class Crawl {
             Map.entry("POST /api/classes/{}/groups/split", () -> List.of(Map.of("people", List.of(), "groups", 2, "atRandom", false))),
             Map.entry("PUT /api/groups/{}", () -> List.of(Map.of("name", "Bed 7"))),
             Map.entry("POST /api/classes/{}/roster/preview", () -> List.of(Map.of("text", "Name\nA B"))),
+            Map.entry("PUT /api/classes/{}/room", () -> List.of(Map.of("student", 200, "inAll", 5_000, "rev", 1), stale(Map.of("student", 200, "inAll", 5_000, "rev", 0)))),
             Map.entry("PUT /api/classes/{}/word", () -> List.of(Map.of("keep", false))),
             Map.entry("POST /api/classes/{}/invitations", () -> List.of(Map.of("role", "GUEST", "name", "", "email", "somebody@post.example"))),
             Map.entry("PUT /api/classes/{}/categories", () -> List.of(List.of(Map.of("name", "Weather")))),

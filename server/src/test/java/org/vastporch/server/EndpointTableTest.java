@@ -206,6 +206,7 @@ class EndpointTableTest {
         body("PUT /api/groups/{group}", () -> name("Group"));
         body("POST /api/classes/{class}/roster/preview", () -> Map.of("text", "Name\nA B"));
         body("POST /api/classes/{class}/roster", () -> Map.of("rows", List.of()));
+        body("PUT /api/classes/{class}/room", () -> Map.of("student", 300, "inAll", 6_000, "rev", of.lead().get(path("/room")).body().get("rev").asInt()));
         body("PUT /api/classes/{class}/word", () -> Map.of("keep", false));
         body("POST /api/classes/{class}/invitations", EndpointTableTest::invite);
         body("POST /api/classes/{class}/blogs", setup);

@@ -2,11 +2,15 @@ package org.vastporch.server;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -40,7 +44,7 @@ class FilesTest {
     private static byte[] sound(int size) {
         byte[] bytes = new byte[size];
         for (int i = 0; i < size; i++) bytes[i] = (byte) (i * 31 + i / 256);
-        System.arraycopy("ID3\3\0\0\0\0\0\0".getBytes(StandardCharsets.ISO_8859_1), 0, bytes, 0, 10);
+        System.arraycopy("ID3\3\0\0\0\0\0\0\u00ff\u00fb\u0090\0".getBytes(StandardCharsets.ISO_8859_1), 0, bytes, 0, 14);
         return bytes;
     }
 
@@ -77,6 +81,44 @@ class FilesTest {
     void whatAFileIsIsSeenFromItsContent(String name, String content, String expected) {
         JsonNode answer = of.first().upload(files, name, content.getBytes(StandardCharsets.ISO_8859_1)).body();
         assertEquals(expected, answer.has("kind") ? answer.get("kind").asString() : answer.get("detail").asString());
+    }
+
+    /** Name and content fit each other, so that nobody saves a program as a song; what has no ending gets the one of its kind. */
+    @ParameterizedTest
+    @CsvSource({"song.mp3.bat, Its name says .bat", "song.exe, Its name says .exe", "song, song.mp3", "My song. Part two, My song. Part two.mp3", "song.MP3, song.MP3", "song.mp3., song.mp3", "'song.mp3   ', song.mp3"})
+    void aSoundIsNamedAsOne(String name, String expected) {
+        JsonNode answer = of.first().upload(files, name, sound(4_000)).body();
+        assertTrue((answer.has("name") ? answer.get("name").asString() : answer.get("detail").asString()).startsWith(expected), answer::toString);
+    }
+
+    /** A head that says "sound" with a page behind it is a page. */
+    @Test
+    void aPageWithTheHeadOfASoundIsNotTaken() {
+        byte[] page = "ID3\3\0\0\0\0\0\0<html><script>harm()</script></html>".getBytes(StandardCharsets.ISO_8859_1);
+        assertEquals("file-not-taken", of.first().upload(files, "song.mp3", page).code());
+        byte[] hidden = "ID3\3\0\0\0\0\0\12AAAAAAAAAA<html></html>".getBytes(StandardCharsets.ISO_8859_1);
+        assertEquals("file-not-taken", of.first().upload(files, "song.mp3", hidden).code());
+    }
+
+    @Test
+    void anArchiveIsADocumentOnlyIfItHasWhatOneHas() throws IOException {
+        assertEquals("DOCUMENT", of.first().upload(files, "a.docx", zip("word/document.xml", "<w/>")).body().get("kind").asString());
+        assertEquals("file-not-taken", of.first().upload(files, "b.docx", zip("setup.exe", "MZ")).code());
+        assertEquals("DOCUMENT", of.first().upload(files, "c.odt", zip("mimetype", "application/vnd.oasis.opendocument.text")).body().get("kind").asString());
+        assertEquals("file-not-taken", of.first().upload(files, "d.odt", zip("mimetype", "application/epub+zip")).code());
+        Answer program = of.first().upload(files, "e.docx", zip("word/document.xml", "<w/>", "word/vbaProject.bin", "x"));
+        assertTrue(program.text().contains("carries a program"), program.text());
+    }
+
+    private static byte[] zip(String... parts) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            for (int i = 0; i < parts.length; i += 2) {
+                zip.putNextEntry(new ZipEntry(parts[i]));
+                zip.write(parts[i + 1].getBytes(StandardCharsets.UTF_8));
+            }
+        }
+        return bytes.toByteArray();
     }
 
     @Test

@@ -19,9 +19,9 @@ final class Proof {
         return isWhole() ? 1_000 : 4;
     }
 
-    /** Whether the minutes that were given are over. */
-    static boolean isOver(Instant begun) {
-        return isWhole() && Instant.now().isAfter(begun.plus(Duration.ofMinutes(Integer.getInteger("porch.prove"))));
+    /** Whether a part of a long proof has taken its share of the minutes that were given. */
+    static boolean isOver(Instant begun, int parts) {
+        return isWhole() && Instant.now().isAfter(begun.plus(Duration.ofMinutes(Integer.getInteger("porch.prove")).dividedBy(parts)));
     }
 
     /** By which chance the sample is drawn; the same one plays a failure again. */

@@ -3,6 +3,7 @@ package org.vastporch.core.text;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
@@ -55,6 +56,24 @@ class TextLawsTest {
             List<Stretch> stretches = WordDiff.of(before, after);
             assertEquals(after, joined(stretches, Change.REMOVED));
             assertEquals(before, joined(stretches, Change.ADDED));
+        }
+    }
+
+    /** Long texts are parted before they are compared; they still give both texts, and small changes are still seen as small. */
+    @Test
+    void aLongTextIsComparedAsClosely() {
+        Random random = new Random(37);
+        for (int i = 0; i < 20; i++) {
+            List<String> words = new ArrayList<>(random.ints(6_000, 0, 900).mapToObj(n -> "word" + n).toList());
+            String before = String.join(" ", words);
+            int changes = random.nextInt(1, 30);
+            for (int n = 0; n < changes; n++) words.set(random.nextInt(words.size()), "changed" + n);
+            String after = String.join(" ", words);
+            List<Stretch> stretches = WordDiff.of(before, after);
+            assertEquals(after, joined(stretches, Change.REMOVED));
+            assertEquals(before, joined(stretches, Change.ADDED));
+            int added = stretches.stream().filter(s -> s.change() == Change.ADDED).mapToInt(s -> s.text().length()).sum();
+            assertTrue(added <= changes * 30, changes + " changed words are shown as " + added + " characters");
         }
     }
 
@@ -112,6 +131,7 @@ class TextLawsTest {
             assertNotNull(Sanitiser.comment(Sanitiser.commentFromPlain(text)));
             assertTrue(TextFacts.countWords(text) <= text.length());
             assertNotNull(rules.findNew(text, piece));
+            assertEquals(text, joined(WordDiff.of(piece + text.replace(piece, piece + "y"), text), Change.REMOVED));
         });
     }
 

@@ -205,9 +205,9 @@ public class BlogSetupService {
         return blog;
     }
 
-    /** Refuses whoever may not set up this set of blogs. */
-    public void requireManaged(Viewer viewer, String ref) {
-        requireSet(viewer, ref);
+    /** Refuses whoever may not set up this set of blogs; gives its class. */
+    public long requireManaged(Viewer viewer, String ref) {
+        return requireSet(viewer, ref).classId();
     }
 
     private BlogSet requireSet(Viewer viewer, String ref) {

@@ -43,7 +43,7 @@ class HeaderStore {
 
     /** Takes what waits for a blog out of the pile. */
     void drop(long blogId) {
-        jdbc.sql("update blog_header set state = 'BINNED', waiting_since = null, rev = rev + 1 where blog_id = :blog and state = 'WAITING'").param("blog", blogId).update();
+        jdbc.sql("update blog_header set state = 'BINNED', waiting_since = null, changed_at = current_timestamp, rev = rev + 1 where blog_id = :blog and state = 'WAITING'").param("blog", blogId).update();
     }
 
     Optional<Header> lock(long id) {
@@ -68,7 +68,7 @@ class HeaderStore {
     }
 
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable String beforeSha) {
-        jdbc.sql("update blog_header set state = :state, waiting_since = :waiting, published_at = :published, before_sha = :before, rev = rev + 1 where id = :id").param("state", state.name())
+        jdbc.sql("update blog_header set state = :state, waiting_since = :waiting, published_at = :published, before_sha = :before, changed_at = current_timestamp, rev = rev + 1 where id = :id").param("state", state.name())
             .param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("before", beforeSha).param("id", id).update();
     }
 

@@ -1,6 +1,8 @@
 package org.vastporch.server.feeds;
 
 import com.rometools.rome.io.FeedException;
+import java.net.URI;
+import java.net.URISyntaxException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -43,6 +45,8 @@ import org.vastporch.server.prompts.PromptService;
 public class SourceService {
 
     /** @param personId the student whose blog it is; left out for news of the class */
+    private static final int LONGEST_ADDRESS = 2_000;
+
     public record WantedSource(String feedAddress, String siteAddress, String title, String description, @Optionally Long personId) {}
 
     public record SourceView(long id, String title, String description, String feedAddress, String siteAddress, @Optionally Long personId, @Optionally String person,
@@ -89,6 +93,8 @@ public class SourceService {
     /** Adds a source and fetches its entries at once. */
     public long add(Viewer viewer, long classId, WantedSource wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
+        requireAddress("feedAddress", wanted.feedAddress());
+        if (!wanted.siteAddress().isEmpty()) requireAddress("siteAddress", wanted.siteAddress());
         if (store.isKnown(classId, wanted.feedAddress())) throw Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
         Long blog = null;
         if (wanted.personId() != null) {
@@ -226,6 +232,20 @@ public class SourceService {
         Instant last = dates.isEmpty() ? null : dates.get(0);
         return new SourceView(s.id(), s.title(), s.description(), s.feedAddress(), s.siteAddress(), s.personId(), s.personId() == null ? null : names.of(s.personId()),
             Health.of(s.stopped(), s.failures(), last, clock.instant()).name(), store.countEntries(s.id()), last, s.lastCheck(), s.nextCheck(), s.lastError());
+    }
+
+    private static void requireAddress(String field, String address) {
+        if (address.length() > LONGEST_ADDRESS) throw Problem.invalid(field, "address-too-long", "An address has at most " + LONGEST_ADDRESS + " characters.");
+        if (!isWeb(address)) throw Problem.invalid(field, "address-unknown", "This is not the address of a page. It begins with http:// or https://.");
+    }
+
+    private static boolean isWeb(String address) {
+        try {
+            URI uri = new URI(address);
+            return uri.getHost() != null && (uri.getScheme().equals("http") || uri.getScheme().equals("https"));
+        } catch (URISyntaxException e) {
+            return false;
+        }
     }
 
     private static String cut(String text, int most) {

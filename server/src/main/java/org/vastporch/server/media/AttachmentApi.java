@@ -30,8 +30,9 @@ class AttachmentApi {
 
     @PostMapping(path = "/api/posts/{id}/files", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     FileView add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        String name = file.getOriginalFilename() == null ? "" : file.getOriginalFilename();
-        return files.add(viewer, id, file.getBytes(), name, file.getContentType() == null ? "" : file.getContentType());
+        try (Upload upload = Upload.of(file)) {
+            return files.add(viewer, id, upload);
+        }
     }
 
     @GetMapping("/api/posts/{id}/files")

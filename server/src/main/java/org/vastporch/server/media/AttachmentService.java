@@ -1,7 +1,9 @@
 package org.vastporch.server.media;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
@@ -29,15 +31,17 @@ public class AttachmentService {
 
     private final AttachmentStore store;
     private final MediaStore media;
+    private final RoomService room;
     private final PostHeadings posts;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    AttachmentService(AttachmentStore store, MediaStore media, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.media = media;
+        this.room = room;
         this.posts = posts;
         this.classes = classes;
         this.access = access;
@@ -46,24 +50,41 @@ public class AttachmentService {
     }
 
     /** Keeps a file for a post. The size and number allowed are those of its blog. */
-    public FileView add(Viewer viewer, long postId, byte[] bytes, String name, String declared) {
+    public FileView add(Viewer viewer, long postId, Upload upload) throws IOException {
         PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
-        boolean staff = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId());
+        long classId = post.blog().classId();
+        boolean staff = access.allows(viewer, Act.MANAGE_CLASS, classId);
         BlogRules rules = staff ? BlogRules.FREE : post.blog().rules();
-        if (bytes.length > rules.mostMegabytes() * 1024L * 1024L)
-            throw Problem.invalid("file", "file-too-large", "A file may have " + rules.mostMegabytes() + " megabytes here; this one has " + (bytes.length / (1024 * 1024) + 1) + ".");
-        FileKind.Known known = FileKind.of(bytes, name, declared);
-        Set<Tool> tools = staff ? Tool.ALL : classes.get(post.blog().classId()).rules().tools();
+        if (upload.size() > rules.mostMegabytes() * 1024L * 1024L)
+            throw Problem.invalid("file", "file-too-large", "A file may have " + rules.mostMegabytes() + " megabytes here; this one has " + (upload.size() / (1024 * 1024) + 1) + ".");
+        FileKind.Known known = FileKind.of(upload);
+        Set<Tool> tools = staff ? Tool.ALL : classes.get(classId).rules().tools();
         if (!tools.contains(Tool.valueOf(known.kind().name()))) throw Problem.invalid("file", "tool-off", "Files of this kind are switched off in this class.");
+        refuseMany(postId);
+        room.requireRoom(viewer, classId, "file", upload.size());
         String id = UUID.randomUUID().toString();
-        String sha = MediaService.hash(bytes);
+        String sha = upload.sha();
+        // Its bytes come first, so that no row is locked while they are written; what is refused after that goes with the next clearing.
+        transaction.executeWithoutResult(status -> keepBytes(sha, upload));
         transaction.executeWithoutResult(status -> {
             access.requireLockedPost(viewer, Act.EDIT, postId);
-            if (store.count(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
-            media.add(sha, "application/octet-stream", bytes);
-            store.add(new AttachmentStore.Attachment(id, post.blog().classId(), postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), bytes.length), clock.instant());
+            refuseMany(postId);
+            room.take(viewer, classId, "file", upload.size());
+            store.add(new AttachmentStore.Attachment(id, classId, postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), upload.size()), clock.instant());
         });
         return view(store.find(id).orElseThrow());
+    }
+
+    private void keepBytes(String sha, Upload upload) {
+        try (InputStream in = upload.open()) {
+            media.add(sha, "application/octet-stream", upload.size(), in);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private void refuseMany(long postId) {
+        if (store.count(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
     }
 
     /** The files that were put into a post, for whoever may read it. */

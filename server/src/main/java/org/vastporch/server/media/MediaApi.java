@@ -8,6 +8,8 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
@@ -18,19 +20,25 @@ import org.vastporch.core.access.Viewer;
 class MediaApi {
 
     private final MediaService media;
+    private final RoomService room;
 
-    MediaApi(MediaService media) {
+    MediaApi(MediaService media, RoomService room) {
         this.media = media;
+        this.room = room;
     }
 
     @PostMapping(path = "/api/posts/{id}/pictures", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     MediaService.Uploaded add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        return media.addPicture(viewer, id, file.getBytes());
+        try (Upload upload = Upload.of(file)) {
+            return media.addPicture(viewer, id, upload);
+        }
     }
 
     @PostMapping(path = "/api/blogs/{id}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     void addHeader(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        media.addHeader(viewer, id, file.getBytes());
+        try (Upload upload = Upload.of(file)) {
+            media.addHeader(viewer, id, upload);
+        }
     }
 
     @DeleteMapping("/api/blogs/{id}/header")
@@ -40,7 +48,9 @@ class MediaApi {
 
     @PostMapping(path = "/api/blog-setups/{ref}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     void addHeaderOfSet(Viewer viewer, @PathVariable String ref, @RequestPart MultipartFile file) throws IOException {
-        media.addHeaderOfSet(viewer, ref, file.getBytes());
+        try (Upload upload = Upload.of(file)) {
+            media.addHeaderOfSet(viewer, ref, upload);
+        }
     }
 
     @DeleteMapping("/api/blog-setups/{ref}/header")
@@ -68,6 +78,16 @@ class MediaApi {
     @GetMapping("/media/{id}")
     ResponseEntity<byte[]> get(Viewer viewer, @PathVariable String id, @RequestParam(defaultValue = "false") boolean small) {
         return answer(media.serve(viewer, id, small));
+    }
+
+    @GetMapping("/api/classes/{id}/room")
+    RoomService.RoomView room(Viewer viewer, @PathVariable long id) {
+        return room.of(viewer, id);
+    }
+
+    @PutMapping("/api/classes/{id}/room")
+    RoomService.RoomView setRoom(Viewer viewer, @PathVariable long id, @RequestBody RoomService.RoomWish body) {
+        return room.set(viewer, id, body);
     }
 
     private static ResponseEntity<byte[]> answer(MediaService.Served served) {

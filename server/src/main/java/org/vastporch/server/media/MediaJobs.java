@@ -1,23 +1,32 @@
 package org.vastporch.server.media;
 
-import org.springframework.jdbc.core.simple.JdbcClient;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
-/** Throws away the pictures and files of posts whose time in the bin is over. What another post shows as well is kept once and stays. */
+/** Gives the room of files back that nothing shows any more. */
 @Component
 class MediaJobs {
 
-    private final JdbcClient jdbc;
+    /** So long somebody may still take a decision back, or find a picture again that was cut out of a draft. */
+    static final Duration KEPT = Duration.ofDays(30);
+    private static final Duration ON_ITS_WAY = Duration.ofDays(1);
 
-    MediaJobs(JdbcClient jdbc) {
-        this.jdbc = jdbc;
+    private final MediaStore store;
+    private final Clock clock;
+
+    MediaJobs(MediaStore store, Clock clock) {
+        this.store = store;
+        this.clock = clock;
     }
 
     @Scheduled(initialDelay = 60_000, fixedDelay = 3_600_000)
-    void followTheBin() {
-        String emptied = "select p.id from post p where p.emptied_at is not null";
-        int gone = jdbc.sql("delete from picture where post_id in (" + emptied + ")").update() + jdbc.sql("delete from attachment where post_id in (" + emptied + ")").update();
-        if (gone > 0) PictureTraces.dropUnused(jdbc);
+    @Transactional
+    void dropUnused() {
+        Instant now = clock.instant();
+        store.dropUnused(now.minus(KEPT), now.minus(ON_ITS_WAY));
     }
 }

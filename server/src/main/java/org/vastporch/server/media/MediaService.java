@@ -1,8 +1,10 @@
 package org.vastporch.server.media;
 
+import java.io.IOException;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.HexFormat;
 import java.util.UUID;
 import java.util.function.Consumer;
@@ -15,6 +17,7 @@ import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
+import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PostHeadings;
@@ -27,8 +30,13 @@ public class MediaService {
 
     record Served(String type, byte[] bytes, String etag) {}
 
+    private static final int HEADER_MEGABYTES = 10;
+
     private final MediaStore store;
     private final PictureMaker maker;
+    private final RoomService room;
+    /** Enough for a class trip; not for a program that sends them without end. */
+    private final Allowance pictures = new Allowance(150);
     private final PostHeadings posts;
     private final BlogSetupService setups;
     private final ClassService classes;
@@ -36,9 +44,10 @@ public class MediaService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, RoomService room, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
+        this.room = room;
         this.posts = posts;
         this.setups = setups;
         this.classes = classes;
@@ -47,24 +56,33 @@ public class MediaService {
         this.clock = clock;
     }
 
-    public Uploaded addPicture(Viewer viewer, long postId, byte[] upload) {
+    public Uploaded addPicture(Viewer viewer, long postId, Upload upload) throws IOException {
         PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
         if (!access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE))
             throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
         BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
         refuseMany(postId, rules);
         refuseLarge(upload, rules.mostMegabytes());
-        PictureMaker.Made made = maker.make(upload);
+        long classId = post.blog().classId();
+        PictureMaker.Made made = make(viewer, classId, upload);
         String id = UUID.randomUUID().toString();
         transaction.executeWithoutResult(status -> {
             // Asked again on the locked row: the picture was made meanwhile, and others came in.
             access.requireLockedPost(viewer, Act.EDIT, postId);
             refuseMany(postId, rules);
+            room.take(viewer, classId, "picture", made.bytes().length + made.small().length);
             store.add(hash(made.bytes()), made.type(), made.bytes());
             store.add(hash(made.small()), made.type(), made.small());
-            store.addPicture(id, post.blog().classId(), postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
+            store.addPicture(id, classId, postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
         });
         return new Uploaded(id, "/media/" + id, made.width(), made.height());
+    }
+
+    private PictureMaker.Made make(Viewer viewer, long classId, Upload upload) throws IOException {
+        room.requireRoom(viewer, classId, "picture", 0);
+        if (!pictures.take(String.valueOf(viewer.personId())))
+            throw Problem.tooMany("You have put in very many pictures within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
+        return maker.make(upload);
     }
 
     private void refuseMany(long postId, BlogRules rules) {
@@ -80,26 +98,27 @@ public class MediaService {
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");
     }
 
-    private static void refuseLarge(byte[] upload, int mostMegabytes) {
-        if (upload.length > mostMegabytes * 1024L * 1024L)
-            throw Problem.invalid("picture", "picture-too-large", "A picture may have " + mostMegabytes + " megabytes here; this one has " + (upload.length / (1024 * 1024) + 1) + ".");
+    private static void refuseLarge(Upload upload, int mostMegabytes) {
+        if (upload.size() > mostMegabytes * 1024L * 1024L)
+            throw Problem.invalid("picture", "picture-too-large", "A picture may have " + mostMegabytes + " megabytes here; this one has " + (upload.size() / (1024 * 1024) + 1) + ".");
     }
 
     /** Puts a picture at the head of a blog. */
-    public void addHeader(Viewer viewer, long blogId, byte[] upload) {
+    public void addHeader(Viewer viewer, long blogId, Upload upload) throws IOException {
         setups.requireLook(viewer, blogId);
-        keepHeader(upload, sha -> setups.setHeader(viewer, blogId, sha));
+        keepHeader(viewer, access.blog(blogId).classId(), upload, sha -> setups.setHeader(viewer, blogId, sha));
     }
 
     /** Puts a picture at the head of all blogs of a set. */
-    public void addHeaderOfSet(Viewer viewer, String ref, byte[] upload) {
-        setups.requireManaged(viewer, ref);
-        keepHeader(upload, sha -> setups.setHeaderOfSet(viewer, ref, sha));
+    public void addHeaderOfSet(Viewer viewer, String ref, Upload upload) throws IOException {
+        keepHeader(viewer, setups.requireManaged(viewer, ref), upload, sha -> setups.setHeaderOfSet(viewer, ref, sha));
     }
 
-    private void keepHeader(byte[] upload, Consumer<String> set) {
-        PictureMaker.Made made = maker.make(upload);
+    private void keepHeader(Viewer viewer, long classId, Upload upload, Consumer<String> set) throws IOException {
+        refuseLarge(upload, access.allows(viewer, Act.MANAGE_CLASS, classId) ? BlogRules.FREE.mostMegabytes() : HEADER_MEGABYTES);
+        PictureMaker.Made made = make(viewer, classId, upload);
         transaction.executeWithoutResult(status -> {
+            room.take(viewer, classId, "picture", made.bytes().length);
             store.add(hash(made.bytes()), made.type(), made.bytes());
             set.accept(hash(made.bytes()));
         });

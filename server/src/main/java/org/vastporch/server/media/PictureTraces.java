@@ -1,5 +1,6 @@
 package org.vastporch.server.media;
 
+import java.util.List;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -11,13 +12,16 @@ import org.vastporch.server.erasure.Traces;
 class PictureTraces implements Traces {
 
     private final JdbcClient jdbc;
+    private final MediaStore media;
 
-    PictureTraces(JdbcClient jdbc) {
+    PictureTraces(JdbcClient jdbc, MediaStore media) {
         this.jdbc = jdbc;
+        this.media = media;
     }
 
     @Override
     public void erase(long personId) {
+        List<String> files = media.shasOf(personId);
         jdbc.sql("""
                 delete from picture
                  where owner_id = :person
@@ -32,20 +36,6 @@ class PictureTraces implements Traces {
         jdbc.sql("delete from decision where subject = 'header' and subject_id in (select h.id from blog_header h where h.author_id = :person)").param("person", personId).update();
         jdbc.sql("delete from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)").param("person", personId).update();
         jdbc.sql("update blog set header_sha = null where owner_id = :person").param("person", personId).update();
-        dropUnused(jdbc);
-    }
-
-    /** Throws away files that nothing shows any more. */
-    static void dropUnused(JdbcClient jdbc) {
-        String unused = """
-            select m.sha
-              from medium m
-             where not exists (select 1 from picture p where p.sha = m.sha or p.small_sha = m.sha)
-               and not exists (select 1 from blog b where b.header_sha = m.sha)
-               and not exists (select 1 from attachment a where a.sha = m.sha)
-               and not exists (select 1 from blog_header h where h.sha = m.sha)
-               and not exists (select 1 from blog_set s where s.header_sha = m.sha)""";
-        jdbc.sql("delete from medium_chunk where sha in (" + unused + ")").update();
-        jdbc.sql("delete from medium where sha in (" + unused + ")").update();
+        media.dropUnused(files);
     }
 }

@@ -11,7 +11,7 @@ import org.springframework.security.config.http.SessionCreationPolicy;
 import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
-import org.springframework.security.web.access.intercept.AuthorizationFilter;
+import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 
 /**
@@ -27,7 +27,7 @@ class Security {
         "connect-src 'self'", "media-src 'self' blob:", "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'"));
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, SessionFilter sessions) throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, SessionFilter sessions, UploadGate uploads) throws Exception {
         return http
             .csrf(csrf -> csrf.spa())
             .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
@@ -36,7 +36,9 @@ class Security {
             .logout(AbstractHttpConfigurer::disable)
             .requestCache(AbstractHttpConfigurer::disable)
             .anonymous(AbstractHttpConfigurer::disable)
-            .addFilterBefore(sessions, AuthorizationFilter.class)
+            // Looking for the token of a form would read what a stranger sends: who it is, and whether it may come in, is asked before.
+            .addFilterBefore(sessions, CsrfFilter.class)
+            .addFilterAfter(uploads, SessionFilter.class)
             .headers(h -> h
                 .contentSecurityPolicy(c -> c.policyDirectives(POLICY))
                 .referrerPolicy(r -> r.policy(ReferrerPolicy.SAME_ORIGIN))
@@ -51,8 +53,13 @@ class Security {
     }
 
     private static void forbid(HttpServletResponse response) throws IOException {
-        response.setStatus(HttpServletResponse.SC_FORBIDDEN);
-        response.setContentType("application/problem+json");
-        response.getWriter().write("{\"status\":403,\"code\":\"csrf\",\"detail\":\"This page was open for too long. Please load it again; what you typed is kept.\"}");
+        refuse(response, HttpServletResponse.SC_FORBIDDEN, "csrf", "This page was open for too long. Please load it again; what you typed is kept.");
+    }
+
+    /** Refuses in the form of all problems, before anything of the request is read. */
+    static void refuse(HttpServletResponse response, int status, String code, String sentence) throws IOException {
+        response.setStatus(status);
+        response.setContentType("application/problem+json;charset=UTF-8");
+        response.getWriter().write("{\"status\":" + status + ",\"code\":\"" + code + "\",\"detail\":\"" + sentence + "\"}");
     }
 }

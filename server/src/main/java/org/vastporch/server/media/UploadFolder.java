@@ -1,0 +1,39 @@
+package org.vastporch.server.media;
+
+import jakarta.servlet.MultipartConfigElement;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** Where files lie while they come in: in the data folder, emptied at each start, so that a server that was killed leaves nothing of anybody's. */
+@Configuration
+class UploadFolder {
+
+    private static final long MOST = 40L << 20;
+    private static final long AROUND = 1L << 20;
+
+    private static volatile Path folder;
+
+    UploadFolder(@Value("${vastporch.data:./data}") Path data) throws IOException {
+        Path here = Files.createDirectories(data.toAbsolutePath().resolve("uploads"));
+        try (Stream<Path> left = Files.list(here)) {
+            for (Path file : List.copyOf(left.toList())) if (Files.isRegularFile(file)) Files.delete(file);
+        }
+        folder = here;
+    }
+
+    static Path newFile() throws IOException {
+        return Files.createTempFile(folder, "in", "");
+    }
+
+    /** Nothing of a file is held in memory, however small it is. */
+    @Bean
+    MultipartConfigElement multipart() {
+        return new MultipartConfigElement(folder.toString(), MOST, MOST + AROUND, 0);
+    }
+}
