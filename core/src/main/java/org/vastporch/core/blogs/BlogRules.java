@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.calendar.Term;
 
 /**
@@ -42,7 +43,7 @@ public record BlogRules(Window edit, Window delete, boolean deleteComments, int 
         public static final Window NEVER = new Window(0);
 
         public Window {
-            if (minutes < -1) throw new IllegalArgumentException("A window lasts some minutes, or 0 for never, or -1 for always; not " + minutes);
+            if (minutes < -1) throw new Refusal("minutes", "window-range", "A window lasts some minutes, or 0 for never, or -1 for always; not " + minutes);
         }
 
         /** Tells whether it is still open at {@code now}; its last moment is too late. */
@@ -61,7 +62,7 @@ public record BlogRules(Window edit, Window delete, boolean deleteComments, int 
         public static final Closing NEVER = new Closing(0, "");
 
         public Closing {
-            inRange("days until comments close", afterDays, 0, 1000);
+            inRange("afterDays", "days until comments close", afterDays, 0, 1000);
             if (!at.isEmpty()) at = Instant.parse(at).toString();
         }
 
@@ -75,13 +76,13 @@ public record BlogRules(Window edit, Window delete, boolean deleteComments, int 
     public BlogRules {
         // Rules that were written down before there was such a thing.
         if (comments == null) comments = Closing.NEVER;
-        inRange("pictures in a post", mostPictures, 0, MOST_PICTURES);
-        inRange("megabytes of an upload", mostMegabytes, 1, MOST_MEGABYTES);
-        inRange("words", fewestWords, 0, 100_000);
-        inRange("words", mostWords, 0, 100_000);
-        inRange("posts", mostPosts, 0, 1000);
+        inRange("mostPictures", "pictures in a post", mostPictures, 0, MOST_PICTURES);
+        inRange("mostMegabytes", "megabytes of an upload", mostMegabytes, 1, MOST_MEGABYTES);
+        inRange("fewestWords", "words", fewestWords, 0, 100_000);
+        inRange("mostWords", "words", mostWords, 0, 100_000);
+        inRange("mostPosts", "posts", mostPosts, 0, 1000);
         if (mostWords > 0 && mostWords < fewestWords)
-            throw new IllegalArgumentException("A post cannot have at least " + fewestWords + " and at most " + mostWords + " words.");
+            throw new Refusal("mostWords", "words-order", "A post cannot have at least " + fewestWords + " and at most " + mostWords + " words.");
     }
 
     /**
@@ -98,7 +99,7 @@ public record BlogRules(Window edit, Window delete, boolean deleteComments, int 
         });
     }
 
-    private static void inRange(String what, int value, int least, int most) {
-        if (value < least || value > most) throw new IllegalArgumentException("The number of " + what + " goes from " + least + " to " + most + ", not " + value + ".");
+    private static void inRange(String field, String what, int value, int least, int most) {
+        if (value < least || value > most) throw new Refusal(field, "number-range", "The number of " + what + " goes from " + least + " to " + most + ", not " + value + ".");
     }
 }

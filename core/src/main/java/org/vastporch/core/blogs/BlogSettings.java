@@ -1,6 +1,7 @@
 package org.vastporch.core.blogs;
 
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.moderation.Policy;
 
 /**
@@ -41,7 +42,7 @@ public record BlogSettings(Look look, boolean lookLocked, boolean newestFirst, i
         // Settings that were kept before there was such a rule have none.
         posts = posts == null ? LookedAt.AS_CLASS : posts;
         comments = comments == null ? LookedAt.AS_CLASS : comments;
-        if (perPage < 5 || perPage > 100) throw new IllegalArgumentException("A page holds 5 to 100 posts, not " + perPage + ".");
+        if (perPage < 5 || perPage > 100) throw new Refusal("perPage", "number-range", "A page holds 5 to 100 posts, not " + perPage + ".");
     }
 
     public BlogSettings withLook(Look other) {

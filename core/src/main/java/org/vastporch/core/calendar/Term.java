@@ -9,6 +9,7 @@ import java.time.ZonedDateTime;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
+import org.vastporch.core.Refusal;
 
 /**
  * The one calendar of a class. Weeks run from Monday to Sunday in the class's time zone and are numbered from 1; a week whose school
@@ -23,7 +24,7 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     /** A spell without school; both days are part of it. */
     public record Break(LocalDate from, LocalDate to) {
         public Break {
-            if (to.isBefore(from)) throw new IllegalArgumentException("A break must not end before it begins: " + from + " to " + to);
+            if (to.isBefore(from)) throw new Refusal("breaks", "break-order", "A break must not end before it begins: " + from + " to " + to);
         }
 
         boolean covers(LocalDate day) {
@@ -49,8 +50,8 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     }
 
     public Term {
-        if (last.isBefore(first)) throw new IllegalArgumentException("A term must not end before it begins: " + first + " to " + last);
-        if (first.plusYears(2).isBefore(last)) throw new IllegalArgumentException("A term is at most two years long: " + first + " to " + last);
+        if (last.isBefore(first)) throw new Refusal("lastDay", "term-order", "A term must not end before it begins: " + first + " to " + last);
+        if (first.plusYears(2).isBefore(last)) throw new Refusal("lastDay", "term-too-long", "A term is at most two years long: " + first + " to " + last);
         breaks = List.copyOf(breaks);
     }
 

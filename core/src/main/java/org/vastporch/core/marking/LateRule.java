@@ -1,6 +1,7 @@
 package org.vastporch.core.marking;
 
 import java.math.BigDecimal;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.rubrics.RubricScore;
 
 /**
@@ -15,9 +16,9 @@ public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
     public static final LateRule NONE = new LateRule(BigDecimal.ZERO, BigDecimal.ZERO, BigDecimal.ZERO);
 
     public LateRule {
-        requireShare("A day late", perDay);
-        requireShare("The most that lateness takes", cap);
-        if (floor.signum() < 0) throw new IllegalArgumentException("The floor must not be below 0, was " + floor);
+        requireShare("latePercentPerDay", "A day late", perDay);
+        requireShare("lateMostPercent", "The most that lateness takes", cap);
+        if (floor.signum() < 0) throw new Refusal("lateFloor", "late-floor", "The floor must not be below 0, was " + floor);
     }
 
     /** The share lost after so many started days late (0 or more). */
@@ -33,8 +34,8 @@ public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
         return wasUnder ? late : late.atLeast(floor);
     }
 
-    private static void requireShare(String what, BigDecimal share) {
+    private static void requireShare(String field, String what, BigDecimal share) {
         if (share.signum() < 0 || share.compareTo(BigDecimal.ONE) > 0)
-            throw new IllegalArgumentException(what + " must cost between 0 and 1 of the points, was " + share);
+            throw new Refusal(field, "late-share", what + " must cost between 0 and 1 of the points, was " + share);
     }
 }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.random.RandomGenerator;
+import org.vastporch.core.Refusal;
 
 /** Splits people into groups whose sizes differ by one at the most. */
 public final class GroupSplit {
@@ -16,7 +17,7 @@ public final class GroupSplit {
      * @param groups how many groups, at least 1; those that are left without anybody stay empty
      */
     public static <T> List<List<T>> inOrder(List<T> people, int groups) {
-        if (groups < 1) throw new IllegalArgumentException("People are split into at least one group, not " + groups);
+        if (groups < 1) throw new Refusal("groups", "number-range", "People are split into at least one group, not " + groups);
         List<List<T>> split = new ArrayList<>();
         int from = 0;
         for (int i = 0; i < groups; i++) {

@@ -1,6 +1,7 @@
 package org.vastporch.core.people;
 
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.text.OneLine;
 
 /** A person's name: family name and given name; one of them may be empty. */
@@ -12,7 +13,7 @@ public record PersonName(String family, String given) {
     public PersonName {
         family = OneLine.of(family);
         given = OneLine.of(given);
-        if (family.isEmpty() && given.isEmpty()) throw new IllegalArgumentException("A name is needed");
+        if (family.isEmpty() && given.isEmpty()) throw new Refusal("given", "name-missing", "A name is needed.");
     }
 
     public String full() {

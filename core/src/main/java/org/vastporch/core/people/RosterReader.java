@@ -15,6 +15,7 @@ import java.util.Map;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVRecord;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.text.Folding;
 
 /** Reads a roster as school offices export it: encoding, separator and columns are found by looking. */
@@ -23,20 +24,6 @@ public final class RosterReader {
     /** More rows than this are not taken at once. */
     public static final int MOST_ROWS = 2500;
     private static final int MOST_CELL = 200;
-
-    /** A roster that cannot be read at all; {@code code} names the reason for the screen. */
-    public static final class UnreadableRosterException extends RuntimeException {
-        private final String code;
-
-        UnreadableRosterException(String code, String message) {
-            super(message);
-            this.code = code;
-        }
-
-        public String code() {
-            return code;
-        }
-    }
 
     /** One row as it was read. {@code line} is its number in the file, from 1; empty texts stand for cells that were not there. */
     public record Row(int line, String family, String given, String email, String schoolNo, String group) {}
@@ -56,12 +43,12 @@ public final class RosterReader {
     /** Reads pasted text. Without a header line the first column is taken as the names, if it looks like names. */
     public static List<Row> read(String text) {
         List<CSVRecord> lines = parse(text.startsWith("\uFEFF") ? text.substring(1) : text);
-        if (lines.isEmpty()) throw new UnreadableRosterException("roster-empty", "There are no rows in this roster. Paste the names, one to a line, or choose a file.");
+        if (lines.isEmpty()) throw new Refusal("roster", "roster-empty", "There are no rows in this roster. Paste the names, one to a line, or choose a file.");
         Map<Column, Integer> columns = columnsOf(lines.get(0));
         boolean headed = !columns.isEmpty();
         if (!headed && looksLikeName(cell(lines.get(0), 0))) columns.put(Column.FULL, 0);
         if (!columns.containsKey(Column.FULL) && !columns.containsKey(Column.FAMILY) && !columns.containsKey(Column.GIVEN))
-            throw new UnreadableRosterException("roster-no-name",
+            throw new Refusal("roster", "roster-no-name",
                 "No column with names was found. The first line should name the columns, for example: Surname, Forename, E-mail. It reads: "
                     + shortened(String.join(", ", lines.get(0).toList())));
         List<Row> rows = new ArrayList<>();
@@ -69,9 +56,9 @@ public final class RosterReader {
             Row row = row(line, columns);
             if (!(row.family() + row.given() + row.email() + row.schoolNo()).isEmpty()) rows.add(row);
         }
-        if (rows.isEmpty()) throw new UnreadableRosterException("roster-empty", "This roster has column names but no rows under them.");
+        if (rows.isEmpty()) throw new Refusal("roster", "roster-empty", "This roster has column names but no rows under them.");
         if (rows.size() > MOST_ROWS)
-            throw new UnreadableRosterException("roster-too-long", "This roster has " + rows.size() + " rows. At most "
+            throw new Refusal("roster", "roster-too-long", "This roster has " + rows.size() + " rows. At most "
                 + MOST_ROWS + " are taken at once; please split the file.");
         return rows;
     }
@@ -115,7 +102,7 @@ public final class RosterReader {
         try (var parser = format.parse(new StringReader(text))) {
             return parser.getRecords();
         } catch (IOException | UncheckedIOException e) {
-            throw new UnreadableRosterException("roster-broken", "This file cannot be read as rows: a quotation mark seems to be missing.");
+            throw new Refusal("roster", "roster-broken", "This file cannot be read as rows: a quotation mark seems to be missing.");
         }
     }
 
@@ -143,7 +130,7 @@ public final class RosterReader {
         String kind = start.startsWith("%PDF") ? "a PDF document" : start.startsWith("PK") ? "a spreadsheet or an archive"
             : start.startsWith("\u00d0\u00cf\u0011\u00e0") ? "an old spreadsheet" : start.startsWith("\u0089PNG") || start.startsWith("\u00ff\u00d8") ? "a picture" : "";
         if (!kind.isEmpty())
-            throw new UnreadableRosterException("roster-other-file", "This is " + kind + ", whatever its name says. Save the list as CSV and try again, or paste the rows.");
+            throw new Refusal("roster", "roster-other-file", "This is " + kind + ", whatever its name says. Save the list as CSV and try again, or paste the rows.");
     }
 
     private static String decode(byte[] b) {
@@ -158,7 +145,7 @@ public final class RosterReader {
         }
         if (oddZero > looked / 4) return new String(b, StandardCharsets.UTF_16LE);
         if (evenZero > looked / 4) return new String(b, StandardCharsets.UTF_16BE);
-        if (evenZero + oddZero > 0) throw new UnreadableRosterException("roster-other-file", "This is not a text file. Save the list as CSV and try again, or paste the rows.");
+        if (evenZero + oddZero > 0) throw new Refusal("roster", "roster-other-file", "This is not a text file. Save the list as CSV and try again, or paste the rows.");
         try {
             return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(b)).toString();
         } catch (CharacterCodingException e) {

@@ -7,6 +7,7 @@ import org.jsoup.Jsoup;
 import org.jsoup.nodes.Document;
 import org.jsoup.nodes.Element;
 import org.jsoup.nodes.TextNode;
+import org.vastporch.core.Refusal;
 
 /**
  * Words in a text that somebody proposes to change. They are found by themselves, not by a place: the text may have been written on since.
@@ -20,9 +21,9 @@ public record SuggestedChange(String quote, int nth, String replacement) {
     private static final int LONGEST = 2_000;
 
     public SuggestedChange {
-        if (quote.isBlank()) throw new IllegalArgumentException("Choose the words in the text that this is about.");
-        if (quote.length() > LONGEST || replacement.length() > LONGEST) throw new IllegalArgumentException("A change is about at most " + LONGEST + " characters.");
-        if (nth < 0) throw new IllegalArgumentException("Occurrences are counted from 0, not " + nth);
+        if (quote.isBlank()) throw new Refusal("quote", "quote-missing", "Choose the words in the text that this is about.");
+        if (quote.length() > LONGEST || replacement.length() > LONGEST) throw new Refusal("replacement", "change-too-long", "A change is about at most " + LONGEST + " characters.");
+        if (nth < 0) throw new Refusal("nth", "number-range", "Occurrences are counted from 0, not " + nth);
     }
 
     private record Stretch(TextNode node, int start) {}

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.text.Folding;
 
 /**
@@ -35,18 +36,18 @@ public record WorkUsed(String title, String author, String date, String publishe
         }
     }
 
-    /** @throws IllegalArgumentException with a sentence for the writer if the work cannot stand in a list */
+    /** @throws Refusal with a sentence for the writer if the work cannot stand in a list */
     public WorkUsed {
         title = tidy(title);
         author = tidy(author);
         date = tidy(date);
         publisher = tidy(publisher);
         address = tidy(address);
-        if (title.isEmpty()) throw new IllegalArgumentException("A source needs a title.");
+        if (title.isEmpty()) throw new Refusal("works", "work-title-missing", "A source needs a title.");
         for (String part : List.of(title, author, date, publisher))
-            if (part.length() > LONGEST) throw new IllegalArgumentException("One part of a source has at most " + LONGEST + " characters; this one has " + part.length() + ".");
-        if (address.length() > LONGEST_ADDRESS) throw new IllegalArgumentException("The address of a source has at most " + LONGEST_ADDRESS + " characters.");
-        if (!address.isEmpty() && !address.matches("(?i)https?://\\S+")) throw new IllegalArgumentException("The address of a source begins with http:// or https://.");
+            if (part.length() > LONGEST) throw new Refusal("works", "work-too-long", "One part of a source has at most " + LONGEST + " characters; this one has " + part.length() + ".");
+        if (address.length() > LONGEST_ADDRESS) throw new Refusal("works", "work-address", "The address of a source has at most " + LONGEST_ADDRESS + " characters.");
+        if (!address.isEmpty() && !address.matches("(?i)https?://\\S+")) throw new Refusal("works", "work-address", "The address of a source begins with http:// or https://.");
     }
 
     /**

@@ -2,6 +2,7 @@ package org.vastporch.core.rubrics;
 
 import java.math.BigDecimal;
 import java.util.List;
+import org.vastporch.core.Refusal;
 
 /**
  * A rubric: criteria by levels. An immutable value; a change makes another one.
@@ -13,15 +14,15 @@ public record Rubric(List<Criterion> criteria) {
     /** One thing that is looked at. Levels rise from the lowest to the highest. */
     public record Criterion(String name, BigDecimal weight, List<Level> levels) {
         public Criterion {
-            if (name.isBlank()) throw new IllegalArgumentException("A criterion needs a name");
-            if (weight.signum() <= 0) throw new IllegalArgumentException("The weight of \"" + name + "\" must be more than 0, was " + weight);
-            if (levels.size() < 2) throw new IllegalArgumentException("\"" + name + "\" needs at least two levels");
+            if (name.isBlank()) throw new Refusal("rubric", "criterion-name", "A criterion needs a name.");
+            if (weight.signum() <= 0) throw new Refusal("rubric", "criterion-weight", "The weight of \"" + name + "\" must be more than 0, was " + weight);
+            if (levels.size() < 2) throw new Refusal("rubric", "criterion-levels", "\"" + name + "\" needs at least two levels.");
             levels = List.copyOf(levels);
             for (int i = 1; i < levels.size(); i++)
                 if (levels.get(i).points().compareTo(levels.get(i - 1).points()) <= 0)
-                    throw new IllegalArgumentException("The levels of \"" + name + "\" must rise, but "
+                    throw new Refusal("rubric", "levels-order", "The levels of \"" + name + "\" must rise, but "
                         + levels.get(i).points() + " follows " + levels.get(i - 1).points());
-            if (levels.get(0).points().signum() < 0) throw new IllegalArgumentException("Points of \"" + name + "\" must not be below 0");
+            if (levels.get(0).points().signum() < 0) throw new Refusal("rubric", "points-range", "Points of \"" + name + "\" must not be below 0");
         }
 
         public BigDecimal lowest() {
@@ -42,7 +43,7 @@ public record Rubric(List<Criterion> criteria) {
     public record Level(String name, BigDecimal points, String descriptor) {}
 
     public Rubric {
-        if (criteria.isEmpty()) throw new IllegalArgumentException("A rubric needs at least one criterion");
+        if (criteria.isEmpty()) throw new Refusal("rubric", "rubric-empty", "A rubric needs at least one criterion.");
         criteria = List.copyOf(criteria);
     }
 }

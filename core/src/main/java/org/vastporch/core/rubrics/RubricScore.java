@@ -6,6 +6,7 @@ import java.math.RoundingMode;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.vastporch.core.Refusal;
 
 /**
  * A score in exact arithmetic: {@code P × Σ w_c·(points_c / max_c) / Σ w_c} over the criteria given. Kept as a fraction, since
@@ -20,7 +21,7 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
      * @param outOf      the prompt's points P, not below 0
      * @param given      points by index of criterion (0-based), each between its lowest and highest
      * @param notCounted indexes of criteria that do not count for this student
-     * @throws IllegalArgumentException if points lie outside their criterion
+     * @throws Refusal if points lie outside their criterion
      */
     public static RubricScore of(Rubric rubric, BigDecimal outOf, Map<Integer, BigDecimal> given, Set<Integer> notCounted) {
         Fraction sum = Fraction.ZERO;
@@ -36,8 +37,8 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
                 continue;
             }
             if (!criterion.allows(points))
-                throw new IllegalArgumentException("\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to "
-                    + criterion.highest() + ", but was given " + points);
+                throw new Refusal("points", "points-range", "\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to "
+                    + criterion.highest() + ", not " + points.toPlainString() + ".");
             Fraction weight = Fraction.of(criterion.weight());
             sum = sum.plus(weight.times(Fraction.of(points)).dividedBy(Fraction.of(criterion.highest())));
             weights = weights.plus(weight);

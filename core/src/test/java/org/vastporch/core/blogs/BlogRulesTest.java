@@ -10,6 +10,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.blogs.BlogRules.Period;
 import org.vastporch.core.blogs.BlogRules.Window;
 import org.vastporch.core.calendar.Term;
@@ -41,9 +42,9 @@ class BlogRulesTest {
 
     @Test
     void refusesRulesThatNobodyCanFollow() {
-        assertEquals("A post cannot have at least 9 and at most 5 words.", assertThrows(IllegalArgumentException.class, () -> rules(9, 5, 0, Period.DAY)).getMessage());
-        assertThrows(IllegalArgumentException.class, () -> new Window(-2));
-        assertThrows(IllegalArgumentException.class, () -> new BlogSettings(BlogSettings.Look.LINEN, false, true, 4, BlogSettings.Grouping.NONE, BlogRules.FREE));
+        assertEquals("A post cannot have at least 9 and at most 5 words.", assertThrows(Refusal.class, () -> rules(9, 5, 0, Period.DAY)).getMessage());
+        assertThrows(Refusal.class, () -> new Window(-2));
+        assertThrows(Refusal.class, () -> new BlogSettings(BlogSettings.Look.LINEN, false, true, 4, BlogSettings.Grouping.NONE, BlogRules.FREE));
     }
 
     @ParameterizedTest

@@ -12,9 +12,9 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.people.RosterCheck.Outcome;
 import org.vastporch.core.people.RosterReader.Row;
-import org.vastporch.core.people.RosterReader.UnreadableRosterException;
 
 class RosterTest {
 
@@ -27,7 +27,7 @@ class RosterTest {
     }
 
     private static String refusal(String text) {
-        return assertThrows(UnreadableRosterException.class, () -> RosterReader.read(text.getBytes(StandardCharsets.UTF_8))).code();
+        return assertThrows(Refusal.class, () -> RosterReader.read(text.getBytes(StandardCharsets.UTF_8))).code();
     }
 
     @Test

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.Refusal;
 
 class SuggestedChangeTest {
 
@@ -27,6 +28,6 @@ class SuggestedChangeTest {
         assertEquals(Optional.empty(), new SuggestedChange("frogs", 0, "toads").in("<p>The slugs.</p>"));
         assertEquals(Optional.empty(), new SuggestedChange("one two", 0, "x").in("<p>one</p><p>two</p>"), "not across paragraphs");
         assertEquals(Optional.of("<p>&lt;script&gt;</p>"), new SuggestedChange("x", 0, "<script>").in("<p>x</p>"), "what is proposed is words, not HTML");
-        assertThrows(IllegalArgumentException.class, () -> new SuggestedChange(" ", 0, "x"));
+        assertThrows(Refusal.class, () -> new SuggestedChange(" ", 0, "x"));
     }
 }

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import org.vastporch.core.Refusal;
 
 class WorkUsedTest {
 
@@ -28,9 +29,9 @@ class WorkUsedTest {
 
     @Test
     void refusesWhatCannotStandInAList() {
-        assertEquals("A source needs a title.", assertThrows(IllegalArgumentException.class, () -> new WorkUsed(" ", "Eze, C.", "", "", "")).getMessage());
-        assertThrows(IllegalArgumentException.class, () -> new WorkUsed("x", "", "", "", "javascript:alert(1)"));
-        assertThrows(IllegalArgumentException.class, () -> new WorkUsed("x".repeat(501), "", "", "", ""));
+        assertEquals("A source needs a title.", assertThrows(Refusal.class, () -> new WorkUsed(" ", "Eze, C.", "", "", "")).getMessage());
+        assertThrows(Refusal.class, () -> new WorkUsed("x", "", "", "", "javascript:alert(1)"));
+        assertThrows(Refusal.class, () -> new WorkUsed("x".repeat(501), "", "", "", ""));
         assertEquals(List.of("Eze (no date). x."), lines(new WorkUsed("x", "Eze,", "", "", "")));
     }
 }

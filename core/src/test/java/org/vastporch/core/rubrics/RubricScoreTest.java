@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.rubrics.Rubric.Criterion;
 import org.vastporch.core.rubrics.Rubric.Level;
@@ -71,11 +72,11 @@ class RubricScoreTest {
 
     @Test
     void refusesPointsOutsideACriterionAndBadRubrics() {
-        var e = assertThrows(IllegalArgumentException.class, () -> RubricScore.of(GARDEN, d("18"), Map.of(0, d("7")), Set.of()));
-        assertEquals("\"Observation\" goes from 0 to 6, but was given 7", e.getMessage());
-        assertThrows(IllegalArgumentException.class, () -> criterion("x", "0", "0", "1"));
-        assertThrows(IllegalArgumentException.class, () -> criterion("x", "1", "2", "1"));
-        assertThrows(IllegalArgumentException.class, () -> new Rubric(List.of()));
+        var e = assertThrows(Refusal.class, () -> RubricScore.of(GARDEN, d("18"), Map.of(0, d("7")), Set.of()));
+        assertEquals("\"Observation\" goes from 0 to 6, not 7.", e.getMessage());
+        assertThrows(Refusal.class, () -> criterion("x", "0", "0", "1"));
+        assertThrows(Refusal.class, () -> criterion("x", "1", "2", "1"));
+        assertThrows(Refusal.class, () -> new Rubric(List.of()));
     }
 
     @Test
@@ -90,6 +91,6 @@ class RubricScoreTest {
         assertEquals(d("8.00"), rule.apply(half, 30).rounded(2));
         RubricScore poor = RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("2"), 2, d("1"), 3, d("1")), Set.of());
         assertEquals(d("5.70"), rule.apply(poor, 1).rounded(2));
-        assertThrows(IllegalArgumentException.class, () -> new LateRule(d("1.1"), d("1"), d("0")));
+        assertThrows(Refusal.class, () -> new LateRule(d("1.1"), d("1"), d("0")));
     }
 }

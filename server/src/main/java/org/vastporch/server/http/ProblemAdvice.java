@@ -1,5 +1,6 @@
 package org.vastporch.server.http;
 
+import java.util.UUID;
 import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -9,12 +10,13 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
-import org.vastporch.core.people.RosterReader.UnreadableRosterException;
+import org.vastporch.core.Refusal;
 
 /** Turns everything that goes wrong into one form of answer. */
 @RestControllerAdvice
@@ -31,23 +33,18 @@ class ProblemAdvice {
         return answer.body(detail);
     }
 
+    /** The core says what is wrong with what was sent. */
     @ExceptionHandler
-    ProblemDetail on(UnreadableRosterException e) {
+    ProblemDetail on(Refusal e) {
         ProblemDetail detail = detail(HttpStatus.UNPROCESSABLE_CONTENT, e.code(), e.getMessage());
-        detail.setProperty("field", "roster");
+        if (!e.field().isEmpty()) detail.setProperty("field", e.field());
         return detail;
-    }
-
-    /** The values of the core say what is wrong with what they were given. */
-    @ExceptionHandler
-    ProblemDetail on(IllegalArgumentException e) {
-        return detail(HttpStatus.UNPROCESSABLE_CONTENT, "not-valid", e.getMessage());
     }
 
     @ExceptionHandler
     ProblemDetail on(HttpMessageNotReadableException e) {
         for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause()) {
-            if (cause.getClass() == IllegalArgumentException.class) return on((IllegalArgumentException) cause);
+            if (cause instanceof Refusal refusal) return on(refusal);
             if (cause instanceof ShortBodies.TooLong) return detail(HttpStatus.CONTENT_TOO_LARGE, "too-long", "This is too long to be kept in one piece. Please make two of it.");
         }
         return detail(HttpStatus.BAD_REQUEST, "not-readable", "This request could not be read.");
@@ -84,12 +81,14 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail on(Exception e) {
-        if (e instanceof org.springframework.web.ErrorResponse known) {
-            ProblemDetail detail = detail(HttpStatus.valueOf(known.getStatusCode().value()), "not-valid", "This request could not be understood.");
-            return detail;
-        }
-        log.error("Unexpected failure", e);
-        return detail(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected", "Something went wrong on our side. What you typed is still here; please try again.");
+        if (e instanceof ErrorResponse known)
+            return detail(HttpStatus.valueOf(known.getStatusCode().value()), "not-valid", "This request could not be understood.");
+        // The number stands in the answer and in the log, so that whoever keeps the school finds the one by the other.
+        String id = UUID.randomUUID().toString().substring(0, 8);
+        log.error("Unexpected failure {}", id, e);
+        ProblemDetail detail = detail(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected", "Something went wrong on our side (" + id + "). What you typed is still here; please try again.");
+        detail.setProperty("id", id);
+        return detail;
     }
 
     private static ProblemDetail detail(HttpStatus status, String code, String sentence) {

@@ -9,6 +9,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.Reason;
@@ -42,8 +43,8 @@ public class ClassService {
         public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
 
         public Rules {
-            if (trustAfter < 0 || trustAfter > 100) throw new IllegalArgumentException("Earned trust asks for 0 to 100 approvals, not " + trustAfter);
-            if (firstPosts < 0 || firstPosts > 20) throw new IllegalArgumentException("The first 0 to 20 posts can be held, not " + firstPosts);
+            if (trustAfter < 0 || trustAfter > 100) throw new Refusal("trustAfter", "number-range", "Earned trust asks for 0 to 100 approvals, not " + trustAfter);
+            if (firstPosts < 0 || firstPosts > 20) throw new Refusal("firstPosts", "number-range", "The first 0 to 20 posts can be held, not " + firstPosts);
             heldWords = heldWords.stream().map(String::strip).filter(w -> !w.isEmpty()).distinct().toList();
         }
     }
