@@ -16,6 +16,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
@@ -93,18 +94,13 @@ public class DecisionLog {
             csv.printRecord("When", "Who decided", "Decision", "Kind", "Title", "Author", "Version", "Note", "Taken back");
             for (DecisionPage page = page(viewer, classId, wish, null); ; page = page(viewer, classId, wish, page.next())) {
                 for (DecisionLine l : page.lines())
-                    csv.printRecord(MINUTES.format(l.at().atZone(zone)), safe(l.by()), l.step(), l.subject(), safe(l.title()), safe(l.author()), l.version(), safe(l.note()),
+                    csv.printRecord(MINUTES.format(l.at().atZone(zone)), TableCell.of(l.by()), l.step(), l.subject(), TableCell.of(l.title()), TableCell.of(l.author()), l.version(), TableCell.of(l.note()),
                         l.undoneAt() == null ? "" : MINUTES.format(l.undoneAt().atZone(zone)));
                 if (page.next() == null) return text.toString();
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-    }
-
-    /** What people wrote must not be taken for a formula by a spreadsheet. */
-    private static String safe(String cell) {
-        return cell.matches("(?s)[=+\\-@\\t\\r].*") ? "'" + cell : cell;
     }
 
     private static boolean fits(DecisionLine line, Wish wish) {
