@@ -2276,6 +2276,12 @@ export interface components {
             afterDays: number;
             at: string;
         };
+        ColumnTaken: {
+            /** @enum {string} */
+            as: "FAMILY" | "GIVEN" | "FULL" | "FULL_FAMILY_FIRST" | "EMAIL" | "NUMBER" | "GROUP" | "LEFT";
+            head: string;
+            sample: string;
+        };
         CommentView: {
             /** Format: date-time */
             at: string;
@@ -2979,6 +2985,7 @@ export interface components {
             version: number;
         };
         Pasted: {
+            columns?: ("FAMILY" | "GIVEN" | "FULL" | "FULL_FAMILY_FIRST" | "EMAIL" | "NUMBER" | "GROUP" | "LEFT")[];
             text: string;
         };
         PersonLine: {
@@ -3142,6 +3149,11 @@ export interface components {
             tags: string[];
             title: string;
         };
+        Preview: {
+            columns: components["schemas"]["ColumnTaken"][];
+            notes: string[];
+            rows: components["schemas"]["RowView"][];
+        };
         PromptBrief: {
             answerFirst: boolean;
             /** Format: date-time */
@@ -3239,10 +3251,15 @@ export interface components {
             /** @enum {string} */
             role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
         };
+        RoomTaken: {
+            /** Format: int64 */
+            bytes: number;
+            name: string;
+        };
         RoomView: {
             /** Format: int32 */
             inAll: number;
-            most: components["schemas"]["Taken"][];
+            most: components["schemas"]["RoomTaken"][];
             /** Format: int32 */
             rev: number;
             /** Format: int32 */
@@ -3481,11 +3498,6 @@ export interface components {
             posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
             to: string;
         };
-        Taken: {
-            /** Format: int64 */
-            bytes: number;
-            name: string;
-        };
         ToApprove: {
             /** Format: int32 */
             comments: number;
@@ -3715,6 +3727,7 @@ export type ClassChange = components['schemas']['ClassChange'];
 export type ClassOfWord = components['schemas']['ClassOfWord'];
 export type ClassView = components['schemas']['ClassView'];
 export type Closing = components['schemas']['Closing'];
+export type ColumnTaken = components['schemas']['ColumnTaken'];
 export type CommentView = components['schemas']['CommentView'];
 export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
@@ -3806,6 +3819,7 @@ export type Place = components['schemas']['Place'];
 export type PlaceLine = components['schemas']['PlaceLine'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
+export type Preview = components['schemas']['Preview'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptView = components['schemas']['PromptView'];
 export type Rail = components['schemas']['Rail'];
@@ -3820,6 +3834,7 @@ export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
 export type Revision = components['schemas']['Revision'];
 export type RoleChange = components['schemas']['RoleChange'];
+export type RoomTaken = components['schemas']['RoomTaken'];
 export type RoomView = components['schemas']['RoomView'];
 export type RoomWish = components['schemas']['RoomWish'];
 export type RosterRows = components['schemas']['RosterRows'];
@@ -3852,7 +3867,6 @@ export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
-export type Taken = components['schemas']['Taken'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
@@ -5364,14 +5378,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RosterRows"];
+                    "application/json": components["schemas"]["Preview"];
                 };
             };
         };
     };
     previewFile: {
         parameters: {
-            query?: never;
+            query?: {
+                columns?: ("FAMILY" | "GIVEN" | "FULL" | "FULL_FAMILY_FIRST" | "EMAIL" | "NUMBER" | "GROUP" | "LEFT")[];
+            };
             header?: never;
             path: {
                 id: number;
@@ -5393,7 +5409,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RosterRows"];
+                    "application/json": components["schemas"]["Preview"];
                 };
             };
         };

@@ -2,11 +2,12 @@ import { Textarea } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, deleteJson, getJson, postFile, postJson } from '../api/client';
-import type { Import, Imported, RosterRows, RowView } from '../api/schema';
+import { ApiProblem, deleteJson, getJson, postFile, postJson, withParams } from '../api/client';
+import type { Import, Imported, Preview, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import css from './People.module.css';
+import { type Column, RosterColumns } from './RosterColumns';
 import { SlipLinks } from './SlipLinks';
 
 const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', CHANGES: 'is changed', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
@@ -19,6 +20,8 @@ export function RosterPage() {
   const client = useQueryClient();
   const [text, setText] = useState('');
   const [rows, setRows] = useState<RowView[] | null>(null);
+  // What was found out about the list, and where it came from, to read it again with other columns.
+  const [list, setList] = useState<{ of: string | File; columns: Preview['columns']; notes: string[] } | null>(null);
   const [done, setDone] = useState<Imported | null>(null);
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
@@ -35,13 +38,13 @@ export function RosterPage() {
       setBusy(false);
     }
   };
-  const look = (call: Promise<RosterRows>) => run(async () => {
+  const look = (of: string | File, columns?: Column[]) => run(async () => {
     setDone(null);
-    setRows((await call).rows);
+    const at = `/api/classes/${id}/roster/preview`;
+    const seen = await (typeof of === 'string' ? postJson<Preview>(at, { text: of, columns }) : postFile<Preview>(withParams(`${at}-file`, { columns: columns?.join(',') }), of));
+    setList({ of, columns: seen.columns, notes: seen.notes });
+    setRows(seen.rows);
   });
-  const upload = (chosen?: File) => {
-    if (chosen) void look(postFile<RosterRows>(`/api/classes/${id}/roster/preview-file`, chosen));
-  };
   const take = () => run(async () => {
     let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });
     while (job.state === 'running') {
@@ -56,11 +59,12 @@ export function RosterPage() {
     }
     const { result } = job;
     setDone(result);
+    setList(null);
     setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
     await client.invalidateQueries();
   });
   const change = (line: number, part: Partial<RowView>) => setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
-  const checkAgain = () => look(postJson<RosterRows>(`/api/classes/${id}/roster/preview`, { text: asCsv(rows!) }));
+  const checkAgain = () => look(asCsv(rows!));
   const good = rows?.filter(comes).length ?? 0;
   const changed = rows?.filter((r) => r.outcome === 'CHANGES').length ?? 0;
 
@@ -81,15 +85,17 @@ export function RosterPage() {
             <p className="muted" style={{ margin: '6px 0 14px' }}>Paste the names, one to a line, or rows from a spreadsheet, or upload the list of the school office as it is. You see every row before anything is saved.</p>
             <Textarea label="Names or rows" minRows={7} maxRows={18} value={text} onChange={(e) => setText(e.target.value)} placeholder={'Castellane, Wren\nAurelio, Pia'} error={problem || undefined} />
             <p style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(postJson<RosterRows>(`/api/classes/${id}/roster/preview`, { text }))}>Look at the rows</button>
+              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(text)}>Look at the rows</button>
               <button className="btn" disabled={busy} onClick={() => file.current?.click()}>Upload a file</button>
-              <input ref={file} type="file" hidden accept=".csv,.txt,.tsv,text/*" aria-label="Roster file" onChange={(e) => { upload(e.target.files?.[0]); e.target.value = ''; }} />
+              <input ref={file} type="file" hidden accept=".csv,.txt,.tsv,text/*" aria-label="Roster file" onChange={(e) => { if (e.target.files?.[0]) void look(e.target.files[0]); e.target.value = ''; }} />
             </p>
           </div>
         )}
         {rows && rows.length > 0 && (
           <>
             <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; ${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}</p>
+            {list?.notes.map((note) => <p key={note} className="tell" role="status">{note}</p>)}
+            {list && <RosterColumns columns={list.columns} onChange={(columns) => look(list.of, columns)} />}
             {problem && <p className="tell wrong" role="alert">{problem}</p>}
             <div style={{ overflowX: 'auto' }}>
               <table className="rows">

@@ -161,7 +161,7 @@ class DemoSchool {
 
     private void enrol(Viewer teacher, long classId, String roster) {
         try (InputStream file = DemoSchool.class.getResourceAsStream("/rosters/roster-" + roster + ".csv")) {
-            rosters.importRows(teacher, classId, rosters.preview(teacher, classId, file.readAllBytes()));
+            rosters.importRows(teacher, classId, rosters.preview(teacher, classId, file.readAllBytes(), List.of()).rows());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -101,6 +101,22 @@ class EnrolTest {
         assertEquals(List.of("JOINS"), outcomes(there.body().get("rows")));
     }
 
+    /** The preview says what it took as what; a person can say otherwise, of pasted rows and of a file. */
+    @Test
+    void columnsOfAListAreSaidAndCanBeChanged() {
+        String list = "Class 8Q\nSurname,Forename,House\nKowhai,Tama,Heron\n";
+        JsonNode seen = of.lead().post(path("/roster/preview"), Map.of("text", list)).body();
+        assertEquals("[FAMILY, GIVEN, LEFT]", seen.get("columns").valueStream().map(c -> c.get("as").asString()).toList().toString());
+        assertTrue(seen.get("notes").get(0).asString().contains("Class 8Q"));
+        assertEquals("Tama Kowhai, line 3", seen.get("rows").get(0).get("given").asString() + " " + seen.get("rows").get(0).get("family").asString() + ", line " + seen.get("rows").get(0).get("line").asInt());
+        JsonNode turned = of.lead().post(path("/roster/preview"), Map.of("text", list, "columns", List.of("GIVEN", "FAMILY", "GROUP"))).body().get("rows").get(0);
+        assertEquals("Kowhai Tama Heron", turned.get("given").asString() + " " + turned.get("family").asString() + " " + turned.get("group").asString());
+        JsonNode file = of.lead().upload(path("/roster/preview-file?columns=GIVEN,FAMILY,GROUP"), "list.csv", list.getBytes(StandardCharsets.UTF_8)).body().get("rows").get(0);
+        assertEquals(turned, file);
+        assertEquals(400, of.lead().upload(path("/roster/preview-file?columns=NOSE"), "list.csv", list.getBytes(StandardCharsets.UTF_8)).status());
+        assertEquals("roster-no-name", of.lead().post(path("/roster/preview"), Map.of("text", list, "columns", List.of("LEFT", "LEFT", "LEFT"))).code());
+    }
+
     @Test
     void aNamesakeIsTakenOnlyWhenTheTeacherSaysSo() {
         JsonNode rows = preview("Name\nTama Kowhai\nTama Kowhai");
@@ -190,7 +206,7 @@ class EnrolTest {
     /** Whatever the names and the paper, a slip begins and ends on one page, with as many on a page as fit. */
     @Test
     void noSlipIsCutInTwo() throws IOException {
-        String longest = "Maximiliana-Theodora ".repeat(9).strip();
+        String longest = "Maximiliana-Theodora ".repeat(4).strip();
         StringBuilder list = new StringBuilder("Given name,Family name,Group\n");
         for (int i = 0; i < 19; i++) list.append(i % 4 == 0 ? longest : "Ida").append(',').append(i % 5 == 0 ? "O'Shaughnessy-Featherstonehaugh" : "Moss").append((char) ('a' + i)).append(",A group with quite a long name\n");
         imported(preview(list.toString()));

@@ -78,7 +78,7 @@ class School {
         Person guest = helper(port, id, Role.GUEST, "Guest" + n);
         Viewer viewer = access.viewer(lead.id);
         blogs.create(viewer, id, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
-        rosters.importRows(viewer, id, rosters.preview(viewer, id, "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b"));
+        rosters.importRows(viewer, id, rosters.preview(viewer, id, "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b", List.of()).rows());
         List<Long> students = people.students(id);
         students.forEach(s -> people.setPassword(s, PASSWORD));
         // Sorted by family name: Aurelio, Castellane.

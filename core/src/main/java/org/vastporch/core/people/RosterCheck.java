@@ -1,5 +1,6 @@
 package org.vastporch.core.people;
 
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -62,19 +63,25 @@ public final class RosterCheck {
         Map<String, Known> inClassByName = new HashMap<>();
         for (Known person : known) {
             for (String mark : marks(person.email(), person.schoolNo())) byMark.put(mark, person);
-            if (person.inClass()) inClassByName.put(Folding.fold(person.fullName()), person);
+            if (person.inClass()) inClassByName.put(folded(person.fullName()), person);
         }
         Map<String, Integer> seenMarks = new HashMap<>();
         Map<String, Row> seenNames = new HashMap<>();
         List<Checked> checked = new ArrayList<>();
         for (Row row : rows) {
-            Checked result = checkRow(row, byMark, inClassByName, seenMarks, seenNames);
+            Checked result = noted(checkRow(row, byMark, inClassByName, seenMarks, seenNames));
             checked.add(result);
             if (result.outcome() == Outcome.BAD) continue;
             for (String mark : marks(row.email(), row.schoolNo())) seenMarks.putIfAbsent(mark, row.line());
             seenNames.putIfAbsent(nameOf(row), row);
         }
         return checked;
+    }
+
+    private static Checked noted(Checked checked) {
+        String note = checked.row().note();
+        if (note.isEmpty()) return checked;
+        return new Checked(checked.row(), checked.outcome(), checked.personId(), checked.message().isEmpty() ? note : checked.message().replaceAll("[. ]+$", "") + ". " + note);
     }
 
     private static Checked checkRow(Row row, Map<String, Known> byMark, Map<String, Known> inClassByName,
@@ -108,7 +115,7 @@ public final class RosterCheck {
     private static Checked known(Row row, Known person) {
         List<String> changes = new ArrayList<>();
         String name = (row.given() + " " + row.family()).strip();
-        if (!name.equals(person.fullName())) changes.add("name: " + person.fullName() + " becomes " + name);
+        if (!composed(name).equals(composed(person.fullName()))) changes.add("name: " + person.fullName() + " becomes " + name);
         change(changes, "e-mail", person.email(), row.email());
         change(changes, "number", person.schoolNo(), row.schoolNo());
         boolean moves = !row.group().isEmpty() && !row.group().equals(person.group());
@@ -127,6 +134,8 @@ public final class RosterCheck {
 
     private static String faultOf(Row row) {
         if (row.family().isEmpty() && row.given().isEmpty()) return "There is no name in this line";
+        for (String[] part : new String[][] {{"given name", row.given(), "100"}, {"family name", row.family(), "100"}, {"e-mail address", row.email(), "254"}, {"number", row.schoolNo(), "60"}, {"group", row.group(), "60"}})
+            if (part[1].length() > Integer.parseInt(part[2])) return "The " + part[0] + " has " + part[1].length() + " characters, and at most " + part[2] + " fit. Shorten it.";
         if ((row.family() + row.given()).chars().noneMatch(Character::isLetter)) return "This is not a name: " + row.given() + " " + row.family();
         if (!row.email().isEmpty() && !EmailAddress.isValid(row.email()))
             return "\"" + row.email() + "\" is not an e-mail address. Mend it or leave it out.";
@@ -141,6 +150,15 @@ public final class RosterCheck {
     }
 
     private static String nameOf(Row row) {
-        return Folding.fold((row.given() + " " + row.family()).strip());
+        return folded((row.given() + " " + row.family()).strip());
+    }
+
+    /** Names are the same however their letters are composed, and whatever invisible stands between them. */
+    private static String folded(String name) {
+        return Folding.fold(composed(name).replaceAll("\\p{Cf}", ""));
+    }
+
+    private static String composed(String name) {
+        return Normalizer.normalize(name, Normalizer.Form.NFC);
     }
 }

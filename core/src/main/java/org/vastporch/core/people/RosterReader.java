@@ -1,172 +1,118 @@
 package org.vastporch.core.people;
 
-import java.io.IOException;
-import java.io.StringReader;
-import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.EnumMap;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVRecord;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
 import org.vastporch.core.Refusal;
-import org.vastporch.core.text.Folding;
+import org.vastporch.core.people.RosterTable.Line;
 
-/** Reads a roster as school offices export it: encoding, separator and columns are found by looking. */
+/** Reads a list of students as school offices export it: encoding, separator, head and columns are found by looking, and it is said what was taken as what. */
 public final class RosterReader {
 
     /** More rows than this are not taken at once. */
     public static final int MOST_ROWS = 2500;
-    private static final int MOST_CELL = 200;
 
-    /** One row as it was read. {@code line} is its number in the file, from 1; empty texts stand for cells that were not there. */
-    public record Row(int line, String family, String given, String email, String schoolNo, String group) {}
+    /** What a column is. A whole name has its given name first, unless it has a comma or the column says otherwise. */
+    public enum Column { FAMILY, GIVEN, FULL, FULL_FAMILY_FIRST, EMAIL, NUMBER, GROUP, LEFT }
 
-    enum Column { FAMILY, GIVEN, FULL, EMAIL, NUMBER, GROUP }
+    /**
+     * One row as it was read.
+     *
+     * @param line its number in the file, from 1; empty texts stand for cells that were not there
+     * @param note what is odd about the line, in words; empty if nothing is
+     */
+    public record Row(int line, String family, String given, String email, String schoolNo, String group, String note) {}
 
-    private static final Map<String, Column> HEADERS = headers();
+    /**
+     * A column as it was taken.
+     *
+     * @param head   the words at its head; empty if the list has none
+     * @param sample the first cell of it that says something
+     */
+    public record ColumnTaken(String head, String sample, Column as) {}
+
+    /** @param notes what was left or mended, in words */
+    public record Roster(List<ColumnTaken> columns, List<Row> rows, List<String> notes) {}
 
     private RosterReader() {}
 
-    /** Reads a file's bytes. */
-    public static List<Row> read(byte[] bytes) {
-        refuseOtherFiles(bytes);
-        return read(decode(bytes));
+    /** Reads a file's bytes; {@code columns} says what the columns are, or is empty to let that be found. */
+    public static Roster read(byte[] bytes, List<Column> columns) {
+        return read(RosterFile.text(bytes), columns);
     }
 
-    /** Reads pasted text. Without a header line the first column is taken as the names, if it looks like names. */
-    public static List<Row> read(String text) {
-        List<CSVRecord> lines = parse(text.startsWith("\uFEFF") ? text.substring(1) : text);
+    /** Reads pasted text, in the same way. */
+    public static Roster read(String text, List<Column> columns) {
+        RosterTable table = RosterTable.of(text);
+        List<Line> lines = table.lines();
         if (lines.isEmpty()) throw new Refusal("roster", "roster-empty", "There are no rows in this roster. Paste the names, one to a line, or choose a file.");
-        Map<Column, Integer> columns = columnsOf(lines.get(0));
-        boolean headed = !columns.isEmpty();
-        if (!headed && looksLikeName(cell(lines.get(0), 0))) columns.put(Column.FULL, 0);
-        if (!columns.containsKey(Column.FULL) && !columns.containsKey(Column.FAMILY) && !columns.containsKey(Column.GIVEN))
-            throw new Refusal("roster", "roster-no-name",
-                "No column with names was found. The first line should name the columns, for example: Surname, Forename, E-mail. It reads: "
-                    + shortened(String.join(", ", lines.get(0).toList())));
-        List<Row> rows = new ArrayList<>();
-        for (CSVRecord line : lines.subList(headed ? 1 : 0, lines.size())) {
-            Row row = row(line, columns);
-            if (!(row.family() + row.given() + row.email() + row.schoolNo()).isEmpty()) rows.add(row);
-        }
+        RosterColumns.Head found = RosterColumns.of(lines);
+        List<Column> as = columns.isEmpty() ? found.columns() : columns;
+        boolean names = as.stream().anyMatch(c -> c == Column.FAMILY || c == Column.GIVEN || c == Column.FULL || c == Column.FULL_FAMILY_FIRST);
+        if (!names)
+            throw new Refusal("roster", "roster-no-name", "No column of names was found. The first row reads \"" + shortened(String.join(", ", lines.get(0).cells()))
+                + "\"; it should name the columns, such as: Surname, Forename, E-mail, Group.");
+        List<Line> below = lines.subList(found.at() + 1, lines.size());
+        List<Row> rows = below.stream().map(line -> row(line, as, found.at() < 0 ? 0 : lines.get(found.at()).cells().size()))
+            .filter(row -> !(row.family() + row.given() + row.email() + row.schoolNo()).isEmpty()).toList();
         if (rows.isEmpty()) throw new Refusal("roster", "roster-empty", "This roster has column names but no rows under them.");
         if (rows.size() > MOST_ROWS)
-            throw new Refusal("roster", "roster-too-long", "This roster has " + rows.size() + " rows. At most "
-                + MOST_ROWS + " are taken at once; please split the file.");
-        return rows;
+            throw new Refusal("roster", "roster-too-long", "This roster has " + rows.size() + " rows. At most " + MOST_ROWS + " are taken at once; please split the file.");
+        return new Roster(taken(lines, found.at(), below, as), rows, notes(table, found, columns.isEmpty()));
     }
 
-    private static Row row(CSVRecord line, Map<Column, Integer> columns) {
-        String family = cell(line, columns.get(Column.FAMILY));
-        String given = cell(line, columns.get(Column.GIVEN));
-        String full = cell(line, columns.get(Column.FULL));
+    private static List<ColumnTaken> taken(List<Line> lines, int head, List<Line> below, List<Column> as) {
+        List<ColumnTaken> taken = new ArrayList<>();
+        for (int i = 0; i < as.size(); i++) {
+            int at = i;
+            String sample = below.stream().map(l -> l.cell(at)).filter(c -> !c.isEmpty()).findFirst().orElse("");
+            taken.add(new ColumnTaken(head < 0 ? "" : shortened(lines.get(head).cell(i)), shortened(sample), as.get(i)));
+        }
+        return taken;
+    }
+
+    private static List<String> notes(RosterTable table, RosterColumns.Head found, boolean guessed) {
+        List<String> notes = new ArrayList<>(table.notes());
+        if (found.at() > 0) {
+            String left = table.lines().subList(0, found.at()).stream().map(l -> String.join(" ", l.cells()).strip()).map(RosterReader::shortened).collect(Collectors.joining("”, “"));
+            notes.add((found.at() == 1 ? "A line" : found.at() + " lines") + " above the names of the columns " + (found.at() == 1 ? "was" : "were") + " left: “" + left + "”.");
+        }
+        List<Column> columns = found.columns();
+        if (guessed && found.at() < 0 && columns.contains(Column.FAMILY)) notes.add("No line says which name is which: look whether given and family names stand right.");
+        if (guessed && columns.contains(Column.FULL_FAMILY_FIRST)) notes.add("The list is sorted by the first word of each name, so that was taken as the family name.");
+        return notes;
+    }
+
+    private static Row row(Line line, List<Column> columns, int head) {
+        String family = cell(line, columns, Column.FAMILY);
+        String given = cell(line, columns, Column.GIVEN);
+        boolean familyFirst = columns.contains(Column.FULL_FAMILY_FIRST);
+        String full = cell(line, columns, familyFirst ? Column.FULL_FAMILY_FIRST : Column.FULL);
         if (family.isEmpty() && given.isEmpty() && !full.isEmpty()) {
             int comma = full.indexOf(',');
-            int space = full.lastIndexOf(' ');
-            family = comma >= 0 ? full.substring(0, comma) : full.substring(space + 1);
-            given = comma >= 0 ? full.substring(comma + 1) : space < 0 ? "" : full.substring(0, space);
+            int space = familyFirst ? full.indexOf(' ') : full.lastIndexOf(' ');
+            String before = comma >= 0 ? full.substring(0, comma) : space < 0 ? "" : full.substring(0, space);
+            String after = full.substring((comma >= 0 ? comma : space) + 1);
+            family = comma >= 0 || familyFirst && space >= 0 ? before : after;
+            given = comma >= 0 || familyFirst && space >= 0 ? after : before;
         }
-        return new Row((int) line.getRecordNumber(), family.strip(), given.strip(), cell(line, columns.get(Column.EMAIL)),
-            cell(line, columns.get(Column.NUMBER)), cell(line, columns.get(Column.GROUP)));
+        return new Row(line.no(), family.strip(), given.strip(), cell(line, columns, Column.EMAIL), cell(line, columns, Column.NUMBER), cell(line, columns, Column.GROUP), note(line, columns, head));
     }
 
-    private static String cell(CSVRecord line, @Nullable Integer index) {
-        if (index == null || index >= line.size()) return "";
-        String text = line.get(index).replaceAll("[\\p{Cntrl}\\p{Cf}]", " ").replaceAll("[\\s\\u00a0]+", " ").strip();
-        return text.length() <= MOST_CELL ? text : text.substring(0, MOST_CELL);
+    private static String cell(Line line, List<Column> columns, Column column) {
+        return line.cell(columns.indexOf(column));
     }
 
-    private static Map<Column, Integer> columnsOf(CSVRecord header) {
-        Map<Column, Integer> columns = new EnumMap<>(Column.class);
-        for (int i = 0; i < header.size(); i++) {
-            Column column = HEADERS.get(Folding.fold(header.get(i)).replaceAll("[^\\p{L}]", ""));
-            if (column != null) columns.putIfAbsent(column, i);
-        }
-        return columns;
-    }
-
-    private static boolean looksLikeName(String cell) {
-        return cell.matches("[\\p{L}\\p{M}'’ .,-]{2,80}") && cell.chars().anyMatch(Character::isLetter);
-    }
-
-    private static List<CSVRecord> parse(String text) {
-        CSVFormat format = CSVFormat.DEFAULT.builder().setDelimiter(separatorOf(text)).setIgnoreEmptyLines(true)
-            .setIgnoreSurroundingSpaces(true).setTrim(true).setLenientEof(true).setTrailingData(true).get();
-        try (var parser = format.parse(new StringReader(text))) {
-            return parser.getRecords();
-        } catch (IOException | UncheckedIOException e) {
-            throw new Refusal("roster", "roster-broken", "This file cannot be read as rows: a quotation mark seems to be missing.");
-        }
-    }
-
-    /** The separator that stands most often, outside quotation marks, in the first lines. */
-    private static char separatorOf(String text) {
-        String head = text.lines().filter(l -> !l.isBlank()).limit(5).reduce("", (a, b) -> a + "\n" + b).replaceAll("\"[^\"]*\"", "");
-        char best = ',';
-        long most = 0;
-        for (char candidate : new char[] {'\t', ';', ',', '|'}) {
-            long count = head.chars().filter(c -> c == candidate).count();
-            if (count > most) {
-                most = count;
-                best = candidate;
-            }
-        }
-        // Names typed one to a line as "Family, Given" have commas that part nothing.
-        boolean names = best == ',' && text.lines().filter(l -> !l.isBlank()).limit(5)
-            .allMatch(l -> l.chars().filter(c -> c == ',').count() == 1 && !l.contains("@") && looksLikeName(l.strip())
-                && !HEADERS.containsKey(Folding.fold(l.split(",")[0]).replaceAll("[^\\p{L}]", "")));
-        return names ? '\t' : best;
-    }
-
-    private static void refuseOtherFiles(byte[] bytes) {
-        String start = new String(bytes, 0, Math.min(bytes.length, 8), StandardCharsets.ISO_8859_1);
-        String kind = start.startsWith("%PDF") ? "a PDF document" : start.startsWith("PK") ? "a spreadsheet or an archive"
-            : start.startsWith("\u00d0\u00cf\u0011\u00e0") ? "an old spreadsheet" : start.startsWith("\u0089PNG") || start.startsWith("\u00ff\u00d8") ? "a picture" : "";
-        if (!kind.isEmpty())
-            throw new Refusal("roster", "roster-other-file", "This is " + kind + ", whatever its name says. Save the list as CSV and try again, or paste the rows.");
-    }
-
-    private static String decode(byte[] b) {
-        if (b.length >= 2 && (b[0] & 0xff) == 0xff && (b[1] & 0xff) == 0xfe) return new String(b, 2, b.length - 2, StandardCharsets.UTF_16LE);
-        if (b.length >= 2 && (b[0] & 0xff) == 0xfe && (b[1] & 0xff) == 0xff) return new String(b, 2, b.length - 2, StandardCharsets.UTF_16BE);
-        int evenZero = 0;
-        int oddZero = 0;
-        int looked = Math.min(b.length, 400);
-        for (int i = 0; i < looked; i++) {
-            if (b[i] == 0 && i % 2 == 0) evenZero++;
-            if (b[i] == 0 && i % 2 == 1) oddZero++;
-        }
-        if (oddZero > looked / 4) return new String(b, StandardCharsets.UTF_16LE);
-        if (evenZero > looked / 4) return new String(b, StandardCharsets.UTF_16BE);
-        if (evenZero + oddZero > 0) throw new Refusal("roster", "roster-other-file", "This is not a text file. Save the list as CSV and try again, or paste the rows.");
-        try {
-            return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(b)).toString();
-        } catch (CharacterCodingException e) {
-            return new String(b, Charset.forName("windows-1252"));
-        }
+    /** A line that has another number of cells than the head, if that may have moved or lost something. */
+    private static String note(Line line, List<Column> columns, int head) {
+        if (head == 0) return "";
+        int has = line.cells().size();
+        if (line.cells().stream().skip(head).anyMatch(c -> !c.isEmpty())) return "This line has " + has + " cells and the head has " + head + ": look whether each stands in its place";
+        boolean lost = has < head && columns.stream().skip(has).anyMatch(c -> c != Column.LEFT);
+        return lost ? "This line ends after " + has + (has == 1 ? " cell" : " cells") + "; the head has " + head : "";
     }
 
     private static String shortened(String text) {
-        return text.length() <= 120 ? text : text.substring(0, 119) + "…";
-    }
-
-    private static Map<String, Column> headers() {
-        Map<Column, List<String>> synonyms = Map.of(
-            Column.FAMILY, List.of("surname", "familyname", "lastname", "nachname", "familienname", "nom", "achternaam", "apellido", "apellidos", "cognome"),
-            Column.GIVEN, List.of("forename", "firstname", "givenname", "vorname", "prenom", "voornaam", "nombre", "preferredname", "christianname"),
-            Column.FULL, List.of("name", "fullname", "student", "studentname", "learner", "pupil", "pupilname", "nameofstudent", "nomcomplet"),
-            Column.EMAIL, List.of("email", "mail", "emailaddress", "adresseemail", "schoolemail", "correo"),
-            Column.NUMBER, List.of("studentno", "studentnumber", "number", "no", "nummer", "id", "studentid", "schoolno", "schoolnumber", "admissionno", "pupilnumber"),
-            Column.GROUP, List.of("group", "team", "set", "bed", "gruppe", "groupe", "tablegroup"));
-        Map<String, Column> headers = new HashMap<>();
-        synonyms.forEach((column, words) -> words.forEach(word -> headers.put(word, column)));
-        return Map.copyOf(headers);
+        return text.length() <= 80 ? text : text.substring(0, 79) + "…";
     }
 }

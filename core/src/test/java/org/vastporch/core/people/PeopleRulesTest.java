@@ -140,7 +140,7 @@ class PeopleRulesTest {
     @Test
     void aRosterSaysWhatItWouldChangeAndLeavesWhatItDoesNotName() {
         RosterCheck.Known wren = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, true, false);
-        List<RosterReader.Row> rows = RosterReader.read("Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
+        List<RosterReader.Row> rows = rows("Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
         List<RosterCheck.Checked> checked = RosterCheck.check(rows, List.of(wren));
         assertEquals(RosterCheck.Outcome.ALREADY, checked.get(0).outcome());
         assertEquals(RosterCheck.Outcome.CHANGES, checked.get(1).outcome());
@@ -155,12 +155,12 @@ class PeopleRulesTest {
         RosterCheck.Known elsewhere = new RosterCheck.Known(5, "Aurelio", "Pia", "p@post.example", "M-3", "", false, false, false, false);
         RosterCheck.Known teacher = new RosterCheck.Known(6, "Quill", "Ottoline", "q@post.example", "", "", false, false, false, true);
         RosterCheck.Known helper = new RosterCheck.Known(7, "Crake", "Tobiah", "c@post.example", "", "", true, false, true, false);
-        List<RosterCheck.Checked> checked = RosterCheck.check(RosterReader.read(head
+        List<RosterCheck.Checked> checked = RosterCheck.check(rows(head
             + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed 2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
             List.of(shared, elsewhere, teacher, helper));
         assertEquals(List.of("ALREADY", "MOVES", "JOINS", "BAD", "BAD", "DOUBLE"), checked.stream().map(c -> c.outcome().name()).toList());
         assertEquals("Here already, and in other classes too: the school keeper changes name, number and address; the group becomes Bed 2", checked.get(1).message());
-        assertEquals("BAD", RosterCheck.check(RosterReader.read(head + "Gull,Evil,M-3,w@post.example,"), List.of(shared, elsewhere)).get(0).outcome().name());
+        assertEquals("BAD", RosterCheck.check(rows(head + "Gull,Evil,M-3,w@post.example,"), List.of(shared, elsewhere)).get(0).outcome().name());
     }
 
     @ParameterizedTest
@@ -169,5 +169,9 @@ class PeopleRulesTest {
     void aNameThatCouldBeSomebodyElsesIsAsked(String family, String given, boolean asked) {
         List<String> taken = List.of("Ms Quill", "Ottoline Quill", "Quill", "Wren Castellane");
         assertEquals(asked, NewcomerName.isAsked(new PersonName(family == null ? "" : family.translateEscapes(), given == null ? "" : given.translateEscapes()), taken));
+    }
+
+    private static List<RosterReader.Row> rows(String text) {
+        return RosterReader.read(text, List.of()).rows();
     }
 }

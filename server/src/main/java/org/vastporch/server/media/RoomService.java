@@ -22,10 +22,10 @@ import org.vastporch.server.people.PeopleService;
 public class RoomService {
 
     /** @param bytes what somebody's pictures and files take */
-    public record Taken(String name, long bytes) {}
+    public record RoomTaken(String name, long bytes) {}
 
     /** @param student megabytes for each student; {@code inAll} for the class; {@code used} bytes of the class; {@code most} who takes the most, first */
-    public record RoomView(int student, int inAll, long used, List<Taken> most, int rev) {}
+    public record RoomView(int student, int inAll, long used, List<RoomTaken> most, int rev) {}
 
     public record RoomWish(int student, int inAll, int rev) {}
 
@@ -51,8 +51,8 @@ public class RoomService {
         MediaStore.ClassRoom room = store.room(classId);
         Map<Long, Long> used = store.used(classId);
         Names names = people.names(viewer, classId);
-        List<Taken> most = used.entrySet().stream().filter(e -> e.getKey() != 0 && e.getValue() > 0).sorted(Map.Entry.comparingByValue(Comparator.reverseOrder())).limit(NAMED)
-            .map(e -> new Taken(names.of(e.getKey()), e.getValue())).toList();
+        List<RoomTaken> most = used.entrySet().stream().filter(e -> e.getKey() != 0 && e.getValue() > 0).sorted(Map.Entry.comparingByValue(Comparator.reverseOrder())).limit(NAMED)
+            .map(e -> new RoomTaken(names.of(e.getKey()), e.getValue())).toList();
         return new RoomView(room.room().student(), room.room().inAll(), sum(used), most, room.rev());
     }
 

@@ -9,17 +9,23 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.people.RosterReader.Column;
 import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
 
 /** How people come into a class: by the list of the office, by its class word, by invitation. */
 @RestController
 class RosterApi {
 
-    record Pasted(String text) {}
+    private static final int LARGEST = 4_000_000;
+
+    /** @param columns what the columns are, where a person has said so */
+    record Pasted(String text, @Optionally List<Column> columns) {}
 
     record RosterRows(List<RosterService.RowView> rows) {}
 
@@ -39,13 +45,14 @@ class RosterApi {
     }
 
     @PostMapping("/api/classes/{id}/roster/preview")
-    RosterRows preview(Viewer viewer, @PathVariable long id, @RequestBody Pasted body) {
-        return new RosterRows(rosters.preview(viewer, id, body.text()));
+    RosterService.Preview preview(Viewer viewer, @PathVariable long id, @RequestBody Pasted body) {
+        return rosters.preview(viewer, id, body.text(), body.columns() == null ? List.of() : body.columns());
     }
 
     @PostMapping(path = "/api/classes/{id}/roster/preview-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    RosterRows previewFile(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        return new RosterRows(rosters.preview(viewer, id, file.getBytes()));
+    RosterService.Preview previewFile(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file, @RequestParam(defaultValue = "") List<Column> columns) throws IOException {
+        if (file.getSize() > LARGEST) throw Problem.invalid("roster", "roster-too-large", "This file is larger than any list of a class. Save the rows of one class as CSV, or paste them.");
+        return rosters.preview(viewer, id, file.getBytes(), columns);
     }
 
     /** Starts an import; how far it is tells the address of its number. */

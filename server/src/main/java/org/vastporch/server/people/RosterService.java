@@ -18,6 +18,7 @@ import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.RosterCheck.Checked;
 import org.vastporch.core.people.RosterCheck.Outcome;
 import org.vastporch.core.people.RosterReader;
+import org.vastporch.core.people.RosterReader.Column;
 import org.vastporch.core.people.Usernames;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
@@ -36,6 +37,9 @@ public class RosterService {
     /** @param changed how many people who were here already were changed as the list says */
     public record Imported(List<Enrolled> enrolled, int changed, List<RowView> left) {}
 
+    /** A list before anything of it is saved: what its columns were taken as, what was left or mended, and what each row would do. */
+    public record Preview(List<RosterReader.ColumnTaken> columns, List<String> notes, List<RowView> rows) {}
+
     /** Hears how far an import is; may stop it by throwing. */
     interface Progress {
         void done(int rows);
@@ -53,14 +57,19 @@ public class RosterService {
         this.transaction = transaction;
     }
 
-    public List<RowView> preview(Viewer viewer, long classId, String text) {
+    /** @param columns what the columns are; empty to let that be found */
+    public Preview preview(Viewer viewer, long classId, String text, List<Column> columns) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return views(viewer, classId, RosterReader.read(text));
+        return preview(viewer, classId, RosterReader.read(text, columns));
     }
 
-    public List<RowView> preview(Viewer viewer, long classId, byte[] file) {
+    public Preview preview(Viewer viewer, long classId, byte[] file, List<Column> columns) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return views(viewer, classId, RosterReader.read(file));
+        return preview(viewer, classId, RosterReader.read(file, columns));
+    }
+
+    private Preview preview(Viewer viewer, long classId, RosterReader.Roster roster) {
+        return new Preview(roster.columns(), roster.notes(), views(viewer, classId, roster.rows()));
     }
 
     /** Takes the rows that can be taken. Checked anew: what was previewed may have changed since. */
@@ -146,7 +155,7 @@ public class RosterService {
     }
 
     private static RosterReader.Row row(RowView view) {
-        return new RosterReader.Row(view.line(), view.family().strip(), view.given().strip(), view.email().strip(), view.schoolNo().strip(), view.group().strip());
+        return new RosterReader.Row(view.line(), view.family().strip(), view.given().strip(), view.email().strip(), view.schoolNo().strip(), view.group().strip(), "");
     }
 
     private static RowView view(Checked checked, String username) {

@@ -66,7 +66,7 @@ class IntakeTest {
         classId = classes.create(access.viewer(lead), new ClassService.NewClass("Boats", "", "", "Europe/London", LocalDate.now().minusDays(30), LocalDate.now().plusDays(30), List.of()));
         teacher = access.viewer(lead);
         blogs.create(teacher, classId, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
-        rosters.importRows(teacher, classId, rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get()));
+        rosters.importRows(teacher, classId, rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get(), List.of()).rows());
         student = people.students(classId).get(0);
     }
 
