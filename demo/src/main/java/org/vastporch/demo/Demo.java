@@ -1,5 +1,6 @@
 package org.vastporch.demo;
 
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.HashMap;
@@ -11,6 +12,8 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Import;
 import org.springframework.context.annotation.Primary;
 import org.vastporch.server.VastPorch;
+import org.vastporch.server.start.Doors;
+import org.vastporch.server.start.StartFault;
 import org.vastporch.standins.OutsideHost;
 import org.vastporch.standins.PostOffice;
 
@@ -73,7 +76,16 @@ public class Demo {
     }
 
     public static void main(String[] args) {
-        Running running = start(Integer.getInteger("vastporch.port", 8080), System.getProperty("vastporch.data", "./data/demo"), Map.of());
+        StartFault.told(Demo::open);
+    }
+
+    private static void open() {
+        int port = Integer.getInteger("vastporch.port", 8080);
+        String data = System.getProperty("vastporch.data", "./data/demo");
+        Doors.checkPort(System.getProperty("vastporch.listen", VastPorch.LISTEN), port);
+        if (port != 0) for (int beside : new int[] {HOST_BESIDE, POST_BESIDE}) Doors.checkPort(VastPorch.LISTEN, port + beside);
+        Doors.checkData(Path.of(data));
+        Running running = start(port, data, Map.of());
         System.out.println("Vast Porch is open at " + running.address() + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
             + " · password porch-demo · outside blogs at " + running.outside().base() + " · letters at " + running.post().base());
     }

@@ -1,19 +1,29 @@
 package org.vastporch.server;
 
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.context.annotation.Bean;
 import org.springframework.scheduling.annotation.EnableScheduling;
+import org.vastporch.server.start.Doors;
+import org.vastporch.server.start.StartFault;
 
 /** The application. */
 @SpringBootApplication
 @EnableScheduling
 public class VastPorch {
 
+    /** Unless told otherwise the server is there for this machine alone. */
+    public static final String LISTEN = "127.0.0.1";
+
     public static void main(String[] args) {
-        SpringApplication.run(VastPorch.class, args);
+        StartFault.told(() -> {
+            Doors.checkPort(System.getProperty("vastporch.listen", LISTEN), Integer.getInteger("server.port", 8080));
+            Doors.checkData(Path.of(System.getProperty("vastporch.data", "./data")));
+            SpringApplication.run(VastPorch.class, args);
+        });
     }
 
     /** The time of day, cut to the microseconds that the database keeps. */
