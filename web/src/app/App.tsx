@@ -34,7 +34,7 @@ const PostPage = page(() => import('../posts/PostPage').then((m) => m.PostPage))
 const StrangersPost = page(() => import('../posts/StrangersPost').then((m) => m.StrangersPost));
 const MarginPage = page(() => import('../posts/MarginPage').then((m) => m.MarginPage));
 const PersonPage = page(() => import('../posts/PersonPage').then((m) => m.PersonPage));
-const MyPagesPage = page(() => import('../posts/MyPagesPage').then((m) => m.MyPagesPage));
+const MyWritingPage = page(() => import('../posts/MyWritingPage').then((m) => m.MyWritingPage));
 const ChoosePage = page(() => import('../posts/ChoosePage').then((m) => m.ChoosePage));
 const WritePage = page(() => import('../posts/WritePage').then((m) => m.WritePage));
 const ApprovePage = page(() => import('../moderation/ApprovePage').then((m) => m.ApprovePage));
@@ -74,7 +74,7 @@ const IN_CLASS = {
   'persons/:place': PersonPage,
   'blog': DirectoryPage,
   'blog/:address': BlogPage,
-  'my-pages': MyPagesPage,
+  'my-writing': MyWritingPage,
   'write': ChoosePage,
   'write/:postId': WritePage,
   'posts/:postId/margin': MarginPage,
@@ -183,14 +183,21 @@ function Home({ me }: { me: Me }) {
   return <Plain me={me}><div className="page plain"><h1>You are in no class now</h1><p className="muted">When a teacher enrols you, the class appears here.</p></div></Plain>;
 }
 
+/** The class that one came from: pages that are of no class keep it in the band. */
+const CAME_FROM = 'porch-class';
+
 function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
-  return <><Band me={me} current={undefined} /><TriesNote me={me} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
+  const cameFrom = me.classes.find((c) => c.id === Number(sessionStorage.getItem(CAME_FROM))) ?? (me.classes.length === 1 ? me.classes[0] : undefined);
+  return <><Band me={me} current={cameFrom} /><TriesNote me={me} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
 }
 
 function InClass({ me }: { me: Me }) {
   const { classId } = useParams();
   const { pathname } = useLocation();
   const current = me.classes.find((c) => c.id === Number(classId));
+  useEffect(() => {
+    if (current) sessionStorage.setItem(CAME_FROM, String(current.id));
+  }, [current]);
   if (!current) return <Plain me={me}><NotThere /></Plain>;
   // The server gives a moderator nothing but what waits; this only spares them the empty frames of the other pages.
   const isFor = current.role !== 'MODERATOR' || /\/(approve|posts\/\d+)$/.test(pathname);

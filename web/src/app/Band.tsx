@@ -31,7 +31,7 @@ function placesOf(c: Place): PlaceLink[] {
     return [
       { to: `${at}/porch`, word: p.porch },
       { to: `${at}/write`, word: p.write },
-      { to: `${at}/my-pages`, word: p.pages, count: c.returned },
+      { to: `${at}/my-writing`, word: p.writing, count: c.returned },
       { to: `${at}/feedback`, word: p.feedback },
     ];
   return [
@@ -40,6 +40,22 @@ function placesOf(c: Place): PlaceLink[] {
     ...(manages(c.role) ? [{ to: `${at}/write`, word: p.write }, { to: `${at}/approve`, word: p.approve, count: c.waits }] : []),
     { to: `${at}/mark`, word: p.mark, count: c.toMark },
     { to: `${at}/people`, word: p.class, also: ['groups', 'blogs', 'prompts', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`) },
+  ];
+}
+
+/** The pages and acts that can be gone to by their names, besides the places. */
+function pagesOf(c: Place, me: Me): PlaceLink[] {
+  const at = `/classes/${c.id}`;
+  const of = (words: Record<string, string>) => Object.entries(words).map(([word, to]) => ({ word, to: to.startsWith('/') ? to : `${at}/${to}` }));
+  const own = of({ 'Blogs of the class': 'blog', 'News since last time': '/news', 'My subscriptions': '/subscriptions', 'My account': '/account' });
+  if (c.role === 'MODERATOR' || c.role === 'STRANGER') return [];
+  if (!manages(c.role)) return own;
+  return [
+    ...of({
+      'Enrol students': 'people/roster', 'Class word and invitations': 'people/ways', Groups: 'groups', 'Blogs and their settings': 'blogs', 'Make a new blog': 'blogs/new', Prompts: 'prompts', 'Set a prompt': 'prompts/new',
+      'Outside blogs': 'sources', Rules: 'rules', 'Term and names': 'term', 'What was decided': 'decisions',
+    }),
+    ...own, ...(me.teacher ? of({ 'Make a new class': '/classes/new' }) : []), ...(me.keeper ? of({ 'The school': '/school' }) : []),
   ];
 }
 
@@ -128,7 +144,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         <p className={css.leaving}><button className="btn go" onClick={() => signOut(true)}>Take them away and sign out</button> <button className="btn" onClick={() => signOut(false)}>Leave them and sign out</button></p>
       </Modal>
     )}
-    {searching && seen && <Suspense fallback={null}><SearchDialog classId={seen.id} places={placesOf(seen)} onClose={() => setSearching(false)} /></Suspense>}
+    {searching && seen && <Suspense fallback={null}><SearchDialog classId={seen.id} places={[...placesOf(seen), ...(eyes ? [] : pagesOf(seen, me))]} onClose={() => setSearching(false)} /></Suspense>}
     {eyes && (
       <div className={css.eyes} role="status">
         <span>You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.</span>

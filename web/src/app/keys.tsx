@@ -10,6 +10,9 @@ export interface PageKey {
 
 const KeysContext = createContext<{ set: (keys: PageKey[]) => void } | null>(null);
 
+/** Keys by the words and signs that stand on them. */
+const NAMES: Record<string, string> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Backspace: '⌫' };
+
 function isTyping(target: EventTarget | null): boolean {
   const element = target as HTMLElement | null;
   return !!element && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
@@ -27,8 +30,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
         return;
       }
       const found = keys.current.find((k) => k.key.toLowerCase() === e.key.toLowerCase());
-      // A button in focus keeps its own Enter.
-      if (!found || (e.key === 'Enter' && (e.target as HTMLElement).closest?.('button, a'))) return;
+      // A button in focus keeps its own Enter and blank.
+      if (!found || ((e.key === 'Enter' || e.key === ' ') && (e.target as HTMLElement).closest?.('button, a'))) return;
       e.preventDefault();
       found.run();
     };
@@ -41,7 +44,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       {children}
       <Modal opened={shown !== null} onClose={() => setShown(null)} title="Keys of this page" size="sm">
         {shown?.length ? shown.map((k) => (
-          <div key={k.key} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span className="key">{k.key}</span></div>
+          <div key={k.key} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span className="key">{NAMES[k.key] ?? k.key}</span></div>
         )) : <p className="muted">This page has no keys of its own.</p>}
       </Modal>
     </KeysContext.Provider>

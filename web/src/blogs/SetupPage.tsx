@@ -14,6 +14,7 @@ import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { FRESH } from './fresh';
 import { LookChoice } from './LookChoice';
+import { TitleField } from './TitleField';
 
 type Kind = BlogSetup['kind'];
 
@@ -107,7 +108,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               {kinds.map((k) => <Radio key={k.value} value={k.value} label={k.label} description={k.says} mt={8} />)}
             </Radio.Group>
             {v.kind === 'GROUP' && <Select label="Whose" mt="md" data={[...(blogRef ? [] : [{ value: '', label: 'every group, each its own' }]), ...groups.map((g) => ({ value: String(g.id), label: g.name }))]} allowDeselect={false} {...form.getInputProps('groupId')} />}
-            <TextInput label={pattern ? 'Title; {name} becomes the name' : 'Title'} name="title" mt="md" disabled={!!blogRef?.startsWith('b') && isEach(v.kind)} {...form.getInputProps('title')} />
+            <TitleField whose={!pattern ? undefined : isEach(v.kind) ? 'each student' : 'each group'} disabled={!!blogRef?.startsWith('b') && isEach(v.kind)} value={v.title} error={form.errors.title} onChange={(title) => form.setFieldValue('title', title)} />
             <Textarea label="Introduction; readers see it at the head of the blog" name="intro" mt="md" minRows={2} {...form.getInputProps('intro')} />
             <Textarea label="Instructions; students see them while they write" name="about" mt="md" minRows={2} {...form.getInputProps('about')} />
 

@@ -40,7 +40,7 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
           return (
             <div key={c.name} className={css.stair} aria-current={isCurrent} onClick={() => { if (!isCurrent) onStair(i); }}>
               <Steps criterion={c} mark={mark} isCurrent={isCurrent} onChoose={(points) => { onStair(i); onChoose(i, points); }} />
-              {isCurrent && mark?.points === undefined && <p className={css.descriptor}>{c.levels.map((l, n) => <span key={l.points}><span className="key">{n + 1}</span> </span>)}<span className="muted">chooses, </span><span className="key">C</span><span className="muted"> adds a word</span></p>}
+              {isCurrent && mark?.points === undefined && <p className={`keyed ${css.descriptor}`}>{c.levels.map((l, n) => <span key={l.points}><span className="key">{n + 1}</span> </span>)}<span className="muted">chooses, </span><span className="key">C</span><span className="muted"> adds a word</span></p>}
               {paper.evidence && <p className={css.evidence}>{evidenceOf(paper.evidence, i)}</p>}
               {isCurrent && open === 'remark' ? <Remark label={`Comment on ${c.name}`} begin={mark?.remark ?? ''} onKeep={(text) => { onRemark(i, text); onOpen(null); }} /> : mark?.remark && <p className={css.given}>{mark.remark}</p>}
             </div>

@@ -63,6 +63,14 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, (now) => now && { ...now, marks: [...now.marks.filter((m) => m.criterion !== index), { criterion: index, points, remark: before?.remark ?? '' }] });
     put({ path: `criteria/${index}`, body: { points, remark: before?.remark ?? '' }, says: `${criteria[index].name}: ${points}` });
   };
+  /** Up or down the stair that is current; the first press chooses its lowest step. */
+  const step = (by: number) => {
+    const levels = criteria[stair]?.levels ?? [];
+    const now = levels.findIndex((l) => l.points === p?.marks.find((m) => m.criterion === stair)?.points);
+    const to = levels[Math.max(0, Math.min(levels.length - 1, now < 0 ? 0 : now + by))];
+    if (to && to !== levels[now]) choose(stair, to.points);
+  };
+  const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const release = async () => {
     const papers = (await settled()).students.filter((s) => s.standing === 'MARKED').map((s) => ({ student: s.studentId, seen: s.seen }));
     try {
@@ -76,13 +84,15 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   };
   useKeys([
     ...(criteria[stair]?.levels ?? []).map((l, i) => ({ key: String(i + 1), says: `${criteria[stair].name}: ${l.name} (${l.points})`, run: () => choose(stair, l.points) })),
-    { key: 'Enter', says: 'Next stair', run: () => setStair((stair + 1) % Math.max(1, criteria.length)) },
-    { key: 'Backspace', says: 'The stair before', run: () => setStair((stair + criteria.length - 1) % Math.max(1, criteria.length)) },
+    { key: 'ArrowRight', says: 'One step up', run: () => step(1) },
+    { key: 'ArrowLeft', says: 'One step down', run: () => step(-1) },
+    { key: 'Enter', says: 'Next stair', run: () => toStair(1) },
+    { key: 'ArrowDown', says: 'Next stair', run: () => toStair(1) },
+    { key: 'ArrowUp', says: 'The stair before', run: () => toStair(-1) },
     { key: 'c', says: 'A comment on this stair', run: () => setOpen('remark') },
     { key: 'w', says: 'A word on the whole', run: () => setOpen('word') },
     { key: 'n', says: 'Next to mark', run: next },
-    { key: 'ArrowRight', says: 'Next student', run: () => go(strip.students[at + 1]) },
-    { key: 'ArrowLeft', says: 'The student before', run: () => go(strip.students[at - 1]) },
+    { key: 'p', says: 'The student before', run: () => go(strip.students[at - 1]) },
     { key: 's', says: folded ? 'Show the steps' : 'Fold the steps away', run: () => setFolded(!folded) },
   ]);
   return (

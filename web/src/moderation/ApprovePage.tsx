@@ -119,7 +119,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     { key: 'u', says: 'Take the last decision back, or the last lot', run: takeBack },
     { key: 'ArrowDown', says: 'Next', run: () => move(1) },
     { key: 'ArrowUp', says: 'The one before', run: () => move(-1) },
-    { key: 'x', says: 'Pick, to decide several at once', run: pick },
+    { key: ' ', says: 'Pick, to decide several at once', run: pick },
     { key: 'l', says: 'Pick all that are shown, or none', run: pickAll },
   ]);
 
@@ -149,7 +149,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
         </select></label>
         <label>, <select aria-label="Order" value={order} onChange={(e) => set('by', e.target.value)}>{Object.entries(ORDERS).map(([value, word]) => <option key={value} value={value}>{word}</option>)}</select></label>
         {waiting.length > 1 && <button className="word" onClick={pickAll}>{picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span></button>}
-        <span style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked; a decision is for all of them` : <><span className="key">?</span> keys</>}</span>
+        <span style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked; a decision is for all of them` : <span className="keyed"><span className="key">?</span> keys</span>}</span>
       </div>
       <main className={css.pile}>
         {left === 0 && <p className="muted" style={{ padding: '20px 0' }}>{wish.sort || wish.classId ? 'Nothing of this waits.' : 'When a student hands something in, or a classmate comments, it stands here.'}</p>}

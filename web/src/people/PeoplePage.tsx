@@ -76,8 +76,8 @@ function Rows({ people }: { people: MemberLine[] }) {
   return (
     <>
       <div ref={top} style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }} tabIndex={0} aria-label="List of people">
-        <table className="rows" style={{ minWidth: 820 }} aria-rowcount={people.length + 1}>
-          <thead><tr><th>Name</th><th>Username</th><th>Role</th><th>Group</th><th>Readers see</th><th>Account</th><th><span className="away">What to do</span></th></tr></thead>
+        <table className={`rows ${css.people}`} aria-rowcount={people.length + 1}>
+          <thead><tr><th>Name</th><th className={css.wide}>Username</th><th className={css.wide}>Role</th><th className={css.wide}>Group</th><th className={css.wide}>Readers see</th><th>Account</th><th><span className="away">What to do</span></th></tr></thead>
           <tbody>
             {items.length > 0 && items[0].start > 0 && <tr aria-hidden="true" style={{ height: items[0].start }}><td colSpan={7} style={{ padding: 0, border: 0 }} /></tr>}
             {items.map((v) => <Member key={v.key} p={people[v.index]} onAct={setActing} />)}
@@ -107,9 +107,9 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
   const shownAs = !student ? '' : p.nameAsked ? 'A new student' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
     <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
-      <td>{student ? <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link> : p.sortName}</td>
-      <td>{p.username}</td><td className="muted">{t.roles[p.role]}</td><td>{p.group}</td>
-      <td className={p.shown === 'PEN_NAME' ? undefined : 'muted'}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}{p.nameAsked && <span className={css.asked}>{manages(role) ? <button className="word" onClick={() => onAct({ type: 'name', person: p })}>look at the name</button> : 'the name waits'}</span>}</td>
+      <td>{student ? <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link> : p.sortName}<span className={css.narrow}>{[t.roles[p.role], p.group, p.username].filter(Boolean).join(' · ')}</span></td>
+      <td className={css.wide}>{p.username}</td><td className={`muted ${css.wide}`}>{t.roles[p.role]}</td><td className={css.wide}>{p.group}</td>
+      <td className={`${css.wide} ${p.shown === 'PEN_NAME' ? '' : 'muted'}`}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}{p.nameAsked && <span className={css.asked}>{manages(role) ? <button className="word" onClick={() => onAct({ type: 'name', person: p })}>look at the name</button> : 'the name waits'}</span>}</td>
       <td className="muted">{isLeft && p.leftAt ? <>left <When at={p.leftAt} />{p.leaving === 'HAND_OVER' ? ' with the writing' : ''}</> : p.state === 'slip' ? 'has not signed in yet' : 'signed in'}</td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
         {isLeft && manages(role) && p.mayReturn && <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>Take back</button>}
@@ -125,7 +125,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
               {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>How their texts are approved</Menu.Item>}
               {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>}
               {manages(role) && !student && <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>}
-              {manages(role) && <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>Leave the class</Menu.Item>}
+              {manages(role) && <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>{student ? 'End the enrolment' : 'Take out of the class'}</Menu.Item>}
             </Menu.Dropdown>
           </Menu>
         )}

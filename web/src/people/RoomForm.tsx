@@ -11,11 +11,7 @@ import css from './People.module.css';
 
 const MEGABYTE = 1024 * 1024;
 
-/** A number of bytes as people say it. */
-function said(bytes: number): string {
-  const megabytes = bytes / MEGABYTE;
-  return megabytes >= 1_000 ? `${(megabytes / 1_024).toFixed(1)} GB` : megabytes >= 10 ? `${Math.round(megabytes)} MB` : `${megabytes.toFixed(1)} MB`;
-}
+const megabytes = (bytes: number) => (bytes < 10 * MEGABYTE ? (bytes / MEGABYTE).toFixed(1) : Math.round(bytes / MEGABYTE).toLocaleString('en-GB'));
 
 /** How much room pictures and files may take in a class, and who takes it. */
 export function RoomForm({ classId }: { classId: number }) {
@@ -29,6 +25,7 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
   const client = useQueryClient();
   const form = useForm({ initialValues: { student: room.student, inAll: room.inAll } });
   const [problem, setProblem] = useState('');
+  const many = room.most.filter((m) => m.bytes * 10 > room.student * MEGABYTE);
   const submit = form.onSubmit(async (values) => {
     setProblem('');
     try {
@@ -42,8 +39,8 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
     <section className={css.room}>
       <h2>Room for pictures and files</h2>
       <p className="muted">
-        {said(room.used)} of {said(room.inAll * MEGABYTE)} are taken.
-        {room.most.length > 0 && ` Most of it by ${room.most.map((m) => `${m.name} (${said(m.bytes)})`).join(', ')}.`}
+        {megabytes(room.used)} of {room.inAll.toLocaleString('en-GB')} megabytes are taken.
+        {many.length > 0 && ` Much of it by ${many.map((m) => `${m.name} (${megabytes(m.bytes)})`).join(', ')}.`}
       </p>
       <form className={css.roomForm} onSubmit={submit}>
         <NumberInput label="Megabytes for each student" min={1} {...form.getInputProps('student')} />

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { putJson } from '../api/client';
 import type { Beside, BlogRules, Draft } from '../api/schema';
 import { Sightline } from '../parts/Sightline';
-import { When } from '../parts/When';
+import { Due } from '../parts/When';
 import { t } from '../texts/en';
 import type { Typed } from './useDraft';
 import { WorksUsed } from './WorksUsed';
@@ -60,7 +60,7 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
     <>
       {prompt && (
         <>
-          <h4>{prompt.title} · due <When at={prompt.due} />{prompt.late ? ' · late now' : ''}</h4>
+          <h4>{prompt.title} · <Due at={prompt.due} />{prompt.late ? ' · late now' : ''}</h4>
           {prompt.instructions && <p className="tiny" style={{ margin: '0 0 10px' }}>{prompt.instructions}</p>}
           {prompt.questions.map((q) => <div key={q} className={css.question}>{q}</div>)}
         </>

@@ -8,7 +8,7 @@ import { manages, useClass } from '../app/useClass';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { StateBoard } from '../parts/StateBoard';
 import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
+import { Due, When } from '../parts/When';
 import { t } from '../texts/en';
 import css from './Entry.module.css';
 
@@ -66,7 +66,7 @@ function Prompt({ prompt, onBegin, onElsewhere }: { prompt: PromptView; onBegin:
   return (
     <article className={css.entry}>
       <div>
-        <div className={css.who}>due <When at={prompt.due} />{over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}</div>
+        <div className={css.who}><Due at={prompt.due} />{over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}</div>
         <h2>{prompt.title}</h2>
         <p className={css.lines}>{prompt.instructions}</p>
       </div>

@@ -15,6 +15,6 @@ export function Desk({ id, onDone }: { id: number; onDone?: () => void }) {
   if (error && !draft) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
   if (!draft || (isFetching && draft.id !== id)) return <div className="page plain"><Loading lines={9} /></div>;
   if (draft.beside.state === 'HIDDEN' || draft.beside.state === 'BINNED')
-    return <div className="page plain"><p className="tell">{draft.beside.state === 'HIDDEN' ? 'A teacher has hidden this post. Talk to your teacher about it.' : 'This post lies in the bin. Take it out on My pages to change it.'}</p></div>;
+    return <div className="page plain"><p className="tell">{draft.beside.state === 'HIDDEN' ? 'A teacher has hidden this post. Talk to your teacher about it.' : 'This post lies in the bin. Take it out on My writing to change it.'}</p></div>;
   return <Writing key={draft.id} draft={draft} onDone={onDone} />;
 }

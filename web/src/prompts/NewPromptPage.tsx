@@ -84,7 +84,7 @@ export function NewPromptPage() {
             <TextInput label="Until" type="datetime-local" name="commentsDue" disabled={!form.values.comments} {...form.getInputProps('commentsDue')} />
             <NumberInput label="Words at least" min={0} max={1000} disabled={!form.values.comments} {...form.getInputProps('commentsWords')} />
           </div>
-          <Checkbox mt="lg" label="Post first, then read" description="A student reads others' answers once the own one is published." {...form.getInputProps('answerFirst', { type: 'checkbox' })} />
+          <Checkbox mt="lg" label="Yours before theirs" description="A student reads others' answers once the own one is published." {...form.getInputProps('answerFirst', { type: 'checkbox' })} />
           <h2 style={{ marginTop: 30 }}>How it is marked</h2>
           <NumberInput label="Points in all" min={0} mt="sm" style={{ maxWidth: 160 }} {...form.getInputProps('points')} />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />

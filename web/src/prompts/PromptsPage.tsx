@@ -7,7 +7,7 @@ import { Asides } from '../asides/Asides';
 import { GivenTable } from '../comments/Given';
 import { CopyLink } from '../parts/LastingLink';
 import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
+import { Due } from '../parts/When';
 import { t } from '../texts/en';
 
 export function PromptsPage() {
@@ -27,7 +27,7 @@ export function PromptsPage() {
         {prompts.data?.map((p) => (
           <section key={p.id} style={{ padding: '18px 0', borderBottom: '1px solid var(--line)' }}>
             <h2>{p.title}</h2>
-            <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}>due <When at={p.due} /> · {t.count(p.points, 'point', 'points')}{p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}</p>
+            <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}><Due at={p.due} /> · {t.count(p.points, 'point', 'points')}{p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}</p>
             <p style={{ margin: 0, font: '17px/1.55 var(--serif)', color: 'var(--reading)' }}>{p.instructions}</p>
             <p style={{ margin: '6px 0 0' }}><Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>Its posts</Link>{' · '}<Link className="word" to={`/classes/${id}/mark/${p.id}`}>Mark</Link>{' · '}<CopyLink path={`/classes/${id}/write?prompt=${p.id}`} /></p>
             {p.asked.comments > 0 && <details style={{ marginTop: 8 }} onToggle={(e) => show(`g${p.id}`, e.currentTarget.open)}><summary className="tiny" style={{ cursor: 'pointer' }}>Comments given</summary>{shown[`g${p.id}`] && <GivenTable prompt={p.id} />}</details>}

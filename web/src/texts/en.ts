@@ -2,11 +2,11 @@
 export const t = {
   name: 'Vast Porch',
   places: {
-    today: 'Today', porch: 'Porch', write: 'Write', approve: 'Approve', mark: 'Mark', class: 'Class', pages: 'My pages', feedback: 'Feedback',
+    today: 'Today', porch: 'Porch', write: 'Write', approve: 'Approve', mark: 'Mark', class: 'Class', writing: 'My writing', feedback: 'Feedback',
   },
   states: {
     DRAFT: 'Draft', WAITING: 'Waiting', PUBLISHED: 'Published', RETURNED: 'Returned', SCHEDULED: 'Scheduled', HIDDEN: 'Hidden', BINNED: 'In the bin',
-    NOT_HANDED_IN: 'Not handed in', MISSING: 'Missing', HANDED_IN: 'Handed in', BEING_MARKED: 'Being marked', MARKED: 'Marked', RELEASED: 'Released',
+    NOT_HANDED_IN: 'Not handed in', MISSING: 'Nothing came', HANDED_IN: 'Handed in', BEING_MARKED: 'Being marked', MARKED: 'Marked', RELEASED: 'Released',
   } as Record<string, string>,
   roles: { LEAD: 'lead teacher', CO_TEACHER: 'co-teacher', ASSISTANT: 'assistant', MODERATOR: 'moderator', STUDENT: 'student', GUEST: 'guest' } as Record<string, string>,
   roleDoes: {

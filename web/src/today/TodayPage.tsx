@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { askingOptions, scheduledOptions, todayOptions } from '../api/queries';
-import { manages, useClass } from '../app/useClass';
+import { askingOptions, meOptions, scheduledOptions, todayOptions } from '../api/queries';
+import { isStaff, manages, useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
 import { say, When } from '../parts/When';
 import { t } from '../texts/en';
@@ -14,6 +14,8 @@ export function TodayPage() {
   const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
   const { data: asking = [] } = useQuery(askingOptions(id));
   const { data: scheduled = [] } = useQuery(scheduledOptions(id));
+  const { data: me } = useQuery(meOptions);
+  const others = me?.classes.some((c) => c.id !== id && isStaff(c.role));
   const at = `/classes/${id}`;
   if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
   if (!data) return <div className="page plain"><Loading lines={7} /></div>;
@@ -47,7 +49,7 @@ export function TodayPage() {
           </section>
         )}
         <p className="tiny muted" style={{ marginTop: 24 }}>
-          {data.elsewhere.length > 0 ? `Something waits in ${data.elsewhere.join(' and ')} too.` : 'Nothing waits in your other classes.'} <Link className="word tiny" to={`${at}/porch`}>What is on the Porch</Link>
+          {data.elsewhere.length > 0 ? `Something waits in ${data.elsewhere.join(' and ')} too. ` : others ? 'Nothing waits in your other classes. ' : ''}<Link className="word tiny" to={`${at}/porch`}>What is on the Porch</Link>
         </p>
       </main>
     </div>

@@ -44,9 +44,9 @@ class ApproveTest {
         comment(pupil, "The second thing was the smell of it.");
         Page teacher = as("quill", "/classes/1/approve?sort=comments");
         entry(teacher, "noticed was the mulch").click();
-        teacher.keyboard().press("x");
+        teacher.keyboard().press("Space");
         entry(teacher, "the smell of it").click();
-        teacher.keyboard().press("x");
+        teacher.keyboard().press("Space");
         assertThat(teacher.getByText("2 picked; a decision is for all of them")).isVisible();
         teacher.keyboard().press("r");
         teacher.getByLabel("What should be changed in these 2?").fill("Say what you would ask her.");

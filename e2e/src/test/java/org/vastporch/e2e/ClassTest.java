@@ -79,7 +79,7 @@ class ClassTest {
     @Test
     void whoLeavesCanBeTakenBack() {
         Page teacher = Stage.as("quill", "/classes/1/people?find=quispe", 1280, 800, ColorScheme.LIGHT);
-        menuItem(teacher, "Illari Quispe", "Leave the class").click();
+        menuItem(teacher, "Illari Quispe", "End the enrolment").click();
         assertThat(teacher.getByText("stay for the readers they have, under the name “Illari Quispe”")).isVisible();
         teacher.getByText("Let the writing go along").click();
         assertThat(teacher.getByText("disappear from the Porch")).isVisible();
@@ -134,7 +134,7 @@ class ClassTest {
         teacher.navigate("/classes/1/people?find=brightwater");
         menuItem(teacher, "Odalys Brightwater", "Look through their eyes").click();
         assertThat(teacher.getByText("as Odalys Brightwater sees it")).isVisible();
-        assertThat(link(teacher, "My pages")).isVisible();
+        assertThat(link(teacher, "My writing")).isVisible();
         assertThat(teacher.getByText("Frost Watch").first()).isVisible();
         assertThat(teacher.getByText("Solveig")).hasCount(0);
         button(teacher, "Be yourself again").click();

@@ -188,7 +188,7 @@ class FirstDayTest {
     }
 
     private void mendAndHandInAgain(Page wren) {
-        link(wren, "My pages").click();
+        link(wren, "My writing").click();
         assertThat(wren.getByText("Ms Quill wrote: “Which side were they on?”")).isVisible();
         link(wren, "What the slugs left us").click();
         wren.getByLabel("Your text").getByText("I counted").click();

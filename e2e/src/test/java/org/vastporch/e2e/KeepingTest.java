@@ -115,7 +115,7 @@ class KeepingTest {
         assertEquals(200, saved(one, () -> button(one, "Go on with this one").click()));
         two.reload();
         assertThat(two.getByLabel("Title")).hasValue("First again");
-        link(two, "My pages").click();
+        link(two, "My writing").click();
         assertThat(two.getByText("First again")).isVisible();
     }
 

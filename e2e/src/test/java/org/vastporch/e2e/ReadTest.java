@@ -125,7 +125,7 @@ class ReadTest {
         assertThat(page.getByText("You can only read.")).isVisible();
         signOut(page, "Mr Fennimore");
         Stage.signIn(page, "tunde.a", "porch-demo");
-        assertThat(link(page, "My pages")).isVisible();
+        assertThat(link(page, "My writing")).isVisible();
         assertThat(page.getByText("You can only read.")).hasCount(0);
     }
 

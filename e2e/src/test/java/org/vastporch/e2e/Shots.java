@@ -66,7 +66,7 @@ class Shots {
     private static void eyes() {
         Page teacher = Stage.as("quill", "/classes/1/people?find=brightwater", 1280, 800, ColorScheme.LIGHT);
         Stage.button(teacher, "More for Odalys Brightwater").click();
-        teacher.getByText("Leave the class").click();
+        teacher.getByText("End the enrolment").click();
         teacher.getByText("Let the writing go along").waitFor();
         teacher.keyboard().press("Escape");
         Stage.button(teacher, "More for Odalys Brightwater").click();

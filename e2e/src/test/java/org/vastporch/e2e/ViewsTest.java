@@ -20,7 +20,7 @@ class ViewsTest {
         "/classes/1/people/roster", "/classes/1/blogs", "/classes/1/prompts", "/classes/1/prompts/new", "/classes/1/sources", "/classes/1/rules", "/classes/new", "/classes/1/people/ways",
         "/classes/1/groups", "/classes/1/blogs/s1", "/classes/1/blogs/new", "/classes/1/term", "/classes/1/blog/garden-news", "/account", "/classes/1/posts/101", "/classes/1/posts/101/margin",
         "/classes/1/search?q=frost", "/classes/1/decisions");
-    private static final List<String> OF_STUDENTS = List.of("/classes/1/porch", "/classes/1/write", "/classes/1/my-pages", "/classes/1/feedback", "/classes/1/posts/101", "/classes/1/blog/garden-news",
+    private static final List<String> OF_STUDENTS = List.of("/classes/1/porch", "/classes/1/write", "/classes/1/my-writing", "/classes/1/feedback", "/classes/1/posts/101", "/classes/1/blog/garden-news",
         "/classes/1/blog/plot-log-of-wren-castellane", "/classes/1/blog", "/account", "/news", "/subscriptions", "/classes/1/search?q=frost", "/stop?t=x", "/email?t=x");
 
     @Test

@@ -15,7 +15,7 @@ import css from './Entry.module.css';
 const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
 
 /** All that a student wrote, with where each piece stands; what needs the student comes first. */
-export function MyPagesPage() {
+export function MyWritingPage() {
   const { id, name } = useClass();
   const own = useQuery(ownPostsOptions(id));
   const client = useQueryClient();
@@ -33,9 +33,9 @@ export function MyPagesPage() {
   const sorted = [...(own.data ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return (
     <div className="page plain">
-      <title>{`My pages · ${name}`}</title>
+      <title>{`My writing · ${name}`}</title>
       <main>
-        <h1>My pages</h1>
+        <h1>My writing</h1>
         {problem !== null && <Trouble error={problem} />}
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
