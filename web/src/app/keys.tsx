@@ -13,6 +13,13 @@ const KeysContext = createContext<{ set: (keys: PageKey[]) => void } | null>(nul
 /** Keys by the words and signs that stand on them. */
 const NAMES: Record<string, string> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Backspace: '⌫' };
 
+/** What several keys do is said once. */
+function together(keys: PageKey[]): { says: string; keys: string[] }[] {
+  const said = new Map<string, string[]>();
+  for (const { key, says } of keys) said.set(says, [...(said.get(says) ?? []), key]);
+  return [...said].map(([says, all]) => ({ says, keys: all }));
+}
+
 function isTyping(target: EventTarget | null): boolean {
   const element = target as HTMLElement | null;
   return !!element && (element.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName));
@@ -43,8 +50,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     <KeysContext.Provider value={value}>
       {children}
       <Modal opened={shown !== null} onClose={() => setShown(null)} title="Keys of this page" size="sm">
-        {shown?.length ? shown.map((k) => (
-          <div key={k.key} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span className="key">{NAMES[k.key] ?? k.key}</span></div>
+        {shown?.length ? together(shown).map((k) => (
+          <div key={k.says} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span>{k.keys.map((key) => <span key={key} className="key">{NAMES[key] ?? key}</span>)}</span></div>
         )) : <p className="muted">This page has no keys of its own.</p>}
       </Modal>
     </KeysContext.Provider>

@@ -84,6 +84,7 @@ class DemoSchool {
         clock.set(at(monday.minusDays(3), 9, 0));
         long hester = people.addKeeper("hester", new PersonName("Lindqvist", "Hester"));
         people.setPassword(hester, PASSWORD);
+        people.signedIn(hester);
         long quill = staff("Ms", "Ottoline", "Quill", true);
         long halloway = staff("Dr", "Ines", "Halloway", true);
         long vantongeren = staff("Mr", "Osric", "Vantongeren", true);
@@ -147,6 +148,7 @@ class DemoSchool {
     private long staff(String title, String given, String family, boolean teacher) {
         long id = people.addStaff(Viewer.STRANGER, title, new PersonName(family, given), "", teacher);
         people.setPassword(id, PASSWORD);
+        people.signedIn(id);
         return id;
     }
 
@@ -166,6 +168,7 @@ class DemoSchool {
             throw new UncheckedIOException(e);
         }
         people.setPassword(people.students(classId), PASSWORD);
+        people.students(classId).forEach(people::signedIn);
     }
 
     static Instant at(LocalDate day, int hour, int minute) {

@@ -85,7 +85,6 @@ class PlotToPlate {
 
     void fill(Viewer teacher, long classId, LocalDate monday, Instant now, String outside) {
         List<Long> students = people.students(classId);
-        students.forEach(people::signedIn);
         kept = categories.set(teacher, classId, Stream.of("Pests", "Soil", "Weather", "Harvest").map(name -> new CategoryService.Wanted(null, name)).toList());
         for (int week = 1; week <= 6; week++) {
             LocalDate start = monday.plusWeeks(week <= 4 ? week - 1 : week);
