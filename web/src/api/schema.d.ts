@@ -1428,6 +1428,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/pictures/from-address": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addFrom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/reports": {
         parameters: {
             query?: never;
@@ -1934,6 +1950,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["takeBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/video": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["video"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2525,6 +2557,8 @@ export interface components {
             id: string;
             kind: string;
             name: string;
+            /** Format: int32 */
+            pages: number;
             /** Format: int64 */
             size: number;
             type: string;
@@ -3003,6 +3037,9 @@ export interface components {
         PersonPage: {
             next?: string;
             people: components["schemas"]["PersonLine"][];
+        };
+        PictureAddress: {
+            address: string;
         };
         Pile: {
             counts: components["schemas"]["PileCount"][];
@@ -3587,6 +3624,13 @@ export interface components {
             /** Format: int32 */
             words: number;
         };
+        Video: {
+            frame: string;
+            page: string;
+        };
+        VideoFound: {
+            video?: components["schemas"]["Video"];
+        };
         Wanted: {
             /** Format: int64 */
             id?: number;
@@ -3812,6 +3856,7 @@ export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
+export type PictureAddress = components['schemas']['PictureAddress'];
 export type Pile = components['schemas']['Pile'];
 export type PileCount = components['schemas']['PileCount'];
 export type PileItem = components['schemas']['PileItem'];
@@ -3877,6 +3922,8 @@ export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
 export type UsualWaitView = components['schemas']['UsualWaitView'];
 export type VersionView = components['schemas']['VersionView'];
+export type Video = components['schemas']['Video'];
+export type VideoFound = components['schemas']['VideoFound'];
 export type Wanted = components['schemas']['Wanted'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
@@ -6626,6 +6673,32 @@ export interface operations {
             };
         };
     };
+    addFrom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PictureAddress"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Uploaded"];
+                };
+            };
+        };
+    };
     reportPost: {
         parameters: {
             query?: never;
@@ -7580,6 +7653,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    video: {
+        parameters: {
+            query?: {
+                address?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VideoFound"];
+                };
             };
         };
     };

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
+import { getJson, withParams } from '../api/client';
 import { filesOptions } from '../api/queries';
-import type { FileView } from '../api/schema';
+import type { FileView, VideoFound } from '../api/schema';
 import './Reading.css';
 
 interface ReadingProps {
@@ -35,12 +36,55 @@ function furnish(figure: HTMLElement, files: FileView[]) {
     link.target = '_blank';
     link.before(element('span', `A video at ${new URL(address, location.href).host}`));
     link.after(element('small', 'It is kept elsewhere. Nothing of it is loaded before you open it.'));
+    void offerToPlay(figure, address);
   } else if (kind === 'document' && file) {
     link.before(element('span', `${(file.name.split('.').pop() ?? '').toUpperCase()} · ${size(file.size)}`));
+    if (file.pages > 0) figure.append(pagesOf(file));
   } else if ((kind === 'sound' || kind === 'video') && file) {
     const player = element(kind === 'sound' ? 'audio' : 'video', '', { controls: true, preload: 'metadata', src: address });
     player.setAttribute('aria-label', file.name);
     link.replaceWith(player);
   } else return;
   figure.dataset.done = 'yes';
+}
+
+/** A video of a page that the school has chosen plays where it stands, once somebody wants it: before that nothing outside is asked. */
+async function offerToPlay(figure: HTMLElement, address: string) {
+  const { video } = await getJson<VideoFound>(withParams('/api/video', { address })).catch((): VideoFound => ({}));
+  if (!video || !figure.isConnected) return;
+  const button = element('button', 'Play it here', { type: 'button', className: 'btn' });
+  button.onclick = () => {
+    const frame = element('iframe', '', { src: video.frame, title: `Video at ${new URL(video.frame).host}`, referrerPolicy: 'no-referrer', allow: 'fullscreen' });
+    // A player runs, and reaches nothing of this page.
+    frame.setAttribute('sandbox', 'allow-scripts allow-same-origin allow-presentation');
+    button.replaceWith(frame);
+    frame.focus();
+  };
+  figure.append(button);
+}
+
+/** The pages of a PDF, one at a time, as the server draws them. */
+function pagesOf(file: FileView): HTMLElement {
+  const place = element('div', '', { className: 'pages' });
+  const image = element('img', '', { loading: 'lazy' });
+  const where = element('span');
+  const back = element('button', 'Page before', { type: 'button', className: 'word' });
+  const on = element('button', 'Next page', { type: 'button', className: 'word' });
+  let no = 1;
+  const show = (to: number) => {
+    no = to;
+    image.src = `${file.address}/pages/${no}`;
+    image.alt = `Page ${no} of ${file.pages} of ${file.name}`;
+    where.textContent = `Page ${no} of ${file.pages}`;
+    back.disabled = no === 1;
+    on.disabled = no === file.pages;
+  };
+  back.onclick = () => show(no - 1);
+  on.onclick = () => show(no + 1);
+  image.onerror = () => { where.textContent = 'This page cannot be drawn here. Open the file to read it.'; };
+  show(1);
+  const bar = element('p');
+  bar.append(back, where, on);
+  place.append(image, bar);
+  return place;
 }

@@ -1,7 +1,7 @@
 import { Menu } from '@mantine/core';
 import { useEditorState, type Editor } from '@tiptap/react';
 import { useRef, useState } from 'react';
-import { putIn } from './putIn';
+import { putVideo } from './putVideo';
 import { Recorder } from './Recorder';
 import css from './Write.module.css';
 
@@ -33,7 +33,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
   const set = () => {
     const address = asking?.address.trim() ?? '';
     const whole = /^[a-z]+:/i.test(address) ? address : `https://${address}`;
-    if (asking?.for === 'card' && address) putIn(editor, 'file', { kind: 'card', href: whole, name: '' });
+    if (asking?.for === 'card' && address) void putVideo(editor, address);
     if (asking?.for === 'link' && !address) chain().unsetLink().run();
     if (asking?.for === 'link' && address) chain().extendMarkRange('link').setLink({ href: whole }).run();
     setAsking(null);
@@ -42,7 +42,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
   if (asking)
     return (
       <form className={css.tools} onSubmit={(e) => { e.preventDefault(); set(); }}>
-        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder={asking.for === 'link' ? 'Where the link leads: https://…' : 'The page of the video: https://…'} value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
+        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder={asking.for === 'link' ? 'Where the link leads: https://…' : 'The page of the video, or its code to put it elsewhere'} value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
           onKeyDown={(e) => e.key === 'Escape' && setAsking(null)} />
         <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
         <button type="button" onClick={() => setAsking(null)}>Cancel</button>

@@ -13,11 +13,12 @@ import { say } from '../parts/When';
 import { BesideDraft } from './BesideDraft';
 import { Align } from './align';
 import { File as FileNode } from './file';
-import { plainPaste } from './paste';
+import { carriedFile, MOST_PICTURES, pastedAs, picturesIn, plainPaste } from './paste';
 import { AskForHelp, OwnMargin } from './OwnMargin';
 import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
 import { putIn } from './putIn';
+import { putVideo } from './putVideo';
 import { Tools } from './Tools';
 import { keptHere, typedOf, useDraft, type Kept, type Saving, type Typed } from './useDraft';
 import { VersionsDialog } from './VersionsDialog';
@@ -65,9 +66,12 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
     content: begin.typed.html,
     editorProps: {
       attributes: { class: 'reading', role: 'textbox', 'aria-label': 'Your text', 'aria-multiline': 'true' },
-      transformPastedHTML: plainPaste,
+      transformPastedHTML: (html) => {
+        void takeAlong(picturesIn(html));
+        return plainPaste(html);
+      },
       // A word processor offers a picture of the text besides the text itself; the text is what is meant.
-      handlePaste: (_view, event) => !event.clipboardData?.getData('text/html') && takeFiles([...(event.clipboardData?.files ?? [])]),
+      handlePaste: (_view, event) => !event.clipboardData?.getData('text/html') && (takeFiles([...(event.clipboardData?.files ?? [])]) || takeLine(event.clipboardData?.getData('text/plain') ?? '')),
       handleDrop: (_view, event) => takeFiles([...((event as DragEvent).dataTransfer?.files ?? [])]),
     },
     onCreate: () => { if (begin.restored) update({}); },
@@ -77,6 +81,34 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
     if (files.length === 0) return false;
     void upload(files);
     return true;
+  };
+  /** A line that was pasted and is the address of a picture, or the code of a player. */
+  const takeLine = (text: string): boolean => {
+    const pasted = pastedAs(text);
+    if (!pasted || !editor || !draft.tools.includes(pasted.type === 'picture' ? 'PICTURE' : 'VIDEO')) return false;
+    if (pasted.type === 'video') void putVideo(editor, pasted.address);
+    else void takeAlong([pasted.address]);
+    return true;
+  };
+  /** Pictures that came along with what was pasted: an own copy of each is kept, or it is said why not. */
+  const takeAlong = async (addresses: string[]) => {
+    if (addresses.length === 0) return;
+    const failed: string[] = [];
+    for (const address of addresses.slice(0, MOST_PICTURES)) {
+      uploading.current++;
+      const carried = address.startsWith('data:');
+      try {
+        const at = `/api/posts/${draft.id}/pictures`;
+        const taken = carried ? await postFile<Uploaded>(at, carriedFile(address)) : await postJson<Uploaded>(`${at}/from-address`, { address });
+        if (editor) putIn(editor, 'picture', { src: taken.address });
+      } catch (e) {
+        failed.push(`${carried ? 'A picture' : `The picture from ${new URL(address).host}`} was not taken along: ${e instanceof ApiProblem ? e.message : 'it could not be read.'}`);
+      } finally {
+        uploading.current--;
+      }
+    }
+    if (addresses.length > MOST_PICTURES) failed.push(`Only the first ${MOST_PICTURES} pictures were taken along.`);
+    setProblem([...new Set(failed)].join(' '));
   };
   const upload = async (files: File[]) => {
     setProblem('');

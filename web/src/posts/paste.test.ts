@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { plainPaste } from './paste';
+import { carriedFile, pastedAs, picturesIn, plainPaste, playerIn } from './paste';
 
 describe('what is pasted from elsewhere', () => {
   it('leaves scripts, styles, frames and notes to programs out', () => {
@@ -23,5 +23,31 @@ describe('what is pasted from elsewhere', () => {
   it('leaves a sentence that only looks like a point', () => {
     expect(plainPaste('<p>- a dash, said she</p>')).toBe('<p>- a dash, said she</p>');
     expect(plainPaste('<p class="MsoList">No sign here</p>')).toBe('<p class="MsoList">No sign here</p>');
+  });
+});
+
+describe('what comes along with a paste', () => {
+  it('finds the pictures that are kept elsewhere or carried, each once, and leaves those of this school', () => {
+    const html = '<img src="https://a.example/x.png"><img src="//b.example/y.jpg"><img src="https://a.example/x.png"><img src="/media/12"><img src="data:image/png;base64,AAAA"><img src="data:image/svg+xml,x"><img src="file:///c/z.png">';
+    expect(picturesIn(html)).toEqual(['https://a.example/x.png', 'https://b.example/y.jpg', 'data:image/png;base64,AAAA']);
+  });
+
+  it('knows the address of a picture, and the code of a player', () => {
+    expect(pastedAs(' https://a.example/leaf.PNG?w=3 ')).toEqual({ type: 'picture', address: 'https://a.example/leaf.PNG?w=3' });
+    expect(pastedAs('<iframe width="560" src="https://v.example/embed/b1" allowfullscreen></iframe>')).toEqual({ type: 'video', address: 'https://v.example/embed/b1' });
+    expect(pastedAs('See https://a.example/leaf.png')).toBeNull();
+    expect(pastedAs('https://a.example/page')).toBeNull();
+  });
+
+  it('takes no address of a player that is none of the web', () => {
+    expect(playerIn('<iframe src="javascript:alert(1)"></iframe>')).toBeNull();
+    expect(playerIn('<div><iframe src="//v.example/embed/b1"></iframe></div>')).toBe('https://v.example/embed/b1');
+    expect(playerIn('<b>words</b>')).toBeNull();
+  });
+
+  it('makes a file of a picture that a page carries in itself', async () => {
+    const file = carriedFile('data:image/png;base64,aGVs bG8=');
+    expect(file.type).toBe('image/png');
+    expect(file.size).toBe(5);
   });
 });

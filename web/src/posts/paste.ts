@@ -50,3 +50,36 @@ function trimStart(p: Element, characters: number) {
     left -= cut;
   }
 }
+
+/** More pictures than these are not taken along with one paste. */
+export const MOST_PICTURES = 12;
+
+/** The pictures of a pasted page that are kept elsewhere, or carried in it: those of this school stay as they are. */
+export function picturesIn(html: string): string[] {
+  const page = new DOMParser().parseFromString(html, 'text/html');
+  const all = [...page.querySelectorAll('img[src]')].map((img) => img.getAttribute('src')!).map((src) => (src.startsWith('//') ? `https:${src}` : src));
+  return [...new Set(all.filter((src) => /^https?:\/\//i.test(src) || /^data:image\/(png|jpeg|gif|bmp);base64,/i.test(src)))];
+}
+
+/** A line of text that is more than a text: the address of a picture, or the code by which a video page puts its player elsewhere. */
+export function pastedAs(text: string): { type: 'picture' | 'video'; address: string } | null {
+  const line = text.trim();
+  if (/^https?:\/\/\S+\.(png|jpe?g|gif|bmp)(\?\S*)?$/i.test(line)) return { type: 'picture', address: line };
+  const frame = playerIn(line);
+  return frame ? { type: 'video', address: frame } : null;
+}
+
+/** The address in a piece of code that puts a player somewhere; null if it is none. */
+export function playerIn(code: string): string | null {
+  if (!/^\s*<(iframe|div|p|blockquote)\b/i.test(code)) return null;
+  const src = new DOMParser().parseFromString(code, 'text/html').querySelector('iframe[src]')?.getAttribute('src');
+  if (!src) return null;
+  return src.startsWith('//') ? `https:${src}` : /^https?:\/\//i.test(src) ? src : null;
+}
+
+/** A picture that a page carries in itself, as a file. */
+export function carriedFile(address: string): File {
+  const [head = '', body = ''] = address.split(',', 2);
+  const bytes = Uint8Array.from(atob(body.replace(/\s/g, '')), (c) => c.charCodeAt(0));
+  return new File([bytes], 'picture', { type: /^data:([^;]+)/.exec(head)?.[1] ?? '' });
+}

@@ -16,3 +16,6 @@ create table room (
 comment on table room is 'in megabytes: for each student, and for the whole class';
 alter table medium add column added_at timestamp(6) with time zone default current_timestamp not null;
 alter table blog_header add column changed_at timestamp(6) with time zone default current_timestamp not null;
+
+-- How many pages of a PDF are shown in place.
+alter table attachment add column pages int default 0 not null;

@@ -62,6 +62,7 @@ public class Demo {
         properties.put("server.port", port);
         properties.put("vastporch.data", data);
         properties.put("vastporch.quiet", true);
+        properties.put("vastporch.videos", outside.base() + "/watch/{id} => " + outside.base() + "/embed/{id}");
         properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
         SpringApplication application = new SpringApplication(Demo.class);
         try {

@@ -207,6 +207,7 @@ class EndpointTableTest {
         body("POST /api/classes/{class}/roster/preview", () -> Map.of("text", "Name\nA B"));
         body("POST /api/classes/{class}/roster", () -> Map.of("rows", List.of()));
         body("PUT /api/classes/{class}/room", () -> Map.of("student", 300, "inAll", 6_000, "rev", of.lead().get(path("/room")).body().get("rev").asInt()));
+        body("POST /api/posts/{draft}/pictures/from-address", () -> Map.of("address", "http://127.0.0.1:9/leaf.png"));
         body("PUT /api/classes/{class}/word", () -> Map.of("keep", false));
         body("POST /api/classes/{class}/invitations", EndpointTableTest::invite);
         body("POST /api/classes/{class}/blogs", setup);

@@ -2,6 +2,8 @@ package org.vastporch.server;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -11,6 +13,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.font.PDType1Font;
+import org.apache.pdfbox.pdmodel.font.Standard14Fonts;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -119,6 +127,47 @@ class FilesTest {
             }
         }
         return bytes.toByteArray();
+    }
+
+    /** A PDF is read where it stands: its pages are drawn for whoever may have it, and for nobody else. */
+    @Test
+    void thePagesOfAPdfAreDrawnForItsReaders() throws IOException {
+        JsonNode file = of.first().upload(files, "plan.pdf", pdf("Eleven leaves", "Twelve leaves")).body();
+        assertEquals(2, file.get("pages").asInt());
+        String page = file.get("address").asString() + "/pages/";
+        BufferedImage first = ImageIO.read(new ByteArrayInputStream(of.lead().get(page + 1).raw().body()));
+        assertTrue(first.getWidth() >= 1_000, "large enough to be read");
+        assertNotEquals(of.first().get(page + 1).text(), of.first().get(page + 2).text());
+        assertEquals("default-src 'none'; sandbox", of.first().get(page + 1).raw().headers().firstValue("Content-Security-Policy").orElse(""));
+        for (String no : List.of("0", "3", "-1")) assertEquals(404, of.first().get(page + no).status());
+        for (School.Person other : List.of(of.other(), of.guest(), of.moderator(), school.stranger(port))) assertTrue(other.get(page + 1).status() >= 401, "a draft's file is for its author and the staff");
+        assertEquals(0, of.first().upload(files, "broken.pdf", "%PDF-1.7 x".getBytes(StandardCharsets.US_ASCII)).body().get("pages").asInt(), "what cannot be drawn is a file all the same");
+    }
+
+    private static byte[] pdf(String... pages) throws IOException {
+        try (PDDocument document = new PDDocument()) {
+            for (String words : pages) {
+                PDPage page = new PDPage();
+                document.addPage(page);
+                try (PDPageContentStream on = new PDPageContentStream(document, page)) {
+                    on.beginText();
+                    on.setFont(new PDType1Font(Standard14Fonts.FontName.HELVETICA), 40);
+                    on.newLineAtOffset(80, 500);
+                    on.showText(words);
+                    on.endText();
+                }
+            }
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            document.save(bytes);
+            return bytes.toByteArray();
+        }
+    }
+
+    /** Which video pages play in place is the school's choice; none are chosen here. */
+    @Test
+    void aVideoOfAPageThatWasNotChosenIsNotFramed() {
+        assertFalse(school.stranger(port).get("/api/video?address=https://v.example/watch/b1").body().has("video"));
+        assertTrue(of.first().get("/api/me").raw().headers().firstValue("Content-Security-Policy").orElse("").contains("frame-src 'none'"));
     }
 
     @Test

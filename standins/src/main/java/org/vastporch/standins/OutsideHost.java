@@ -2,6 +2,10 @@ package org.vastporch.standins;
 
 import com.sun.net.httpserver.HttpExchange;
 import com.sun.net.httpserver.HttpServer;
+import java.awt.Color;
+import java.awt.Graphics2D;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -16,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
+import javax.imageio.ImageIO;
 
 /**
  * The outside world in small: a host with a few blogs, some of them with the troubles that real ones have, and a corner of addresses
@@ -80,6 +85,14 @@ public final class OutsideHost implements AutoCloseable {
                 hostile(call, path.length > 2 ? path[2] : "");
                 return;
             }
+            if ((path[1].equals("watch") || path[1].equals("embed")) && path.length == 3) {
+                send(call, 200, "text/html", path[1].equals("watch") ? OutsideSites.videoPage(path[2], base()) : OutsideSites.player(path[2]));
+                return;
+            }
+            if (path[1].equals("picture.png")) {
+                picture(call);
+                return;
+            }
             if (path[1].equals("members")) {
                 send(call, 200, "text/html", Site.page("Members only", "") + "<h1>Members only</h1><form><input type=\"password\" name=\"word\"></form>");
                 return;
@@ -88,6 +101,20 @@ public final class OutsideHost implements AutoCloseable {
             if (site == null) send(call, 404, "text/html", "<h1>Nothing here</h1>");
             else site(call, site, path.length > 2 ? path[2] : "", path.length > 3);
         }
+    }
+
+    private static void picture(HttpExchange call) throws IOException {
+        BufferedImage leaf = new BufferedImage(320, 200, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = leaf.createGraphics();
+        g.setColor(new Color(0xc9d8b4));
+        g.fillRect(0, 0, 320, 200);
+        g.setColor(new Color(0x4c7a3f));
+        g.fillOval(90, 40, 140, 120);
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(leaf, "png", png);
+        call.getResponseHeaders().set("Content-Type", "image/png");
+        call.sendResponseHeaders(200, png.size());
+        call.getResponseBody().write(png.toByteArray());
     }
 
     private void site(HttpExchange call, Site site, String place, boolean below) throws IOException {

@@ -30,4 +30,17 @@ final class OutsideSites {
                     + "I counted the turns of ten plants on rope and on string. On rope they made four turns in the time in which they made three on string.</p>", "Week 6 log", "beans")
                 .with(now, 12.4, "What the tide brings", "<p>Seaweed from the slip, washed twice in rain water, on half of the bed. The other half gets none, so that I can see whether it helps.</p>", "Week 5 log", "compost"));
     }
+
+    /** The page of a video, with its player in it and the code to put the player elsewhere. */
+    static String videoPage(String id, String base) {
+        String code = "<iframe src=\"" + base + "/embed/" + id + "\" width=\"560\" height=\"315\"></iframe>";
+        return Site.page("Video " + id, "") + "<h1>Beans in three minutes (" + Site.text(id) + ")</h1>" + code + "<p>To show it elsewhere: <code>" + Site.text(code) + "</code></p>";
+    }
+
+    /** A player: a bean that grows, over and over. */
+    static String player(String id) {
+        return "<!doctype html><title>Player " + Site.text(id) + "</title><body style='margin:0;background:#1d2a2f'><svg viewBox='0 0 560 315' role='img' aria-label='A bean grows' style='display:block;width:100%;height:100vh'>"
+            + "<rect y='250' width='560' height='65' fill='#5a4230'/><rect x='276' y='250' width='8' height='0' fill='#7fae5d'><animate attributeName='height' values='0;180' dur='6s' repeatCount='indefinite'/>"
+            + "<animate attributeName='y' values='250;70' dur='6s' repeatCount='indefinite'/></rect></svg>";
+    }
 }

@@ -5,10 +5,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpRange;
 import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -38,6 +40,13 @@ class AttachmentApi {
     @GetMapping("/api/posts/{id}/files")
     List<FileView> list(Viewer viewer, @PathVariable long id) {
         return files.ofPost(viewer, id);
+    }
+
+    /** A page of a PDF, drawn. Asks each time whether the reader still may. */
+    @GetMapping("/media/files/{id}/pages/{no}")
+    ResponseEntity<byte[]> page(Viewer viewer, @PathVariable String id, @PathVariable int no) {
+        return ResponseEntity.ok().contentType(MediaType.IMAGE_PNG).cacheControl(CacheControl.noCache().cachePrivate()).header("X-Content-Type-Options", "nosniff")
+            .header("Content-Security-Policy", "default-src 'none'; sandbox").body(files.page(viewer, id, no));
     }
 
     /** The file, or the one range of it that was asked for, so that players can jump. Asks each time whether the reader still may. */

@@ -1,5 +1,6 @@
 package org.vastporch.server.media;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -26,22 +27,24 @@ public class AttachmentService {
 
     private static final int MOST = 10;
 
-    /** @param kind SOUND, VIDEO or DOCUMENT */
-    public record FileView(String id, String address, String name, String kind, String type, long size) {}
+    /** @param kind SOUND, VIDEO or DOCUMENT; {@code pages} how many of its pages are shown in place */
+    public record FileView(String id, String address, String name, String kind, String type, long size, int pages) {}
 
     private final AttachmentStore store;
     private final MediaStore media;
     private final RoomService room;
+    private final PdfPages pages;
     private final PostHeadings posts;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PdfPages pages, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.media = media;
         this.room = room;
+        this.pages = pages;
         this.posts = posts;
         this.classes = classes;
         this.access = access;
@@ -64,13 +67,14 @@ public class AttachmentService {
         room.requireRoom(viewer, classId, "file", upload.size());
         String id = UUID.randomUUID().toString();
         String sha = upload.sha();
+        int pages = known.type().equals("application/pdf") ? this.pages.count(upload) : 0;
         // Its bytes come first, so that no row is locked while they are written; what is refused after that goes with the next clearing.
         transaction.executeWithoutResult(status -> keepBytes(sha, upload));
         transaction.executeWithoutResult(status -> {
             access.requireLockedPost(viewer, Act.EDIT, postId);
             refuseMany(postId);
             room.take(viewer, classId, "file", upload.size());
-            store.add(new AttachmentStore.Attachment(id, classId, postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), upload.size()), clock.instant());
+            store.add(new AttachmentStore.Attachment(id, classId, postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), upload.size(), pages), clock.instant());
         });
         return view(store.find(id).orElseThrow());
     }
@@ -100,6 +104,17 @@ public class AttachmentService {
         return file;
     }
 
+    /** A page of a PDF as a picture, counted from 1, for whoever may have the file. */
+    byte[] page(Viewer viewer, String id, int no) {
+        AttachmentStore.Attachment file = require(viewer, id);
+        if (no < 1 || no > file.pages()) throw Problem.missing();
+        return pages.draw(file.sha(), no, () -> {
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            write(file, 0, file.size() - 1, bytes);
+            return Upload.of(bytes.toByteArray(), file.name());
+        });
+    }
+
     /** Writes the bytes from {@code first} to {@code last}, both counted in, chunk by chunk. */
     void write(AttachmentStore.Attachment file, long first, long last, OutputStream out) throws IOException {
         for (long no = first / MediaStore.CHUNK; no <= last / MediaStore.CHUNK; no++) {
@@ -111,6 +126,6 @@ public class AttachmentService {
     }
 
     private static FileView view(AttachmentStore.Attachment a) {
-        return new FileView(a.id(), "/media/files/" + a.id(), a.name(), a.kind(), a.type(), a.size());
+        return new FileView(a.id(), "/media/files/" + a.id(), a.name(), a.kind(), a.type(), a.size(), a.pages());
     }
 }

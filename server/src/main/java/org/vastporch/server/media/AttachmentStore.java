@@ -12,9 +12,10 @@ import org.vastporch.server.http.Rows;
 @Repository
 class AttachmentStore {
 
-    record Attachment(String id, long classId, long postId, long ownerId, String sha, String name, String kind, String type, long size) {}
+    /** @param pages how many of its pages can be shown in place; 0 for what is no PDF */
+    record Attachment(String id, long classId, long postId, long ownerId, String sha, String name, String kind, String type, long size, int pages) {}
 
-    private static final String COLUMNS = "id, class_id, post_id, owner_id, sha, name, kind, type, size";
+    private static final String COLUMNS = "id, class_id, post_id, owner_id, sha, name, kind, type, size, pages";
 
     private final JdbcClient jdbc;
 
@@ -23,9 +24,9 @@ class AttachmentStore {
     }
 
     void add(Attachment a, Instant now) {
-        jdbc.sql("insert into attachment (" + COLUMNS + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name, :kind, :type, :size, :now)")
+        jdbc.sql("insert into attachment (" + COLUMNS + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name, :kind, :type, :size, :pages, :now)")
             .param("id", a.id()).param("classId", a.classId()).param("postId", a.postId()).param("ownerId", a.ownerId()).param("sha", a.sha()).param("name", a.name())
-            .param("kind", a.kind()).param("type", a.type()).param("size", a.size()).param("now", Rows.utc(now)).update();
+            .param("kind", a.kind()).param("type", a.type()).param("size", a.size()).param("pages", a.pages()).param("now", Rows.utc(now)).update();
     }
 
     Optional<Attachment> find(String id) {
@@ -43,6 +44,6 @@ class AttachmentStore {
 
     private static Attachment attachment(ResultSet row) throws SQLException {
         return new Attachment(row.getString("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("owner_id"), row.getString("sha"), row.getString("name"),
-            row.getString("kind"), row.getString("type"), row.getLong("size"));
+            row.getString("kind"), row.getString("type"), row.getLong("size"), row.getInt("pages"));
     }
 }

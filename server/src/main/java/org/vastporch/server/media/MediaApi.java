@@ -15,16 +15,19 @@ import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Optionally;
 
 @RestController
 class MediaApi {
 
     private final MediaService media;
     private final RoomService room;
+    private final VideoPages videos;
 
-    MediaApi(MediaService media, RoomService room) {
+    MediaApi(MediaService media, RoomService room, VideoPages videos) {
         this.media = media;
         this.room = room;
+        this.videos = videos;
     }
 
     @PostMapping(path = "/api/posts/{id}/pictures", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
@@ -32,6 +35,22 @@ class MediaApi {
         try (Upload upload = Upload.of(file)) {
             return media.addPicture(viewer, id, upload);
         }
+    }
+
+    record PictureAddress(String address) {}
+
+    @PostMapping("/api/posts/{id}/pictures/from-address")
+    MediaService.Uploaded addFrom(Viewer viewer, @PathVariable long id, @RequestBody PictureAddress body) throws IOException {
+        return media.addPictureFrom(viewer, id, body.address());
+    }
+
+    /** @param video left out if it is on no page that the school has chosen */
+    record VideoFound(@Optionally VideoPages.Video video) {}
+
+    /** The video of a page or player that the school has chosen, to play in place. It is a setting of the school and tells nothing of anybody. */
+    @GetMapping("/api/video")
+    VideoFound video(@RequestParam(defaultValue = "") String address) {
+        return new VideoFound(videos.of(address).orElse(null));
     }
 
     @PostMapping(path = "/api/blogs/{id}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)

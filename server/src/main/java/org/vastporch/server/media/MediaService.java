@@ -17,6 +17,7 @@ import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
+import org.vastporch.server.feeds.OutsidePictures;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
@@ -37,6 +38,8 @@ public class MediaService {
     private final RoomService room;
     /** Enough for a class trip; not for a program that sends them without end. */
     private final Allowance pictures = new Allowance(150);
+    private final Allowance fetches = new Allowance(150);
+    private final OutsidePictures outside;
     private final PostHeadings posts;
     private final BlogSetupService setups;
     private final ClassService classes;
@@ -44,10 +47,11 @@ public class MediaService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, RoomService room, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, RoomService room, OutsidePictures outside, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
         this.room = room;
+        this.outside = outside;
         this.posts = posts;
         this.setups = setups;
         this.classes = classes;
@@ -76,6 +80,15 @@ public class MediaService {
             store.addPicture(id, classId, postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
         });
         return new Uploaded(id, "/media/" + id, made.width(), made.height());
+    }
+
+    /** Keeps an own copy of a picture that stands on a page outside: it came along with what somebody pasted. */
+    public Uploaded addPictureFrom(Viewer viewer, long postId, String address) throws IOException {
+        access.requirePost(viewer, Act.EDIT, postId);
+        if (!fetches.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("Very many pictures were fetched for you within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
+        try (Upload upload = Upload.of(outside.fetch(address), "picture")) {
+            return addPicture(viewer, postId, upload);
+        }
     }
 
     private PictureMaker.Made make(Viewer viewer, long classId, Upload upload) throws IOException {

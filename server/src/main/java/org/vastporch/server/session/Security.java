@@ -13,6 +13,7 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.csrf.CsrfFilter;
 import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
+import org.vastporch.server.media.VideoPages;
 
 /**
  * The outer wall: session cookie, CSRF header, content security policy. What a signed-in person may do is not decided here but by
@@ -27,7 +28,7 @@ class Security {
         "connect-src 'self'", "media-src 'self' blob:", "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'"));
 
     @Bean
-    SecurityFilterChain chain(HttpSecurity http, SessionFilter sessions, UploadGate uploads) throws Exception {
+    SecurityFilterChain chain(HttpSecurity http, SessionFilter sessions, UploadGate uploads, VideoPages videos) throws Exception {
         return http
             .csrf(csrf -> csrf.spa())
             .sessionManagement(s -> s.sessionCreationPolicy(SessionCreationPolicy.STATELESS))
@@ -40,11 +41,16 @@ class Security {
             .addFilterBefore(sessions, CsrfFilter.class)
             .addFilterAfter(uploads, SessionFilter.class)
             .headers(h -> h
-                .contentSecurityPolicy(c -> c.policyDirectives(POLICY))
+                .contentSecurityPolicy(c -> c.policyDirectives(policy(videos.origins())))
                 .referrerPolicy(r -> r.policy(ReferrerPolicy.SAME_ORIGIN))
                 .cacheControl(c -> c.disable()))
             .exceptionHandling(e -> e.accessDeniedHandler((request, response, denied) -> forbid(response)))
             .build();
+    }
+
+    /** Frames hold nothing but the players of the video pages that the school has chosen. */
+    private static String policy(List<String> players) {
+        return POLICY + "; frame-src " + (players.isEmpty() ? "'none'" : String.join(" ", players));
     }
 
     @Bean
