@@ -41,7 +41,7 @@ import org.vastporch.server.search.Indexer;
 /** Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are. */
 public final class Bench {
 
-    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload");
+    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
     private static final long CLASS = 1;
@@ -83,6 +83,7 @@ public final class Bench {
             case "feedout" -> feedOut();
             case "typing" -> typing();
             case "firstload" -> firstLoad();
+            case "abuse" -> new Abuse(demo.address(), figures).run();
             case LARGE -> large();
             default -> throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL + " and " + LARGE);
         }

@@ -1,0 +1,194 @@
+package org.vastporch.bench;
+
+import java.awt.Color;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.lang.management.ManagementFactory;
+import java.lang.management.MemoryPoolMXBean;
+import java.lang.management.MemoryType;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javax.imageio.IIOImage;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageWriteParam;
+import javax.imageio.ImageWriter;
+import javax.imageio.stream.ImageOutputStream;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * What somebody does who wants to stall the school: the largest that each field takes and ten times as much, in the shapes that are worst for whatever reads
+ * them, while somebody else reads the Porch.
+ */
+final class Abuse {
+
+    private static final int TIMES = 8;
+    private static final int LARGEST = 290_000;
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private final String address;
+    private final Figures figures;
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final Map<String, double[]> slowest = new LinkedHashMap<>();
+
+    Abuse(String address, Figures figures) {
+        this.address = address;
+        this.figures = figures;
+    }
+
+    /** Somebody with cookies. */
+    private final class Person {
+        private final Map<String, String> cookies = new HashMap<>();
+
+        Person(String username) throws Exception {
+            send("GET", "/api/me", null, "application/json");
+            send("POST", "/api/session", JSON.writeValueAsBytes(Map.of("username", username, "password", "porch-demo")), "application/json");
+        }
+
+        HttpResponse<byte[]> send(String method, String path, byte[] body, String type) throws IOException, InterruptedException {
+            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", type)
+                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofByteArray(body));
+            if (!cookies.isEmpty()) request.header("Cookie", String.join("; ", cookies.entrySet().stream().map(c -> c.getKey() + "=" + c.getValue()).toList()));
+            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
+            HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+            for (String set : answer.headers().allValues("Set-Cookie")) cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
+            return answer;
+        }
+
+        JsonNode json(String method, String path, Object body) throws IOException, InterruptedException {
+            HttpResponse<byte[]> answer = send(method, path, body == null ? null : JSON.writeValueAsBytes(body), "application/json");
+            String text = new String(answer.body(), StandardCharsets.UTF_8);
+            return JSON.readTree(text.startsWith("{") || text.startsWith("[") ? text : "{}");
+        }
+
+        HttpResponse<byte[]> upload(String path, String name, byte[] file) throws IOException, InterruptedException {
+            ByteArrayOutputStream form = new ByteArrayOutputStream();
+            form.writeBytes(("--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name + "\"\r\nContent-Type: application/octet-stream\r\n\r\n").getBytes(StandardCharsets.UTF_8));
+            form.writeBytes(file);
+            form.writeBytes("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
+            return send("POST", path, form.toByteArray(), "multipart/form-data; boundary=b");
+        }
+    }
+
+    private interface Call {
+        void go() throws Exception;
+    }
+
+    void run() throws Exception {
+        Person student = new Person("wren.c");
+        Person teacher = new Person("quill");
+        Person reader = new Person("pia.a");
+        double usual = Figures.median(60, () -> reader.send("GET", "/api/classes/1/porch", null, "application/json"));
+        AtomicBoolean over = new AtomicBoolean();
+        List<Double> meanwhile = new ArrayList<>();
+        Thread reading = new Thread(() -> {
+            try {
+                while (!over.get()) {
+                    long begin = System.nanoTime();
+                    reader.send("GET", "/api/classes/1/porch", null, "application/json");
+                    meanwhile.add((System.nanoTime() - begin) / 1e6);
+                }
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }, "reader");
+        for (MemoryPoolMXBean pool : ManagementFactory.getMemoryPoolMXBeans()) pool.resetPeakUsage();
+        reading.start();
+        texts(student);
+        words(student, teacher);
+        files(student);
+        over.set(true);
+        reading.join();
+        double[] all = slowest.values().stream().flatMapToDouble(Arrays::stream).toArray();
+        slowest.entrySet().stream().sorted((a, b) -> Double.compare(Figures.percentile(b.getValue(), 1), Figures.percentile(a.getValue(), 1))).limit(6)
+            .forEach(shape -> figures.add("abuse", Figures.percentile(shape.getValue(), 1), "ms slowest", 0, shape.getKey()));
+        figures.add("abuse", Figures.percentile(all, 0.99), "ms p99", 0, "of " + all.length + " calls in " + slowest.size() + " shapes");
+        double[] others = meanwhile.stream().mapToDouble(Double::doubleValue).toArray();
+        figures.add("abuse", Figures.median(others), "ms median", Figures.median(others) / usual, "the usual time of the Porch, for somebody else meanwhile");
+        long peak = ManagementFactory.getMemoryPoolMXBeans().stream().filter(p -> p.getType() == MemoryType.HEAP).mapToLong(p -> p.getPeakUsage().getUsed()).sum();
+        figures.add("abuse", peak / 1e6, "MB at most", 0, "heap, with what this measurement itself holds");
+    }
+
+    private void tried(String shape, Call call) throws Exception {
+        double[] times = new double[TIMES];
+        for (int i = 0; i < TIMES; i++) {
+            long begin = System.nanoTime();
+            call.go();
+            times[i] = (System.nanoTime() - begin) / 1e6;
+        }
+        slowest.put(shape, times);
+    }
+
+    /** A draft with one piece over and over, at the largest that is taken and ten times as long; then handed in, so that holds are looked for. */
+    private void texts(Person student) throws Exception {
+        JsonNode blogs = student.json("GET", "/api/classes/1/blogs", null);
+        long blog = blogs.valueStream().filter(b -> b.path("mayWrite").asBoolean(false)).map(b -> b.get("id").asLong()).findFirst().orElse(1L);
+        for (String piece : List.of("<b>", "</b>", "<p>x<img src=\"/media/x\">", "<a href=\"x\">", "@abc ", "one-", "A a ", "07", "a@a.", "&amp", "\u0301", "<p>Wren </p>", "Wren Castellane ", "http://a.b "))
+            for (int times : new int[] {1, 10}) {
+                String html = piece.repeat(LARGEST * times / piece.length());
+                long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of()).path("id").asLong(0);
+                tried("text of " + piece.strip() + (times > 1 ? ", ten times too long" : ""), () -> {
+                    int rev = student.json("GET", "/api/posts/" + id + "/draft", null).path("beside").path("rev").asInt(1);
+                    JsonNode saved = student.json("PUT", "/api/posts/" + id + "/draft", Map.of("rev", rev, "title", "T", "html", html, "tags", List.of(), "audience", "MY_CLASS"));
+                    if (saved.has("rev") && times == 1) student.json("POST", "/api/posts/" + id + "/hand-in", Map.of("rev", saved.get("rev").asInt()));
+                });
+                student.json("DELETE", "/api/posts/" + id, null);
+            }
+    }
+
+    /** Titles, tags, comments, search words, lists of students: long, longer, and odd. */
+    private void words(Person student, Person teacher) throws Exception {
+        for (int times : new int[] {1, 10}) {
+            String more = times > 1 ? ", ten times too long" : "";
+            tried("comment" + more, () -> student.json("POST", "/api/posts/1/comments", Map.of("text", "@abc ".repeat(1_000 * times))));
+            tried("search" + more, () -> student.send("GET", "/api/search?q=" + "a%20b%20".repeat(25 * times), null, "application/json"));
+            tried("list of students, all quotation marks" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", "\"a,".repeat(300_000 * times))));
+            tried("list of students, all separators" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", ",;|\t".repeat(240_000 * times))));
+            tried("list of students, many names" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", "Name\n" + "Ada Quill\n".repeat(2_400 * times))));
+            tried("words to be held" + more, () -> teacher.json("POST", "/api/classes/1/holds/try", Map.of("text", "l o l o ".repeat(30_000 * times))));
+        }
+    }
+
+    private void files(Person student) throws Exception {
+        long blog = student.json("GET", "/api/classes/1/blogs", null).valueStream().filter(b -> b.path("mayWrite").asBoolean(false)).map(b -> b.get("id").asLong()).findFirst().orElse(1L);
+        long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of()).path("id").asLong(0);
+        byte[] png = picture(8_000, 5_000, "png", false);
+        byte[] passes = picture(6_000, 5_000, "jpeg", true);
+        tried("picture of 40 megapixels", () -> student.upload("/api/posts/" + id + "/pictures", "a.png", png));
+        tried("picture of 30 megapixels in passes", () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", passes));
+        byte[] sound = ("ID3\3\0\0\0\0\0\0" + "\0".repeat(200_000)).getBytes(StandardCharsets.ISO_8859_1);
+        tried("sound of nothing", () -> student.upload("/api/posts/" + id + "/files", "a.mp3", sound));
+        byte[] pdf = ("%PDF-1.7\n" + "1 0 obj<</Kids[1 0 R]/Type/Pages/Count 1>>endobj\n".repeat(100_000)).getBytes(StandardCharsets.ISO_8859_1);
+        tried("document of circles", () -> student.upload("/api/posts/" + id + "/files", "a.pdf", pdf));
+        tried("file of 30 MB", () -> student.upload("/api/posts/" + id + "/files", "a.txt", new byte[30_000_000]));
+    }
+
+    private static byte[] picture(int width, int height, String format, boolean inPasses) throws IOException {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        image.createGraphics().fillRect(0, 0, width, height);
+        for (int i = 0; i < 4_000; i++) image.setRGB((i * 7919) % width, (i * 104_729) % height, Color.RED.getRGB());
+        ImageWriter writer = ImageIO.getImageWritersByFormatName(format).next();
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ImageOutputStream out = ImageIO.createImageOutputStream(bytes)) {
+            writer.setOutput(out);
+            ImageWriteParam param = writer.getDefaultWriteParam();
+            if (inPasses) param.setProgressiveMode(ImageWriteParam.MODE_DEFAULT);
+            writer.write(null, new IIOImage(image, null, null), param);
+        }
+        return bytes.toByteArray();
+    }
+}
