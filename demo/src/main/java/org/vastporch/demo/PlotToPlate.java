@@ -28,6 +28,7 @@ import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.media.MediaService;
 import org.vastporch.server.media.Upload;
+import org.vastporch.server.media.UploadFolder;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
@@ -56,6 +57,7 @@ class PlotToPlate {
     private final CommentService comments;
     private final MarkingService marking;
     private final MediaService media;
+    private final UploadFolder uploads;
     private final SourceService sources;
     private final CategoryService categories;
     private final MarginService margin;
@@ -65,7 +67,7 @@ class PlotToPlate {
     private final Random random = new Random(8);
 
     PlotToPlate(Clock clock, PeopleService people, BlogService blogs, PromptService prompts, PostService posts, PorchService porch, PileService pile,
-                CommentService comments, MarkingService marking, MediaService media, SourceService sources, CategoryService categories, MarginService margin, SubscriptionService subscriptions, AccessService access) {
+                CommentService comments, MarkingService marking, MediaService media, UploadFolder uploads, SourceService sources, CategoryService categories, MarginService margin, SubscriptionService subscriptions, AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -76,6 +78,7 @@ class PlotToPlate {
         this.comments = comments;
         this.marking = marking;
         this.media = media;
+        this.uploads = uploads;
         this.sources = sources;
         this.categories = categories;
         this.margin = margin;
@@ -152,7 +155,7 @@ class PlotToPlate {
     }
 
     private MediaService.Uploaded draw(Viewer author, long post, int seed) {
-        try (Upload upload = Upload.of(Pictures.garden(seed), "garden.png")) {
+        try (Upload upload = uploads.of(Pictures.garden(seed), "garden.png")) {
             return media.addPicture(author, post, upload);
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -11,6 +11,7 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -50,6 +51,30 @@ class WriteTest {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in Rope for beans")).click();
         assertThat(page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true))).hasValue("Rope for beans");
         assertThat(text(page)).not().isEmpty();
+    }
+
+    /** What comes along with a paste is kept or it is said why not; a player plays where it stands, and nothing outside is asked before. */
+    @Test
+    void whatIsPastedIsKeptAndPlaysInPlace() {
+        String outside = Stage.demo().outside().base();
+        Page page = student("parwin.h", "/classes/1/write");
+        begin(page, "Beans, a plan", "Our plan for the beans.");
+        save(page, () -> paste(page, "text/html", "<p>From a page</p><img src=\"" + outside + "/picture.png\"><img src=\"http://10.0.0.7/x.png\">"));
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("The picture from 10.0.0.7 was not taken along: This address leads into a private network");
+        assertThat(text(page).locator("img[src^='/media/']")).hasCount(1);
+        save(page, () -> paste(page, "text/plain", "<iframe src=\"" + outside + "/embed/b1\"></iframe>"));
+        assertThat(page.getByText("/watch/b1").first()).isVisible();
+        String id = page.url().replaceAll(".*/write/(\\d+).*", "$1");
+        page.navigate("/classes/1/posts/" + id);
+        assertThat(page.locator("iframe")).hasCount(0);
+        button(page, "Play it here").click();
+        assertThat(page.locator("iframe")).hasAttribute("sandbox", Pattern.compile("allow-scripts"));
+        assertThat(page.frameLocator("iframe").getByRole(AriaRole.IMG)).isVisible();
+    }
+
+    private static void paste(Page page, String type, String what) {
+        text(page).click();
+        text(page).evaluate("(box, [type, what]) => { const data = new DataTransfer(); data.setData(type, what); box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); }", List.of(type, what));
     }
 
     /** A text is helped along in its margin, earlier versions are there to be brought back, and what was published is found and followed. */

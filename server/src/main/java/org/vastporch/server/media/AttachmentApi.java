@@ -25,14 +25,16 @@ import org.vastporch.server.media.AttachmentService.FileView;
 class AttachmentApi {
 
     private final AttachmentService files;
+    private final UploadFolder uploads;
 
-    AttachmentApi(AttachmentService files) {
+    AttachmentApi(AttachmentService files, UploadFolder uploads) {
         this.files = files;
+        this.uploads = uploads;
     }
 
     @PostMapping(path = "/api/posts/{id}/files", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     FileView add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        try (Upload upload = Upload.of(file)) {
+        try (Upload upload = uploads.take(file)) {
             return files.add(viewer, id, upload);
         }
     }

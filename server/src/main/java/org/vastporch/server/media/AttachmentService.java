@@ -34,17 +34,19 @@ public class AttachmentService {
     private final MediaStore media;
     private final RoomService room;
     private final PdfPages pages;
+    private final UploadFolder uploads;
     private final PostHeadings posts;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PdfPages pages, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PdfPages pages, UploadFolder uploads, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.media = media;
         this.room = room;
         this.pages = pages;
+        this.uploads = uploads;
         this.posts = posts;
         this.classes = classes;
         this.access = access;
@@ -111,7 +113,7 @@ public class AttachmentService {
         return pages.draw(file.sha(), no, () -> {
             ByteArrayOutputStream bytes = new ByteArrayOutputStream();
             write(file, 0, file.size() - 1, bytes);
-            return Upload.of(bytes.toByteArray(), file.name());
+            return uploads.of(bytes.toByteArray(), file.name());
         });
     }
 

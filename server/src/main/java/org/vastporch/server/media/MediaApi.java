@@ -23,16 +23,18 @@ class MediaApi {
     private final MediaService media;
     private final RoomService room;
     private final VideoPages videos;
+    private final UploadFolder uploads;
 
-    MediaApi(MediaService media, RoomService room, VideoPages videos) {
+    MediaApi(MediaService media, RoomService room, VideoPages videos, UploadFolder uploads) {
         this.media = media;
         this.room = room;
         this.videos = videos;
+        this.uploads = uploads;
     }
 
     @PostMapping(path = "/api/posts/{id}/pictures", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     MediaService.Uploaded add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        try (Upload upload = Upload.of(file)) {
+        try (Upload upload = uploads.take(file)) {
             return media.addPicture(viewer, id, upload);
         }
     }
@@ -55,7 +57,7 @@ class MediaApi {
 
     @PostMapping(path = "/api/blogs/{id}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     void addHeader(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
-        try (Upload upload = Upload.of(file)) {
+        try (Upload upload = uploads.take(file)) {
             media.addHeader(viewer, id, upload);
         }
     }
@@ -67,7 +69,7 @@ class MediaApi {
 
     @PostMapping(path = "/api/blog-setups/{ref}/header", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
     void addHeaderOfSet(Viewer viewer, @PathVariable String ref, @RequestPart MultipartFile file) throws IOException {
-        try (Upload upload = Upload.of(file)) {
+        try (Upload upload = uploads.take(file)) {
             media.addHeaderOfSet(viewer, ref, upload);
         }
     }

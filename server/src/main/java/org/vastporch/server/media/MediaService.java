@@ -40,6 +40,7 @@ public class MediaService {
     private final Allowance pictures = new Allowance(150);
     private final Allowance fetches = new Allowance(150);
     private final OutsidePictures outside;
+    private final UploadFolder uploads;
     private final PostHeadings posts;
     private final BlogSetupService setups;
     private final ClassService classes;
@@ -47,11 +48,12 @@ public class MediaService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, RoomService room, OutsidePictures outside, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(MediaStore store, PictureMaker maker, RoomService room, OutsidePictures outside, UploadFolder uploads, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
         this.store = store;
         this.maker = maker;
         this.room = room;
         this.outside = outside;
+        this.uploads = uploads;
         this.posts = posts;
         this.setups = setups;
         this.classes = classes;
@@ -86,7 +88,7 @@ public class MediaService {
     public Uploaded addPictureFrom(Viewer viewer, long postId, String address) throws IOException {
         access.requirePost(viewer, Act.EDIT, postId);
         if (!fetches.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("Very many pictures were fetched for you within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
-        try (Upload upload = Upload.of(outside.fetch(address), "picture")) {
+        try (Upload upload = uploads.of(outside.fetch(address), "picture")) {
             return addPicture(viewer, postId, upload);
         }
     }

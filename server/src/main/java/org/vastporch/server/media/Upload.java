@@ -9,7 +9,6 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
-import org.springframework.web.multipart.MultipartFile;
 
 /**
  * A file on its way in. It lies on the disk and is never held whole in memory; closing throws it away.
@@ -17,17 +16,6 @@ import org.springframework.web.multipart.MultipartFile;
  * @param declared the type that its sender's browser gives it; empty for none
  */
 public record Upload(Path file, String name, String declared, long size) implements AutoCloseable {
-
-    static Upload of(MultipartFile part) throws IOException {
-        Path file = UploadFolder.newFile();
-        part.transferTo(file);
-        return new Upload(file, part.getOriginalFilename() == null ? "" : part.getOriginalFilename(), part.getContentType() == null ? "" : part.getContentType(), part.getSize());
-    }
-
-    /** A file that is made here. */
-    public static Upload of(byte[] bytes, String name) throws IOException {
-        return new Upload(Files.write(UploadFolder.newFile(), bytes), name, "", bytes.length);
-    }
 
     InputStream open() throws IOException {
         return Files.newInputStream(file);

@@ -9,25 +9,37 @@ import java.util.stream.Stream;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.web.multipart.MultipartFile;
 
 /** Where files lie while they come in: in the data folder, emptied at each start, so that a server that was killed leaves nothing of anybody's. */
 @Configuration
-class UploadFolder {
+public class UploadFolder {
 
     private static final long MOST = 40L << 20;
     private static final long AROUND = 1L << 20;
 
-    private static volatile Path folder;
+    private final Path folder;
 
     UploadFolder(@Value("${vastporch.data:./data}") Path data) throws IOException {
-        Path here = Files.createDirectories(data.toAbsolutePath().resolve("uploads"));
-        try (Stream<Path> left = Files.list(here)) {
+        folder = Files.createDirectories(data.toAbsolutePath().resolve("uploads"));
+        try (Stream<Path> left = Files.list(folder)) {
             for (Path file : List.copyOf(left.toList())) if (Files.isRegularFile(file)) Files.delete(file);
         }
-        folder = here;
     }
 
-    static Path newFile() throws IOException {
+    /** A file as it came in a request. */
+    Upload take(MultipartFile part) throws IOException {
+        Path file = newFile();
+        part.transferTo(file);
+        return new Upload(file, part.getOriginalFilename() == null ? "" : part.getOriginalFilename(), part.getContentType() == null ? "" : part.getContentType(), part.getSize());
+    }
+
+    /** A file that is made here, or was fetched. */
+    public Upload of(byte[] bytes, String name) throws IOException {
+        return new Upload(Files.write(newFile(), bytes), name, "", bytes.length);
+    }
+
+    private Path newFile() throws IOException {
         return Files.createTempFile(folder, "in", "");
     }
 

@@ -29,14 +29,15 @@ import org.vastporch.server.media.PictureMaker.Made;
 class PictureMakerTest {
 
     private final PictureMaker maker = new PictureMaker();
+    private UploadFolder uploads;
 
     @BeforeEach
     void makeFolder(@TempDir Path folder) throws IOException {
-        new UploadFolder(folder);
+        uploads = new UploadFolder(folder);
     }
 
     private Made make(byte[] bytes) throws IOException {
-        try (Upload upload = Upload.of(bytes, "picture")) {
+        try (Upload upload = uploads.of(bytes, "picture")) {
             return maker.make(upload);
         }
     }
@@ -157,7 +158,7 @@ class PictureMakerTest {
 
     @Test
     void whoComesWhenManyAreInLineIsAskedToComeBack() throws IOException {
-        try (Upload upload = Upload.of(jpeg(halves(40, 20), false), "picture")) {
+        try (Upload upload = uploads.of(jpeg(halves(40, 20), false), "picture")) {
             for (PictureMaker busy : new PictureMaker[] {new PictureMaker(0, 0, Duration.ZERO), new PictureMaker(0, 3, Duration.ofMillis(5))}) {
                 Problem problem = assertThrows(Problem.class, () -> busy.make(upload));
                 assertEquals("Very many pictures are coming in at this moment. Please try again in a few seconds.", problem.getMessage());
