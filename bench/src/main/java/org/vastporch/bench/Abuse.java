@@ -34,7 +34,7 @@ import tools.jackson.databind.json.JsonMapper;
  */
 final class Abuse {
 
-    private static final int TIMES = 8;
+    private static final int TIMES = 3;
     private static final int LARGEST = 290_000;
     private static final JsonMapper JSON = new JsonMapper();
 
