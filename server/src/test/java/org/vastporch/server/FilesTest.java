@@ -183,6 +183,13 @@ class FilesTest {
         rules.set("tools", JSON.valueToTree(tools));
         assertEquals(200, of.lead().put("/api/classes/" + of.classId() + "/rules", Map.of("rules", rules, "version", view.get("version").asInt())).status());
         assertEquals("tool-off", of.first().upload(files, "x.pdf", "%PDF-1.7".getBytes()).code());
+        Map<String, Object> within = Map.of("address", "http://127.0.0.1:9/leaf.png");
+        assertEquals("picture-not-fetched", of.first().post(files.replace("/files", "/pictures/from-address"), within).code());
+        tools.remove("PICTURE");
+        rules.set("tools", JSON.valueToTree(tools));
+        int version = of.lead().get("/api/classes/" + of.classId()).body().get("version").asInt();
+        assertEquals(200, of.lead().put("/api/classes/" + of.classId() + "/rules", Map.of("rules", rules, "version", version)).status());
+        assertEquals("tool-off", of.first().post(files.replace("/files", "/pictures/from-address"), within).code(), "nothing is fetched where there are no pictures");
         String draft = files.replace("/files", "/draft");
         of.first().put(draft, Map.of("rev", 1, "title", "x", "html", "<h2>Slugs</h2><p>Eleven</p>", "tags", List.of(), "audience", "MY_CLASS"));
         assertEquals("<p>Slugs</p><p>Eleven</p>", of.first().get(draft).body().get("html").asString());

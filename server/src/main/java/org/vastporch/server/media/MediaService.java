@@ -64,10 +64,7 @@ public class MediaService {
 
     public Uploaded addPicture(Viewer viewer, long postId, Upload upload) throws IOException {
         PostFacts post = access.requirePost(viewer, Act.EDIT, postId);
-        if (!access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE))
-            throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
-        BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
-        refuseMany(postId, rules);
+        BlogRules rules = requirePictures(viewer, post);
         refuseLarge(upload, rules.mostMegabytes());
         long classId = post.blog().classId();
         PictureMaker.Made made = make(viewer, classId, upload);
@@ -86,11 +83,21 @@ public class MediaService {
 
     /** Keeps an own copy of a picture that stands on a page outside: it came along with what somebody pasted. */
     public Uploaded addPictureFrom(Viewer viewer, long postId, String address) throws IOException {
-        access.requirePost(viewer, Act.EDIT, postId);
+        // Nothing is fetched for a picture that could not be put in.
+        requirePictures(viewer, access.requirePost(viewer, Act.EDIT, postId));
         if (!fetches.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("Very many pictures were fetched for you within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
         try (Upload upload = uploads.of(outside.fetch(address), "picture")) {
             return addPicture(viewer, postId, upload);
         }
+    }
+
+    /** The rules for pictures in a post; refuses if one more cannot be put in. */
+    private BlogRules requirePictures(Viewer viewer, PostFacts post) {
+        boolean staff = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId());
+        if (!staff && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE)) throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
+        BlogRules rules = staff ? BlogRules.FREE : post.blog().rules();
+        refuseMany(post.id(), rules);
+        return rules;
     }
 
     private PictureMaker.Made make(Viewer viewer, long classId, Upload upload) throws IOException {
