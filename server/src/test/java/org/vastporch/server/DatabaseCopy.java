@@ -7,8 +7,10 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -21,21 +23,34 @@ final class DatabaseCopy {
     private final Map<String, List<List<Object>>> tables = new TreeMap<>();
 
     static DatabaseCopy of(DataSource source) {
-        DatabaseCopy copy = new DatabaseCopy();
         try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
             List<String> names = new ArrayList<>();
             try (ResultSet found = statement.executeQuery("select table_name from information_schema.tables where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like 'flyway%'")) {
-                while (found.next()) names.add(found.getString(1));
+                while (found.next()) names.add(found.getString(1).toLowerCase());
             }
-            for (String name : names) copy.tables.put(name, rows(statement, name));
-            return copy;
+            return of(statement, names);
         } catch (SQLException e) {
             throw new IllegalStateException(e);
         }
     }
 
+    /** The rows of some tables, in small letters. */
+    static DatabaseCopy of(DataSource source, Set<String> names) {
+        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+            return of(statement, names);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static DatabaseCopy of(Statement statement, Collection<String> names) throws SQLException {
+        DatabaseCopy copy = new DatabaseCopy();
+        for (String name : names) copy.tables.put(name, rows(statement, name));
+        return copy;
+    }
+
     private static List<List<Object>> rows(Statement statement, String table) throws SQLException {
-        try (ResultSet found = statement.executeQuery("select * from \"" + table + "\"")) {
+        try (ResultSet found = statement.executeQuery("select * from \"" + table.toUpperCase() + "\"")) {
             int columns = found.getMetaData().getColumnCount();
             List<List<Object>> rows = new ArrayList<>();
             while (found.next()) {
@@ -60,9 +75,13 @@ final class DatabaseCopy {
         }
     }
 
-    /** The tables whose rows are others now, in small letters. */
+    /** The tables whose rows are others now, of those that {@code now} holds. */
     TreeSet<String> changedTo(DatabaseCopy now) {
-        return tables.keySet().stream().filter(t -> !counted(tables.get(t)).equals(counted(now.tables.get(t)))).map(String::toLowerCase).collect(Collectors.toCollection(TreeSet::new));
+        return now.tables.keySet().stream().filter(t -> !isSame(tables.get(t), now.tables.get(t))).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private static boolean isSame(List<List<Object>> rows, List<List<Object>> others) {
+        return rows.equals(others) || counted(rows).equals(counted(others));
     }
 
     private static Map<List<Object>, Long> counted(List<List<Object>> rows) {
@@ -76,7 +95,7 @@ final class DatabaseCopy {
             for (String table : changed) {
                 String name = "\"" + table.toUpperCase() + "\"";
                 statement.execute("delete from " + name);
-                List<List<Object>> rows = tables.get(table.toUpperCase());
+                List<List<Object>> rows = tables.get(table);
                 if (rows.isEmpty()) continue;
                 String marks = IntStream.range(0, rows.get(0).size()).mapToObj(i -> "?").collect(Collectors.joining(", "));
                 try (PreparedStatement insert = connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {

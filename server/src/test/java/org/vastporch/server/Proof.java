@@ -49,5 +49,9 @@ final class Proof {
             done++;
             if (isWhole() && done % Math.max(1, of / 10) == 0) System.err.println("proof: " + what + " " + done + " of " + of);
         }
+
+        void end(String found) {
+            if (isWhole()) System.err.println("proof: " + what + ", all done, " + found);
+        }
     }
 }
