@@ -164,6 +164,7 @@ export function App() {
         <Route path="/account/writing/:classId" element={<Plain me={me.data}><WritingPage /></Plain>} />
         <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
         <Route path="/classes/:classId" element={<InClass me={me.data} />}>
+          <Route index element={<FirstOfClass me={me.data} />} />
           {routes(IN_CLASS)}
           <Route element={<ClassTabs />}>
             {routes(UNDER_TABS)}
@@ -183,6 +184,12 @@ function Home({ me }: { me: Me }) {
   return <Plain me={me}><div className="page plain"><h1>You are in no class now</h1><p className="muted">When a teacher enrols you, the class appears here.</p></div></Plain>;
 }
 
+function FirstOfClass({ me }: { me: Me }) {
+  const { classId } = useParams();
+  const current = me.classes.find((c) => c.id === Number(classId));
+  return current ? <Navigate to={homeOf(current)} replace /> : <NotThere />;
+}
+
 /** The class that one came from: pages that are of no class keep it in the band. */
 const CAME_FROM = 'porch-class';
 
@@ -200,7 +207,7 @@ function InClass({ me }: { me: Me }) {
   }, [current]);
   if (!current) return <Plain me={me}><NotThere /></Plain>;
   // The server gives a moderator nothing but what waits; this only spares them the empty frames of the other pages.
-  const isFor = current.role !== 'MODERATOR' || /\/(approve|posts\/\d+)$/.test(pathname);
+  const isFor = current.role !== 'MODERATOR' || /\/(approve|posts\/\d+|classes\/\d+)$/.test(pathname);
   return (
     <>
       <Band me={me} current={current} />

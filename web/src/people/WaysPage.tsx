@@ -88,7 +88,7 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
   return (
     <form style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }} onSubmit={(e) => { e.preventDefault(); onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left)); }}>
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />
-      <NumberInput label="for so many" value={left} min={0} max={2000} onChange={setLeft} style={{ width: 120 }} />
+      <NumberInput label="for so many" value={left} min={0} max={200} onChange={setLeft} style={{ width: 120 }} />
       <button className="btn" type="submit">Set</button>
     </form>
   );
@@ -159,7 +159,7 @@ function Invitations({ classId }: { classId: number }) {
       <p className="muted" style={{ margin: '4px 0 10px' }}>The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by itself.</p>
       <form onSubmit={submit} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto', gap: 12, alignItems: 'start' }}>
         <Select label="As" data={ROLES.map((r) => ({ value: r, label: t.roles[r] }))} description={t.roleDoes[form.values.role]} inputWrapperOrder={['label', 'input', 'description']} allowDeselect={false} {...form.getInputProps('role')} />
-        <TextInput label="Name in the mail" {...form.getInputProps('name')} />
+        <TextInput label="Name, for the list below" {...form.getInputProps('name')} />
         <TextInput label="E-mail" {...form.getInputProps('email')} />
         <button className="btn go" type="submit" style={{ marginTop: 26 }}>Invite</button>
       </form>

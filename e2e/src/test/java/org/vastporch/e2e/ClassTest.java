@@ -56,7 +56,7 @@ class ClassTest {
     void anInvitationComesByMailAndIsAccepted() {
         Page teacher = teacher("/classes/2/people/ways");
         teacher.getByLabel("E-mail", new Page.GetByLabelOptions().setExact(true)).fill("listener@post.example");
-        teacher.getByLabel("Name in the mail").fill("Odd Listener");
+        teacher.getByLabel("Name, for the list below").fill("Odd Listener");
         button(teacher, "Invite").click();
         assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("sent").setExact(true))).isVisible();
         Letter letter = Stage.demo().post().letters().stream().filter(l -> l.to().equals("listener@post.example")).findFirst().orElseThrow();

@@ -14,7 +14,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import javax.sql.DataSource;
 
 /** All rows of a small database, to be compared with what it holds later, and to be put back. */
@@ -45,12 +44,12 @@ final class DatabaseCopy {
 
     private static DatabaseCopy of(Statement statement, Collection<String> names) throws SQLException {
         DatabaseCopy copy = new DatabaseCopy();
-        for (String name : names) copy.tables.put(name, rows(statement, name));
+        for (String name : names) copy.tables.put(name, rows(statement, "select * from \"" + name.toUpperCase() + "\""));
         return copy;
     }
 
-    private static List<List<Object>> rows(Statement statement, String table) throws SQLException {
-        try (ResultSet found = statement.executeQuery("select * from \"" + table.toUpperCase() + "\"")) {
+    private static List<List<Object>> rows(Statement statement, String select) throws SQLException {
+        try (ResultSet found = statement.executeQuery(select)) {
             int columns = found.getMetaData().getColumnCount();
             List<List<Object>> rows = new ArrayList<>();
             while (found.next()) {
@@ -88,27 +87,34 @@ final class DatabaseCopy {
         return rows.stream().collect(Collectors.groupingBy(row -> row, Collectors.counting()));
     }
 
-    /** Puts the rows of some tables back as they were. */
-    void putBack(DataSource source, TreeSet<String> changed) {
+    /** Puts the rows of some tables back as they were: takes out what was not there, puts in what is not there any more. */
+    void putBack(DataSource source, Collection<String> changed) {
         try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
             statement.execute("set referential_integrity false");
-            for (String table : changed) {
-                String name = "\"" + table.toUpperCase() + "\"";
-                statement.execute("delete from " + name);
-                List<List<Object>> rows = tables.get(table);
-                if (rows.isEmpty()) continue;
-                String marks = IntStream.range(0, rows.get(0).size()).mapToObj(i -> "?").collect(Collectors.joining(", "));
-                try (PreparedStatement insert = connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {
-                    for (List<Object> row : rows) {
-                        for (int i = 0; i < row.size(); i++) insert.setObject(i + 1, row.get(i) instanceof Bytes bytes ? bytes.value() : row.get(i));
-                        insert.addBatch();
-                    }
-                    insert.executeBatch();
-                }
-            }
+            for (String table : changed) putBack(connection, statement, table);
             statement.execute("set referential_integrity true");
         } catch (SQLException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    private void putBack(Connection connection, Statement statement, String table) throws SQLException {
+        String name = "\"" + table.toUpperCase() + "\"";
+        Map<List<Object>, Long> missing = counted(tables.get(table));
+        // The number of a row in the database stands before its columns.
+        for (List<Object> numbered : rows(statement, "select _rowid_, t.* from " + name + " t")) {
+            List<Object> row = numbered.subList(1, numbered.size());
+            if (missing.getOrDefault(row, 0L) > 0) missing.merge(row, -1L, Long::sum);
+            else statement.execute("delete from " + name + " where _rowid_ = " + numbered.get(0));
+        }
+        for (Map.Entry<List<Object>, Long> row : missing.entrySet()) for (long n = 0; n < row.getValue(); n++) insert(connection, name, row.getKey());
+    }
+
+    private static void insert(Connection connection, String name, List<Object> row) throws SQLException {
+        String marks = row.stream().map(column -> "?").collect(Collectors.joining(", "));
+        try (PreparedStatement insert = connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {
+            for (int i = 0; i < row.size(); i++) insert.setObject(i + 1, row.get(i) instanceof Bytes bytes ? bytes.value() : row.get(i));
+            insert.executeUpdate();
         }
     }
 }

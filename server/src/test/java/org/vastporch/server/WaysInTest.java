@@ -109,6 +109,20 @@ class WaysInTest {
         assertEquals(List.of(), pause.taken());
     }
 
+    /** A computer of the school at which one student signs in after another: each of them is known there, and stays so. */
+    @Test
+    void aDeviceThatSeveralPeopleShareIsKnownToEachOfThem() {
+        String wren = people.usernameOf(of.first().id);
+        String pia = people.usernameOf(of.other().id);
+        Person shared = school.stranger(port);
+        for (String username : List.of(wren, pia)) assertEquals(200, guess(shared, username, School.PASSWORD, "203.0.113.25").status());
+        Person guesser = school.stranger(port);
+        for (String username : List.of(wren, pia)) for (int i = 0; i < 6; i++) guess(guesser, username, "guess", "203.0.113.25");
+        pause.taken();
+        for (String username : List.of(wren, pia)) assertEquals(200, guess(shared, username, School.PASSWORD, "203.0.113.25").status());
+        assertEquals(List.of(), pause.taken());
+    }
+
     @Test
     void thePersonIsToldOfTriesAndTheKeeperLiftsThem() {
         String wren = people.usernameOf(of.first().id);

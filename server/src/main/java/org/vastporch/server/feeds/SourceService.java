@@ -44,9 +44,9 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class SourceService {
 
-    /** @param personId the student whose blog it is; left out for news of the class */
     private static final int LONGEST_ADDRESS = 2_000;
 
+    /** @param personId the student whose blog it is; left out for news of the class */
     public record WantedSource(String feedAddress, String siteAddress, String title, String description, @Optionally Long personId) {}
 
     public record SourceView(long id, String title, String description, String feedAddress, String siteAddress, @Optionally Long personId, @Optionally String person,

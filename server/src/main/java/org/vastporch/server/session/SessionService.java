@@ -72,7 +72,8 @@ public class SessionService {
         tried.right();
         return transaction.execute(status -> {
             people.signedIn(found.get().personId());
-            String kept = known ? device : Tokens.make();
+            // A computer that several people share stays known to each of them.
+            String kept = store.isDevice(Tokens.hash(device)) ? device : Tokens.make();
             store.putDevice(Tokens.hash(kept), found.get().personId(), clock.instant());
             return new SignedIn(open(found.get().personId()), kept);
         });

@@ -39,6 +39,11 @@ class SignInStore {
         return jdbc.sql("delete from sign_in where person_id = :person and token_hash <> :token").param("person", personId).param("token", tokenHash).update();
     }
 
+    /** Whether anybody signed in on this device before, and has not changed the password since. */
+    boolean isDevice(String tokenHash) {
+        return jdbc.sql("select count(*) from device where token_hash = :token").param("token", tokenHash).query(Integer.class).single() > 0;
+    }
+
     boolean isDevice(String tokenHash, long personId) {
         return jdbc.sql("select count(*) from device where token_hash = :token and person_id = :person").param("token", tokenHash).param("person", personId).query(Integer.class).single() > 0;
     }
