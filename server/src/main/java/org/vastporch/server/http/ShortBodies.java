@@ -11,11 +11,11 @@ import java.io.IOException;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** A body that carries no files is read up to a length that the longest post needs, and no further, whatever it says of its length. */
+/** A body that carries no files is read up to a length that the longest list of students needs, and no further, whatever it says of its length. */
 @Component
 class ShortBodies extends OncePerRequestFilter {
 
-    /** In bytes: 900,000 characters of three bytes each, and what stands around them. */
+    /** In bytes: a million characters of three or four bytes each, and what stands around them. */
     static final int LONGEST = 4_000_000;
 
     static final class TooLong extends IOException {}

@@ -69,7 +69,7 @@ public class AttachmentService {
         room.requireRoom(viewer, classId, "file", upload.size());
         String id = UUID.randomUUID().toString();
         String sha = upload.sha();
-        int pages = known.type().equals("application/pdf") ? this.pages.count(upload) : 0;
+        int pages = known.type().equals("application/pdf") ? this.pages.count(sha, upload) : 0;
         // Its bytes come first, so that no row is locked while they are written; what is refused after that goes with the next clearing.
         transaction.executeWithoutResult(status -> keepBytes(sha, upload));
         transaction.executeWithoutResult(status -> {

@@ -142,7 +142,7 @@ class PictureMaker {
                 int width = reader.getWidth(0);
                 int height = reader.getHeight(0);
                 refuseGiants((long) width * height, inPasses);
-                int every = Math.max(1, Math.max(width, height) / (2 * COLUMN));
+                int every = Math.max(1, Math.max(width, height) * 2 / (3 * COLUMN));
                 ImageReadParam param = reader.getDefaultReadParam();
                 param.setSourceSubsampling(Math.min(every, width), Math.min(every, height), 0, 0);
                 return reader.read(0, param);

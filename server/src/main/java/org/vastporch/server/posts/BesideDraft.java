@@ -72,9 +72,13 @@ public class BesideDraft {
     }
 
     Beside of(Viewer viewer, PostRow row, PostFacts facts, Version version) {
+        return of(viewer, row, facts, version, holds(row, version));
+    }
+
+    /** @param holds what would hold the version, where that was looked for already: in a long text it takes time */
+    Beside of(Viewer viewer, PostRow row, PostFacts facts, Version version, List<Hold> holds) {
         List<HandIn.Line> needs = needs(viewer, row, version);
         SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()), access.sightlineDetail(viewer, row.classId()));
-        List<Hold> holds = holds(row, version);
         Policy.InForce policy = policy(row);
         boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();
         return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),

@@ -100,7 +100,7 @@ class PorchStore {
                        """ + ANSWERS + """
                         as answers,
                        (select k.author_id from comment k where k.post_id = p.id and k.state = 'PUBLISHED' order by k.published_at desc, k.id desc limit 1) as last_commenter,
-                       not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
+                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
                   from """ + " " + ScopeSql.TABLES + """
                   join post_version v on v.post_id = p.id and v.no = p.live
                   left join prompt q on q.id = p.prompt_id
@@ -154,7 +154,7 @@ class PorchStore {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
         return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed
-                + " and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
+                + " and p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
             .params(params).param("classId", classId).param("reader", reader).query(Integer.class).single();
     }
 

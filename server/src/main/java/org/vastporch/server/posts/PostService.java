@@ -57,7 +57,8 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 public class PostService {
 
     static final int LONGEST_TITLE = 200;
-    private static final int LONGEST_HTML = 900_000;
+    /** Some twenty thousand words and their marks. */
+    private static final int LONGEST_HTML = 150_000;
 
     /** @param rev the state of the draft that the writer had before them; an older one is refused */
     public record Save(int rev, String title, String html, List<String> tags, String audience, @Optionally Long category, @Optionally List<WorkUsed> works) {}
@@ -231,8 +232,9 @@ public class PostService {
         store.settle(row.id(), after, looked ? row.waitingSince() : null, row.publishedAt(), null);
         PostRow saved = store.find(row.id()).orElseThrow();
         // What staff mended away holds it no more.
-        if (mending) reviews.setHolds("post", row.id(), beside.holds(saved, version));
-        return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version);
+        List<Hold> holds = beside.holds(saved, version);
+        if (mending) reviews.setHolds("post", row.id(), holds);
+        return beside.of(viewer, saved, access.requirePost(viewer, Act.EDIT, row.id()), version, holds);
     }
 
     /** What stands beside the newest version of a post as it is. */
@@ -257,7 +259,7 @@ public class PostService {
         store.setPublishAt(id, publishAt);
         settle(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
-        return beside.of(viewer, saved, facts, version);
+        return beside.of(viewer, saved, facts, version, holds);
     }
 
     /** The moment of a time of day in the class's zone, to come within a year; of a time that summer time skips, the first moment after. */
