@@ -86,6 +86,11 @@ public class Demo {
         Doors.checkPort(System.getProperty("vastporch.listen", VastPorch.LISTEN), port);
         if (port != 0) for (int beside : new int[] {HOST_BESIDE, POST_BESIDE}) Doors.checkPort(VastPorch.LISTEN, port + beside);
         Doors.checkData(Path.of(data));
+        if (Boolean.getBoolean("vastporch.fresh")) {
+            Doors.empty(Path.of(data));
+            Doors.checkData(Path.of(data));
+        }
+        Doors.noteMadeUp(Path.of(data));
         Running running = start(port, data, Map.of());
         System.out.println("Vast Porch is open at " + running.address() + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
             + " · password porch-demo · outside blogs at " + running.outside().base() + " · letters at " + running.post().base());

@@ -27,6 +27,7 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
+import org.vastporch.server.blogs.BlogService;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
@@ -38,6 +39,7 @@ class FilesTest {
     private static final JsonMapper JSON = new JsonMapper();
 
     @Autowired School school;
+    @Autowired BlogService blogs;
     @LocalServerPort int port;
     Made of;
     String files;
@@ -54,6 +56,62 @@ class FilesTest {
         for (int i = 0; i < size; i++) bytes[i] = (byte) (i * 31 + i / 256);
         System.arraycopy("ID3\3\0\0\0\0\0\0\u00ff\u00fb\u0090\0".getBytes(StandardCharsets.ISO_8859_1), 0, bytes, 0, 14);
         return bytes;
+    }
+
+    /** Cut out of one post and put into another, it is there for the readers of that one, and no longer hangs on the first. */
+    @Test
+    void whatIsPutIntoAnotherPostBelongsToThatToo() throws IOException {
+        String from = files.substring(0, files.length() - "/files".length());
+        String sound = of.first().upload(files, "song.mp3", sound(3_000)).body().get("address").asString();
+        BufferedImage leaf = new BufferedImage(40, 30, BufferedImage.TYPE_INT_RGB);
+        ByteArrayOutputStream png = new ByteArrayOutputStream();
+        ImageIO.write(leaf, "png", png);
+        String picture = of.first().upload(from + "/pictures", "leaf.png", png.toByteArray()).body().get("address").asString();
+        String html = "<p>From last week.</p><figure><img src=\"" + picture + "\" alt=\"A leaf\"></figure><figure data-kind=\"sound\"><a href=\"" + sound + "\">song.mp3</a></figure>";
+        int first = of.first().put(from + "/draft", Map.of("rev", of.first().get(from + "/draft").body().get("beside").get("rev").asInt(), "title", "Last week", "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        of.first().post(from + "/hand-in", Map.of("rev", first));
+        long post = of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+        String to = "/api/posts/" + post;
+        JsonNode draft = of.first().get(to + "/draft").body();
+        JsonNode saved = draft;
+        for (int i = 0; i < 2; i++) {
+            int rev = of.first().get(to + "/draft").body().get("beside").get("rev").asInt();
+            Answer answer = of.first().put(to + "/draft", Map.of("rev", rev, "title", "Last week again", "html", html, "tags", List.of(), "audience", "MY_CLASS"));
+            assertEquals(200, answer.status(), answer::text);
+            String before = saved.get("html").asString();
+            saved = of.first().get(to + "/draft").body();
+            if (i == 1) assertEquals(before, saved.get("html").asString(), "the same copies each time");
+        }
+        String own = saved.get("html").asString();
+        assertFalse(own.contains(picture), own);
+        assertFalse(own.contains(sound), own);
+        assertEquals(1, of.first().get(to + "/files").body().size());
+        of.first().call("DELETE", from, null);
+        String ownPicture = own.replaceAll("(?s).*<img src=\"([^\"]+)\".*", "$1");
+        assertEquals(200, of.first().get(ownPicture).status());
+        assertEquals(404, of.other().get(ownPicture).status(), "a draft is nobody else's");
+        of.first().post(to + "/hand-in", Map.of("rev", saved.get("beside").get("rev").asInt()));
+        approve(post);
+        assertEquals(200, of.other().get(ownPicture).status());
+        assertEquals(404, of.other().get(picture).status());
+    }
+
+    /** What one does not know all of stays where it is: nobody gets at a picture by naming it in a text of the own. */
+    @Test
+    void anothersPictureIsNotCopied() throws IOException {
+        String from = files.substring(0, files.length() - "/files".length());
+        String sound = of.first().upload(files, "song.mp3", sound(3_000)).body().get("address").asString();
+        long blog = blogs.homeOf(of.classId(), of.other().id).orElseThrow();
+        long post = of.other().post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
+        of.other().put("/api/posts/" + post + "/draft", Map.of("rev", 1, "title", "T", "html", "<figure data-kind=\"sound\"><a href=\"" + sound + "\">song.mp3</a></figure>", "tags", List.of(), "audience", "MY_CLASS"));
+        assertEquals(0, of.other().get("/api/posts/" + post + "/files").body().size());
+        assertEquals(404, of.other().get(sound).status());
+        assertEquals(200, of.first().get(from + "/draft").status());
+    }
+
+    private void approve(long post) {
+        JsonNode item = of.lead().get("/api/pile?most=500").body().get("items").valueStream().filter(i -> i.get("id").asLong() == post && i.get("subject").asString().equals("post")).findFirst().orElseThrow();
+        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", post, "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
     }
 
     @Test

@@ -25,7 +25,7 @@ import org.vastporch.server.posts.PostHeadings;
 @Service
 public class AttachmentService {
 
-    private static final int MOST = 10;
+    static final int MOST = 10;
 
     /** @param kind SOUND, VIDEO or DOCUMENT; {@code pages} how many of its pages are shown in place */
     public record FileView(String id, String address, String name, String kind, String type, long size, int pages) {}

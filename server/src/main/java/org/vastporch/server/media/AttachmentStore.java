@@ -13,7 +13,11 @@ import org.vastporch.server.http.Rows;
 class AttachmentStore {
 
     /** @param pages how many of its pages can be shown in place; 0 for what is no PDF */
-    record Attachment(String id, long classId, long postId, long ownerId, String sha, String name, String kind, String type, long size, int pages) {}
+    record Attachment(String id, long classId, long postId, long ownerId, String sha, String name, String kind, String type, long size, int pages) {
+        Attachment copy(String own, long classId, long postId, long ownerId) {
+            return new Attachment(own, classId, postId, ownerId, sha, name, kind, type, size, pages);
+        }
+    }
 
     private static final String COLUMNS = "id, class_id, post_id, owner_id, sha, name, kind, type, size, pages";
 

@@ -158,6 +158,19 @@ class MediaStore {
             .param("smallSha", smallSha).param("width", width).param("height", height).param("now", Rows.utc(now)).update();
     }
 
+    /** One more entry for a picture that is there, in another post. */
+    void copyPicture(String id, String own, long classId, long postId, long ownerId, Instant now) {
+        jdbc.sql("""
+                insert into picture (id, class_id, post_id, owner_id, sha, small_sha, width, height, created_at)
+                select :own, :classId, :postId, :ownerId, sha, small_sha, width, height, :now from picture where id = :id""")
+            .param("own", own).param("classId", classId).param("postId", postId).param("ownerId", ownerId).param("now", Rows.utc(now)).param("id", id).update();
+    }
+
+    /** How many bytes are kept under a hash. */
+    long size(String sha) {
+        return jdbc.sql("select size from medium where sha = :sha").param("sha", sha).query(Long.class).single();
+    }
+
     Optional<Picture> picture(String id) {
         return jdbc.sql("select id, post_id, sha, small_sha from picture where id = :id").param("id", id)
             .query((row, n) -> new Picture(row.getString("id"), row.getLong("post_id"), row.getString("sha"), row.getString("small_sha"))).optional();

@@ -85,6 +85,7 @@ public class PostService {
     private final PorchStore porch;
     private final BesideDraft beside;
     private final CategoryService categories;
+    private final FilesInText files;
     private final BlogService blogs;
     private final PromptService prompts;
     private final PeopleService people;
@@ -94,12 +95,13 @@ public class PostService {
     private final EventStore events;
     private final Clock clock;
 
-    PostService(PostStore store, PorchStore porch, BesideDraft beside, CategoryService categories, BlogService blogs, PromptService prompts, PeopleService people,
+    PostService(PostStore store, PorchStore porch, BesideDraft beside, CategoryService categories, FilesInText files, BlogService blogs, PromptService prompts, PeopleService people,
                 ClassService classes, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
         this.store = store;
         this.porch = porch;
         this.beside = beside;
         this.categories = categories;
+        this.files = files;
         this.blogs = blogs;
         this.prompts = prompts;
         this.people = people;
@@ -189,7 +191,7 @@ public class PostService {
         access.requirePost(viewer, Act.EDIT, id);
         String html = cleaned("html", wanted.html());
         List<String> tags = Tags.tidy(wanted.tags());
-        access.requireLockedPost(viewer, Act.EDIT, id);
+        PostFacts post = access.requireLockedPost(viewer, Act.EDIT, id);
         PostRow row = store.find(id).orElseThrow(Problem::missing);
         refuseOtherTab(row, wanted.rev());
         String title = OneLine.of(wanted.title());
@@ -199,7 +201,7 @@ public class PostService {
         List<WorkUsed> works = wanted.works() == null ? List.of() : wanted.works();
         if (works.size() > WorkUsed.MOST) throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");
         if (wanted.category() != null) categories.require(row.classId(), wanted.category());
-        return keep(viewer, row, new Content(title, html, tags, audience(wanted.audience()), wanted.category(), works), false);
+        return keep(viewer, row, new Content(title, files.own(viewer, post, html), tags, audience(wanted.audience()), wanted.category(), works), false);
     }
 
     /**

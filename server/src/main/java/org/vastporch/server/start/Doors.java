@@ -1,6 +1,7 @@
 package org.vastporch.server.start;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
@@ -11,11 +12,13 @@ import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
+import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.MigrationVersion;
 import org.springframework.boot.flyway.autoconfigure.FlywayMigrationStrategy;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.util.FileSystemUtils;
 
 /** What has to be so before the server starts: its port is free, its data folder is there for it alone, and the database is not of a newer Vast Porch. */
 @Configuration
@@ -55,6 +58,39 @@ public class Doors {
             throw inUse(folder);
         } catch (IOException e) {
             throw new StartFault("The database " + database + " cannot be opened. Give yourself the right to read and write it.");
+        }
+    }
+
+    /** Stands in the folder of a school that is made up, and may be emptied. */
+    private static final String MADE_UP = "made-up-school";
+
+    /** Notes of a data folder in which nothing is yet that a made-up school lies there. */
+    public static void noteMadeUp(Path data) {
+        try {
+            if (Files.notExists(data.resolve("porch.mv.db"))) Files.writeString(data.resolve(MADE_UP), "This folder may be emptied: porch demo --fresh does so.\n");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /**
+     * Empties a data folder that nobody uses.
+     *
+     * @throws StartFault if it holds anything else than a made-up school
+     */
+    public static void empty(Path data) {
+        Path folder = data.toAbsolutePath().normalize();
+        try {
+            if (Files.notExists(folder) || Files.exists(folder.resolve(MADE_UP)) || isEmpty(folder)) FileSystemUtils.deleteRecursively(folder);
+            else throw new StartFault("The folder " + folder + " holds something else than a made-up school, so it is not emptied. Choose another one with --data.");
+        } catch (IOException e) {
+            throw new StartFault("The data folder " + folder + " cannot be emptied. Give yourself the right to, or choose another one with --data.");
+        }
+    }
+
+    private static boolean isEmpty(Path folder) throws IOException {
+        try (Stream<Path> inside = Files.list(folder)) {
+            return inside.findAny().isEmpty();
         }
     }
 

@@ -50,6 +50,22 @@ class DoorsTest {
         Doors.checkData(folder);
     }
 
+    /** What is asked to be emptied may be a real school, or somebody's home. */
+    @Test
+    void onlyAMadeUpSchoolIsEmptied(@TempDir Path folder) throws IOException {
+        Path demo = Files.createDirectories(folder.resolve("demo"));
+        Doors.noteMadeUp(demo);
+        Files.writeString(demo.resolve("porch.mv.db"), "x");
+        Doors.empty(demo);
+        assertFalse(Files.exists(demo));
+        Doors.empty(demo);
+        Path school = Files.createDirectories(folder.resolve("school"));
+        Path database = Files.writeString(school.resolve("porch.mv.db"), "x");
+        Doors.noteMadeUp(school);
+        assertTrue(told(() -> Doors.empty(school)).contains("holds something else than a made-up school"));
+        assertTrue(Files.exists(database));
+    }
+
     @Test
     void aDatabaseOfANewerVersionIsLeftAlone() {
         JdbcDataSource database = new JdbcDataSource();
