@@ -11,7 +11,10 @@ import { theme } from './app/theme';
 
 const client = new QueryClient({
   defaultOptions: {
-    queries: { retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500), staleTime: 2_000 },
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof ApiProblem && error.status >= 400 && error.status < 500),
+      staleTime: 2_000,
+    },
   },
 });
 

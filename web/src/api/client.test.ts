@@ -10,7 +10,13 @@ describe('asking the server', () => {
     document.cookie = 'XSRF-TOKEN=; max-age=0';
   });
 
-  const failing = async (asked: Promise<unknown>) => asked.then(() => { throw new Error('it was answered'); }, (e: unknown) => e as ApiProblem);
+  const failing = async (asked: Promise<unknown>) =>
+    asked.then(
+      () => {
+        throw new Error('it was answered');
+      },
+      (e: unknown) => e as ApiProblem,
+    );
 
   it('sends the token with what changes something, and only then', async () => {
     document.cookie = 'XSRF-TOKEN=one-of-many';
@@ -24,14 +30,27 @@ describe('asking the server', () => {
 
   it('reads a refusal: its code, its sentence, the field, and what it tells besides', async () => {
     const asked = failing(postJson('/api/x', {}));
-    (await server.next('POST')).answer({ code: 'too-long', detail: 'A title has at most 200 letters.', field: 'title', most: 200 }, 422);
-    expect(await asked).toMatchObject({ status: 422, code: 'too-long', message: 'A title has at most 200 letters.', field: 'title', facts: { most: 200 } });
+    (await server.next('POST')).answer(
+      { code: 'too-long', detail: 'A title has at most 200 letters.', field: 'title', most: 200 },
+      422,
+    );
+    expect(await asked).toMatchObject({
+      status: 422,
+      code: 'too-long',
+      message: 'A title has at most 200 letters.',
+      field: 'title',
+      facts: { most: 200 },
+    });
   });
 
   it('has a sentence even when the answer is none of ours', async () => {
     const asked = failing(getJson('/api/x'));
     (await server.next('GET')).answer(undefined, 502);
-    expect(await asked).toMatchObject({ status: 502, code: 'unexpected', message: 'The server did not answer as expected. Please try again.' });
+    expect(await asked).toMatchObject({
+      status: 502,
+      code: 'unexpected',
+      message: 'The server did not answer as expected. Please try again.',
+    });
   });
 
   it('tells a lost network from a question that is not needed any more', async () => {
@@ -80,7 +99,9 @@ describe('asking the server', () => {
   });
 
   it('leaves empty parameters out of an address and writes the others safely', () => {
-    expect(withParams('/api/search', { words: 'slugs & snails', tag: '', cursor: undefined, page: 0, all: false })).toBe('/api/search?words=slugs+%26+snails&page=0');
+    expect(
+      withParams('/api/search', { words: 'slugs & snails', tag: '', cursor: undefined, page: 0, all: false }),
+    ).toBe('/api/search?words=slugs+%26+snails&page=0');
     expect(withParams('/api/search', { words: null })).toBe('/api/search');
   });
 });

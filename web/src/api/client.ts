@@ -26,12 +26,24 @@ export function sendEyes(whose: string | null) {
 }
 
 function csrfToken(): string {
-  return document.cookie.split('; ').find((c) => c.startsWith('XSRF-TOKEN='))?.slice('XSRF-TOKEN='.length) ?? '';
+  return (
+    document.cookie
+      .split('; ')
+      .find((c) => c.startsWith('XSRF-TOKEN='))
+      ?.slice('XSRF-TOKEN='.length) ?? ''
+  );
 }
 
 async function problemOf(response: Response): Promise<ApiProblem> {
   const body = await response.json().catch(() => ({}));
-  return new ApiProblem(response.status, body.code ?? 'unexpected', body.detail ?? 'The server did not answer as expected. Please try again.', body.field, body, Number(response.headers.get('Retry-After')) || undefined);
+  return new ApiProblem(
+    response.status,
+    body.code ?? 'unexpected',
+    body.detail ?? 'The server did not answer as expected. Please try again.',
+    body.field,
+    body,
+    Number(response.headers.get('Retry-After')) || undefined,
+  );
 }
 
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
@@ -42,7 +54,13 @@ async function call<T>(method: string, path: string, body?: unknown, signal?: Ab
   if (body !== undefined && !isForm) headers['Content-Type'] = 'application/json';
   let response: Response;
   try {
-    response = await fetch(path, { method, headers, signal, credentials: 'same-origin', body: body === undefined ? undefined : isForm ? body : JSON.stringify(body) });
+    response = await fetch(path, {
+      method,
+      headers,
+      signal,
+      credentials: 'same-origin',
+      body: body === undefined ? undefined : isForm ? body : JSON.stringify(body),
+    });
   } catch (e) {
     if (signal?.aborted) throw e;
     throw new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
@@ -83,7 +101,8 @@ export const deleteJson = <T>(path: string) => call<T>('DELETE', path);
 /** A path with the given parameters; those that are empty are left out. */
 export function withParams(path: string, params: Record<string, string | number | boolean | undefined | null>): string {
   const search = new URLSearchParams();
-  for (const [name, value] of Object.entries(params)) if (value !== undefined && value !== null && value !== '' && value !== false) search.set(name, String(value));
+  for (const [name, value] of Object.entries(params))
+    if (value !== undefined && value !== null && value !== '' && value !== false) search.set(name, String(value));
   const text = search.toString();
   return text ? `${path}?${text}` : path;
 }

@@ -1,7 +1,53 @@
 import { queryOptions } from '@tanstack/react-query';
 import { ApiProblem, getJson, withParams } from './client';
-import type { AddressView,
-  Account, Approval, AsideList, Asking, BeforeLeaving, BlogLine, BlogPage, BlogView, Category, ClassView, CommentView, Current, DirectoryLine, Draft, Feedback, FileView, GivenLine, InvitationLine, Margin, Me, MemberLine, Mine, News, NewsView, Notice, OneVersion, OwnPost, Paper, PersonPage, Pile, Porch, PostView, PromptView, Rail, ReturnNote, RoomView, ScheduledPost, SearchResult, Shelf, SourceView, StaffLine, Strip, Today, UsualWaitView, VersionView, WordOfClass,
+import type {
+  AddressView,
+  Account,
+  Approval,
+  AsideList,
+  Asking,
+  BeforeLeaving,
+  BlogLine,
+  BlogPage,
+  BlogView,
+  Category,
+  ClassView,
+  CommentView,
+  Current,
+  DirectoryLine,
+  Draft,
+  Feedback,
+  FileView,
+  GivenLine,
+  InvitationLine,
+  Margin,
+  Me,
+  MemberLine,
+  Mine,
+  News,
+  NewsView,
+  Notice,
+  OneVersion,
+  OwnPost,
+  Paper,
+  PersonPage,
+  Pile,
+  Porch,
+  PostView,
+  PromptView,
+  Rail,
+  ReturnNote,
+  RoomView,
+  ScheduledPost,
+  SearchResult,
+  Shelf,
+  SourceView,
+  StaffLine,
+  Strip,
+  Today,
+  UsualWaitView,
+  VersionView,
+  WordOfClass,
 } from './schema';
 
 /**
@@ -23,10 +69,17 @@ export const meOptions = queryOptions({
 });
 
 export const classOptions = (id: number) =>
-  queryOptions({ queryKey: ['class', id], queryFn: ({ signal }) => getJson<ClassView>(`/api/classes/${id}`, signal), staleTime: 60_000 });
+  queryOptions({
+    queryKey: ['class', id],
+    queryFn: ({ signal }) => getJson<ClassView>(`/api/classes/${id}`, signal),
+    staleTime: 60_000,
+  });
 
 export const todayOptions = (id: number) =>
-  queryOptions({ queryKey: ['today', id], queryFn: ({ signal }) => getJson<Today>(`/api/classes/${id}/today`, signal) });
+  queryOptions({
+    queryKey: ['today', id],
+    queryFn: ({ signal }) => getJson<Today>(`/api/classes/${id}/today`, signal),
+  });
 
 export interface PorchFilter {
   fromWeek?: number;
@@ -52,42 +105,84 @@ export const porchPage = (id: number, filter: PorchFilter, after?: string, signa
   getJson<Porch>(withParams(`/api/classes/${id}/porch`, { ...filter, after }), signal);
 
 export const railOptions = (id: number, of: { place?: number; blog?: number } = {}) =>
-  queryOptions({ queryKey: ['rail', id, of], queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, of), signal) });
+  queryOptions({
+    queryKey: ['rail', id, of],
+    queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, of), signal),
+  });
 
 export const blogPageOptions = (id: number, address: string) =>
-  queryOptions({ queryKey: ['blog', id, address], queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal), retry: false });
+  queryOptions({
+    queryKey: ['blog', id, address],
+    queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal),
+    retry: false,
+  });
 
 export const directoryOptions = (id: number) =>
-  queryOptions({ queryKey: ['directory', id], queryFn: ({ signal }) => getJson<DirectoryLine[]>(`/api/classes/${id}/directory`, signal) });
+  queryOptions({
+    queryKey: ['directory', id],
+    queryFn: ({ signal }) => getJson<DirectoryLine[]>(`/api/classes/${id}/directory`, signal),
+  });
 
 export const shelfOptions = (blog: number) =>
-  queryOptions({ queryKey: ['shelf', blog], queryFn: ({ signal }) => getJson<Shelf>(`/api/blogs/${blog}/shelf`, signal) });
+  queryOptions({
+    queryKey: ['shelf', blog],
+    queryFn: ({ signal }) => getJson<Shelf>(`/api/blogs/${blog}/shelf`, signal),
+  });
 
 export const setupOptions = (ref: string) =>
-  queryOptions({ queryKey: ['setup', ref], queryFn: ({ signal }) => getJson<Current>(`/api/blog-setups/${ref}`, signal), refetchOnWindowFocus: false });
+  queryOptions({
+    queryKey: ['setup', ref],
+    queryFn: ({ signal }) => getJson<Current>(`/api/blog-setups/${ref}`, signal),
+    refetchOnWindowFocus: false,
+  });
 
 export const wordOptions = (id: number) =>
-  queryOptions({ queryKey: ['word', id], queryFn: ({ signal }) => getJson<WordOfClass>(`/api/classes/${id}/word`, signal) });
+  queryOptions({
+    queryKey: ['word', id],
+    queryFn: ({ signal }) => getJson<WordOfClass>(`/api/classes/${id}/word`, signal),
+  });
 
 export const invitationsOptions = (id: number) =>
-  queryOptions({ queryKey: ['invitations', id], queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal), refetchInterval: (query) => (query.state.data?.some((i) => i.mail === 'waits') ? 1_000 : 8_000) });
+  queryOptions({
+    queryKey: ['invitations', id],
+    queryFn: ({ signal }) => getJson<InvitationLine[]>(`/api/classes/${id}/invitations`, signal),
+    refetchInterval: (query) => (query.state.data?.some((i) => i.mail === 'waits') ? 1_000 : 8_000),
+  });
 
 export const leavingOptions = (id: number, person: number) =>
-  queryOptions({ queryKey: ['leaving', id, person], queryFn: ({ signal }) => getJson<BeforeLeaving>(`/api/classes/${id}/people/${person}/leaving`, signal), gcTime: 0 });
+  queryOptions({
+    queryKey: ['leaving', id, person],
+    queryFn: ({ signal }) => getJson<BeforeLeaving>(`/api/classes/${id}/people/${person}/leaving`, signal),
+    gcTime: 0,
+  });
 
-export const accountOptions = queryOptions({ queryKey: ['account'], queryFn: ({ signal }) => getJson<Account>('/api/account', signal) });
+export const accountOptions = queryOptions({
+  queryKey: ['account'],
+  queryFn: ({ signal }) => getJson<Account>('/api/account', signal),
+});
 
 export const schoolPeoplePage = (begins: string, after?: string, signal?: AbortSignal) =>
   getJson<PersonPage>(withParams('/api/school/people', { begins, after }), signal);
 
 export const newsOptions = (id: number) =>
-  queryOptions({ queryKey: ['news', id], queryFn: ({ signal }) => getJson<NewsView[]>(`/api/classes/${id}/news`, signal), staleTime: 60_000 });
+  queryOptions({
+    queryKey: ['news', id],
+    queryFn: ({ signal }) => getJson<NewsView[]>(`/api/classes/${id}/news`, signal),
+    staleTime: 60_000,
+  });
 
 export const postOptions = (id: number) =>
-  queryOptions({ queryKey: ['post', id], queryFn: ({ signal }) => getJson<PostView>(`/api/posts/${id}`, signal), retry: false });
+  queryOptions({
+    queryKey: ['post', id],
+    queryFn: ({ signal }) => getJson<PostView>(`/api/posts/${id}`, signal),
+    retry: false,
+  });
 
 export const commentsOptions = (id: number) =>
-  queryOptions({ queryKey: ['comments', id], queryFn: ({ signal }) => getJson<CommentView[]>(`/api/posts/${id}/comments`, signal) });
+  queryOptions({
+    queryKey: ['comments', id],
+    queryFn: ({ signal }) => getJson<CommentView[]>(`/api/posts/${id}/comments`, signal),
+  });
 
 export const draftOptions = (id: number) =>
   queryOptions({
@@ -106,55 +201,114 @@ export interface SearchFor {
   most?: number;
 }
 
-export const searchPage = (wanted: SearchFor, signal?: AbortSignal) => getJson<SearchResult>(withParams('/api/search', { ...wanted }), signal);
+export const searchPage = (wanted: SearchFor, signal?: AbortSignal) =>
+  getJson<SearchResult>(withParams('/api/search', { ...wanted }), signal);
 
 /** What is new for the one who is signed in; asked again now and then for the count in the band. */
-export const newsForMeOptions = queryOptions({ queryKey: ['news-for-me'], queryFn: ({ signal }) => getJson<News>('/api/news', signal), refetchInterval: 60_000, staleTime: 15_000, retry: false });
+export const newsForMeOptions = queryOptions({
+  queryKey: ['news-for-me'],
+  queryFn: ({ signal }) => getJson<News>('/api/news', signal),
+  refetchInterval: 60_000,
+  staleTime: 15_000,
+  retry: false,
+});
 
-export const subscriptionsOptions = queryOptions({ queryKey: ['subscriptions'], queryFn: ({ signal }) => getJson<Mine>('/api/subscriptions', signal), staleTime: 30_000 });
+export const subscriptionsOptions = queryOptions({
+  queryKey: ['subscriptions'],
+  queryFn: ({ signal }) => getJson<Mine>('/api/subscriptions', signal),
+  staleTime: 30_000,
+});
 
-export const marginOptions = (id: number) => queryOptions({ queryKey: ['margin', id], queryFn: ({ signal }) => getJson<Margin>(`/api/posts/${id}/margin`, signal), refetchInterval: 30_000 });
+export const marginOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['margin', id],
+    queryFn: ({ signal }) => getJson<Margin>(`/api/posts/${id}/margin`, signal),
+    refetchInterval: 30_000,
+  });
 
-export const askingOptions = (id: number) => queryOptions({ queryKey: ['asking', id], queryFn: ({ signal }) => getJson<Asking[]>(`/api/classes/${id}/asking`, signal) });
+export const askingOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['asking', id],
+    queryFn: ({ signal }) => getJson<Asking[]>(`/api/classes/${id}/asking`, signal),
+  });
 
 export const asidesOptions = (at: string) =>
   queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });
 
 export const givenOptions = (prompt: number) =>
-  queryOptions({ queryKey: ['given', prompt], queryFn: ({ signal }) => getJson<GivenLine[]>(`/api/prompts/${prompt}/comments-given`, signal) });
+  queryOptions({
+    queryKey: ['given', prompt],
+    queryFn: ({ signal }) => getJson<GivenLine[]>(`/api/prompts/${prompt}/comments-given`, signal),
+  });
 
 export const filesOptions = (id: number) =>
-  queryOptions({ queryKey: ['files', id], queryFn: ({ signal }) => getJson<FileView[]>(`/api/posts/${id}/files`, signal), staleTime: 30_000 });
+  queryOptions({
+    queryKey: ['files', id],
+    queryFn: ({ signal }) => getJson<FileView[]>(`/api/posts/${id}/files`, signal),
+    staleTime: 30_000,
+  });
 
 export const versionsOptions = (id: number) =>
-  queryOptions({ queryKey: ['versions', id], queryFn: ({ signal }) => getJson<VersionView[]>(`/api/posts/${id}/versions`, signal), gcTime: 0 });
+  queryOptions({
+    queryKey: ['versions', id],
+    queryFn: ({ signal }) => getJson<VersionView[]>(`/api/posts/${id}/versions`, signal),
+    gcTime: 0,
+  });
 
 export const versionOptions = (id: number, no: number) =>
-  queryOptions({ queryKey: ['versions', id, no], queryFn: ({ signal }) => getJson<OneVersion>(`/api/posts/${id}/versions/${no}`, signal), gcTime: 0 });
+  queryOptions({
+    queryKey: ['versions', id, no],
+    queryFn: ({ signal }) => getJson<OneVersion>(`/api/posts/${id}/versions/${no}`, signal),
+    gcTime: 0,
+  });
 
 export const categoriesOptions = (id: number) =>
-  queryOptions({ queryKey: ['categories', id], queryFn: ({ signal }) => getJson<Category[]>(`/api/classes/${id}/categories`, signal) });
+  queryOptions({
+    queryKey: ['categories', id],
+    queryFn: ({ signal }) => getJson<Category[]>(`/api/classes/${id}/categories`, signal),
+  });
 
 export const scheduledOptions = (id: number) =>
-  queryOptions({ queryKey: ['scheduled', id], queryFn: ({ signal }) => getJson<ScheduledPost[]>(`/api/classes/${id}/scheduled`, signal) });
+  queryOptions({
+    queryKey: ['scheduled', id],
+    queryFn: ({ signal }) => getJson<ScheduledPost[]>(`/api/classes/${id}/scheduled`, signal),
+  });
 
 export const ownPostsOptions = (id: number) =>
-  queryOptions({ queryKey: ['own-posts', id], queryFn: ({ signal }) => getJson<OwnPost[]>(`/api/classes/${id}/own-posts`, signal) });
+  queryOptions({
+    queryKey: ['own-posts', id],
+    queryFn: ({ signal }) => getJson<OwnPost[]>(`/api/classes/${id}/own-posts`, signal),
+  });
 
 export const writableOptions = (id: number) =>
-  queryOptions({ queryKey: ['writable', id], queryFn: ({ signal }) => getJson<BlogView[]>(`/api/classes/${id}/blogs/mine`, signal) });
+  queryOptions({
+    queryKey: ['writable', id],
+    queryFn: ({ signal }) => getJson<BlogView[]>(`/api/classes/${id}/blogs/mine`, signal),
+  });
 
 export const blogsOptions = (id: number) =>
-  queryOptions({ queryKey: ['blogs', id], queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal) });
+  queryOptions({
+    queryKey: ['blogs', id],
+    queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal),
+  });
 
 export const promptsOptions = (id: number) =>
-  queryOptions({ queryKey: ['prompts', id], queryFn: ({ signal }) => getJson<PromptView[]>(`/api/classes/${id}/prompts`, signal) });
+  queryOptions({
+    queryKey: ['prompts', id],
+    queryFn: ({ signal }) => getJson<PromptView[]>(`/api/classes/${id}/prompts`, signal),
+  });
 
 export const peopleOptions = (id: number) =>
-  queryOptions({ queryKey: ['people', id], queryFn: ({ signal }) => getJson<MemberLine[]>(`/api/classes/${id}/people`, signal) });
+  queryOptions({
+    queryKey: ['people', id],
+    queryFn: ({ signal }) => getJson<MemberLine[]>(`/api/classes/${id}/people`, signal),
+  });
 
 export const sourcesOptions = (id: number) =>
-  queryOptions({ queryKey: ['sources', id], queryFn: ({ signal }) => getJson<SourceView[]>(`/api/classes/${id}/sources`, signal) });
+  queryOptions({
+    queryKey: ['sources', id],
+    queryFn: ({ signal }) => getJson<SourceView[]>(`/api/classes/${id}/sources`, signal),
+  });
 
 /** What of the pile is looked at. */
 export interface PileWish {
@@ -163,32 +317,70 @@ export interface PileWish {
   most?: number;
 }
 
-export const pileOptions = (wish: PileWish) => queryOptions({
-  queryKey: ['pile', wish],
-  queryFn: ({ signal }) => getJson<Pile>(`/api/pile?${new URLSearchParams({ sort: wish.sort, ...(wish.classId ? { classId: String(wish.classId) } : {}), most: String(wish.most ?? 100) })}`, signal),
-  refetchInterval: 15_000,
+export const pileOptions = (wish: PileWish) =>
+  queryOptions({
+    queryKey: ['pile', wish],
+    queryFn: ({ signal }) =>
+      getJson<Pile>(
+        `/api/pile?${new URLSearchParams({ sort: wish.sort, ...(wish.classId ? { classId: String(wish.classId) } : {}), most: String(wish.most ?? 100) })}`,
+        signal,
+      ),
+    refetchInterval: 15_000,
+  });
+
+export const returnNotesOptions = queryOptions({
+  queryKey: ['return-notes'],
+  queryFn: ({ signal }) => getJson<ReturnNote[]>('/api/return-notes', signal),
 });
 
-export const returnNotesOptions = queryOptions({ queryKey: ['return-notes'], queryFn: ({ signal }) => getJson<ReturnNote[]>('/api/return-notes', signal) });
+export const usualWaitOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['usual-wait', classId],
+    queryFn: ({ signal }) => getJson<UsualWaitView>(`/api/classes/${classId}/usual-wait`, signal),
+  });
 
-export const usualWaitOptions = (classId: number) => queryOptions({ queryKey: ['usual-wait', classId], queryFn: ({ signal }) => getJson<UsualWaitView>(`/api/classes/${classId}/usual-wait`, signal) });
+export const noticeOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['notice', classId],
+    queryFn: ({ signal }) => getJson<Notice>(`/api/classes/${classId}/notice`, signal),
+  });
 
-export const noticeOptions = (classId: number) => queryOptions({ queryKey: ['notice', classId], queryFn: ({ signal }) => getJson<Notice>(`/api/classes/${classId}/notice`, signal) });
-
-export const approvalOptions = (classId: number, person: number) => queryOptions({ queryKey: ['approval', classId, person], queryFn: ({ signal }) => getJson<Approval>(`/api/classes/${classId}/people/${person}/approval`, signal) });
+export const approvalOptions = (classId: number, person: number) =>
+  queryOptions({
+    queryKey: ['approval', classId, person],
+    queryFn: ({ signal }) => getJson<Approval>(`/api/classes/${classId}/people/${person}/approval`, signal),
+  });
 
 export const stripOptions = (prompt: number) =>
-  queryOptions({ queryKey: ['strip', prompt], queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking`, signal) });
+  queryOptions({
+    queryKey: ['strip', prompt],
+    queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking`, signal),
+  });
 
 export const paperOptions = (prompt: number, student: number) =>
-  queryOptions({ queryKey: ['paper', prompt, student], queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal) });
+  queryOptions({
+    queryKey: ['paper', prompt, student],
+    queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal),
+  });
 
 export const roomOptions = (id: number) =>
-  queryOptions({ queryKey: ['room', id], queryFn: ({ signal }) => getJson<RoomView>(`/api/classes/${id}/room`, signal) });
+  queryOptions({
+    queryKey: ['room', id],
+    queryFn: ({ signal }) => getJson<RoomView>(`/api/classes/${id}/room`, signal),
+  });
 
 export const feedbackOptions = (id: number) =>
-  queryOptions({ queryKey: ['feedback', id], queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal) });
+  queryOptions({
+    queryKey: ['feedback', id],
+    queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal),
+  });
 
-export const staffOptions = queryOptions({ queryKey: ['staff'], queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal) });
+export const staffOptions = queryOptions({
+  queryKey: ['staff'],
+  queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal),
+});
 
-export const schoolAddressOptions = queryOptions({ queryKey: ['school-address'], queryFn: ({ signal }) => getJson<AddressView>('/api/school/address', signal) });
+export const schoolAddressOptions = queryOptions({
+  queryKey: ['school-address'],
+  queryFn: ({ signal }) => getJson<AddressView>('/api/school/address', signal),
+});

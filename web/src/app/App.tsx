@@ -69,44 +69,47 @@ const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.Sour
 
 /** The pages of a class by their addresses in it. */
 const IN_CLASS = {
-  'today': TodayPage,
-  'porch': PorchPage,
+  today: TodayPage,
+  porch: PorchPage,
   'persons/:place': PersonPage,
-  'blog': DirectoryPage,
+  blog: DirectoryPage,
   'blog/:address': BlogPage,
   'my-writing': MyWritingPage,
-  'write': ChoosePage,
+  write: ChoosePage,
   'write/:postId': WritePage,
   'posts/:postId/margin': MarginPage,
   'posts/:postId': PostPage,
-  'approve': ApprovePage,
-  'decisions': DecisionsPage,
-  'mark': ChoosePromptPage,
+  approve: ApprovePage,
+  decisions: DecisionsPage,
+  mark: ChoosePromptPage,
   'mark/:promptId/:studentId?': MarkPage,
-  'search': SearchPage,
-  'feedback': FeedbackPage,
+  search: SearchPage,
+  feedback: FeedbackPage,
 };
 
 /** Those of its setting up, under their tabs. */
 const UNDER_TABS = {
-  'people': PeoplePage,
+  people: PeoplePage,
   'people/roster': RosterPage,
   'people/ways': WaysPage,
-  'groups': GroupsPage,
-  'term': TermPage,
-  'blogs': BlogsPage,
+  groups: GroupsPage,
+  term: TermPage,
+  blogs: BlogsPage,
   'blogs/new': SetupPage,
   'blogs/:ref': SetupPage,
-  'prompts': PromptsPage,
+  prompts: PromptsPage,
   'prompts/new': NewPromptPage,
-  'sources': SourcesPage,
-  'rules': RulesPage,
+  sources: SourcesPage,
+  rules: RulesPage,
 };
 
-const routes = (pages: Record<string, React.ComponentType>) => Object.entries(pages).map(([path, Page]) => <Route key={path} path={path} element={<Page />} />);
+const routes = (pages: Record<string, React.ComponentType>) =>
+  Object.entries(pages).map(([path, Page]) => <Route key={path} path={path} element={<Page />} />);
 
 // The script of the page that is opened comes while the server is asked who is signed in.
-const opened = Object.entries({ ...IN_CLASS, ...UNDER_TABS }).find(([path]) => matchPath(`/classes/:classId/${path}`, location.pathname));
+const opened = Object.entries({ ...IN_CLASS, ...UNDER_TABS }).find(([path]) =>
+  matchPath(`/classes/:classId/${path}`, location.pathname),
+);
 void opened?.[1].fetch();
 if (matchPath('/posts/:postId', location.pathname)) void StrangersPost.fetch();
 
@@ -137,41 +140,136 @@ export function App() {
     await client.invalidateQueries();
   };
 
-  if (pathname === '/first-password') return <FirstPasswordPage onDone={async () => { await signedIn(); navigate('/'); }} />;
-  if (pathname === '/email') return <Suspense fallback={null}><EmailPage /></Suspense>;
-  if (pathname === '/stop') return <Suspense fallback={null}><StopPage /></Suspense>;
+  if (pathname === '/first-password')
+    return (
+      <FirstPasswordPage
+        onDone={async () => {
+          await signedIn();
+          navigate('/');
+        }}
+      />
+    );
+  if (pathname === '/email')
+    return (
+      <Suspense fallback={null}>
+        <EmailPage />
+      </Suspense>
+    );
+  if (pathname === '/stop')
+    return (
+      <Suspense fallback={null}>
+        <StopPage />
+      </Suspense>
+    );
   if (me.isPending) return null;
-  if (pathname === '/join') return <Suspense fallback={null}><JoinPage me={me.data?.name} onDone={signedIn} /></Suspense>;
-  if (pathname === '/invitation') return <Suspense fallback={null}><InvitationPage me={me.data?.name} onDone={signedIn} /></Suspense>;
+  if (pathname === '/join')
+    return (
+      <Suspense fallback={null}>
+        <JoinPage me={me.data?.name} onDone={signedIn} />
+      </Suspense>
+    );
+  if (pathname === '/invitation')
+    return (
+      <Suspense fallback={null}>
+        <InvitationPage me={me.data?.name} onDone={signedIn} />
+      </Suspense>
+    );
   if (!me.data) {
-    if (me.isError) return <div className="page plain"><Trouble error={me.error} onRetry={() => me.refetch()} /></div>;
+    if (me.isError)
+      return (
+        <div className="page plain">
+          <Trouble error={me.error} onRetry={() => me.refetch()} />
+        </div>
+      );
     const post = /^\/posts\/(\d+)$/.exec(pathname);
-    return post ? <Suspense fallback={null}><StrangersPost postId={Number(post[1])} onSignedIn={signedIn} /></Suspense> : <SignInPage onDone={signedIn} />;
+    return post ? (
+      <Suspense fallback={null}>
+        <StrangersPost postId={Number(post[1])} onSignedIn={signedIn} />
+      </Suspense>
+    ) : (
+      <SignInPage onDone={signedIn} />
+    );
   }
   return (
     <KeysProvider>
       <Modal opened={signedOut} onClose={() => {}} withCloseButton={false} title="Please sign in again">
-        <p className="muted" style={{ marginTop: 0 }}>Your session has ended. What you typed is still on this page and is saved when you have signed in.</p>
+        <p className="muted" style={{ marginTop: 0 }}>
+          Your session has ended. What you typed is still on this page and is saved when you have signed in.
+        </p>
         <SignInForm onDone={signedIn} />
       </Modal>
       <Routes>
         <Route path="/" element={<Home me={me.data} />} />
         <Route path="/sign-in" element={<Navigate to="/" replace />} />
-        <Route path="/school" element={<Plain me={me.data}><SchoolPage /></Plain>} />
-        <Route path="/news" element={<Plain me={me.data}><NewsPage /></Plain>} />
-        <Route path="/subscriptions" element={<Plain me={me.data}><SubscriptionsPage /></Plain>} />
-        <Route path="/account" element={<Plain me={me.data}><AccountPage /></Plain>} />
-        <Route path="/account/writing/:classId" element={<Plain me={me.data}><WritingPage /></Plain>} />
-        <Route path="/classes/new" element={<Plain me={me.data}><NewClassPage /></Plain>} />
+        <Route
+          path="/school"
+          element={
+            <Plain me={me.data}>
+              <SchoolPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/news"
+          element={
+            <Plain me={me.data}>
+              <NewsPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/subscriptions"
+          element={
+            <Plain me={me.data}>
+              <SubscriptionsPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/account"
+          element={
+            <Plain me={me.data}>
+              <AccountPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/account/writing/:classId"
+          element={
+            <Plain me={me.data}>
+              <WritingPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/classes/new"
+          element={
+            <Plain me={me.data}>
+              <NewClassPage />
+            </Plain>
+          }
+        />
         <Route path="/classes/:classId" element={<InClass me={me.data} />}>
           <Route index element={<FirstOfClass me={me.data} />} />
           {routes(IN_CLASS)}
-          <Route element={<ClassTabs />}>
-            {routes(UNDER_TABS)}
-          </Route>
+          <Route element={<ClassTabs />}>{routes(UNDER_TABS)}</Route>
         </Route>
-        <Route path="/posts/:postId" element={<Plain me={me.data}><PostPage /></Plain>} />
-        <Route path="*" element={<Plain me={me.data}><NotThere /></Plain>} />
+        <Route
+          path="/posts/:postId"
+          element={
+            <Plain me={me.data}>
+              <PostPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="*"
+          element={
+            <Plain me={me.data}>
+              <NotThere />
+            </Plain>
+          }
+        />
       </Routes>
     </KeysProvider>
   );
@@ -181,7 +279,14 @@ function Home({ me }: { me: Me }) {
   if (me.classes.length > 0) return <Navigate to={homeOf(me.classes[0])} replace />;
   if (me.keeper) return <Navigate to="/school" replace />;
   if (me.teacher) return <Navigate to="/classes/new" replace />;
-  return <Plain me={me}><div className="page plain"><h1>You are in no class now</h1><p className="muted">When a teacher enrols you, the class appears here.</p></div></Plain>;
+  return (
+    <Plain me={me}>
+      <div className="page plain">
+        <h1>You are in no class now</h1>
+        <p className="muted">When a teacher enrols you, the class appears here.</p>
+      </div>
+    </Plain>
+  );
 }
 
 function FirstOfClass({ me }: { me: Me }) {
@@ -194,8 +299,24 @@ function FirstOfClass({ me }: { me: Me }) {
 const CAME_FROM = 'porch-class';
 
 function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
-  const cameFrom = me.classes.find((c) => c.id === Number(sessionStorage.getItem(CAME_FROM))) ?? (me.classes.length === 1 ? me.classes[0] : undefined);
-  return <><Band me={me} current={cameFrom} /><TriesNote me={me} /><Suspense fallback={<div className="page plain"><Loading /></div>}>{children}</Suspense></>;
+  const cameFrom =
+    me.classes.find((c) => c.id === Number(sessionStorage.getItem(CAME_FROM))) ??
+    (me.classes.length === 1 ? me.classes[0] : undefined);
+  return (
+    <>
+      <Band me={me} current={cameFrom} />
+      <TriesNote me={me} />
+      <Suspense
+        fallback={
+          <div className="page plain">
+            <Loading />
+          </div>
+        }
+      >
+        {children}
+      </Suspense>
+    </>
+  );
 }
 
 function InClass({ me }: { me: Me }) {
@@ -205,14 +326,27 @@ function InClass({ me }: { me: Me }) {
   useEffect(() => {
     if (current) sessionStorage.setItem(CAME_FROM, String(current.id));
   }, [current]);
-  if (!current) return <Plain me={me}><NotThere /></Plain>;
+  if (!current)
+    return (
+      <Plain me={me}>
+        <NotThere />
+      </Plain>
+    );
   // The server gives a moderator nothing but what waits; this only spares them the empty frames of the other pages.
   const isFor = current.role !== 'MODERATOR' || /\/(approve|posts\/\d+|classes\/\d+)$/.test(pathname);
   return (
     <>
       <Band me={me} current={current} />
       <TriesNote me={me} />
-      <Suspense fallback={<div className="page plain"><Loading /></div>}>{isFor ? <Outlet /> : <NotThere />}</Suspense>
+      <Suspense
+        fallback={
+          <div className="page plain">
+            <Loading />
+          </div>
+        }
+      >
+        {isFor ? <Outlet /> : <NotThere />}
+      </Suspense>
     </>
   );
 }

@@ -37,25 +37,51 @@ function placesOf(c: Place): PlaceLink[] {
   return [
     { to: `${at}/today`, word: p.today },
     { to: `${at}/porch`, word: p.porch },
-    ...(manages(c.role) ? [{ to: `${at}/write`, word: p.write }, { to: `${at}/approve`, word: p.approve, count: c.waits }] : []),
+    ...(manages(c.role)
+      ? [
+          { to: `${at}/write`, word: p.write },
+          { to: `${at}/approve`, word: p.approve, count: c.waits },
+        ]
+      : []),
     { to: `${at}/mark`, word: p.mark, count: c.toMark },
-    { to: `${at}/people`, word: p.class, also: ['groups', 'blogs', 'prompts', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`) },
+    {
+      to: `${at}/people`,
+      word: p.class,
+      also: ['groups', 'blogs', 'prompts', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`),
+    },
   ];
 }
 
 /** The pages and acts that can be gone to by their names, besides the places. */
 function pagesOf(c: Place, me: Me): PlaceLink[] {
   const at = `/classes/${c.id}`;
-  const of = (words: Record<string, string>) => Object.entries(words).map(([word, to]) => ({ word, to: to.startsWith('/') ? to : `${at}/${to}` }));
-  const own = of({ 'Blogs of the class': 'blog', 'News since last time': '/news', 'My subscriptions': '/subscriptions', 'My account': '/account' });
+  const of = (words: Record<string, string>) =>
+    Object.entries(words).map(([word, to]) => ({ word, to: to.startsWith('/') ? to : `${at}/${to}` }));
+  const own = of({
+    'Blogs of the class': 'blog',
+    'News since last time': '/news',
+    'My subscriptions': '/subscriptions',
+    'My account': '/account',
+  });
   if (c.role === 'MODERATOR' || c.role === 'STRANGER') return [];
   if (!manages(c.role)) return own;
   return [
     ...of({
-      'Enrol students': 'people/roster', 'Class word and invitations': 'people/ways', Groups: 'groups', 'Blogs and their settings': 'blogs', 'Make a new blog': 'blogs/new', Prompts: 'prompts', 'Set a prompt': 'prompts/new',
-      'Outside blogs': 'sources', Rules: 'rules', 'Term and names': 'term', 'What was decided': 'decisions',
+      'Enrol students': 'people/roster',
+      'Class word and invitations': 'people/ways',
+      Groups: 'groups',
+      'Blogs and their settings': 'blogs',
+      'Make a new blog': 'blogs/new',
+      Prompts: 'prompts',
+      'Set a prompt': 'prompts/new',
+      'Outside blogs': 'sources',
+      Rules: 'rules',
+      'Term and names': 'term',
+      'What was decided': 'decisions',
     }),
-    ...own, ...(me.teacher ? of({ 'Make a new class': '/classes/new' }) : []), ...(me.keeper ? of({ 'The school': '/school' }) : []),
+    ...own,
+    ...(me.teacher ? of({ 'Make a new class': '/classes/new' }) : []),
+    ...(me.keeper ? of({ 'The school': '/school' }) : []),
   ];
 }
 
@@ -92,65 +118,166 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
   const seen = current && eyes?.classId === current.id ? seenThrough(current, eyes.role) : current;
   return (
     <>
-    <header className={css.band}>
-      <Link to="/" className={css.mark} aria-label={t.name}><Logo /><span className={css.name}>{t.name}</span></Link>
-      <Menu position="bottom-start" width={290}>
-        <Menu.Target>
-          <button className={css.class} aria-label={current ? `Class: ${current.name}. Change class` : 'Choose a class'}>
-            <span>{current ? current.name : 'Classes'} {current?.level && <small>{current.level}</small>}</span>
-            <svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg>
-          </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {me.classes.map((c) => (
-            <Menu.Item key={c.id} component={Link} to={homeOf(c)} rightSection={c.waits > 0 ? <span className={css.n}>{c.waits}</span> : null}>{c.name}</Menu.Item>
-          ))}
-          {me.teacher && <Menu.Item component={Link} to="/classes/new">New class</Menu.Item>}
-          {me.keeper && <Menu.Item component={Link} to="/school">The school</Menu.Item>}
-        </Menu.Dropdown>
-      </Menu>
-      {seen && (
-        <nav className={css.places} aria-label="Places">
-          {placesOf(seen).map((p) => (
-            <NavLink key={p.to} to={p.to} aria-current={p.also?.some((a) => pathname.startsWith(a)) ? 'page' : undefined} className={undefined}>
-              {p.word}{p.count ? <span className={css.n}>{p.count}</span> : null}
-            </NavLink>
-          ))}
-        </nav>
-      )}
-      <div className={css.right}>
-        {!eyes && news && seen?.role !== 'MODERATOR' && <Link to="/news" aria-label={news.fresh ? `News, ${news.fresh} not seen` : 'News'} className={css.news}>News{news.fresh > 0 && <span className={css.n}>{news.fresh}</span>}</Link>}
-        {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && <button className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)"><span className={css.word}>Search </span><span className="key">Ctrl K</span></button>}
-        <Menu position="bottom-end" width={240}>
-          <Menu.Target><button className={css.who} aria-label={`${me.name}: your menu`}>{me.name}</button></Menu.Target>
+      <header className={css.band}>
+        <Link to="/" className={css.mark} aria-label={t.name}>
+          <Logo />
+          <span className={css.name}>{t.name}</span>
+        </Link>
+        <Menu position="bottom-start" width={290}>
+          <Menu.Target>
+            <button
+              className={css.class}
+              aria-label={current ? `Class: ${current.name}. Change class` : 'Choose a class'}
+            >
+              <span>
+                {current ? current.name : 'Classes'} {current?.level && <small>{current.level}</small>}
+              </span>
+              <svg width="10" height="6" aria-hidden="true">
+                <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" />
+              </svg>
+            </button>
+          </Menu.Target>
           <Menu.Dropdown>
-            {current && isStaff(current.role) && !eyes && (
-              <>
-                <Menu.Item onClick={() => borrow({ classId: current.id, className: current.name, of: 'guest', name: 'a guest', role: 'GUEST' }, pathname)}>See this page as a guest</Menu.Item>
-                <Menu.Item onClick={() => borrow({ classId: current.id, className: current.name, of: 'stranger', name: 'a stranger', role: 'STRANGER' }, pathname)}>See this page as a stranger</Menu.Item>
-              </>
+            {me.classes.map((c) => (
+              <Menu.Item
+                key={c.id}
+                component={Link}
+                to={homeOf(c)}
+                rightSection={c.waits > 0 ? <span className={css.n}>{c.waits}</span> : null}
+              >
+                {c.name}
+              </Menu.Item>
+            ))}
+            {me.teacher && (
+              <Menu.Item component={Link} to="/classes/new">
+                New class
+              </Menu.Item>
             )}
-            {seen?.role !== 'MODERATOR' && <Menu.Item component={Link} to="/subscriptions">My subscriptions</Menu.Item>}
-            <Menu.Item component={Link} to="/account">My account</Menu.Item>
-            <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>{colorScheme === 'dark' ? 'Day porch' : 'Night porch'}</Menu.Item>
-            <Menu.Item onClick={() => (keptWords(me.id) > 0 ? setLeaving(true) : void signOut(false))}>Sign out</Menu.Item>
+            {me.keeper && (
+              <Menu.Item component={Link} to="/school">
+                The school
+              </Menu.Item>
+            )}
           </Menu.Dropdown>
         </Menu>
-      </div>
-    </header>
-    {leaving && (
-      <Modal opened onClose={() => setLeaving(false)} title="Words that were not sent">
-        <p>Words that you typed and did not send lie in this browser ({t.count(keptWords(me.id), 'place', 'places')}). Left here, they are there when you sign in on this computer again; on a computer that others use, take them away.</p>
-        <p className={css.leaving}><button className="btn go" onClick={() => signOut(true)}>Take them away and sign out</button> <button className="btn" onClick={() => signOut(false)}>Leave them and sign out</button></p>
-      </Modal>
-    )}
-    {searching && seen && <Suspense fallback={null}><SearchDialog classId={seen.id} places={[...placesOf(seen), ...(eyes ? [] : pagesOf(seen, me))]} onClose={() => setSearching(false)} /></Suspense>}
-    {eyes && (
-      <div className={css.eyes} role="status">
-        <span>You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.</span>
-        <button className="btn" onClick={() => borrow(null, `/classes/${eyes.classId}/people`)}>Be yourself again</button>
-      </div>
-    )}
+        {seen && (
+          <nav className={css.places} aria-label="Places">
+            {placesOf(seen).map((p) => (
+              <NavLink
+                key={p.to}
+                to={p.to}
+                aria-current={p.also?.some((a) => pathname.startsWith(a)) ? 'page' : undefined}
+                className={undefined}
+              >
+                {p.word}
+                {p.count ? <span className={css.n}>{p.count}</span> : null}
+              </NavLink>
+            ))}
+          </nav>
+        )}
+        <div className={css.right}>
+          {!eyes && news && seen?.role !== 'MODERATOR' && (
+            <Link to="/news" aria-label={news.fresh ? `News, ${news.fresh} not seen` : 'News'} className={css.news}>
+              News{news.fresh > 0 && <span className={css.n}>{news.fresh}</span>}
+            </Link>
+          )}
+          {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && (
+            <button className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)">
+              <span className={css.word}>Search </span>
+              <span className="key">Ctrl K</span>
+            </button>
+          )}
+          <Menu position="bottom-end" width={240}>
+            <Menu.Target>
+              <button className={css.who} aria-label={`${me.name}: your menu`}>
+                {me.name}
+              </button>
+            </Menu.Target>
+            <Menu.Dropdown>
+              {current && isStaff(current.role) && !eyes && (
+                <>
+                  <Menu.Item
+                    onClick={() =>
+                      borrow(
+                        { classId: current.id, className: current.name, of: 'guest', name: 'a guest', role: 'GUEST' },
+                        pathname,
+                      )
+                    }
+                  >
+                    See this page as a guest
+                  </Menu.Item>
+                  <Menu.Item
+                    onClick={() =>
+                      borrow(
+                        {
+                          classId: current.id,
+                          className: current.name,
+                          of: 'stranger',
+                          name: 'a stranger',
+                          role: 'STRANGER',
+                        },
+                        pathname,
+                      )
+                    }
+                  >
+                    See this page as a stranger
+                  </Menu.Item>
+                </>
+              )}
+              {seen?.role !== 'MODERATOR' && (
+                <Menu.Item component={Link} to="/subscriptions">
+                  My subscriptions
+                </Menu.Item>
+              )}
+              <Menu.Item component={Link} to="/account">
+                My account
+              </Menu.Item>
+              <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>
+                {colorScheme === 'dark' ? 'Day porch' : 'Night porch'}
+              </Menu.Item>
+              <Menu.Item onClick={() => (keptWords(me.id) > 0 ? setLeaving(true) : void signOut(false))}>
+                Sign out
+              </Menu.Item>
+            </Menu.Dropdown>
+          </Menu>
+        </div>
+      </header>
+      {leaving && (
+        <Modal opened onClose={() => setLeaving(false)} title="Words that were not sent">
+          <p>
+            Words that you typed and did not send lie in this browser ({t.count(keptWords(me.id), 'place', 'places')}).
+            Left here, they are there when you sign in on this computer again; on a computer that others use, take them
+            away.
+          </p>
+          <p className={css.leaving}>
+            <button className="btn go" onClick={() => signOut(true)}>
+              Take them away and sign out
+            </button>{' '}
+            <button className="btn" onClick={() => signOut(false)}>
+              Leave them and sign out
+            </button>
+          </p>
+        </Modal>
+      )}
+      {searching && seen && (
+        <Suspense fallback={null}>
+          <SearchDialog
+            classId={seen.id}
+            places={[...placesOf(seen), ...(eyes ? [] : pagesOf(seen, me))]}
+            onClose={() => setSearching(false)}
+          />
+        </Suspense>
+      )}
+      {eyes && (
+        <div className={css.eyes} role="status">
+          <span>
+            You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.
+          </span>
+          <button className="btn" onClick={() => borrow(null, `/classes/${eyes.classId}/people`)}>
+            Be yourself again
+          </button>
+        </div>
+      )}
     </>
   );
 }

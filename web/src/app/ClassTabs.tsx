@@ -8,11 +8,27 @@ export function ClassTabs() {
   const { id, role } = useClass();
   if (!isStaff(role)) return <NotThere />;
   const at = `/classes/${id}`;
-  const pages = [['people', 'People'], ...(manages(role) ? [['groups', 'Groups']] : []), ['blogs', 'Blogs'], ['prompts', 'Prompts'], ['sources', 'Outside blogs'], ...(manages(role) ? [['rules', 'Rules'], ['term', 'Term and names']] : [])];
+  const pages = [
+    ['people', 'People'],
+    ...(manages(role) ? [['groups', 'Groups']] : []),
+    ['blogs', 'Blogs'],
+    ['prompts', 'Prompts'],
+    ['sources', 'Outside blogs'],
+    ...(manages(role)
+      ? [
+          ['rules', 'Rules'],
+          ['term', 'Term and names'],
+        ]
+      : []),
+  ];
   return (
     <div className="of-class">
       <nav className={css.subs} aria-label="The class">
-        {pages.map(([path, word]) => <NavLink key={path} to={`${at}/${path}`}>{word}</NavLink>)}
+        {pages.map(([path, word]) => (
+          <NavLink key={path} to={`${at}/${path}`}>
+            {word}
+          </NavLink>
+        ))}
       </nav>
       <Outlet />
     </div>

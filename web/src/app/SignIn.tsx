@@ -25,9 +25,29 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
   });
   return (
     <form onSubmit={submit}>
-      <TextInput label="Username" autoComplete="username" autoCapitalize="none" autoFocus size="md" {...form.getInputProps('username')} />
-      <PasswordInput label="Password or pass phrase" autoComplete="current-password" size="md" mt="sm" {...form.getInputProps('password')} />
-      <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={busy} type="submit">Sign in</button>
+      <TextInput
+        label="Username"
+        autoComplete="username"
+        autoCapitalize="none"
+        autoFocus
+        size="md"
+        {...form.getInputProps('username')}
+      />
+      <PasswordInput
+        label="Password or pass phrase"
+        autoComplete="current-password"
+        size="md"
+        mt="sm"
+        {...form.getInputProps('password')}
+      />
+      <button
+        className="btn go mid"
+        style={{ width: '100%', marginTop: 20, padding: 11 }}
+        disabled={busy}
+        type="submit"
+      >
+        Sign in
+      </button>
     </form>
   );
 }
@@ -37,10 +57,15 @@ export function SignInPage({ onDone }: { onDone: () => void }) {
   return (
     <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
       <title>Sign in · Vast Porch</title>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 28, transformOrigin: 'left' }}><Logo /><h1>{t.name}</h1></div>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 28, transformOrigin: 'left' }}>
+        <Logo />
+        <h1>{t.name}</h1>
+      </div>
       <SignInForm onDone={onDone} />
       <CodeField />
-      <p className="muted tiny" style={{ marginTop: 22 }}>Your username and pass phrase stand on your sign-in slip. If you lost it, your teacher can print a new one.</p>
+      <p className="muted tiny" style={{ marginTop: 22 }}>
+        Your username and pass phrase stand on your sign-in slip. If you lost it, your teacher can print a new one.
+      </p>
     </main>
   );
 }
@@ -50,17 +75,41 @@ function CodeField() {
   const [word, setWord] = useState('');
   const navigate = useNavigate();
   return (
-    <form style={{ display: 'flex', gap: 10, alignItems: 'end', marginTop: 30, paddingTop: 20, borderTop: '1px solid var(--line)' }}
-      onSubmit={(e) => { e.preventDefault(); if (word.trim()) navigate(`/join?word=${encodeURIComponent(word.trim())}`); }}>
-      <TextInput label="No account yet? Class word" value={word} onChange={(e) => setWord(e.target.value)} placeholder="two words" autoComplete="off" style={{ flex: 1 }} />
-      <button className="btn" type="submit">Come in</button>
+    <form
+      style={{
+        display: 'flex',
+        gap: 10,
+        alignItems: 'end',
+        marginTop: 30,
+        paddingTop: 20,
+        borderTop: '1px solid var(--line)',
+      }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (word.trim()) navigate(`/join?word=${encodeURIComponent(word.trim())}`);
+      }}
+    >
+      <TextInput
+        label="No account yet? Class word"
+        value={word}
+        onChange={(e) => setWord(e.target.value)}
+        placeholder="two words"
+        autoComplete="off"
+        style={{ flex: 1 }}
+      />
+      <button className="btn" type="submit">
+        Come in
+      </button>
     </form>
   );
 }
 
 /** A first password, by a one-time address. */
 export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
-  const form = useForm({ initialValues: { password: '', again: '' }, validate: { again: (v, all) => (v === all.password ? null : 'These two are not the same.') } });
+  const form = useForm({
+    initialValues: { password: '', again: '' },
+    validate: { again: (v, all) => (v === all.password ? null : 'These two are not the same.') },
+  });
   const [problem, setProblem] = useState('');
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
   const submit = form.onSubmit(async ({ password }) => {
@@ -76,13 +125,36 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
   return (
     <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
       <title>Your first password · Vast Porch</title>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 10 }}><Logo /><h1>Welcome</h1></div>
-      <p className="muted" style={{ margin: '0 0 18px' }}>Choose a password of at least eight characters. Three words that only you put together are good.</p>
+      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 10 }}>
+        <Logo />
+        <h1>Welcome</h1>
+      </div>
+      <p className="muted" style={{ margin: '0 0 18px' }}>
+        Choose a password of at least eight characters. Three words that only you put together are good.
+      </p>
       <form onSubmit={submit}>
-        <PasswordInput label="Password" autoComplete="new-password" size="md" autoFocus {...form.getInputProps('password')} />
-        <PasswordInput label="The same again" autoComplete="new-password" size="md" mt="sm" {...form.getInputProps('again')} />
-        {problem && <p role="alert" className="tell wrong" style={{ marginTop: 14 }}>{problem}</p>}
-        <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">Set the password</button>
+        <PasswordInput
+          label="Password"
+          autoComplete="new-password"
+          size="md"
+          autoFocus
+          {...form.getInputProps('password')}
+        />
+        <PasswordInput
+          label="The same again"
+          autoComplete="new-password"
+          size="md"
+          mt="sm"
+          {...form.getInputProps('again')}
+        />
+        {problem && (
+          <p role="alert" className="tell wrong" style={{ marginTop: 14 }}>
+            {problem}
+          </p>
+        )}
+        <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+          Set the password
+        </button>
       </form>
     </main>
   );

@@ -14,8 +14,13 @@ export function TriesNote({ me }: { me: Me }) {
   };
   return (
     <div className={css.tries} role="status">
-      <span>A wrong password was typed {me.tries.count} times with your username, last <When at={me.tries.last} />. If that was not you, tell your teacher.</span>
-      <button className="word" onClick={known}>I know</button>
+      <span>
+        A wrong password was typed {me.tries.count} times with your username, last <When at={me.tries.last} />. If that
+        was not you, tell your teacher.
+      </span>
+      <button className="word" onClick={known}>
+        I know
+      </button>
     </div>
   );
 }

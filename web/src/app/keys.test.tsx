@@ -8,12 +8,21 @@ function Page({ run }: { run: (what: string) => void }) {
     { key: 'a', says: 'Approve', run: () => run('a') },
     { key: 'Enter', says: 'Next', run: () => run('Enter') },
   ]);
-  return <><button onClick={() => run('pressed')}>A button</button><input aria-label="A field" /></>;
+  return (
+    <>
+      <button onClick={() => run('pressed')}>A button</button>
+      <input aria-label="A field" />
+    </>
+  );
 }
 
 const open = () => {
   const run = vi.fn();
-  const page = (shown: boolean) => <MantineProvider env="test"><KeysProvider>{shown && <Page run={run} />}</KeysProvider></MantineProvider>;
+  const page = (shown: boolean) => (
+    <MantineProvider env="test">
+      <KeysProvider>{shown && <Page run={run} />}</KeysProvider>
+    </MantineProvider>
+  );
   const { rerender } = render(page(true));
   return { run, leave: () => rerender(page(false)) };
 };

@@ -1,5 +1,14 @@
 import { Modal } from '@mantine/core';
-import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 
 /** A key of a page: what it does, in words, and the doing. */
 export interface PageKey {
@@ -11,7 +20,14 @@ export interface PageKey {
 const KeysContext = createContext<{ set: (keys: PageKey[]) => void } | null>(null);
 
 /** Keys by the words and signs that stand on them. */
-const NAMES: Record<string, string> = { ' ': 'Space', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', Backspace: '⌫' };
+const NAMES: Record<string, string> = {
+  ' ': 'Space',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  Backspace: '⌫',
+};
 
 /** What several keys do is said once. */
 function together(keys: PageKey[]): { says: string; keys: string[] }[] {
@@ -45,14 +61,34 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);
   }, []);
-  const value = useMemo(() => ({ set: (next: PageKey[]) => { keys.current = next; } }), []);
+  const value = useMemo(
+    () => ({
+      set: (next: PageKey[]) => {
+        keys.current = next;
+      },
+    }),
+    [],
+  );
   return (
     <KeysContext.Provider value={value}>
       {children}
       <Modal opened={shown !== null} onClose={() => setShown(null)} title="Keys of this page" size="sm">
-        {shown?.length ? together(shown).map((k) => (
-          <div key={k.says} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}><span>{k.says}</span><span>{k.keys.map((key) => <span key={key} className="key">{NAMES[key] ?? key}</span>)}</span></div>
-        )) : <p className="muted">This page has no keys of its own.</p>}
+        {shown?.length ? (
+          together(shown).map((k) => (
+            <div key={k.says} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}>
+              <span>{k.says}</span>
+              <span>
+                {k.keys.map((key) => (
+                  <span key={key} className="key">
+                    {NAMES[key] ?? key}
+                  </span>
+                ))}
+              </span>
+            </div>
+          ))
+        ) : (
+          <p className="muted">This page has no keys of its own.</p>
+        )}
       </Modal>
     </KeysContext.Provider>
   );

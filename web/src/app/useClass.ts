@@ -15,7 +15,13 @@ export function useClass(): Place {
 }
 
 /** The place as somebody else has it: with their role, and nothing that waits for staff. */
-export const seenThrough = (place: Place, role: string): Place => ({ ...place, role, waits: 0, toMark: 0, returned: 0 });
+export const seenThrough = (place: Place, role: string): Place => ({
+  ...place,
+  role,
+  waits: 0,
+  toMark: 0,
+  returned: 0,
+});
 
 export const isStaff = (role: string) => role === 'LEAD' || role === 'CO_TEACHER' || role === 'ASSISTANT';
 export const manages = (role: string) => role === 'LEAD' || role === 'CO_TEACHER';

@@ -43,19 +43,43 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
     <>
       {heading && <h4>{heading}</h4>}
       <div className={css.asides}>
-      {data.list.map((a) => (
-        <div key={a.id} className={css.aside}>
-          <p className="tiny muted" style={{ margin: 0 }}><b>{a.author}</b> · <When at={a.at} /></p>
-          <div dangerouslySetInnerHTML={{ __html: a.html }} />
-        </div>
-      ))}
-      {data.mayWrite && (
-        <form onSubmit={(e) => { e.preventDefault(); void send(); }}>
-          <textarea aria-label={label} placeholder={label} value={text} rows={text ? 3 : 1} onChange={(e) => type(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
-          {text.trim() && <button className="btn" type="submit">{verb}</button>}
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
-        </form>
-      )}
+        {data.list.map((a) => (
+          <div key={a.id} className={css.aside}>
+            <p className="tiny muted" style={{ margin: 0 }}>
+              <b>{a.author}</b> · <When at={a.at} />
+            </p>
+            <div dangerouslySetInnerHTML={{ __html: a.html }} />
+          </div>
+        ))}
+        {data.mayWrite && (
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              void send();
+            }}
+          >
+            <textarea
+              aria-label={label}
+              placeholder={label}
+              value={text}
+              rows={text ? 3 : 1}
+              onChange={(e) => type(e.target.value)}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter' && e.ctrlKey) void send();
+              }}
+            />
+            {text.trim() && (
+              <button className="btn" type="submit">
+                {verb}
+              </button>
+            )}
+            {problem && (
+              <p className="tell wrong" role="alert">
+                {problem}
+              </p>
+            )}
+          </form>
+        )}
       </div>
     </>
   );

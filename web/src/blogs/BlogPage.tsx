@@ -31,11 +31,27 @@ export function BlogPage() {
   const current = page.data?.address;
   // An earlier address still leads here; the one in the bar becomes the one of now.
   useEffect(() => {
-    if (current && current !== address) navigate(`/classes/${id}/blog/${current}${window.location.search}`, { replace: true });
+    if (current && current !== address)
+      navigate(`/classes/${id}/blog/${current}${window.location.search}`, { replace: true });
   }, [current, address, id, navigate]);
-  if (page.isError) return <div className="page plain"><Trouble error={page.error} onRetry={() => page.refetch()} /></div>;
-  if (!page.data) return <div className="page"><Loading lines={8} /></div>;
-  return <><title>{`${page.data.title} · ${name}`}</title><Blog key={page.data.id} blog={page.data} classId={id} /></>;
+  if (page.isError)
+    return (
+      <div className="page plain">
+        <Trouble error={page.error} onRetry={() => page.refetch()} />
+      </div>
+    );
+  if (!page.data)
+    return (
+      <div className="page">
+        <Loading lines={8} />
+      </div>
+    );
+  return (
+    <>
+      <title>{`${page.data.title} · ${name}`}</title>
+      <Blog key={page.data.id} blog={page.data} classId={id} />
+    </>
+  );
 }
 
 function Blog({ blog, classId }: { blog: Page; classId: number }) {
@@ -48,7 +64,16 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
   const month = params.get('month') ?? undefined;
   const tag = params.get('tag') ?? undefined;
   const category = params.get('category') ? Number(params.get('category')) : undefined;
-  const filter: PorchFilter = { blog: blog.id, fromWeek: chosen?.[0], toWeek: chosen?.[1], month, tag, category, oldestFirst: !blog.newestFirst, most: blog.perPage };
+  const filter: PorchFilter = {
+    blog: blog.id,
+    fromWeek: chosen?.[0],
+    toWeek: chosen?.[1],
+    month,
+    tag,
+    category,
+    oldestFirst: !blog.newestFirst,
+    most: blog.perPage,
+  };
   const posts = useInfiniteQuery({
     queryKey: ['porch', classId, filter],
     queryFn: ({ pageParam, signal }) => porchPage(classId, filter, pageParam, signal),
@@ -62,28 +87,102 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
   const entries = (posts.data?.pages.flatMap((p) => p.entries) ?? []).filter((e) => !above.has(e.id));
   const choose = (next: Record<string, string>) => setParams(next);
   const about = posts.data?.pages[0];
-  const chosenWords = month ? inWords(month) : tag ? `Tagged ${about?.tags.find((g) => g.key === tag)?.label ?? tag}` : category ? about?.categories.find((c) => c.key === String(category))?.label ?? 'The chosen category' : 'The chosen weeks';
+  const chosenWords = month
+    ? inWords(month)
+    : tag
+      ? `Tagged ${about?.tags.find((g) => g.key === tag)?.label ?? tag}`
+      : category
+        ? (about?.categories.find((c) => c.key === String(category))?.label ?? 'The chosen category')
+        : 'The chosen weeks';
   return (
     <>
-      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => choose(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
+      {of && rail && (
+        <TermRail
+          weeks={of.weeks}
+          rail={rail}
+          chosen={chosen}
+          onChoose={(range) => choose(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})}
+        />
+      )}
       <div className="page">
         <main data-look={blog.look}>
-          <BlogHead title={blog.title} intro={blog.intro} look={blog.look} header={blog.header}
-            by={blog.owner && blog.ownerPlace ? <NameMenu classId={classId} place={blog.ownerPlace} name={blog.owner}><Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link></NameMenu> : undefined} />
-          {blog.doors && <p className="tell" style={{ margin: '18px 0 0' }}>{blog.doors === 'CLOSED' ? 'This blog is closed. Only its staff and authors still see it.' : 'This blog is not open yet. Only its staff and authors see it.'}</p>}
-          {whole && shelf && shelf.pinned.length > 0 && <section className={css.pinned} aria-label="Pinned"><span className="muted tiny">Pinned</span>{shelf.pinned.map((e) => <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} withBlog={false} />)}</section>}
-          {whole && shelf?.series.map((s) => (
-            <section key={s.name}>
-              <h2 className={css.section}>{s.name} <small>{t.count(s.parts.length, 'part', 'parts')}, to be read in order</small></h2>
-              <ol className={css.parts}>{s.parts.map((p) => <li key={p.postId}><b>Part {p.part}</b><Link className="word" to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link></li>)}</ol>
+          <BlogHead
+            title={blog.title}
+            intro={blog.intro}
+            look={blog.look}
+            header={blog.header}
+            by={
+              blog.owner && blog.ownerPlace ? (
+                <NameMenu classId={classId} place={blog.ownerPlace} name={blog.owner}>
+                  <Link to={`/classes/${classId}/persons/${blog.ownerPlace}`}>{blog.owner}</Link>
+                </NameMenu>
+              ) : undefined
+            }
+          />
+          {blog.doors && (
+            <p className="tell" style={{ margin: '18px 0 0' }}>
+              {blog.doors === 'CLOSED'
+                ? 'This blog is closed. Only its staff and authors still see it.'
+                : 'This blog is not open yet. Only its staff and authors see it.'}
+            </p>
+          )}
+          {whole && shelf && shelf.pinned.length > 0 && (
+            <section className={css.pinned} aria-label="Pinned">
+              <span className="muted tiny">Pinned</span>
+              {shelf.pinned.map((e) => (
+                <Entry key={e.id} entry={e} classId={classId} withAuthor={!blog.owner} withBlog={false} />
+              ))}
             </section>
-          ))}
-          {!whole && <p className={entryCss.head} style={{ margin: '22px 0 0' }}><span className="muted">{chosenWords}, {t.count(about?.total ?? 0, 'post', 'posts')}</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>Show everything</button></p>}
+          )}
+          {whole &&
+            shelf?.series.map((s) => (
+              <section key={s.name}>
+                <h2 className={css.section}>
+                  {s.name} <small>{t.count(s.parts.length, 'part', 'parts')}, to be read in order</small>
+                </h2>
+                <ol className={css.parts}>
+                  {s.parts.map((p) => (
+                    <li key={p.postId}>
+                      <b>Part {p.part}</b>
+                      <Link className="word" to={`/classes/${classId}/posts/${p.postId}`}>
+                        {p.title}
+                      </Link>
+                    </li>
+                  ))}
+                </ol>
+              </section>
+            ))}
+          {!whole && (
+            <p className={entryCss.head} style={{ margin: '22px 0 0' }}>
+              <span className="muted">
+                {chosenWords}, {t.count(about?.total ?? 0, 'post', 'posts')}
+              </span>
+              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>
+                Show everything
+              </button>
+            </p>
+          )}
           {posts.isPending && <Loading lines={6} />}
           {posts.isError && <Trouble error={posts.error} onRetry={() => posts.refetch()} />}
-          <Grouped entries={entries} by={blog.grouping} weeks={of?.weeks ?? []} classId={classId} withAuthor={!blog.owner} />
-          {posts.data && entries.length === 0 && above.size === 0 && <p className="muted" style={{ padding: '22px 0' }}>{whole ? 'Nothing is published here yet.' : 'Nothing here fits what you chose.'}</p>}
-          {posts.hasNextPage && <p><button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>{blog.newestFirst ? 'Earlier posts' : 'Later posts'}</button></p>}
+          <Grouped
+            entries={entries}
+            by={blog.grouping}
+            weeks={of?.weeks ?? []}
+            classId={classId}
+            withAuthor={!blog.owner}
+          />
+          {posts.data && entries.length === 0 && above.size === 0 && (
+            <p className="muted" style={{ padding: '22px 0' }}>
+              {whole ? 'Nothing is published here yet.' : 'Nothing here fits what you chose.'}
+            </p>
+          )}
+          {posts.hasNextPage && (
+            <p>
+              <button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>
+                {blog.newestFirst ? 'Earlier posts' : 'Later posts'}
+              </button>
+            </p>
+          )}
         </main>
         <aside className="sill" aria-label="About this blog">
           <Acts blog={blog} classId={classId} />
@@ -93,15 +192,44 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
             <>
               <h4>About</h4>
               <div className={css.months}>
-                {about.tags.slice(0, 10).map((g) => <button key={g.key} className="chip" aria-pressed={tag === g.key} onClick={() => choose(tag === g.key ? {} : { tag: g.key })}>{g.label} {g.count}</button>)}
-                {about.categories.map((c) => <button key={c.key} className="chip" aria-pressed={String(category) === c.key} onClick={() => choose(String(category) === c.key ? {} : { category: c.key })}>{c.label} {c.count}</button>)}
+                {about.tags.slice(0, 10).map((g) => (
+                  <button
+                    key={g.key}
+                    className="chip"
+                    aria-pressed={tag === g.key}
+                    onClick={() => choose(tag === g.key ? {} : { tag: g.key })}
+                  >
+                    {g.label} {g.count}
+                  </button>
+                ))}
+                {about.categories.map((c) => (
+                  <button
+                    key={c.key}
+                    className="chip"
+                    aria-pressed={String(category) === c.key}
+                    onClick={() => choose(String(category) === c.key ? {} : { category: c.key })}
+                  >
+                    {c.label} {c.count}
+                  </button>
+                ))}
               </div>
             </>
           )}
           {rail && rail.months.length > 0 && (
             <>
               <h4>By month</h4>
-              <div className={css.months}>{rail.months.map((m) => <button key={m.month} className="chip" aria-pressed={month === m.month} onClick={() => choose(month === m.month ? {} : { month: m.month })}>{inWords(m.month)} {m.count}</button>)}</div>
+              <div className={css.months}>
+                {rail.months.map((m) => (
+                  <button
+                    key={m.month}
+                    className="chip"
+                    aria-pressed={month === m.month}
+                    onClick={() => choose(month === m.month ? {} : { month: m.month })}
+                  >
+                    {inWords(m.month)} {m.count}
+                  </button>
+                ))}
+              </div>
             </>
           )}
           <h4>A lasting link</h4>
@@ -113,7 +241,19 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
 }
 
 /** The posts under the headings that the blog asks for. */
-function Grouped({ entries, by, weeks, classId, withAuthor }: { entries: EntryView[]; by: string; weeks: WeekView[]; classId: number; withAuthor: boolean }) {
+function Grouped({
+  entries,
+  by,
+  weeks,
+  classId,
+  withAuthor,
+}: {
+  entries: EntryView[];
+  by: string;
+  weeks: WeekView[];
+  classId: number;
+  withAuthor: boolean;
+}) {
   const headingOf = (e: EntryView): string => {
     if (by === 'MONTH') return inWords(e.publishedAt.slice(0, 7));
     const week = weeks.find((w) => e.publishedAt >= w.start && e.publishedAt < w.end);
@@ -123,7 +263,9 @@ function Grouped({ entries, by, weeks, classId, withAuthor }: { entries: EntryVi
     <>
       {entries.map((e, i) => (
         <div key={e.id}>
-          {by !== 'NONE' && (i === 0 || headingOf(entries[i - 1]) !== headingOf(e)) && <h2 className={css.section}>{headingOf(e)}</h2>}
+          {by !== 'NONE' && (i === 0 || headingOf(entries[i - 1]) !== headingOf(e)) && (
+            <h2 className={css.section}>{headingOf(e)}</h2>
+          )}
           <Entry entry={e} classId={classId} withAuthor={withAuthor} withBlog={false} />
         </div>
       ))}
@@ -137,7 +279,8 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   const [choosing, setChoosing] = useState(false);
   const [look, setLook] = useState(blog.look);
   const [problem, setProblem] = useState('');
-  const begin = async () => navigate(`/classes/${classId}/write/${(await postJson<Begun>(`/api/blogs/${blog.id}/posts`, {})).id}`);
+  const begin = async () =>
+    navigate(`/classes/${classId}/write/${(await postJson<Begun>(`/api/blogs/${blog.id}/posts`, {})).id}`);
   const act = async (call: Promise<unknown>, close = true) => {
     setProblem('');
     try {
@@ -153,25 +296,70 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   };
   return (
     <>
-      {blog.mayWrite && <button className="btn go mid" style={{ width: '100%', marginBottom: 10 }} onClick={begin}>Write here</button>}
-      {blog.mayLook && <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>Choose its look</button>}
-      <Subscribe classId={classId} kind="BLOG" target={blog.id} to={`/classes/${classId}/blog/${blog.address}`} label="Subscribe to this blog" />
-      {blog.manages && <p style={{ margin: '0 0 14px' }}><Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>Settings of this blog</Link></p>}
+      {blog.mayWrite && (
+        <button className="btn go mid" style={{ width: '100%', marginBottom: 10 }} onClick={begin}>
+          Write here
+        </button>
+      )}
+      {blog.mayLook && (
+        <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>
+          Choose its look
+        </button>
+      )}
+      <Subscribe
+        classId={classId}
+        kind="BLOG"
+        target={blog.id}
+        to={`/classes/${classId}/blog/${blog.address}`}
+        label="Subscribe to this blog"
+      />
+      {blog.manages && (
+        <p style={{ margin: '0 0 14px' }}>
+          <Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>
+            Settings of this blog
+          </Link>
+        </p>
+      )}
       <Modal opened={choosing} onClose={() => setChoosing(false)} title="Its look" size="lg">
-        <div data-look={look} style={{ marginBottom: 18 }}><BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} /></div>
+        <div data-look={look} style={{ marginBottom: 18 }}>
+          <BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} />
+        </div>
         {blog.wantedHeader && (
           <div className={css.wanted} role="status">
             <img src={blog.wantedHeader.address} alt="The picture that was chosen" />
-            <p>{blog.wantedHeader.state === 'RETURNED' ? <>Your teacher looked at this picture and wrote: “{blog.wantedHeader.note}” Choose another one.</> : 'A teacher looks at this picture first. Readers see it at the head of the blog after that.'}</p>
+            <p>
+              {blog.wantedHeader.state === 'RETURNED' ? (
+                <>Your teacher looked at this picture and wrote: “{blog.wantedHeader.note}” Choose another one.</>
+              ) : (
+                'A teacher looks at this picture first. Readers see it at the head of the blog after that.'
+              )}
+            </p>
           </div>
         )}
         <LookChoice value={look} onChange={setLook} />
         <p style={{ display: 'flex', gap: 14, alignItems: 'center', margin: '18px 0 0', flexWrap: 'wrap' }}>
-          <label className="btn">Picture at the head<input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} /></label>
-          {blog.header && <button className="word" onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>Without a picture</button>}
-          <button className="btn go" style={{ marginLeft: 'auto' }} onClick={() => act(putJson(`/api/blogs/${blog.id}/look`, { look }))}>Use this look</button>
+          <label className="btn">
+            Picture at the head
+            <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
+          </label>
+          {blog.header && (
+            <button className="word" onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>
+              Without a picture
+            </button>
+          )}
+          <button
+            className="btn go"
+            style={{ marginLeft: 'auto' }}
+            onClick={() => act(putJson(`/api/blogs/${blog.id}/look`, { look }))}
+          >
+            Use this look
+          </button>
         </p>
-        {problem && <p className="tell wrong" role="alert">{problem}</p>}
+        {problem && (
+          <p className="tell wrong" role="alert">
+            {problem}
+          </p>
+        )}
       </Modal>
     </>
   );

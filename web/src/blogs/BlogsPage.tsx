@@ -14,18 +14,43 @@ export function BlogsPage() {
     <div className="page plain">
       <title>{`Blogs · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline' }}><h1>Blogs</h1>{manages(role) && <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/blogs/new`}>New blog</Link>}</div>
+        <div style={{ display: 'flex', alignItems: 'baseline' }}>
+          <h1>Blogs</h1>
+          {manages(role) && (
+            <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/blogs/new`}>
+              New blog
+            </Link>
+          )}
+        </div>
         {blogs.isPending && <Loading />}
         {blogs.isError && <Trouble error={blogs.error} onRetry={() => blogs.refetch()} />}
-        {blogs.data?.length === 0 && <p className="muted">There is no blog yet. Make a shared one, or one for each student.</p>}
+        {blogs.data?.length === 0 && (
+          <p className="muted">There is no blog yet. Make a shared one, or one for each student.</p>
+        )}
         {blogs.data?.map((b) => (
           <section key={b.ref} style={{ padding: '16px 0', borderBottom: '1px solid var(--line)' }}>
             <div style={{ display: 'flex', gap: 16, alignItems: 'baseline' }}>
-              <h2>{b.blogs === 1 && b.ref.startsWith('b') && b.first ? <Link to={`/classes/${id}/blog/${b.first}`}>{b.title}</Link> : b.title.replace('{name}', 'each student')}</h2>
-              {manages(role) && <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/blogs/${b.ref}`} aria-label={`Settings of ${b.title.replace('{name}', 'each student')}`}>Settings</Link>}
+              <h2>
+                {b.blogs === 1 && b.ref.startsWith('b') && b.first ? (
+                  <Link to={`/classes/${id}/blog/${b.first}`}>{b.title}</Link>
+                ) : (
+                  b.title.replace('{name}', 'each student')
+                )}
+              </h2>
+              {manages(role) && (
+                <Link
+                  className="word"
+                  style={{ marginLeft: 'auto' }}
+                  to={`/classes/${id}/blogs/${b.ref}`}
+                  aria-label={`Settings of ${b.title.replace('{name}', 'each student')}`}
+                >
+                  Settings
+                </Link>
+              )}
             </div>
             <p className="muted" style={{ margin: '2px 0 8px', fontSize: 15 }}>
-              {t.kinds[b.kind]}{b.ref.startsWith('s') ? `, ${t.count(b.blogs, 'blog', 'blogs')} so far; who comes later gets one` : ''}
+              {t.kinds[b.kind]}
+              {b.ref.startsWith('s') ? `, ${t.count(b.blogs, 'blog', 'blogs')} so far; who comes later gets one` : ''}
               {b.doors && <b style={{ fontWeight: 600, color: 'var(--cedar-word)' }}> · {t.doors[b.doors]}</b>}
             </p>
             <Sightline line={b.sightline} withWriters />

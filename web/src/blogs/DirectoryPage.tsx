@@ -18,18 +18,31 @@ export function DirectoryPage() {
   const blogs = useQuery(directoryOptions(id));
   const [params, setParams] = useSearchParams();
   const wanted = params.get('find') ?? '';
-  const shown = (blogs.data ?? []).filter((b) => `${b.title} ${b.owner ?? ''} ${t.kinds[b.kind]}`.toLowerCase().includes(wanted.toLowerCase()));
+  const shown = (blogs.data ?? []).filter((b) =>
+    `${b.title} ${b.owner ?? ''} ${t.kinds[b.kind]}`.toLowerCase().includes(wanted.toLowerCase()),
+  );
   return (
     <div className="page plain">
       <title>{`Blogs · ${name}`}</title>
       <main>
         <h1>Blogs of {name}</h1>
-        <TextInput aria-label="Find by title or name" placeholder="Find by title or name" value={wanted} mt="md" style={{ maxWidth: 340 }} onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })} />
+        <TextInput
+          aria-label="Find by title or name"
+          placeholder="Find by title or name"
+          value={wanted}
+          mt="md"
+          style={{ maxWidth: 340 }}
+          onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
+        />
         {blogs.isPending && <Loading lines={8} />}
         {blogs.isError && <Trouble error={blogs.error} onRetry={() => blogs.refetch()} />}
         {blogs.data?.length === 0 && <p className="muted">There is no blog yet that you can open.</p>}
         {blogs.data && blogs.data.length > 0 && shown.length === 0 && <p className="muted">No blog fits “{wanted}”.</p>}
-        <div style={{ marginTop: 12 }}>{shown.map((b) => <Line key={b.id} blog={b} classId={id} />)}</div>
+        <div style={{ marginTop: 12 }}>
+          {shown.map((b) => (
+            <Line key={b.id} blog={b} classId={id} />
+          ))}
+        </div>
       </main>
     </div>
   );
@@ -38,10 +51,23 @@ export function DirectoryPage() {
 function Line({ blog, classId }: { blog: DirectoryLine; classId: number }) {
   return (
     <div className={css.line} data-look={blog.look}>
-      <Link className={css.title} to={`/classes/${classId}/blog/${blog.address}`}>{blog.title}</Link>
+      <Link className={css.title} to={`/classes/${classId}/blog/${blog.address}`}>
+        {blog.title}
+      </Link>
       <span className="muted tiny">
-        {blog.posts === 0 ? 'nothing published yet' : <>{t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last <When at={blog.newest!} /></>}
-        {' · '}<FeedOfBlog classId={classId} blog={blog.id} title={blog.title} />{' · '}{blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} · {t.whoReads({ people: blog.readers, strangers: blog.strangers })} can read it
+        {blog.posts === 0 ? (
+          'nothing published yet'
+        ) : (
+          <>
+            {t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last{' '}
+            <When at={blog.newest!} />
+          </>
+        )}
+        {' · '}
+        <FeedOfBlog classId={classId} blog={blog.id} title={blog.title} />
+        {' · '}
+        {blog.kind === 'ONE_EACH' ? 'own blog' : t.kinds[blog.kind]} ·{' '}
+        {t.whoReads({ people: blog.readers, strangers: blog.strangers })} can read it
       </span>
     </div>
   );
@@ -59,5 +85,9 @@ function FeedOfBlog({ classId, blog, title }: { classId: number; blog: number; t
       setSaid('It could not be copied');
     }
   };
-  return <button className="word tiny" onClick={copy} aria-label={`Copy the feed address of ${title}`}>{said}</button>;
+  return (
+    <button className="word tiny" onClick={copy} aria-label={`Copy the feed address of ${title}`}>
+      {said}
+    </button>
+  );
 }

@@ -7,7 +7,17 @@ export function LookChoice({ value, onChange }: { value: string; onChange: (look
   return (
     <div className={css.looks} role="group" aria-label="Look">
       {Object.keys(t.looks).map((look) => (
-        <button key={look} type="button" className={css.look} data-look={look} aria-pressed={value === look} onClick={() => onChange(look)}><i /><span>{t.looks[look]}</span></button>
+        <button
+          key={look}
+          type="button"
+          className={css.look}
+          data-look={look}
+          aria-pressed={value === look}
+          onClick={() => onChange(look)}
+        >
+          <i />
+          <span>{t.looks[look]}</span>
+        </button>
       ))}
     </div>
   );

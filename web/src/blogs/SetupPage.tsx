@@ -20,14 +20,34 @@ type Kind = BlogSetup['kind'];
 
 const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
   { value: 'SHARED', label: 'Shared', says: 'Everybody in the class writes in one stream.', title: 'Class news' },
-  { value: 'ONE_EACH', label: 'One each', says: 'Every student has an own blog. Own does not mean private: see beside who reads it.', title: 'Log of {name}' },
+  {
+    value: 'ONE_EACH',
+    label: 'One each',
+    says: 'Every student has an own blog. Own does not mean private: see beside who reads it.',
+    title: 'Log of {name}',
+  },
   { value: 'GROUP', label: 'Group', says: 'A blog for each group; its members write.', title: 'Notes of {name}' },
-  { value: 'TEACHERS', label: "Teacher's", says: 'Only you and your co-teachers write; students may comment.', title: 'From the teacher' },
-  { value: 'JOURNAL', label: 'Journal', says: 'For each student, read by nobody but its author and the staff.', title: 'Journal of {name}' },
+  {
+    value: 'TEACHERS',
+    label: "Teacher's",
+    says: 'Only you and your co-teachers write; students may comment.',
+    title: 'From the teacher',
+  },
+  {
+    value: 'JOURNAL',
+    label: 'Journal',
+    says: 'For each student, read by nobody but its author and the staff.',
+    title: 'Journal of {name}',
+  },
 ];
 const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
 const LOOKED_AT = [{ value: 'AS_CLASS', label: 'as the class says' }, ...policyChoices()];
-const COMMENTERS = [{ value: 'NOBODY', label: 'nobody' }, { value: 'CLASS', label: 'the class' }, { value: 'GUESTS_TOO', label: 'the class and guests' }, { value: 'ANYONE', label: 'anyone; visitors always wait' }];
+const COMMENTERS = [
+  { value: 'NOBODY', label: 'nobody' },
+  { value: 'CLASS', label: 'the class' },
+  { value: 'GUESTS_TOO', label: 'the class and guests' },
+  { value: 'ANYONE', label: 'anyone; visitors always wait' },
+];
 const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';
 
 /** Making a blog, or changing one: what it is, who reads it before and after, when it is open, how it looks and reads, and its rules. */
@@ -37,13 +57,34 @@ export function SetupPage() {
   const { data: of } = useQuery(classOptions(id));
   const current = useQuery({ ...setupOptions(ref ?? ''), enabled: !!ref });
   const [saved, setSaved] = useState(false);
-  if (current.isError) return <div className="page wide"><Trouble error={current.error} onRetry={() => current.refetch()} /></div>;
-  if (!of || (ref && !current.data)) return <div className="page wide"><Loading lines={8} /></div>;
-  return <Setup key={`${ref}${current.data?.version}`} classId={id} blogRef={ref} current={current.data} groups={of.groups} saved={saved} onSaved={setSaved} />;
+  if (current.isError)
+    return (
+      <div className="page wide">
+        <Trouble error={current.error} onRetry={() => current.refetch()} />
+      </div>
+    );
+  if (!of || (ref && !current.data))
+    return (
+      <div className="page wide">
+        <Loading lines={8} />
+      </div>
+    );
+  return (
+    <Setup
+      key={`${ref}${current.data?.version}`}
+      classId={id}
+      blogRef={ref}
+      current={current.data}
+      groups={of.groups}
+      saved={saved}
+      onSaved={setSaved}
+    />
+  );
 }
 
 /** A moment as the field for it wants it, in the reader's time of day. */
-const local = (at?: string) => (at ? new Date(new Date(at).getTime() - new Date(at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16) : '');
+const local = (at?: string) =>
+  at ? new Date(new Date(at).getTime() - new Date(at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16) : '';
 
 interface SetupProps {
   classId: number;
@@ -61,17 +102,37 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
   const navigate = useNavigate();
   const begin = current?.setup ?? FRESH;
   const form = useForm({
-    initialValues: { ...begin, groupId: begin.groupId ? String(begin.groupId) : '', onlyGroup: begin.onlyGroup ? String(begin.onlyGroup) : '', opensAt: local(begin.opensAt), closesAt: local(begin.closesAt) },
+    initialValues: {
+      ...begin,
+      groupId: begin.groupId ? String(begin.groupId) : '',
+      onlyGroup: begin.onlyGroup ? String(begin.onlyGroup) : '',
+      opensAt: local(begin.opensAt),
+      closesAt: local(begin.closesAt),
+    },
   });
   const [problem, setProblem] = useState('');
   const v = form.values;
   const wanted: BlogSetup = {
-    ...v, groupId: v.groupId ? Number(v.groupId) : undefined, onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
-    opensAt: v.opensAt ? new Date(v.opensAt).toISOString() : undefined, closesAt: v.closesAt ? new Date(v.closesAt).toISOString() : undefined,
+    ...v,
+    groupId: v.groupId ? Number(v.groupId) : undefined,
+    onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
+    opensAt: v.opensAt ? new Date(v.opensAt).toISOString() : undefined,
+    closesAt: v.closesAt ? new Date(v.closesAt).toISOString() : undefined,
   };
   const then = useQuery({
-    queryKey: ['blog-sightline', classId, wanted.kind, wanted.widest, wanted.commenters, wanted.groupId, wanted.onlyGroup, wanted.opensAt, wanted.closesAt],
-    queryFn: () => postJson<SightlineView>(`/api/classes/${classId}/blogs/sightline`, { ...wanted, title: wanted.title || 'x' }),
+    queryKey: [
+      'blog-sightline',
+      classId,
+      wanted.kind,
+      wanted.widest,
+      wanted.commenters,
+      wanted.groupId,
+      wanted.onlyGroup,
+      wanted.opensAt,
+      wanted.closesAt,
+    ],
+    queryFn: () =>
+      postJson<SightlineView>(`/api/classes/${classId}/blogs/sightline`, { ...wanted, title: wanted.title || 'x' }),
     placeholderData: (before) => before,
   });
   const submit = form.onSubmit(async () => {
@@ -93,7 +154,11 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
   });
   const setKind = (kind: string) => {
     const next = KINDS.find((k) => k.value === kind)!;
-    form.setValues({ kind: next.value, widest: kind === 'JOURNAL' ? 'STAFF_AND_ME' : kind === 'GROUP' ? 'MY_GROUP' : 'MY_CLASS', ...(blogRef ? {} : { title: next.title }) });
+    form.setValues({
+      kind: next.value,
+      widest: kind === 'JOURNAL' ? 'STAFF_AND_ME' : kind === 'GROUP' ? 'MY_GROUP' : 'MY_CLASS',
+      ...(blogRef ? {} : { title: next.title }),
+    });
   };
   const kinds = KINDS.filter((k) => !current || current.kinds.includes(k.value));
   const pattern = isEach(v.kind) || (v.kind === 'GROUP' && !blogRef);
@@ -105,79 +170,277 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
         <form onSubmit={submit} className={css.setup} style={{ marginTop: 18 }}>
           <div>
             <Radio.Group label="What kind" value={v.kind} onChange={setKind}>
-              {kinds.map((k) => <Radio key={k.value} value={k.value} label={k.label} description={k.says} mt={8} />)}
+              {kinds.map((k) => (
+                <Radio key={k.value} value={k.value} label={k.label} description={k.says} mt={8} />
+              ))}
             </Radio.Group>
-            {v.kind === 'GROUP' && <Select label="Whose" mt="md" data={[...(blogRef ? [] : [{ value: '', label: 'every group, each its own' }]), ...groups.map((g) => ({ value: String(g.id), label: g.name }))]} allowDeselect={false} {...form.getInputProps('groupId')} />}
-            <TitleField whose={!pattern ? undefined : isEach(v.kind) ? 'each student' : 'each group'} disabled={!!blogRef?.startsWith('b') && isEach(v.kind)} value={v.title} error={form.errors.title} onChange={(title) => form.setFieldValue('title', title)} />
-            <Textarea label="Introduction; readers see it at the head of the blog" name="intro" mt="md" minRows={2} {...form.getInputProps('intro')} />
-            <Textarea label="Instructions; students see them while they write" name="about" mt="md" minRows={2} {...form.getInputProps('about')} />
+            {v.kind === 'GROUP' && (
+              <Select
+                label="Whose"
+                mt="md"
+                data={[
+                  ...(blogRef ? [] : [{ value: '', label: 'every group, each its own' }]),
+                  ...groups.map((g) => ({ value: String(g.id), label: g.name })),
+                ]}
+                allowDeselect={false}
+                {...form.getInputProps('groupId')}
+              />
+            )}
+            <TitleField
+              whose={!pattern ? undefined : isEach(v.kind) ? 'each student' : 'each group'}
+              disabled={!!blogRef?.startsWith('b') && isEach(v.kind)}
+              value={v.title}
+              error={form.errors.title}
+              onChange={(title) => form.setFieldValue('title', title)}
+            />
+            <Textarea
+              label="Introduction; readers see it at the head of the blog"
+              name="intro"
+              mt="md"
+              minRows={2}
+              {...form.getInputProps('intro')}
+            />
+            <Textarea
+              label="Instructions; students see them while they write"
+              name="about"
+              mt="md"
+              minRows={2}
+              {...form.getInputProps('about')}
+            />
 
             <h2>Who reads and comments</h2>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-              <Select label="Its posts reach at most" data={WIDTHS.map((a) => ({ value: a, label: t.audiences[a] }))} allowDeselect={false} disabled={v.kind === 'JOURNAL'} {...form.getInputProps('widest')} />
-              <Select label="Who comments" data={COMMENTERS} allowDeselect={false} {...form.getInputProps('commenters')} />
+              <Select
+                label="Its posts reach at most"
+                data={WIDTHS.map((a) => ({ value: a, label: t.audiences[a] }))}
+                allowDeselect={false}
+                disabled={v.kind === 'JOURNAL'}
+                {...form.getInputProps('widest')}
+              />
+              <Select
+                label="Who comments"
+                data={COMMENTERS}
+                allowDeselect={false}
+                {...form.getInputProps('commenters')}
+              />
             </div>
 
             <h2>Approving</h2>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-              <Select label="A post is looked at" data={LOOKED_AT} allowDeselect={false} {...form.getInputProps('settings.posts')} />
-              <Select label="A comment is looked at" data={LOOKED_AT} allowDeselect={false} {...form.getInputProps('settings.comments')} />
+              <Select
+                label="A post is looked at"
+                data={LOOKED_AT}
+                allowDeselect={false}
+                {...form.getInputProps('settings.posts')}
+              />
+              <Select
+                label="A comment is looked at"
+                data={LOOKED_AT}
+                allowDeselect={false}
+                {...form.getInputProps('settings.comments')}
+              />
             </div>
-            <p className="muted tiny" style={{ margin: '8px 0 0' }}>What is set for one student, under People, outweighs this. What a rule holds always waits.</p>
+            <p className="muted tiny" style={{ margin: '8px 0 0' }}>
+              What is set for one student, under People, outweighs this. What a rule holds always waits.
+            </p>
 
             <h2>When it is open</h2>
-            <p className="muted tiny" style={{ margin: '2px 0 0' }}>Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students cannot write.</p>
+            <p className="muted tiny" style={{ margin: '2px 0 0' }}>
+              Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students
+              cannot write.
+            </p>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
               <TextInput label="From" type="datetime-local" name="opensAt" {...form.getInputProps('opensAt')} />
               <TextInput label="until" type="datetime-local" name="closesAt" {...form.getInputProps('closesAt')} />
-              <Select label="Only for a group" data={[{ value: '', label: 'no, for all' }, ...groups.map((g) => ({ value: String(g.id), label: g.name }))]} allowDeselect={false} {...form.getInputProps('onlyGroup')} />
+              <Select
+                label="Only for a group"
+                data={[
+                  { value: '', label: 'no, for all' },
+                  ...groups.map((g) => ({ value: String(g.id), label: g.name })),
+                ]}
+                allowDeselect={false}
+                {...form.getInputProps('onlyGroup')}
+              />
             </div>
 
             <h2>How it looks and reads</h2>
-            <div style={{ margin: '12px 0' }}><BlogHead title={v.title.replace('{name}', isEach(v.kind) ? 'each student' : 'each group')} intro={v.intro} look={v.settings.look} header={current?.header} /></div>
-            <LookChoice value={v.settings.look} onChange={(look) => form.setFieldValue('settings.look', look as never)} />
-            {blogRef && <HeaderForm blogRef={blogRef} has={!!current?.header} many={blogRef.startsWith('s')} fixed={begin.settings.lookLocked} />}
-            {isEach(v.kind) && <Checkbox mt="md" label="The same look for all; students do not choose their own" {...form.getInputProps('settings.lookLocked', { type: 'checkbox' })} />}
+            <div style={{ margin: '12px 0' }}>
+              <BlogHead
+                title={v.title.replace('{name}', isEach(v.kind) ? 'each student' : 'each group')}
+                intro={v.intro}
+                look={v.settings.look}
+                header={current?.header}
+              />
+            </div>
+            <LookChoice
+              value={v.settings.look}
+              onChange={(look) => form.setFieldValue('settings.look', look as never)}
+            />
+            {blogRef && (
+              <HeaderForm
+                blogRef={blogRef}
+                has={!!current?.header}
+                many={blogRef.startsWith('s')}
+                fixed={begin.settings.lookLocked}
+              />
+            )}
+            {isEach(v.kind) && (
+              <Checkbox
+                mt="md"
+                label="The same look for all; students do not choose their own"
+                {...form.getInputProps('settings.lookLocked', { type: 'checkbox' })}
+              />
+            )}
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
-              <Select label="Reading order" data={[{ value: 'true', label: 'newest first' }, { value: 'false', label: 'oldest first' }]} allowDeselect={false} value={String(v.settings.newestFirst)} onChange={(x) => form.setFieldValue('settings.newestFirst', x === 'true')} />
-              <Select label="Headings" data={[{ value: 'NONE', label: 'none' }, { value: 'WEEK', label: 'by week' }, { value: 'MONTH', label: 'by month' }]} allowDeselect={false} {...form.getInputProps('settings.grouping')} />
+              <Select
+                label="Reading order"
+                data={[
+                  { value: 'true', label: 'newest first' },
+                  { value: 'false', label: 'oldest first' },
+                ]}
+                allowDeselect={false}
+                value={String(v.settings.newestFirst)}
+                onChange={(x) => form.setFieldValue('settings.newestFirst', x === 'true')}
+              />
+              <Select
+                label="Headings"
+                data={[
+                  { value: 'NONE', label: 'none' },
+                  { value: 'WEEK', label: 'by week' },
+                  { value: 'MONTH', label: 'by month' },
+                ]}
+                allowDeselect={false}
+                {...form.getInputProps('settings.grouping')}
+              />
               <NumberInput label="Posts on a page" min={5} max={100} {...form.getInputProps('settings.perPage')} />
             </div>
 
             <h2>Rules for students</h2>
-            <p className="muted tiny" style={{ margin: '2px 0 0' }}>They are said beside the text while a student writes, before they bite.</p>
+            <p className="muted tiny" style={{ margin: '2px 0 0' }}>
+              They are said beside the text while a student writes, before they bite.
+            </p>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-              <WindowChoice label="Change what is published" minutes={v.settings.rules.edit.minutes} onChange={(m) => form.setFieldValue('settings.rules.edit.minutes', m)} />
-              <WindowChoice label="Delete what is published" minutes={v.settings.rules.delete.minutes} onChange={(m) => form.setFieldValue('settings.rules.delete.minutes', m)} />
+              <WindowChoice
+                label="Change what is published"
+                minutes={v.settings.rules.edit.minutes}
+                onChange={(m) => form.setFieldValue('settings.rules.edit.minutes', m)}
+              />
+              <WindowChoice
+                label="Delete what is published"
+                minutes={v.settings.rules.delete.minutes}
+                onChange={(m) => form.setFieldValue('settings.rules.delete.minutes', m)}
+              />
             </div>
-            <Checkbox mt="md" label="Students may delete comments of their own" {...form.getInputProps('settings.rules.deleteComments', { type: 'checkbox' })} />
+            <Checkbox
+              mt="md"
+              label="Students may delete comments of their own"
+              {...form.getInputProps('settings.rules.deleteComments', { type: 'checkbox' })}
+            />
             <div className="fields" style={{ gridTemplateColumns: 'repeat(4, 1fr)' }}>
-              <NumberInput label="Fewest words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.fewestWords')} />
-              <NumberInput label="Most words" description="0: no rule" min={0} max={100000} {...form.getInputProps('settings.rules.mostWords')} />
-              <NumberInput label="Most pictures" description="in a post" min={0} max={40} {...form.getInputProps('settings.rules.mostPictures')} />
-              <NumberInput label="Megabytes" description="of a picture or file" min={1} max={40} {...form.getInputProps('settings.rules.mostMegabytes')} />
+              <NumberInput
+                label="Fewest words"
+                description="0: no rule"
+                min={0}
+                max={100000}
+                {...form.getInputProps('settings.rules.fewestWords')}
+              />
+              <NumberInput
+                label="Most words"
+                description="0: no rule"
+                min={0}
+                max={100000}
+                {...form.getInputProps('settings.rules.mostWords')}
+              />
+              <NumberInput
+                label="Most pictures"
+                description="in a post"
+                min={0}
+                max={40}
+                {...form.getInputProps('settings.rules.mostPictures')}
+              />
+              <NumberInput
+                label="Megabytes"
+                description="of a picture or file"
+                min={1}
+                max={40}
+                {...form.getInputProps('settings.rules.mostMegabytes')}
+              />
             </div>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-              <NumberInput label="Most posts of a student" description="0: no rule" min={0} max={1000} {...form.getInputProps('settings.rules.mostPosts')} />
-              <Select label="in a" data={[{ value: 'DAY', label: 'day' }, { value: 'WEEK', label: 'week' }, { value: 'TERM', label: 'term' }]} allowDeselect={false} {...form.getInputProps('settings.rules.per')} />
+              <NumberInput
+                label="Most posts of a student"
+                description="0: no rule"
+                min={0}
+                max={1000}
+                {...form.getInputProps('settings.rules.mostPosts')}
+              />
+              <Select
+                label="in a"
+                data={[
+                  { value: 'DAY', label: 'day' },
+                  { value: 'WEEK', label: 'week' },
+                  { value: 'TERM', label: 'term' },
+                ]}
+                allowDeselect={false}
+                {...form.getInputProps('settings.rules.per')}
+              />
             </div>
 
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
-              <NumberInput label="Comments close after so many days" description="0: no rule" min={0} max={1000} {...form.getInputProps('settings.rules.comments.afterDays')} />
-              <TextInput label="or all of them at" type="datetime-local" value={local(v.settings.rules.comments.at || undefined)} onChange={(e) => form.setFieldValue('settings.rules.comments.at', e.target.value ? new Date(e.target.value).toISOString() : '')} />
+              <NumberInput
+                label="Comments close after so many days"
+                description="0: no rule"
+                min={0}
+                max={1000}
+                {...form.getInputProps('settings.rules.comments.afterDays')}
+              />
+              <TextInput
+                label="or all of them at"
+                type="datetime-local"
+                value={local(v.settings.rules.comments.at || undefined)}
+                onChange={(e) =>
+                  form.setFieldValue(
+                    'settings.rules.comments.at',
+                    e.target.value ? new Date(e.target.value).toISOString() : '',
+                  )
+                }
+              />
             </div>
 
-            {problem && <p className="tell wrong" role="alert">{problem}</p>}
-            {saved && <p className="tell" role="status">Changed. It holds from now on{isEach(v.kind) && blogRef?.startsWith('s') ? ', for all of these blogs' : ''}.</p>}
+            {problem && (
+              <p className="tell wrong" role="alert">
+                {problem}
+              </p>
+            )}
+            {saved && (
+              <p className="tell" role="status">
+                Changed. It holds from now on
+                {isEach(v.kind) && blogRef?.startsWith('s') ? ', for all of these blogs' : ''}.
+              </p>
+            )}
             <p style={{ display: 'flex', gap: 10, margin: '24px 0 0' }}>
-              <button className="btn go" type="submit">{blogRef ? 'Change it' : 'Make it'}</button>
-              <Link className="btn" to={`/classes/${classId}/blogs`}>{blogRef ? 'Back to the blogs' : t.cancel}</Link>
+              <button className="btn go" type="submit">
+                {blogRef ? 'Change it' : 'Make it'}
+              </button>
+              <Link className="btn" to={`/classes/${classId}/blogs`}>
+                {blogRef ? 'Back to the blogs' : t.cancel}
+              </Link>
             </p>
           </div>
           <aside aria-live="polite">
-            {current && <div className={css.now}><h3>Now</h3><Sightline line={current.sightline} withWriters /></div>}
-            <div className={css.then}><h3>{blogRef ? 'After you change it' : 'Once you make it'}</h3>{then.data ? <Sightline line={then.data} withWriters /> : <span className="muted tiny">{t.loading}</span>}</div>
-            {blogRef?.startsWith('b') && current?.address && <AddressForm blogId={Number(blogRef.slice(1))} classId={classId} address={current.address} />}
+            {current && (
+              <div className={css.now}>
+                <h3>Now</h3>
+                <Sightline line={current.sightline} withWriters />
+              </div>
+            )}
+            <div className={css.then}>
+              <h3>{blogRef ? 'After you change it' : 'Once you make it'}</h3>
+              {then.data ? <Sightline line={then.data} withWriters /> : <span className="muted tiny">{t.loading}</span>}
+            </div>
+            {blogRef?.startsWith('b') && current?.address && (
+              <AddressForm blogId={Number(blogRef.slice(1))} classId={classId} address={current.address} />
+            )}
           </aside>
         </form>
       </main>
@@ -204,22 +467,67 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
   };
   return (
     <div style={{ margin: '14px 0 0' }}>
-      <label className="btn mid">{has ? 'Another picture at the head' : 'A picture at the head'}<input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} /></label>
-      {has && <button type="button" className="word" style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>Without a picture</button>}
-      {many && <p className="tiny muted" style={{ margin: '6px 0 0' }}>{fixed ? 'For all of these blogs; pictures that students chose go.' : 'For all of these blogs; a picture that a student chose stays.'} Kept at once.</p>}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      <label className="btn mid">
+        {has ? 'Another picture at the head' : 'A picture at the head'}
+        <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
+      </label>
+      {has && (
+        <button type="button" className="word" style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>
+          Without a picture
+        </button>
+      )}
+      {many && (
+        <p className="tiny muted" style={{ margin: '6px 0 0' }}>
+          {fixed
+            ? 'For all of these blogs; pictures that students chose go.'
+            : 'For all of these blogs; a picture that a student chose stays.'}{' '}
+          Kept at once.
+        </p>
+      )}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </div>
   );
 }
 
 /** For how long something may be done: always, never, or for some minutes. */
-function WindowChoice({ label, minutes, onChange }: { label: string; minutes: number; onChange: (minutes: number) => void }) {
+function WindowChoice({
+  label,
+  minutes,
+  onChange,
+}: {
+  label: string;
+  minutes: number;
+  onChange: (minutes: number) => void;
+}) {
   const choice = minutes === -1 ? 'ALWAYS' : minutes === 0 ? 'NEVER' : 'FOR';
   return (
     <div style={{ display: 'flex', gap: 8, alignItems: 'end' }}>
-      <Select label={label} style={{ flex: 1 }} data={[{ value: 'ALWAYS', label: 'always' }, { value: 'FOR', label: 'for some minutes' }, { value: 'NEVER', label: 'never' }]} allowDeselect={false}
-        value={choice} onChange={(c) => onChange(c === 'ALWAYS' ? -1 : c === 'NEVER' ? 0 : 30)} />
-      {choice === 'FOR' && <NumberInput aria-label={`${label}, minutes`} value={minutes} min={1} max={100000} onChange={(m) => onChange(Number(m) || 1)} style={{ width: 90 }} />}
+      <Select
+        label={label}
+        style={{ flex: 1 }}
+        data={[
+          { value: 'ALWAYS', label: 'always' },
+          { value: 'FOR', label: 'for some minutes' },
+          { value: 'NEVER', label: 'never' },
+        ]}
+        allowDeselect={false}
+        value={choice}
+        onChange={(c) => onChange(c === 'ALWAYS' ? -1 : c === 'NEVER' ? 0 : 30)}
+      />
+      {choice === 'FOR' && (
+        <NumberInput
+          aria-label={`${label}, minutes`}
+          value={minutes}
+          min={1}
+          max={100000}
+          onChange={(m) => onChange(Number(m) || 1)}
+          style={{ width: 90 }}
+        />
+      )}
     </div>
   );
 }
@@ -239,9 +547,21 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
   };
   return (
     <div style={{ marginTop: 24 }}>
-      <TextInput label="Its address" description={`…/classes/${classId}/blog/`} value={wanted} onChange={(e) => setWanted(e.target.value)} error={problem || undefined} />
-      <p className="tiny muted" style={{ margin: '6px 0 8px' }}>The addresses that it had before go on leading here, and no other blog ever gets them.</p>
-      {wanted !== address && <button className="btn" type="button" onClick={change}>Change the address</button>}
+      <TextInput
+        label="Its address"
+        description={`…/classes/${classId}/blog/`}
+        value={wanted}
+        onChange={(e) => setWanted(e.target.value)}
+        error={problem || undefined}
+      />
+      <p className="tiny muted" style={{ margin: '6px 0 8px' }}>
+        The addresses that it had before go on leading here, and no other blog ever gets them.
+      </p>
+      {wanted !== address && (
+        <button className="btn" type="button" onClick={change}>
+          Change the address
+        </button>
+      )}
     </div>
   );
 }

@@ -14,13 +14,34 @@ interface TitleFieldProps {
 
 /** The title of a blog. Where it is made for each student or group, the name is a chip between the words before and after it. */
 export function TitleField({ value, onChange, whose, error, disabled }: TitleFieldProps) {
-  if (!whose) return <TextInput label="Title" name="title" mt="md" disabled={disabled} error={error} value={value} onChange={(e) => onChange(e.target.value)} />;
+  if (!whose)
+    return (
+      <TextInput
+        label="Title"
+        name="title"
+        mt="md"
+        disabled={disabled}
+        error={error}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    );
   const at = value.indexOf(NAME);
   if (at < 0)
     return (
       <div>
-        <TextInput label="Title" name="title" mt="md" disabled={disabled} error={error} value={value} onChange={(e) => onChange(e.target.value)} />
-        <button type="button" className="chip" onClick={() => onChange(`${value.trim()} ${NAME}`.trim())}>Put in the name of {whose}</button>
+        <TextInput
+          label="Title"
+          name="title"
+          mt="md"
+          disabled={disabled}
+          error={error}
+          value={value}
+          onChange={(e) => onChange(e.target.value)}
+        />
+        <button type="button" className="chip" onClick={() => onChange(`${value.trim()} ${NAME}`.trim())}>
+          Put in the name of {whose}
+        </button>
       </div>
     );
   const before = value.slice(0, at);
@@ -28,10 +49,39 @@ export function TitleField({ value, onChange, whose, error, disabled }: TitleFie
   return (
     <fieldset className={css.titleField}>
       <legend>Title</legend>
-      <TextInput aria-label="Title, before the name" name="title" disabled={disabled} error={!!error} value={before} onChange={(e) => onChange(e.target.value + NAME + after)} />
-      <span className={`chip ${css.nameChip}`}>name of {whose}{!disabled && <button type="button" className="word" aria-label="Take the name out of the title" onClick={() => onChange(`${before}${after}`.replace(/\s+/g, ' ').trim())}>×</button>}</span>
-      <TextInput aria-label="Title, after the name" disabled={disabled} error={!!error} value={after} onChange={(e) => onChange(before + NAME + e.target.value)} />
-      {error && <p className="tell wrong" role="alert">{error}</p>}
+      <TextInput
+        aria-label="Title, before the name"
+        name="title"
+        disabled={disabled}
+        error={!!error}
+        value={before}
+        onChange={(e) => onChange(e.target.value + NAME + after)}
+      />
+      <span className={`chip ${css.nameChip}`}>
+        name of {whose}
+        {!disabled && (
+          <button
+            type="button"
+            className="word"
+            aria-label="Take the name out of the title"
+            onClick={() => onChange(`${before}${after}`.replace(/\s+/g, ' ').trim())}
+          >
+            ×
+          </button>
+        )}
+      </span>
+      <TextInput
+        aria-label="Title, after the name"
+        disabled={disabled}
+        error={!!error}
+        value={after}
+        onChange={(e) => onChange(before + NAME + e.target.value)}
+      />
+      {error && (
+        <p className="tell wrong" role="alert">
+          {error}
+        </p>
+      )}
     </fieldset>
   );
 }

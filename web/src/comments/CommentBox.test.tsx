@@ -6,7 +6,8 @@ import { surroundings } from '../testing/page';
 import { fakeServer } from '../testing/server';
 import { CommentBox } from './CommentBox';
 
-const comment = (over: Partial<CommentView> = {}) => ({ id: 12, rev: 1, html: '<p>Which kind?</p>', state: 'PUBLISHED', own: true, ...over }) as CommentView;
+const comment = (over: Partial<CommentView> = {}) =>
+  ({ id: 12, rev: 1, html: '<p>Which kind?</p>', state: 'PUBLISHED', own: true, ...over }) as CommentView;
 
 describe('the box of a comment', () => {
   const server = fakeServer();
@@ -15,8 +16,14 @@ describe('the box of a comment', () => {
     client.setQueryData(meOptions.queryKey, { id: 5, name: 'Tama K.', classes: [] } as unknown as Me);
     const page = render(<CommentBox key="once" postId={3} label="Your comment" change={change} />, { wrapper });
     const box = () => screen.getByLabelText('Your comment') as HTMLTextAreaElement;
-    return { box, type: (text: string) => fireEvent.change(box(), { target: { value: text } }), press: (name: string) => fireEvent.click(screen.getByRole('button', { name })),
-      comes: (newer: CommentView) => page.rerender(<CommentBox key="once" postId={3} label="Your comment" change={newer} />), leave: page.unmount };
+    return {
+      box,
+      type: (text: string) => fireEvent.change(box(), { target: { value: text } }),
+      press: (name: string) => fireEvent.click(screen.getByRole('button', { name })),
+      comes: (newer: CommentView) =>
+        page.rerender(<CommentBox key="once" postId={3} label="Your comment" change={newer} />),
+      leave: page.unmount,
+    };
   }
 
   it('changes the comment on which it was begun, not one that came in since', async () => {
@@ -31,7 +38,12 @@ describe('the box of a comment', () => {
     const { box, type, press } = await open(comment());
     type('Which slug?');
     press('Keep the change');
-    await act(async () => (await server.next('PUT')).answer({ code: 'changed-elsewhere', detail: 'It was changed.', rev: 7, html: '<p>Which kind of slug?</p>' }, 409));
+    await act(async () =>
+      (await server.next('PUT')).answer(
+        { code: 'changed-elsewhere', detail: 'It was changed.', rev: 7, html: '<p>Which kind of slug?</p>' },
+        409,
+      ),
+    );
     expect((await screen.findByRole('alert')).textContent).toBe('It was changed.');
     expect(screen.getByText('Which kind of slug?')).toBeTruthy();
     expect(box().value).toBe('Which slug?');
@@ -43,7 +55,12 @@ describe('the box of a comment', () => {
     const { box, type, press } = await open(comment());
     type('Which slug?');
     press('Keep the change');
-    await act(async () => (await server.next('PUT')).answer({ code: 'changed-elsewhere', detail: 'It was changed.', rev: 7, html: '<p>Theirs.</p>' }, 409));
+    await act(async () =>
+      (await server.next('PUT')).answer(
+        { code: 'changed-elsewhere', detail: 'It was changed.', rev: 7, html: '<p>Theirs.</p>' },
+        409,
+      ),
+    );
     press('Go on from this one');
     expect(box().value).toBe('Theirs.');
   });
@@ -74,7 +91,9 @@ describe('the box of a comment', () => {
     const { box, type, press } = await open();
     type('Too soon');
     press('Send');
-    await act(async () => (await server.next('POST')).answer({ code: 'closed', detail: 'Comments are closed here.' }, 403));
+    await act(async () =>
+      (await server.next('POST')).answer({ code: 'closed', detail: 'Comments are closed here.' }, 403),
+    );
     expect((await screen.findByRole('alert')).textContent).toBe('Comments are closed here.');
     expect(box().value).toBe('Too soon');
   });

@@ -32,7 +32,7 @@ function begin(kept: string | null, change: CommentBoxProps['change']): { base: 
 
 /** The box in which a comment is written, answered or changed. */
 export function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
-  const kept = useKeptName(`comment-${postId}-${change ? `c${change.id}` : parentId ?? 0}`);
+  const kept = useKeptName(`comment-${postId}-${change ? `c${change.id}` : (parentId ?? 0)}`);
   // What is changed is the comment as it stood when the first word was typed, not one that came in since.
   const [{ base, words }] = useState(() => begin(localStorage.getItem(kept), change));
   const [text, setText] = useState(words);
@@ -52,7 +52,11 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
     setBusy(true);
     try {
       if (change) await putJson(`/api/comments/${change.id}`, { rev: theirs?.rev ?? base, text });
-      else await postJson(`/api/posts/${postId}/comments`, visitor ? { text, parentId, name, website } : { text, parentId });
+      else
+        await postJson(
+          `/api/posts/${postId}/comments`,
+          visitor ? { text, parentId, name, website } : { text, parentId },
+        );
       localStorage.removeItem(kept);
       setText('');
       setSent(visitor);
@@ -62,30 +66,86 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
       onDone?.();
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
-      if (e instanceof ApiProblem && e.code === 'changed-elsewhere') setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
+      if (e instanceof ApiProblem && e.code === 'changed-elsewhere')
+        setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
     } finally {
       setBusy(false);
     }
   };
   return (
     <div className={css.box}>
-      {sent && <p className="tell" role="status">Thank you. Somebody of the school looks at it first; then it stands here.</p>}
-      {change?.own && change.state === 'PUBLISHED' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>Where comments are looked at first, the changed one waits again before others see it.</p>}
-      {visitor && <label className="tiny muted">Your name, as others read it<input className={css.name} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} /></label>}
-      {visitor && <input className="away" tabIndex={-1} autoComplete="off" aria-hidden="true" name="website" value={website} onChange={(e) => setWebsite(e.target.value)} />}
-      <label className="tiny muted">{label}
-        <textarea value={text} onChange={(e) => type(e.target.value)} aria-invalid={problem !== ''} onKeyDown={(e) => { if (e.key === 'Enter' && e.ctrlKey) void send(); }} />
+      {sent && (
+        <p className="tell" role="status">
+          Thank you. Somebody of the school looks at it first; then it stands here.
+        </p>
+      )}
+      {change?.own && change.state === 'PUBLISHED' && (
+        <p className="tiny muted" style={{ margin: '0 0 6px' }}>
+          Where comments are looked at first, the changed one waits again before others see it.
+        </p>
+      )}
+      {visitor && (
+        <label className="tiny muted">
+          Your name, as others read it
+          <input className={css.name} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+        </label>
+      )}
+      {visitor && (
+        <input
+          className="away"
+          tabIndex={-1}
+          autoComplete="off"
+          aria-hidden="true"
+          name="website"
+          value={website}
+          onChange={(e) => setWebsite(e.target.value)}
+        />
+      )}
+      <label className="tiny muted">
+        {label}
+        <textarea
+          value={text}
+          onChange={(e) => type(e.target.value)}
+          aria-invalid={problem !== ''}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && e.ctrlKey) void send();
+          }}
+        />
       </label>
-      {problem && <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>
+          {problem}
+        </p>
+      )}
       {theirs && (
         <div className={css.theirs}>
           <span className="tiny muted">As it stands now</span>
           <p>{theirs.text}</p>
-          <button className="word" onClick={() => { type(theirs.text); setProblem(''); }}>Go on from this one</button>
+          <button
+            className="word"
+            onClick={() => {
+              type(theirs.text);
+              setProblem('');
+            }}
+          >
+            Go on from this one
+          </button>
         </div>
       )}
-      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>{theirs ? 'Keep mine instead' : change ? 'Keep the change' : 'Send'}</button>{' '}
-      {onDone && <button className="word" onClick={() => { localStorage.removeItem(kept); onDone(); }}>{t.cancel}</button>}
+      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>
+        {theirs ? 'Keep mine instead' : change ? 'Keep the change' : 'Send'}
+      </button>{' '}
+      {onDone && (
+        <button
+          className="word"
+          onClick={() => {
+            localStorage.removeItem(kept);
+            onDone();
+          }}
+        >
+          {t.cancel}
+        </button>
+      )}
     </div>
   );
 }

@@ -22,23 +22,65 @@ export function Comments({ post, visitor = false }: { post: PostView; visitor?: 
   const published = comments.filter((c) => c.state === 'PUBLISHED').length;
   const thread = (c: CommentView, depth: number) => (
     <div key={c.id}>
-      <Comment comment={c} depth={depth} postId={postId} classId={classId} onReply={mayComment && c.state === 'PUBLISHED' ? () => setAnswering(answering === c.id ? null : c.id) : undefined} />
-      {answering === c.id && <div className={css.reply}><CommentBox postId={postId} parentId={c.id} label={`Your reply to ${c.author}`} visitor={visitor} onDone={() => setAnswering(null)} /></div>}
+      <Comment
+        comment={c}
+        depth={depth}
+        postId={postId}
+        classId={classId}
+        onReply={
+          mayComment && c.state === 'PUBLISHED' ? () => setAnswering(answering === c.id ? null : c.id) : undefined
+        }
+      />
+      {answering === c.id && (
+        <div className={css.reply}>
+          <CommentBox
+            postId={postId}
+            parentId={c.id}
+            label={`Your reply to ${c.author}`}
+            visitor={visitor}
+            onDone={() => setAnswering(null)}
+          />
+        </div>
+      )}
       {comments.filter((r) => r.parentId === c.id).map((r) => thread(r, depth + 1))}
     </div>
   );
   return (
     <section className={css.list} aria-label="Comments">
-      {(published > 0 || !commentsShut) && <h3>{published > 0 ? t.count(published, 'comment', 'comments') : isSuccess ? 'Nobody has answered yet' : 'Comments'}</h3>}
+      {(published > 0 || !commentsShut) && (
+        <h3>
+          {published > 0
+            ? t.count(published, 'comment', 'comments')
+            : isSuccess
+              ? 'Nobody has answered yet'
+              : 'Comments'}
+        </h3>
+      )}
       {roots.map((c) => thread(c, 0))}
       {commentsShut && <p className="muted">{commentsShut}</p>}
-      {mayComment && commentsStay && !visitor && <p className="tiny muted" style={{ margin: '14px 0 0' }}>In this blog students cannot take their comments away again.</p>}
+      {mayComment && commentsStay && !visitor && (
+        <p className="tiny muted" style={{ margin: '14px 0 0' }}>
+          In this blog students cannot take their comments away again.
+        </p>
+      )}
       {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" visitor={visitor} />}
     </section>
   );
 }
 
-function Comment({ comment, depth, postId, classId, onReply }: { comment: CommentView; depth: number; postId: number; classId: number; onReply?: () => void }) {
+function Comment({
+  comment,
+  depth,
+  postId,
+  classId,
+  onReply,
+}: {
+  comment: CommentView;
+  depth: number;
+  postId: number;
+  classId: number;
+  onReply?: () => void;
+}) {
   const client = useQueryClient();
   const { data: me } = useQuery(meOptions);
   const staff = isStaff(me?.classes.find((c) => c.id === classId)?.role ?? '');
@@ -51,19 +93,69 @@ function Comment({ comment, depth, postId, classId, onReply }: { comment: Commen
   return (
     <div className={`${css.comment} ${depth > 0 ? css.reply : ''}`}>
       <div className={css.who}>
-        {comment.state !== 'PUBLISHED' && <><StateBoard state={comment.state} withWord /> · </>}
-        <NameMenu classId={classId} place={comment.place} name={comment.author}><b>{comment.author}</b></NameMenu> · <When at={comment.at} />{comment.edited && (comment.editedBy ? `, changed by ${comment.editedBy}` : ', changed')}
+        {comment.state !== 'PUBLISHED' && (
+          <>
+            <StateBoard state={comment.state} withWord /> ·{' '}
+          </>
+        )}
+        <NameMenu classId={classId} place={comment.place} name={comment.author}>
+          <b>{comment.author}</b>
+        </NameMenu>{' '}
+        · <When at={comment.at} />
+        {comment.edited && (comment.editedBy ? `, changed by ${comment.editedBy}` : ', changed')}
       </div>
-      {changing ? <CommentBox postId={postId} change={comment} label={comment.own ? 'Your comment' : `The comment of ${comment.author}`} onDone={() => setChanging(false)} /> : <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />}
-      {(comment.own || (staff && word)) && comment.id > 0 && <Asides at={`/api/comments/${comment.id}/words`} heading={comment.own ? 'A private word to you' : undefined} label={`Only ${comment.author} and the staff read it`} verb="Say it" />}
-      {comment.own && comment.state === 'WAITING' && <p className="tiny muted" style={{ margin: '0 0 6px' }}>A teacher looks at it first. Only you and the staff see it until then.</p>}
-      {comment.note && <p className="tell" style={{ margin: '0 0 8px' }}>“{comment.note}”</p>}
+      {changing ? (
+        <CommentBox
+          postId={postId}
+          change={comment}
+          label={comment.own ? 'Your comment' : `The comment of ${comment.author}`}
+          onDone={() => setChanging(false)}
+        />
+      ) : (
+        <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />
+      )}
+      {(comment.own || (staff && word)) && comment.id > 0 && (
+        <Asides
+          at={`/api/comments/${comment.id}/words`}
+          heading={comment.own ? 'A private word to you' : undefined}
+          label={`Only ${comment.author} and the staff read it`}
+          verb="Say it"
+        />
+      )}
+      {comment.own && comment.state === 'WAITING' && (
+        <p className="tiny muted" style={{ margin: '0 0 6px' }}>
+          A teacher looks at it first. Only you and the staff see it until then.
+        </p>
+      )}
+      {comment.note && (
+        <p className="tell" style={{ margin: '0 0 8px' }}>
+          “{comment.note}”
+        </p>
+      )}
       <span className={css.acts}>
-        {onReply && <button className="word" onClick={onReply}>Reply</button>}
-        {comment.mayEdit && !changing && <button className="word" onClick={() => setChanging(true)}>Change</button>}
-        {staff && !comment.own && comment.place > 0 && !word && <button className="word" onClick={() => setWord(true)}>A private word</button>}
-        {!staff && !comment.own && me && comment.state === 'PUBLISHED' && <Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word" />}
-        {comment.mayDelete && <button className="word" onClick={bin}>Take it away</button>}
+        {onReply && (
+          <button className="word" onClick={onReply}>
+            Reply
+          </button>
+        )}
+        {comment.mayEdit && !changing && (
+          <button className="word" onClick={() => setChanging(true)}>
+            Change
+          </button>
+        )}
+        {staff && !comment.own && comment.place > 0 && !word && (
+          <button className="word" onClick={() => setWord(true)}>
+            A private word
+          </button>
+        )}
+        {!staff && !comment.own && me && comment.state === 'PUBLISHED' && (
+          <Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word" />
+        )}
+        {comment.mayDelete && (
+          <button className="word" onClick={bin}>
+            Take it away
+          </button>
+        )}
       </span>
     </div>
   );

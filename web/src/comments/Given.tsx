@@ -13,10 +13,34 @@ export function GivenTable({ prompt }: { prompt: number }) {
   const done = data.filter((g) => g.given >= g.asked).length;
   return (
     <>
-      <p className="tiny muted" style={{ margin: '6px 0' }}>{done} of {data.length} have given {data[0]?.asked} or more{data[0]?.due ? <>, asked for until <When at={data[0].due} /></> : null}.</p>
+      <p className="tiny muted" style={{ margin: '6px 0' }}>
+        {done} of {data.length} have given {data[0]?.asked} or more
+        {data[0]?.due ? (
+          <>
+            , asked for until <When at={data[0].due} />
+          </>
+        ) : null}
+        .
+      </p>
       <table className="rows" style={{ maxWidth: 420 }}>
-        <thead><tr><th>Name</th><th className="nums">Comments given</th></tr></thead>
-        <tbody>{data.map((g) => <tr key={g.place}><td><Link to={`/classes/${id}/persons/${g.place}`}>{g.name}</Link></td><td className="nums">{g.given} of {g.asked}</td></tr>)}</tbody>
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th className="nums">Comments given</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.map((g) => (
+            <tr key={g.place}>
+              <td>
+                <Link to={`/classes/${id}/persons/${g.place}`}>{g.name}</Link>
+              </td>
+              <td className="nums">
+                {g.given} of {g.asked}
+              </td>
+            </tr>
+          ))}
+        </tbody>
       </table>
     </>
   );
@@ -26,8 +50,16 @@ export function GivenTable({ prompt }: { prompt: number }) {
 export function Owed() {
   const { id } = useClass();
   const { data: prompts = [] } = useQuery(promptsOptions(id));
-  const asking = prompts.filter((p) => p.asked.comments > 0 && new Date(p.commentsDue ?? p.due).getTime() > Date.now()).slice(0, 3);
-  return <>{asking.map((p) => <OwedFor key={p.id} prompt={p.id} title={p.title} />)}</>;
+  const asking = prompts
+    .filter((p) => p.asked.comments > 0 && new Date(p.commentsDue ?? p.due).getTime() > Date.now())
+    .slice(0, 3);
+  return (
+    <>
+      {asking.map((p) => (
+        <OwedFor key={p.id} prompt={p.id} title={p.title} />
+      ))}
+    </>
+  );
 }
 
 function OwedFor({ prompt, title }: { prompt: number; title: string }) {
@@ -37,7 +69,16 @@ function OwedFor({ prompt, title }: { prompt: number; title: string }) {
   if (!own || own.given >= own.asked) return null;
   return (
     <p className="tell" style={{ margin: '14px 0 0' }}>
-      You have given {own.given} of {t.count(own.asked, 'comment', 'comments')} for {title}{own.due ? <>, until <When at={own.due} /></> : null}. <Link className="word" to={`/classes/${id}/porch?prompt=${prompt}&unanswered=yes`}>Who waits for an answer</Link>
+      You have given {own.given} of {t.count(own.asked, 'comment', 'comments')} for {title}
+      {own.due ? (
+        <>
+          , until <When at={own.due} />
+        </>
+      ) : null}
+      .{' '}
+      <Link className="word" to={`/classes/${id}/porch?prompt=${prompt}&unanswered=yes`}>
+        Who waits for an answer
+      </Link>
     </p>
   );
 }

@@ -33,37 +33,93 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
       setBusy(false);
     }
   };
-  const look = () => run(async () => setFound(await postJson<Found>(`/api/blogs/${blogId}/elsewhere/look`, { address })));
-  const bring = (post: ElsewherePost) => run(async () => {
-    const { postId } = await postJson<BroughtIn>(`/api/blogs/${blogId}/elsewhere`, { address: post.address, promptId: prompt?.id });
-    navigate(`/classes/${id}/write/${postId}`);
-  });
+  const look = () =>
+    run(async () => setFound(await postJson<Found>(`/api/blogs/${blogId}/elsewhere/look`, { address })));
+  const bring = (post: ElsewherePost) =>
+    run(async () => {
+      const { postId } = await postJson<BroughtIn>(`/api/blogs/${blogId}/elsewhere`, {
+        address: post.address,
+        promptId: prompt?.id,
+      });
+      navigate(`/classes/${id}/write/${postId}`);
+    });
   return (
-    <Modal opened onClose={onClose} title={prompt ? `${prompt.title}: a post from elsewhere` : 'A post from elsewhere'} size="lg">
-      <p className="muted" style={{ marginTop: 0 }}>Did you write it on a blog outside the school? Paste the address of the post. It comes in as a draft; you look it through and hand it in.</p>
-      <form className={css.ask} onSubmit={(e) => { e.preventDefault(); void look(); }}>
-        <TextInput label="Address of your post" value={address} data-autofocus style={{ flex: 1 }} error={problem} placeholder="https://" onChange={(e) => { setAddress(e.target.value); setFound(null); setProblem(''); }} />
-        <button className="btn" type="submit" disabled={busy || !address.trim()}>Look</button>
+    <Modal
+      opened
+      onClose={onClose}
+      title={prompt ? `${prompt.title}: a post from elsewhere` : 'A post from elsewhere'}
+      size="lg"
+    >
+      <p className="muted" style={{ marginTop: 0 }}>
+        Did you write it on a blog outside the school? Paste the address of the post. It comes in as a draft; you look
+        it through and hand it in.
+      </p>
+      <form
+        className={css.ask}
+        onSubmit={(e) => {
+          e.preventDefault();
+          void look();
+        }}
+      >
+        <TextInput
+          label="Address of your post"
+          value={address}
+          data-autofocus
+          style={{ flex: 1 }}
+          error={problem}
+          placeholder="https://"
+          onChange={(e) => {
+            setAddress(e.target.value);
+            setFound(null);
+            setProblem('');
+          }}
+        />
+        <button className="btn" type="submit" disabled={busy || !address.trim()}>
+          Look
+        </button>
       </form>
       <div aria-live="polite">
         {busy && !found && <p className="muted">Looking at the page…</p>}
         {found && <p style={{ margin: '16px 0 4px' }}>{found.sentence}</p>}
         {found?.exact && <Line post={found.exact} onBring={() => bring(found.exact!)} busy={busy} main />}
-        {found && !found.exact && found.posts.map((p) => <Line key={p.address} post={p} onBring={() => bring(p)} busy={busy} />)}
+        {found &&
+          !found.exact &&
+          found.posts.map((p) => <Line key={p.address} post={p} onBring={() => bring(p)} busy={busy} />)}
       </div>
     </Modal>
   );
 }
 
-function Line({ post, onBring, busy, main }: { post: ElsewherePost; onBring: () => void; busy: boolean; main?: boolean }) {
+function Line({
+  post,
+  onBring,
+  busy,
+  main,
+}: {
+  post: ElsewherePost;
+  onBring: () => void;
+  busy: boolean;
+  main?: boolean;
+}) {
   return (
     <article className={css.post}>
       <div>
         <h3>{post.title}</h3>
         <p>{post.firstLines}</p>
-        {post.at && <p className="tiny muted"><When at={post.at} /></p>}
+        {post.at && (
+          <p className="tiny muted">
+            <When at={post.at} />
+          </p>
+        )}
       </div>
-      <button className={main ? 'btn go' : 'btn'} disabled={busy} onClick={onBring} aria-label={`Bring in ${post.title}`}>Bring it in</button>
+      <button
+        className={main ? 'btn go' : 'btn'}
+        disabled={busy}
+        onClick={onBring}
+        aria-label={`Bring in ${post.title}`}
+      >
+        Bring it in
+      </button>
     </article>
   );
 }

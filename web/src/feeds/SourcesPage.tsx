@@ -36,29 +36,72 @@ export function SourcesPage() {
         <h1>Outside blogs</h1>
         {manages(role) && (
           <>
-            <p className="muted" style={{ margin: '6px 0 12px' }}>Paste the address of a blog that is kept elsewhere. You see its entries before anything is saved.</p>
-            <form style={{ display: 'flex', gap: 10, alignItems: 'flex-start' }} onSubmit={(e) => { e.preventDefault(); void look(); }}>
-              <TextInput aria-label="Address of the blog" placeholder="rowlock.example" style={{ flex: 1 }} value={address} onChange={(e) => setAddress(e.target.value)} error={problem || undefined} />
-              <button className="btn go" type="submit" disabled={busy || !address.trim()}>{busy ? 'Looking' : 'Look'}</button>
+            <p className="muted" style={{ margin: '6px 0 12px' }}>
+              Paste the address of a blog that is kept elsewhere. You see its entries before anything is saved.
+            </p>
+            <form
+              style={{ display: 'flex', gap: 10, alignItems: 'flex-start' }}
+              onSubmit={(e) => {
+                e.preventDefault();
+                void look();
+              }}
+            >
+              <TextInput
+                aria-label="Address of the blog"
+                placeholder="rowlock.example"
+                style={{ flex: 1 }}
+                value={address}
+                onChange={(e) => setAddress(e.target.value)}
+                error={problem || undefined}
+              />
+              <button className="btn go" type="submit" disabled={busy || !address.trim()}>
+                {busy ? 'Looking' : 'Look'}
+              </button>
             </form>
             {found && (
               <div style={{ marginTop: 16 }} role="status">
-                <p className="tell" style={{ margin: 0 }}>{found.sentence}</p>
-                {found.candidates.map((c) => <CandidateCard key={c.feedAddress} classId={id} candidate={c} onAdded={() => { setFound(null); setAddress(''); }} />)}
+                <p className="tell" style={{ margin: 0 }}>
+                  {found.sentence}
+                </p>
+                {found.candidates.map((c) => (
+                  <CandidateCard
+                    key={c.feedAddress}
+                    classId={id}
+                    candidate={c}
+                    onAdded={() => {
+                      setFound(null);
+                      setAddress('');
+                    }}
+                  />
+                ))}
               </div>
             )}
           </>
         )}
         {sources.isPending && <Loading />}
         {sources.isError && <Trouble error={sources.error} onRetry={() => sources.refetch()} />}
-        {sources.data?.length === 0 && <p className="muted" style={{ paddingTop: 18 }}>Nothing is gathered from outside yet.</p>}
-        {sources.data?.map((s) => <Source key={s.id} source={s} classId={id} mayRefresh={manages(role)} />)}
+        {sources.data?.length === 0 && (
+          <p className="muted" style={{ paddingTop: 18 }}>
+            Nothing is gathered from outside yet.
+          </p>
+        )}
+        {sources.data?.map((s) => (
+          <Source key={s.id} source={s} classId={id} mayRefresh={manages(role)} />
+        ))}
       </main>
     </div>
   );
 }
 
-function CandidateCard({ classId, candidate, onAdded }: { classId: number; candidate: Candidate; onAdded: () => void }) {
+function CandidateCard({
+  classId,
+  candidate,
+  onAdded,
+}: {
+  classId: number;
+  candidate: Candidate;
+  onAdded: () => void;
+}) {
   const client = useQueryClient();
   const { data: people } = useQuery(peopleOptions(classId));
   const [owner, setOwner] = useState<string | null>(null);
@@ -67,7 +110,13 @@ function CandidateCard({ classId, candidate, onAdded }: { classId: number; candi
   const add = async () => {
     if (!owner) return;
     try {
-      await postJson(`/api/classes/${classId}/sources`, { feedAddress: candidate.feedAddress, siteAddress: candidate.site, title: candidate.title, description: candidate.description, personId: owner === 'news' ? undefined : Number(owner) });
+      await postJson(`/api/classes/${classId}/sources`, {
+        feedAddress: candidate.feedAddress,
+        siteAddress: candidate.site,
+        title: candidate.title,
+        description: candidate.description,
+        personId: owner === 'news' ? undefined : Number(owner),
+      });
       await client.invalidateQueries();
       onAdded();
     } catch (e) {
@@ -75,19 +124,58 @@ function CandidateCard({ classId, candidate, onAdded }: { classId: number; candi
     }
   };
   return (
-    <section style={{ background: 'var(--paper)', border: '1px solid var(--line)', borderRadius: 6, padding: '18px 24px', marginTop: 12 }} aria-label={candidate.title}>
+    <section
+      style={{
+        background: 'var(--paper)',
+        border: '1px solid var(--line)',
+        borderRadius: 6,
+        padding: '18px 24px',
+        marginTop: 12,
+      }}
+      aria-label={candidate.title}
+    >
       <h2>{candidate.title || candidate.feedAddress}</h2>
-      <p className="muted" style={{ margin: '2px 0 10px', fontSize: 15 }}>{candidate.description} · {t.count(candidate.entries, 'entry', 'entries')}</p>
+      <p className="muted" style={{ margin: '2px 0 10px', fontSize: 15 }}>
+        {candidate.description} · {t.count(candidate.entries, 'entry', 'entries')}
+      </p>
       {candidate.preview.slice(0, 4).map((e) => (
-        <div key={e.title + e.at} style={{ borderTop: '1px solid var(--line)', padding: '7px 0', fontSize: 15 }}>{e.title} <span className="muted tiny">· <When at={e.at} /></span><div className="muted tiny">{e.firstLines}</div></div>
+        <div key={e.title + e.at} style={{ borderTop: '1px solid var(--line)', padding: '7px 0', fontSize: 15 }}>
+          {e.title}{' '}
+          <span className="muted tiny">
+            · <When at={e.at} />
+          </span>
+          <div className="muted tiny">{e.firstLines}</div>
+        </div>
       ))}
       <div style={{ display: 'flex', gap: 10, alignItems: 'flex-end', marginTop: 12, flexWrap: 'wrap' }}>
-        <Select label="Whose it is" placeholder="Choose" searchable style={{ flex: 1, minWidth: 220 }} value={owner} onChange={setOwner}
-          data={[{ value: 'news', label: 'News for the class' }, ...students.map((p) => ({ value: String(p.id), label: p.group ? `${p.name} (${p.group})` : p.name }))]} />
-        <button className="btn go" onClick={add} disabled={!owner}>Gather it</button>
+        <Select
+          label="Whose it is"
+          placeholder="Choose"
+          searchable
+          style={{ flex: 1, minWidth: 220 }}
+          value={owner}
+          onChange={setOwner}
+          data={[
+            { value: 'news', label: 'News for the class' },
+            ...students.map((p) => ({ value: String(p.id), label: p.group ? `${p.name} (${p.group})` : p.name })),
+          ]}
+        />
+        <button className="btn go" onClick={add} disabled={!owner}>
+          Gather it
+        </button>
       </div>
-      <p className="tiny muted" style={{ margin: '8px 0 0' }}>{owner && owner !== 'news' ? 'Its entries are approved and marked like posts written here.' : owner ? 'Its entries stand beside the Porch, each leading to the original.' : ''}</p>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      <p className="tiny muted" style={{ margin: '8px 0 0' }}>
+        {owner && owner !== 'news'
+          ? 'Its entries are approved and marked like posts written here.'
+          : owner
+            ? 'Its entries stand beside the Porch, each leading to the original.'
+            : ''}
+      </p>
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }
@@ -99,17 +187,63 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
     await client.invalidateQueries({ queryKey: ['sources', classId] });
   });
   return (
-    <section style={{ padding: '18px 0', borderBottom: '1px solid var(--line)', display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) auto', gap: 16 }}>
+    <section
+      style={{
+        padding: '18px 0',
+        borderBottom: '1px solid var(--line)',
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) auto',
+        gap: 16,
+      }}
+    >
       <div>
-        <h2><a href={s.siteAddress || s.feedAddress} target="_blank" rel="noopener noreferrer">{s.title}</a></h2>
+        <h2>
+          <a href={s.siteAddress || s.feedAddress} target="_blank" rel="noopener noreferrer">
+            {s.title}
+          </a>
+        </h2>
         <p className="muted" style={{ margin: '2px 0 0', fontSize: 15 }}>
-          {s.person ? `Posts of ${s.person}` : 'News for the class'} · <b style={{ fontWeight: 600, color: s.health === 'FALTERING' || s.health === 'STOPPED' ? 'var(--cedar-word)' : 'var(--ink)' }}>{t.health[s.health]}</b> · {t.count(s.entries, 'entry', 'entries')}
-          {s.lastEntry && <>, the last <When at={s.lastEntry} /></>}
+          {s.person ? `Posts of ${s.person}` : 'News for the class'} ·{' '}
+          <b
+            style={{
+              fontWeight: 600,
+              color: s.health === 'FALTERING' || s.health === 'STOPPED' ? 'var(--cedar-word)' : 'var(--ink)',
+            }}
+          >
+            {t.health[s.health]}
+          </b>{' '}
+          · {t.count(s.entries, 'entry', 'entries')}
+          {s.lastEntry && (
+            <>
+              , the last <When at={s.lastEntry} />
+            </>
+          )}
         </p>
-        {s.lastError && <p className="tell wrong" style={{ margin: '8px 0 0' }}>{s.lastError}</p>}
-        <p className="tiny muted" style={{ margin: '4px 0 0' }}>{s.lastCheck && <>Looked at <When at={s.lastCheck} />; </>}{s.health === 'STOPPED' ? 'not looked at any more' : <>next <When at={s.nextCheck} /></>}</p>
+        {s.lastError && (
+          <p className="tell wrong" style={{ margin: '8px 0 0' }}>
+            {s.lastError}
+          </p>
+        )}
+        <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+          {s.lastCheck && (
+            <>
+              Looked at <When at={s.lastCheck} />;{' '}
+            </>
+          )}
+          {s.health === 'STOPPED' ? (
+            'not looked at any more'
+          ) : (
+            <>
+              next <When at={s.nextCheck} />
+            </>
+          )}
+        </p>
       </div>
-      {mayRefresh && <button className="word" onClick={refresh.run} disabled={refresh.busy}>{refresh.busy ? 'Looking' : 'Refresh now'}</button>}
+      {mayRefresh && (
+        <button className="word" onClick={refresh.run} disabled={refresh.busy}>
+          {refresh.busy ? 'Looking' : 'Refresh now'}
+        </button>
+      )}
     </section>
   );
 }

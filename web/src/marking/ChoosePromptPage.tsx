@@ -10,17 +10,43 @@ import { When } from '../parts/When';
 export function ChoosePromptPage() {
   const { id, name, role } = useClass();
   const { data } = useQuery(promptsOptions(id));
-  if (!data) return <div className="page plain"><Loading /></div>;
+  if (!data)
+    return (
+      <div className="page plain">
+        <Loading />
+      </div>
+    );
   return (
     <div className="page plain">
       <title>{`Mark · ${name}`}</title>
       <main>
         <h1>Mark</h1>
-        {data.length === 0 && <p className="muted">No prompt is set yet. {manages(role) && <Link className="word" to={`/classes/${id}/prompts/new`}>Set a prompt</Link>}</p>}
+        {data.length === 0 && (
+          <p className="muted">
+            No prompt is set yet.{' '}
+            {manages(role) && (
+              <Link className="word" to={`/classes/${id}/prompts/new`}>
+                Set a prompt
+              </Link>
+            )}
+          </p>
+        )}
         {data.length > 0 && (
           <table className="rows" style={{ marginTop: 20 }}>
-            <thead><tr><th>Prompt</th><th>Due</th><th className="nums">Handed in</th><th className="nums">Marked</th><th className="nums">To release</th></tr></thead>
-            <tbody>{data.map((p) => <Row key={p.id} prompt={p} classId={id} />)}</tbody>
+            <thead>
+              <tr>
+                <th>Prompt</th>
+                <th>Due</th>
+                <th className="nums">Handed in</th>
+                <th className="nums">Marked</th>
+                <th className="nums">To release</th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((p) => (
+                <Row key={p.id} prompt={p} classId={id} />
+              ))}
+            </tbody>
           </table>
         )}
       </main>
@@ -32,8 +58,15 @@ function Row({ prompt, classId }: { prompt: PromptView; classId: number }) {
   const { data } = useQuery(stripOptions(prompt.id));
   return (
     <tr>
-      <td><Link className="word" to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>{!prompt.rubric && <span className="muted tiny"> no rubric</span>}</td>
-      <td><When at={prompt.due} /></td>
+      <td>
+        <Link className="word" to={`/classes/${classId}/mark/${prompt.id}`}>
+          {prompt.title}
+        </Link>
+        {!prompt.rubric && <span className="muted tiny"> no rubric</span>}
+      </td>
+      <td>
+        <When at={prompt.due} />
+      </td>
       <td className="nums">{data ? `${data.handedIn} of ${data.students.length}` : ''}</td>
       <td className="nums">{data?.marked}</td>
       <td className="nums">{data?.toRelease || ''}</td>

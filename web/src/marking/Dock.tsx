@@ -20,7 +20,9 @@ interface DockProps {
 /** What the program counted, said under the stair for which it matters most. */
 function evidenceOf(e: Evidence, index: number): string {
   const lines = [
-    e.pictures ? `${t.count(e.pictures, 'picture', 'pictures')}, ${e.described === e.pictures ? 'all described' : `${e.described} described`}` : 'no pictures',
+    e.pictures
+      ? `${t.count(e.pictures, 'picture', 'pictures')}, ${e.described === e.pictures ? 'all described' : `${e.described} described`}`
+      : 'no pictures',
     e.links ? t.count(e.links, 'link', 'links') : 'no links',
     `${t.count(e.comments, 'comment', 'comments')} given${e.commentsAsked ? `, ${e.commentsAsked} asked for` : ''}`,
     `${t.count(e.words, 'word', 'words')}, ${t.count(e.tags, 'tag', 'tags')}`,
@@ -38,11 +40,48 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
           const mark = paper.marks.find((m) => m.criterion === i);
           const isCurrent = i === stair;
           return (
-            <div key={c.name} className={css.stair} aria-current={isCurrent} onClick={() => { if (!isCurrent) onStair(i); }}>
-              <Steps criterion={c} mark={mark} isCurrent={isCurrent} onChoose={(points) => { onStair(i); onChoose(i, points); }} />
-              {isCurrent && mark?.points === undefined && <p className={`keyed ${css.descriptor}`}>{c.levels.map((l, n) => <span key={l.points}><span className="key">{n + 1}</span> </span>)}<span className="muted">chooses, </span><span className="key">C</span><span className="muted"> adds a word</span></p>}
+            <div
+              key={c.name}
+              className={css.stair}
+              aria-current={isCurrent}
+              onClick={() => {
+                if (!isCurrent) onStair(i);
+              }}
+            >
+              <Steps
+                criterion={c}
+                mark={mark}
+                isCurrent={isCurrent}
+                onChoose={(points) => {
+                  onStair(i);
+                  onChoose(i, points);
+                }}
+              />
+              {isCurrent && mark?.points === undefined && (
+                <p className={`keyed ${css.descriptor}`}>
+                  {c.levels.map((l, n) => (
+                    <span key={l.points}>
+                      <span className="key">{n + 1}</span>{' '}
+                    </span>
+                  ))}
+                  <span className="muted">chooses, </span>
+                  <span className="key">C</span>
+                  <span className="muted"> adds a word</span>
+                </p>
+              )}
               {paper.evidence && <p className={css.evidence}>{evidenceOf(paper.evidence, i)}</p>}
-              {isCurrent && open === 'remark' ? <Remark label={`Comment on ${c.name}`} begin={mark?.remark ?? ''} onKeep={(text) => { onRemark(i, text); onOpen(null); }} /> : mark?.remark && <p className={css.given}>{mark.remark}</p>}
+              {isCurrent && open === 'remark' ? (
+                <Remark
+                  label={`Comment on ${c.name}`}
+                  begin={mark?.remark ?? ''}
+                  onKeep={(text) => {
+                    onRemark(i, text);
+                    onOpen(null);
+                  }}
+                />
+              ) : (
+                mark?.remark && <p className={css.given}>{mark.remark}</p>
+              )}
             </div>
           );
         })}
@@ -50,14 +89,36 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
       <div className={css.sum}>
         {score && (
           <>
-            <div className="muted tiny">{score.provisional ? `So far, ${t.count(score.open, 'step', 'steps')} open` : 'Total'}</div>
-            <b data-testid="total">{score.points}</b><span className={css.of}> of {score.outOf}</span>
-            {paper.daysLate > 0 && <div className="tiny muted" style={{ margin: '6px 0 0' }}>late: {t.count(paper.daysLate, 'day', 'days')}, − {score.percentLost} %</div>}
+            <div className="muted tiny">
+              {score.provisional ? `So far, ${t.count(score.open, 'step', 'steps')} open` : 'Total'}
+            </div>
+            <b data-testid="total">{score.points}</b>
+            <span className={css.of}> of {score.outOf}</span>
+            {paper.daysLate > 0 && (
+              <div className="tiny muted" style={{ margin: '6px 0 0' }}>
+                late: {t.count(paper.daysLate, 'day', 'days')}, − {score.percentLost} %
+              </div>
+            )}
           </>
         )}
-        {open === 'word' ? <Remark label="A word on the whole" begin={paper.word} onKeep={(text) => { onWord(text); onOpen(null); }} /> : paper.word && <p className={css.given}>{paper.word}</p>}
-        <button className={`btn ${css.btn2}`} onClick={() => onOpen('word')}>A word <span className="key">W</span></button>
-        <button className={`btn ${css.btn2}`} onClick={onNext}>Next <span className="key">N</span></button>
+        {open === 'word' ? (
+          <Remark
+            label="A word on the whole"
+            begin={paper.word}
+            onKeep={(text) => {
+              onWord(text);
+              onOpen(null);
+            }}
+          />
+        ) : (
+          paper.word && <p className={css.given}>{paper.word}</p>
+        )}
+        <button className={`btn ${css.btn2}`} onClick={() => onOpen('word')}>
+          A word <span className="key">W</span>
+        </button>
+        <button className={`btn ${css.btn2}`} onClick={onNext}>
+          Next <span className="key">N</span>
+        </button>
       </div>
     </section>
   );
@@ -65,6 +126,21 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
 
 function Remark({ label, begin, onKeep }: { label: string; begin: string; onKeep: (text: string) => void }) {
   const [text, setText] = useState(begin);
-  return <textarea className={css.remark} aria-label={label} placeholder={label} autoFocus value={text} onChange={(e) => setText(e.target.value)} onBlur={() => onKeep(text)}
-    onKeyDown={(e) => { if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) { e.preventDefault(); e.currentTarget.blur(); } }} />;
+  return (
+    <textarea
+      className={css.remark}
+      aria-label={label}
+      placeholder={label}
+      autoFocus
+      value={text}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => onKeep(text)}
+      onKeyDown={(e) => {
+        if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
+          e.preventDefault();
+          e.currentTarget.blur();
+        }
+      }}
+    />
+  );
 }

@@ -20,8 +20,15 @@ export function FeedbackPage() {
         <h1>Feedback</h1>
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
-        {data?.length === 0 && <p className="muted">Nothing here yet. When your teacher has marked your posts and shows you the scores, you find them here. Only you and the staff see them.</p>}
-        {data?.map((f) => <One key={f.promptId} feedback={f} classId={id} />)}
+        {data?.length === 0 && (
+          <p className="muted">
+            Nothing here yet. When your teacher has marked your posts and shows you the scores, you find them here. Only
+            you and the staff see them.
+          </p>
+        )}
+        {data?.map((f) => (
+          <One key={f.promptId} feedback={f} classId={id} />
+        ))}
       </main>
     </div>
   );
@@ -31,17 +38,40 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
   return (
     <section className={css.feedback} aria-label={f.prompt}>
       <div style={{ display: 'flex', alignItems: 'baseline', gap: 14, flexWrap: 'wrap' }}>
-        <div><div className={css.who}>{f.prompt} · <When at={f.releasedAt} /></div><h2><Link to={`/classes/${classId}/posts/${f.postId}`}>{f.title}</Link></h2></div>
+        <div>
+          <div className={css.who}>
+            {f.prompt} · <When at={f.releasedAt} />
+          </div>
+          <h2>
+            <Link to={`/classes/${classId}/posts/${f.postId}`}>{f.title}</Link>
+          </h2>
+        </div>
         <div className={css.sum} style={{ marginLeft: 'auto', border: 0, textAlign: 'right' }}>
-          <b>{f.score.points}</b><span className={css.of}> of {f.score.outOf}</span>
-          {f.daysLate > 0 && <div className="tiny muted">{t.count(f.daysLate, 'day', 'days')} late: {f.score.before} before, − {f.score.percentLost} %</div>}
+          <b>{f.score.points}</b>
+          <span className={css.of}> of {f.score.outOf}</span>
+          {f.daysLate > 0 && (
+            <div className="tiny muted">
+              {t.count(f.daysLate, 'day', 'days')} late: {f.score.before} before, − {f.score.percentLost} %
+            </div>
+          )}
         </div>
       </div>
-      {f.word && <p className={css.given} style={{ fontSize: 16, margin: '12px 0 0' }}>{f.word}<br /><span className="muted tiny">{f.marker}</span></p>}
+      {f.word && (
+        <p className={css.given} style={{ fontSize: 16, margin: '12px 0 0' }}>
+          {f.word}
+          <br />
+          <span className="muted tiny">{f.marker}</span>
+        </p>
+      )}
       <div className={css.stairs}>
         {f.rubric.criteria.map((c, i) => {
           const mark = f.marks.find((m) => m.criterion === i);
-          return <div key={c.name} className={css.stair}><Steps criterion={c} mark={mark} />{mark?.remark && <p className={css.given}>{mark.remark}</p>}</div>;
+          return (
+            <div key={c.name} className={css.stair}>
+              <Steps criterion={c} mark={mark} />
+              {mark?.remark && <p className={css.given}>{mark.remark}</p>}
+            </div>
+          );
         })}
       </div>
     </section>

@@ -25,9 +25,29 @@ export function MarkPage() {
   const { id } = useClass();
   const { promptId, studentId } = useParams();
   const strip = useQuery(stripOptions(Number(promptId)));
-  if (strip.isError) return <div className="page plain"><Trouble error={strip.error} onRetry={() => strip.refetch()} /></div>;
-  if (!strip.data) return <div className="page plain"><Loading /></div>;
-  if (strip.data.students.length === 0) return <div className="page plain"><p className="muted">There is nobody in this class yet. <Link className="word" to={`/classes/${id}/people/roster`}>Enrol students</Link></p></div>;
+  if (strip.isError)
+    return (
+      <div className="page plain">
+        <Trouble error={strip.error} onRetry={() => strip.refetch()} />
+      </div>
+    );
+  if (!strip.data)
+    return (
+      <div className="page plain">
+        <Loading />
+      </div>
+    );
+  if (strip.data.students.length === 0)
+    return (
+      <div className="page plain">
+        <p className="muted">
+          There is nobody in this class yet.{' '}
+          <Link className="word" to={`/classes/${id}/people/roster`}>
+            Enrol students
+          </Link>
+        </p>
+      </div>
+    );
   if (!studentId) {
     const first = strip.data.students.find((s) => TO_MARK.includes(s.standing)) ?? strip.data.students[0];
     return <Navigate to={`/classes/${id}/mark/${promptId}/${first.studentId}`} replace />;
@@ -53,15 +73,33 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     setSaid('');
     navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}`);
   };
-  const next = () => go([...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => TO_MARK.includes(s.standing)) ?? strip.students[at + 1]);
+  const next = () =>
+    go(
+      [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => TO_MARK.includes(s.standing)) ??
+        strip.students[at + 1],
+    );
   const p = paper.data;
   const criteria = p?.rubric?.criteria ?? [];
   const choose = (index: number, points: number) => {
     if (!p?.postId) return;
     const before = p.marks.find((m) => m.criterion === index);
     // Shown at once; the sum follows from the server, which is the one that computes it.
-    client.setQueryData(paperOptions(strip.promptId, studentId).queryKey, (now) => now && { ...now, marks: [...now.marks.filter((m) => m.criterion !== index), { criterion: index, points, remark: before?.remark ?? '' }] });
-    put({ path: `criteria/${index}`, body: { points, remark: before?.remark ?? '' }, says: `${criteria[index].name}: ${points}` });
+    client.setQueryData(
+      paperOptions(strip.promptId, studentId).queryKey,
+      (now) =>
+        now && {
+          ...now,
+          marks: [
+            ...now.marks.filter((m) => m.criterion !== index),
+            { criterion: index, points, remark: before?.remark ?? '' },
+          ],
+        },
+    );
+    put({
+      path: `criteria/${index}`,
+      body: { points, remark: before?.remark ?? '' },
+      says: `${criteria[index].name}: ${points}`,
+    });
   };
   /** Up or down the stair that is current; the first press chooses its lowest step. */
   const step = (by: number) => {
@@ -72,18 +110,36 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   };
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const release = async () => {
-    const papers = (await settled()).students.filter((s) => s.standing === 'MARKED').map((s) => ({ student: s.studentId, seen: s.seen }));
+    const papers = (await settled()).students
+      .filter((s) => s.standing === 'MARKED')
+      .map((s) => ({ student: s.studentId, seen: s.seen }));
     try {
-      const { released, changed } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, { papers });
+      const { released, changed } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, {
+        papers,
+      });
       await client.invalidateQueries();
-      setSaid([released > 0 ? `${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.` : 'Nothing was released.',
-        changed.length > 0 ? `Look again at ${changed.join(', ')}: something changed there since you opened this page.` : ''].join(' ').trim());
+      setSaid(
+        [
+          released > 0
+            ? `${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.`
+            : 'Nothing was released.',
+          changed.length > 0
+            ? `Look again at ${changed.join(', ')}: something changed there since you opened this page.`
+            : '',
+        ]
+          .join(' ')
+          .trim(),
+      );
     } catch (e) {
       setSaid(e instanceof ApiProblem ? e.message : 'Nothing was released. Please try again.');
     }
   };
   useKeys([
-    ...(criteria[stair]?.levels ?? []).map((l, i) => ({ key: String(i + 1), says: `${criteria[stair].name}: ${l.name} (${l.points})`, run: () => choose(stair, l.points) })),
+    ...(criteria[stair]?.levels ?? []).map((l, i) => ({
+      key: String(i + 1),
+      says: `${criteria[stair].name}: ${l.name} (${l.points})`,
+      run: () => choose(stair, l.points),
+    })),
     { key: 'ArrowRight', says: 'One step up', run: () => step(1) },
     { key: 'ArrowLeft', says: 'One step down', run: () => step(-1) },
     { key: 'Enter', says: 'Next stair', run: () => toStair(1) },
@@ -99,40 +155,120 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     <div className={css.frame}>
       <title>{`${strip.title} · Mark`}</title>
       <div className={css.strip}>
-        <div className={css.title}><b>{strip.title}</b><br /><span className="tiny muted">{strip.marked} of {strip.handedIn} marked</span></div>
+        <div className={css.title}>
+          <b>{strip.title}</b>
+          <br />
+          <span className="tiny muted">
+            {strip.marked} of {strip.handedIn} marked
+          </span>
+        </div>
         <div className={css.people} role="group" aria-label="Students">
           {strip.students.map((s) => (
-            <button key={s.studentId} className={`${css.student} ${s.late ? css.late : ''}`} aria-current={s.studentId === studentId} title={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
-              aria-label={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`} onClick={() => go(s)}><StateBoard state={s.standing} big />{s.initials}</button>
+            <button
+              key={s.studentId}
+              className={`${css.student} ${s.late ? css.late : ''}`}
+              aria-current={s.studentId === studentId}
+              title={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
+              aria-label={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
+              onClick={() => go(s)}
+            >
+              <StateBoard state={s.standing} big />
+              {s.initials}
+            </button>
           ))}
         </div>
-        {strip.toRelease > 0 && manages(role) && <button className="btn" style={{ marginLeft: 16, whiteSpace: 'nowrap' }} onClick={release}>Release {strip.toRelease}</button>}
+        {strip.toRelease > 0 && manages(role) && (
+          <button className="btn" style={{ marginLeft: 16, whiteSpace: 'nowrap' }} onClick={release}>
+            Release {strip.toRelease}
+          </button>
+        )}
       </div>
       <main className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>
-          {said && <p className="tell" role="status">{said}</p>}
-          {meanwhile && p && <Meanwhile paper={p} wanted={meanwhile.wanted} problem={meanwhile.problem} onGive={() => put(meanwhile.wanted)} onLeave={leave} />}
-          {p?.markedOn && !meanwhile && <p className="tell" role="status">{p.student} has handed in again. The marks below were given by {p.marker} on the text before this one; go through them, they count for this one with the next step that you choose.</p>}
+          {said && (
+            <p className="tell" role="status">
+              {said}
+            </p>
+          )}
+          {meanwhile && p && (
+            <Meanwhile
+              paper={p}
+              wanted={meanwhile.wanted}
+              problem={meanwhile.problem}
+              onGive={() => put(meanwhile.wanted)}
+              onLeave={leave}
+            />
+          )}
+          {p?.markedOn && !meanwhile && (
+            <p className="tell" role="status">
+              {p.student} has handed in again. The marks below were given by {p.marker} on the text before this one; go
+              through them, they count for this one with the next step that you choose.
+            </p>
+          )}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
           {p && <PaperText paper={p} classId={id} student={studentId} />}
-          {p && <div style={{ marginTop: 34, maxWidth: 520 }}><Asides at={`/api/prompts/${strip.promptId}/marking/${studentId}/staff-thread`} heading="Among the staff, about this marking" label="No student ever reads this" verb="Add it" /></div>}
+          {p && (
+            <div style={{ marginTop: 34, maxWidth: 520 }}>
+              <Asides
+                at={`/api/prompts/${strip.promptId}/marking/${studentId}/staff-thread`}
+                heading="Among the staff, about this marking"
+                label="No student ever reads this"
+                verb="Add it"
+              />
+            </div>
+          )}
         </div>
       </main>
-      {p?.postId && p.rubric && !folded && <Dock paper={p} rubric={p.rubric} stair={stair} open={open} onStair={setStair} onOpen={setOpen} onChoose={choose} onNext={next}
-        onRemark={(index, remark) => put({ path: `criteria/${index}`, body: { points: p.marks.find((m) => m.criterion === index)?.points, remark }, says: `a comment on ${criteria[index].name}: “${remark}”` })}
-        onWord={(word) => put({ path: 'word', body: { word }, says: `a word on the whole: “${word}”` })} />}
-      {p?.postId && !p.rubric && <div className={css.dock}><p className="muted" style={{ margin: 0 }}>This prompt has no rubric, so there is nothing to mark by.</p></div>}
+      {p?.postId && p.rubric && !folded && (
+        <Dock
+          paper={p}
+          rubric={p.rubric}
+          stair={stair}
+          open={open}
+          onStair={setStair}
+          onOpen={setOpen}
+          onChoose={choose}
+          onNext={next}
+          onRemark={(index, remark) =>
+            put({
+              path: `criteria/${index}`,
+              body: { points: p.marks.find((m) => m.criterion === index)?.points, remark },
+              says: `a comment on ${criteria[index].name}: “${remark}”`,
+            })
+          }
+          onWord={(word) => put({ path: 'word', body: { word }, says: `a word on the whole: “${word}”` })}
+        />
+      )}
+      {p?.postId && !p.rubric && (
+        <div className={css.dock}>
+          <p className="muted" style={{ margin: 0 }}>
+            This prompt has no rubric, so there is nothing to mark by.
+          </p>
+        </div>
+      )}
     </div>
   );
 }
 
 function PaperText({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
-  if (!paper.postId) return <p className="muted" style={{ paddingTop: 20 }}><StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.</p>;
+  if (!paper.postId)
+    return (
+      <p className="muted" style={{ paddingTop: 20 }}>
+        <StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.
+      </p>
+    );
   return (
     <article>
       <div className={css.who}>
-        <NameMenu classId={classId} person={student} name={paper.student}><b>{paper.student}</b>{paper.group ? `, ${paper.group.toLowerCase()}` : ''}</NameMenu> · handed in <When at={paper.handedInAt!} />, {paper.daysLate === 0 ? 'on time' : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
+        <NameMenu classId={classId} person={student} name={paper.student}>
+          <b>{paper.student}</b>
+          {paper.group ? `, ${paper.group.toLowerCase()}` : ''}
+        </NameMenu>{' '}
+        · handed in <When at={paper.handedInAt!} />,{' '}
+        {paper.daysLate === 0
+          ? 'on time'
+          : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
         {paper.standing === 'RELEASED' && ' · released'}
       </div>
       <h1>{paper.title}</h1>

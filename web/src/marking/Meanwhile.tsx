@@ -25,14 +25,28 @@ export function Meanwhile({ paper, wanted, problem, onGive, onLeave }: Meanwhile
   });
   return (
     <div className={css.meanwhile} role="alert">
-      <p><b>{problem}</b></p>
+      <p>
+        <b>{problem}</b>
+      </p>
       <dl>
         <dt>Stands there now{paper.marker ? `, by ${paper.marker}` : ''}</dt>
-        <dd>{given.length > 0 ? given.join(' · ') : 'no marks yet'}{paper.word && <><br />“{paper.word}”</>}</dd>
+        <dd>
+          {given.length > 0 ? given.join(' · ') : 'no marks yet'}
+          {paper.word && (
+            <>
+              <br />“{paper.word}”
+            </>
+          )}
+        </dd>
         <dt>You wanted to give</dt>
         <dd>{wanted.says}</dd>
       </dl>
-      <button className="btn" onClick={onGive}>Give mine</button> <button className="word" onClick={onLeave}>Leave it as it stands</button>
+      <button className="btn" onClick={onGive}>
+        Give mine
+      </button>{' '}
+      <button className="word" onClick={onLeave}>
+        Leave it as it stands
+      </button>
     </div>
   );
 }

@@ -7,20 +7,45 @@ import { fakeServer } from '../testing/server';
 import { useMarkLine } from './useMarkLine';
 
 const PROMPT = 7;
-const paper = (over: Partial<Paper> = {}) => ({ postId: 40, version: 1, rev: 1, marks: [], ...over }) as unknown as Paper;
-const strip = { promptId: PROMPT, title: 'Log', students: [{ studentId: 1, name: 'Wren Castellane' }, { studentId: 2, name: 'Pia Aurelio' }] } as unknown as Strip;
-const level = (criterion: number, points: number) => ({ path: `criteria/${criterion}`, body: { points, remark: '' }, says: `Criterion ${criterion}: ${points}` });
+const paper = (over: Partial<Paper> = {}) =>
+  ({ postId: 40, version: 1, rev: 1, marks: [], ...over }) as unknown as Paper;
+const strip = {
+  promptId: PROMPT,
+  title: 'Log',
+  students: [
+    { studentId: 1, name: 'Wren Castellane' },
+    { studentId: 2, name: 'Pia Aurelio' },
+  ],
+} as unknown as Strip;
+const level = (criterion: number, points: number) => ({
+  path: `criteria/${criterion}`,
+  body: { points, remark: '' },
+  says: `Criterion ${criterion}: ${points}`,
+});
 
 describe('giving marks one after the other', () => {
   const server = fakeServer();
 
   function marking(papers: Record<number, Paper> = { 1: paper(), 2: paper({ postId: 50 }) }) {
     const { client, wrapper } = surroundings();
-    for (const [student, one] of Object.entries(papers)) client.setQueryData(paperOptions(PROMPT, Number(student)).queryKey, one);
+    for (const [student, one] of Object.entries(papers))
+      client.setQueryData(paperOptions(PROMPT, Number(student)).queryKey, one);
     client.setQueryData(stripOptions(PROMPT).queryKey, strip);
     const told: string[] = [];
-    const hook = renderHook(({ student }) => useMarkLine(strip, student, (what) => { if (what) told.push(what); }), { wrapper, initialProps: { student: 1 } });
-    return { client, hook, told, put: (wanted: ReturnType<typeof level>) => act(async () => hook.result.current.put(wanted)), shown: (student = 1) => client.getQueryData(paperOptions(PROMPT, student).queryKey) };
+    const hook = renderHook(
+      ({ student }) =>
+        useMarkLine(strip, student, (what) => {
+          if (what) told.push(what);
+        }),
+      { wrapper, initialProps: { student: 1 } },
+    );
+    return {
+      client,
+      hook,
+      told,
+      put: (wanted: ReturnType<typeof level>) => act(async () => hook.result.current.put(wanted)),
+      shown: (student = 1) => client.getQueryData(paperOptions(PROMPT, student).queryKey),
+    };
   }
 
   const answer = async (over: Partial<Paper>) => {
@@ -84,7 +109,9 @@ describe('giving marks one after the other', () => {
     await put(level(0, 6));
     await put(level(1, 4));
     const first = await server.next('PUT');
-    await act(async () => first.answer({ code: 'marked-meanwhile', detail: 'Mr Fennimore has marked here since.' }, 409));
+    await act(async () =>
+      first.answer({ code: 'marked-meanwhile', detail: 'Mr Fennimore has marked here since.' }, 409),
+    );
     await waitFor(() => expect(hook.result.current.meanwhile?.wanted.says).toBe('Criterion 0: 6'));
     expect(server.calls.filter((c) => c.method === 'PUT')).toHaveLength(0);
     expect(told).toEqual([]);
@@ -133,7 +160,9 @@ describe('giving marks one after the other', () => {
     const { put, hook } = marking();
     await put(level(0, 6));
     let settled: Strip | undefined;
-    void hook.result.current.settled().then((s) => { settled = s; });
+    void hook.result.current.settled().then((s) => {
+      settled = s;
+    });
     await server.next('PUT');
     expect(settled).toBeUndefined();
     await answer({ rev: 2 });

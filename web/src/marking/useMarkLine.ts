@@ -12,7 +12,7 @@ function seenOf(paper?: Paper): Seen | undefined {
 
 /** Of two looks at a paper the later one; of two different posts the one that is shown. */
 function newest(own?: Seen, shown?: Seen): Seen | undefined {
-  return own && shown && own.post === shown.post && own.rev > shown.rev ? own : shown ?? own;
+  return own && shown && own.post === shown.post && own.rev > shown.rev ? own : (shown ?? own);
 }
 
 /**
@@ -44,10 +44,20 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     const { queryKey } = paperOptions(strip.promptId, student);
     try {
       await client.cancelQueries({ queryKey });
-      const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${student}/${wanted.path}`, { ...wanted.body, seen: mine.seen });
+      const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${student}/${wanted.path}`, {
+        ...wanted.body,
+        seen: mine.seen,
+      });
       mine.seen = seenOf(answer);
       if (mine.waiting === 1) client.setQueryData(queryKey, answer);
-      client.setQueryData(stripOptions(strip.promptId).queryKey, (old) => old && { ...old, students: old.students.map((s) => (s.studentId === student ? { ...s, seen: mine.seen! } : s)) });
+      client.setQueryData(
+        stripOptions(strip.promptId).queryKey,
+        (old) =>
+          old && {
+            ...old,
+            students: old.students.map((s) => (s.studentId === student ? { ...s, seen: mine.seen! } : s)),
+          },
+      );
       if (here.current === student) setMeanwhile(null);
       say('');
       void client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
@@ -55,7 +65,10 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     } catch (e) {
       mine.seen = undefined;
       const problem = e instanceof ApiProblem ? e.message : 'This was not kept. Please try again.';
-      if (here.current !== student) say(`${strip.students.find((s) => s.studentId === student)?.name}, ${wanted.says}: this was not kept. ${problem}`);
+      if (here.current !== student)
+        say(
+          `${strip.students.find((s) => s.studentId === student)?.name}, ${wanted.says}: this was not kept. ${problem}`,
+        );
       else if (e instanceof ApiProblem && e.code === 'marked-meanwhile') setMeanwhile({ wanted, problem });
       else say(problem);
       void client.invalidateQueries({ queryKey });

@@ -9,7 +9,12 @@ import { Loading, Trouble } from '../parts/Trouble';
 import { policyChoices, policyInWords, t } from '../texts/en';
 
 const CHOICES = [{ value: '', label: 'as the blog or the class says' }, ...policyChoices()];
-const WHOSE: Record<string, string> = { STUDENT: 'set for this student', BLOG: 'a rule of the blog', CLASS: 'the rule of the class', TRUST: 'trust has been earned' };
+const WHOSE: Record<string, string> = {
+  STUDENT: 'set for this student',
+  BLOG: 'a rule of the blog',
+  CLASS: 'the rule of the class',
+  TRUST: 'trust has been earned',
+};
 
 /** How texts of one student are looked at, and which of the settings says so. */
 export function ApprovalDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
@@ -23,27 +28,77 @@ export function ApprovalDialog({ person, onClose }: { person: MemberLine; onClos
   );
 }
 
-function Form({ now, person, classId, onClose }: { now: Approval; person: MemberLine; classId: number; onClose: () => void }) {
+function Form({
+  now,
+  person,
+  classId,
+  onClose,
+}: {
+  now: Approval;
+  person: MemberLine;
+  classId: number;
+  onClose: () => void;
+}) {
   const client = useQueryClient();
   const [posts, setPosts] = useState(now.posts ?? '');
   const [comments, setComments] = useState(now.comments ?? '');
   const [problem, setProblem] = useState('');
   const save = async () => {
     try {
-      client.setQueryData(approvalOptions(classId, person.id).queryKey, await putJson<Approval>(`/api/classes/${classId}/people/${person.id}/approval`, { posts: posts || undefined, comments: comments || undefined }));
+      client.setQueryData(
+        approvalOptions(classId, person.id).queryKey,
+        await putJson<Approval>(`/api/classes/${classId}/people/${person.id}/approval`, {
+          posts: posts || undefined,
+          comments: comments || undefined,
+        }),
+      );
       onClose();
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   };
-  const inForce = (of: InForce) => `Now: ${policyInWords[of.policy]}; ${WHOSE[of.source]}. A blog with a rule of its own may say otherwise.`;
+  const inForce = (of: InForce) =>
+    `Now: ${policyInWords[of.policy]}; ${WHOSE[of.source]}. A blog with a rule of its own may say otherwise.`;
   return (
-    <form onSubmit={(e) => { e.preventDefault(); void save(); }}>
-      <Select label="A post is looked at" description={inForce(now.postsNow)} data={CHOICES} value={posts} onChange={(v) => setPosts(v ?? '')} allowDeselect={false} />
-      <Select label="A comment is looked at" mt="md" description={inForce(now.commentsNow)} data={CHOICES} value={comments} onChange={(v) => setComments(v ?? '')} allowDeselect={false} />
-      {now.trustAfter > 0 && <p className="tiny muted" style={{ margin: '14px 0 0' }}>{now.approvalsInRow >= now.trustAfter ? 'Trust has been earned.' : `${now.approvalsInRow} of ${now.trustAfter} approvals in a row towards earned trust.`} What is set here for posts outweighs it.</p>}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
-      <button className="btn go" type="submit" style={{ marginTop: 18 }}>Use this</button>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
+      <Select
+        label="A post is looked at"
+        description={inForce(now.postsNow)}
+        data={CHOICES}
+        value={posts}
+        onChange={(v) => setPosts(v ?? '')}
+        allowDeselect={false}
+      />
+      <Select
+        label="A comment is looked at"
+        mt="md"
+        description={inForce(now.commentsNow)}
+        data={CHOICES}
+        value={comments}
+        onChange={(v) => setComments(v ?? '')}
+        allowDeselect={false}
+      />
+      {now.trustAfter > 0 && (
+        <p className="tiny muted" style={{ margin: '14px 0 0' }}>
+          {now.approvalsInRow >= now.trustAfter
+            ? 'Trust has been earned.'
+            : `${now.approvalsInRow} of ${now.trustAfter} approvals in a row towards earned trust.`}{' '}
+          What is set here for posts outweighs it.
+        </p>
+      )}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+        Use this
+      </button>
     </form>
   );
 }

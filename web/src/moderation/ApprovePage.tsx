@@ -14,7 +14,15 @@ import { keyOf, usePile, type Lying, type Step } from './usePile';
 /** The editor is fetched when somebody mends a post. */
 const Desk = lazy(() => import('../posts/WritePage').then((m) => ({ default: m.Desk })));
 
-const SORTS = { '': 'Everything', posts: 'Posts', comments: 'Comments', outside: 'From outside', held: 'Held', reported: 'Reported', up: 'Up already' } as const;
+const SORTS = {
+  '': 'Everything',
+  posts: 'Posts',
+  comments: 'Comments',
+  outside: 'From outside',
+  held: 'Held',
+  reported: 'Reported',
+  up: 'Up already',
+} as const;
 type Sort = keyof typeof SORTS;
 const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'by prompt' } as const;
 
@@ -22,7 +30,10 @@ const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'b
 export function ApprovePage() {
   const { role } = useClass();
   const [params] = useSearchParams();
-  const wish = { classId: params.get('class') ? Number(params.get('class')) : undefined, sort: params.get('sort') ?? '' };
+  const wish = {
+    classId: params.get('class') ? Number(params.get('class')) : undefined,
+    sort: params.get('sort') ?? '',
+  };
   if (!approves(role)) return <NotThere />;
   return <PilePage key={`${wish.classId} ${wish.sort}`} wish={wish} />;
 }
@@ -48,16 +59,23 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   const lots = useRef<string[][]>([]);
 
   useEffect(() => {
-    if (isThere) page.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: currentKey === params.get('item') ? 'start' : 'nearest', behavior: 'instant' });
+    if (isThere)
+      page.current
+        ?.querySelector('[aria-current=true]')
+        ?.scrollIntoView({ block: currentKey === params.get('item') ? 'start' : 'nearest', behavior: 'instant' });
   }, [currentKey, isThere, params]);
 
-  const set = (key: string, value: string) => setParams((before) => {
-    const next = new URLSearchParams(before);
-    next.delete('item');
-    if (value) next.set(key, value);
-    else next.delete(key);
-    return next;
-  }, { replace: true });
+  const set = (key: string, value: string) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        next.delete('item');
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
   const move = (by: number) => {
     const next = waiting[waiting.findIndex((l) => l === current) + by];
     if (next) setCurrentKey(keyOf(next.item));
@@ -65,14 +83,26 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   };
   const decideAll = (chosen: Lying[], step: Step, note = '') => {
     if (chosen.length === 0) return;
-    const rest = waiting.slice(waiting.indexOf(current!)).concat(waiting).find((l) => !chosen.includes(l));
+    const rest = waiting
+      .slice(waiting.indexOf(current!))
+      .concat(waiting)
+      .find((l) => !chosen.includes(l));
     lots.current.push(chosen.map((l) => keyOf(l.item)));
     setPicked(new Set());
     setReturning(false);
     setCurrentKey(rest ? keyOf(rest.item) : '');
-    void decide(chosen.map((l) => l.item), step, note);
+    void decide(
+      chosen.map((l) => l.item),
+      step,
+      note,
+    );
   };
-  const act = (step: Step, note = '') => decideAll(picked.size > 0 ? waiting.filter((l) => picked.has(keyOf(l.item))) : current ? [current] : [], step, note);
+  const act = (step: Step, note = '') =>
+    decideAll(
+      picked.size > 0 ? waiting.filter((l) => picked.has(keyOf(l.item))) : current ? [current] : [],
+      step,
+      note,
+    );
   const takeBack = () => {
     for (let lot = lots.current.pop(); lot; lot = lots.current.pop()) {
       const keys = lot;
@@ -104,7 +134,8 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     fetchAll();
   };
   // All are picked once they have come.
-  const allCame = pickingAll && !query.isFetching && !query.isPlaceholderData && waiting.length >= (query.data?.items.length ?? 0);
+  const allCame =
+    pickingAll && !query.isFetching && !query.isPlaceholderData && waiting.length >= (query.data?.items.length ?? 0);
   useEffect(() => {
     if (!allCame) return;
     setPickingAll(false);
@@ -123,12 +154,27 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     { key: 'l', says: 'Pick all that are shown, or none', run: pickAll },
   ]);
 
-  if (query.isError && pile.length === 0) return <div className="page plain"><Trouble error={query.error} onRetry={() => query.refetch()} /></div>;
-  if (!query.data) return <div className="page plain"><Loading lines={8} /></div>;
+  if (query.isError && pile.length === 0)
+    return (
+      <div className="page plain">
+        <Trouble error={query.error} onRetry={() => query.refetch()} />
+      </div>
+    );
+  if (!query.data)
+    return (
+      <div className="page plain">
+        <Loading lines={8} />
+      </div>
+    );
   const counts = query.data.counts;
-  const decidedHere = pile.filter((l) => l.fate.type !== 'waits' && query.data.items.some((i) => keyOf(i) === keyOf(l.item))).length;
+  const decidedHere = pile.filter(
+    (l) => l.fate.type !== 'waits' && query.data.items.some((i) => keyOf(i) === keyOf(l.item)),
+  ).length;
   const left = Math.max(waiting.length, query.data.total - decidedHere);
-  const of = (sort: Sort) => counts.filter((c) => !wish.classId || c.classId === wish.classId).reduce((n, c) => n + (sort === '' ? c.all : c[sort]), 0);
+  const of = (sort: Sort) =>
+    counts
+      .filter((c) => !wish.classId || c.classId === wish.classId)
+      .reduce((n, c) => n + (sort === '' ? c.all : c[sort]), 0);
   const mendedPost = waiting.find((l) => keyOf(l.item) === mending && l.item.subject === 'post');
   const lastLot = lots.current.at(-1) ?? [];
   return (
@@ -136,60 +182,172 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
       <title>{`${left} wait · Approve`}</title>
       <div className={css.sieve}>
         <h1 style={{ marginRight: 8 }}>{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
-        {(Object.keys(SORTS) as Sort[]).map((s) => (s === '' || of(s) > 0 || s === wish.sort) && <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>{SORTS[s]}{s ? ` ${s === wish.sort ? left : of(s)}` : ''}</button>)}
+        {(Object.keys(SORTS) as Sort[]).map(
+          (s) =>
+            (s === '' || of(s) > 0 || s === wish.sort) && (
+              <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>
+                {SORTS[s]}
+                {s ? ` ${s === wish.sort ? left : of(s)}` : ''}
+              </button>
+            ),
+        )}
         <span style={{ marginLeft: 'auto', display: 'flex', gap: 16 }}>
-          {isStaff(role) && <Link className="word" to={`/classes/${id}/decisions`}>What was decided</Link>}
-          <button className="word" onClick={() => setTelling(true)}>Being told</button>
+          {isStaff(role) && (
+            <Link className="word" to={`/classes/${id}/decisions`}>
+              What was decided
+            </Link>
+          )}
+          <button className="word" onClick={() => setTelling(true)}>
+            Being told
+          </button>
         </span>
       </div>
       <div className={css.order}>
-        <label>In <select aria-label="Class" value={wish.classId ?? ''} onChange={(e) => set('class', e.target.value)}>
-          <option value="">all my classes</option>
-          {counts.map((c) => <option key={c.classId} value={c.classId}>{c.className} ({c.all})</option>)}
-        </select></label>
-        <label>, <select aria-label="Order" value={order} onChange={(e) => set('by', e.target.value)}>{Object.entries(ORDERS).map(([value, word]) => <option key={value} value={value}>{word}</option>)}</select></label>
-        {waiting.length > 1 && <button className="word" onClick={pickAll}>{picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span></button>}
-        <span style={{ marginLeft: 'auto' }}>{picked.size > 0 ? `${picked.size} picked; a decision is for all of them` : <span className="keyed"><span className="key">?</span> keys</span>}</span>
+        <label>
+          In{' '}
+          <select aria-label="Class" value={wish.classId ?? ''} onChange={(e) => set('class', e.target.value)}>
+            <option value="">all my classes</option>
+            {counts.map((c) => (
+              <option key={c.classId} value={c.classId}>
+                {c.className} ({c.all})
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          ,{' '}
+          <select aria-label="Order" value={order} onChange={(e) => set('by', e.target.value)}>
+            {Object.entries(ORDERS).map(([value, word]) => (
+              <option key={value} value={value}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        {waiting.length > 1 && (
+          <button className="word" onClick={pickAll}>
+            {picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span>
+          </button>
+        )}
+        <span style={{ marginLeft: 'auto' }}>
+          {picked.size > 0 ? (
+            `${picked.size} picked; a decision is for all of them`
+          ) : (
+            <span className="keyed">
+              <span className="key">?</span> keys
+            </span>
+          )}
+        </span>
       </div>
       <main className={css.pile}>
-        {left === 0 && <p className="muted" style={{ padding: '20px 0' }}>{wish.sort || wish.classId ? 'Nothing of this waits.' : 'When a student hands something in, or a classmate comments, it stands here.'}</p>}
+        {left === 0 && (
+          <p className="muted" style={{ padding: '20px 0' }}>
+            {wish.sort || wish.classId
+              ? 'Nothing of this waits.'
+              : 'When a student hands something in, or a classmate comments, it stands here.'}
+          </p>
+        )}
         {shown.map((l, i) => {
           const { item, fate } = l;
           const key = keyOf(item);
           const opensGroup = item.under && shown[i - 1]?.item.under?.postId !== item.under.postId;
           const siblings = item.under ? waiting.filter((x) => x.item.under?.postId === item.under!.postId) : [];
-          const heading = order && groupOf(item, order) !== (shown[i - 1] && groupOf(shown[i - 1].item, order)) ? groupOf(item, order) : '';
+          const heading =
+            order && groupOf(item, order) !== (shown[i - 1] && groupOf(shown[i - 1].item, order))
+              ? groupOf(item, order)
+              : '';
           const ofLot = lastLot.length > 1 && lastLot[0] === key;
           return (
             <div key={key}>
               {heading && <h2 className={css.group}>{heading}</h2>}
               {opensGroup && siblings.length > 0 && (
                 <div className={css.under}>
-                  <span>{t.count(siblings.length, 'comment', 'comments')} on <b>{item.under!.title}</b>, {item.under!.author}</span>
-                  {siblings.length > 1 && <button className="word" onClick={() => decideAll(siblings, 'APPROVE')}>Approve all {siblings.length}</button>}
+                  <span>
+                    {t.count(siblings.length, 'comment', 'comments')} on <b>{item.under!.title}</b>,{' '}
+                    {item.under!.author}
+                  </span>
+                  {siblings.length > 1 && (
+                    <button className="word" onClick={() => decideAll(siblings, 'APPROVE')}>
+                      Approve all {siblings.length}
+                    </button>
+                  )}
                 </div>
               )}
               {fate.type === 'waits' && (
-                <PileEntry item={fate.changes ? { ...item, changes: fate.changes } : item} problem={fate.problem} isCurrent={l === current} isPicked={picked.has(key)} picked={picked.size} returning={returning && l === current} mayEdit={role !== 'MODERATOR'} mending={mending === key}
-                  onFocus={() => { setCurrentKey(key); setReturning(false); }} onAct={act} onReturn={setReturning} onEdit={edit} onMended={mended} />
+                <PileEntry
+                  item={fate.changes ? { ...item, changes: fate.changes } : item}
+                  problem={fate.problem}
+                  isCurrent={l === current}
+                  isPicked={picked.has(key)}
+                  picked={picked.size}
+                  returning={returning && l === current}
+                  mayEdit={role !== 'MODERATOR'}
+                  mending={mending === key}
+                  onFocus={() => {
+                    setCurrentKey(key);
+                    setReturning(false);
+                  }}
+                  onAct={act}
+                  onReturn={setReturning}
+                  onEdit={edit}
+                  onMended={mended}
+                />
               )}
               {fate.type === 'decided' && (
                 <div className={css.done}>
-                  <StateBoard state={boardAfter[fate.step]} /><span>{t.steps[fate.step]}</span><b>{item.author}</b><span>{item.title || (item.under ? `on ${item.under.title}` : '')}</span>
+                  <StateBoard state={boardAfter[fate.step]} />
+                  <span>{t.steps[fate.step]}</span>
+                  <b>{item.author}</b>
+                  <span>{item.title || (item.under ? `on ${item.under.title}` : '')}</span>
                   <span>
-                    {ofLot && <><button className="word" onClick={takeBack}>Take all {lastLot.length} back</button> <span className="key">U</span> · </>}
-                    {fate.decision ? <><button className="word" onClick={() => { void undo([l]); setCurrentKey(key); }}>Take back</button>{lastLot.length === 1 && lastLot[0] === key && <> <span className="key">U</span></>}</> : null}
+                    {ofLot && (
+                      <>
+                        <button className="word" onClick={takeBack}>
+                          Take all {lastLot.length} back
+                        </button>{' '}
+                        <span className="key">U</span> ·{' '}
+                      </>
+                    )}
+                    {fate.decision ? (
+                      <>
+                        <button
+                          className="word"
+                          onClick={() => {
+                            void undo([l]);
+                            setCurrentKey(key);
+                          }}
+                        >
+                          Take back
+                        </button>
+                        {lastLot.length === 1 && lastLot[0] === key && (
+                          <>
+                            {' '}
+                            <span className="key">U</span>
+                          </>
+                        )}
+                      </>
+                    ) : null}
                   </span>
                 </div>
               )}
-              {fate.type === 'gone' && <div className={css.done}><StateBoard state="PUBLISHED" /><span>Here no more: decided by somebody else, or changed</span><b>{item.author}</b><span>{item.title}</span><span /></div>}
+              {fate.type === 'gone' && (
+                <div className={css.done}>
+                  <StateBoard state="PUBLISHED" />
+                  <span>Here no more: decided by somebody else, or changed</span>
+                  <b>{item.author}</b>
+                  <span>{item.title}</span>
+                  <span />
+                </div>
+              )}
             </div>
           );
         })}
       </main>
       {mendedPost && (
         <Modal opened fullScreen onClose={mended} title={`${mendedPost.item.author}: ${mendedPost.item.title}`}>
-          <Suspense fallback={<Loading lines={9} />}><Desk id={mendedPost.item.id} onDone={mended} /></Suspense>
+          <Suspense fallback={<Loading lines={9} />}>
+            <Desk id={mendedPost.item.id} onDone={mended} />
+          </Suspense>
         </Modal>
       )}
       {telling && <NoticeDialog onClose={() => setTelling(false)} />}
@@ -197,7 +355,8 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   );
 }
 
-const groupOf = (item: Lying['item'], order: string) => (order === 'student' ? item.author : (item.prompt?.title ?? 'Without a prompt'));
+const groupOf = (item: Lying['item'], order: string) =>
+  order === 'student' ? item.author : (item.prompt?.title ?? 'Without a prompt');
 
 /** The pile in another order. What comes in while one reads stands in groups of its own at the end, so that nothing moves. */
 function ordered(pile: Lying[], order: string): Lying[] {

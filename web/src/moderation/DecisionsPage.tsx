@@ -10,7 +10,13 @@ import { Loading, Trouble } from '../parts/Trouble';
 import { When } from '../parts/When';
 import { t } from '../texts/en';
 
-const STEPS = [['', 'all'], ['APPROVE', 'approved'], ['RETURN', 'returned'], ['HIDE', 'hidden'], ['BIN', 'binned']] as const;
+const STEPS = [
+  ['', 'all'],
+  ['APPROVE', 'approved'],
+  ['RETURN', 'returned'],
+  ['HIDE', 'hidden'],
+  ['BIN', 'binned'],
+] as const;
 
 /** Every decision about a text of the class. Nothing here can be changed. */
 export function DecisionsPage() {
@@ -22,17 +28,22 @@ export function DecisionsPage() {
   const wish = new URLSearchParams({ q: asked, ...(step ? { step } : {}) });
   const log = useInfiniteQuery({
     queryKey: ['decisions', id, asked, step],
-    queryFn: ({ pageParam, signal }) => getJson<DecisionPage>(`/api/classes/${id}/decisions?${wish}${pageParam ? `&after=${pageParam}` : ''}`, signal),
+    queryFn: ({ pageParam, signal }) =>
+      getJson<DecisionPage>(`/api/classes/${id}/decisions?${wish}${pageParam ? `&after=${pageParam}` : ''}`, signal),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
-  const set = (key: string, value: string) => setParams((before) => {
-    const next = new URLSearchParams(before);
-    if (value) next.set(key, value);
-    else next.delete(key);
-    return next;
-  }, { replace: true });
+  const set = (key: string, value: string) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
   const lines = log.data?.pages.flatMap((p) => p.lines) ?? [];
   return (
     <div className="page wide">
@@ -41,24 +52,63 @@ export function DecisionsPage() {
         <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
           <h1>What was decided</h1>
           <span className="muted">Kept as it was; nothing here can be changed.</span>
-          <a className="word" style={{ marginLeft: 'auto' }} href={`/api/classes/${id}/decisions.csv?${wish}`}>Take it away as a table (CSV)</a>
+          <a className="word" style={{ marginLeft: 'auto' }} href={`/api/classes/${id}/decisions.csv?${wish}`}>
+            Take it away as a table (CSV)
+          </a>
         </div>
         <div style={{ display: 'flex', gap: 14, alignItems: 'center', flexWrap: 'wrap', margin: '16px 0 8px' }}>
-          <TextInput aria-label="Find by title, note or name" placeholder="Find by title, note or name" value={q} style={{ width: 360, maxWidth: '100%' }} onChange={(e) => set('q', e.target.value)} />
-          <span>{STEPS.map(([value, word]) => <button key={value} className="chip" aria-pressed={step === value} onClick={() => set('step', value)}>{word}</button>)}</span>
+          <TextInput
+            aria-label="Find by title, note or name"
+            placeholder="Find by title, note or name"
+            value={q}
+            style={{ width: 360, maxWidth: '100%' }}
+            onChange={(e) => set('q', e.target.value)}
+          />
+          <span>
+            {STEPS.map(([value, word]) => (
+              <button key={value} className="chip" aria-pressed={step === value} onClick={() => set('step', value)}>
+                {word}
+              </button>
+            ))}
+          </span>
         </div>
         {log.isPending && <Loading lines={8} />}
         {log.isError && <Trouble error={log.error} onRetry={() => log.refetch()} />}
         {lines.length > 0 && (
           <div style={{ overflowX: 'auto' }} tabIndex={0} aria-label="Decisions">
             <table className="rows" style={{ minWidth: 820 }}>
-              <thead><tr><th>When</th><th>Decision</th><th>Text</th><th>Author</th><th>Decided by</th><th>Why</th></tr></thead>
+              <thead>
+                <tr>
+                  <th>When</th>
+                  <th>Decision</th>
+                  <th>Text</th>
+                  <th>Author</th>
+                  <th>Decided by</th>
+                  <th>Why</th>
+                </tr>
+              </thead>
               <tbody>
                 {lines.map((l) => (
                   <tr key={l.id}>
-                    <td style={{ whiteSpace: 'nowrap' }}><When at={l.at} /></td>
-                    <td style={{ whiteSpace: 'nowrap' }}><StateBoard state={boardAfter[l.step]} />&ensp;{t.steps[l.step]}{l.undoneAt && <span className="muted">, taken back</span>}</td>
-                    <td>{l.subject === 'comment' ? 'Comment on ' : l.subject === 'header' ? 'A picture for ' : ''}{l.postId > 0 ? <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>{l.title || 'Without a title'}</Link> : <span className="muted">a text that was erased</span>}{l.version > 1 && <span className="muted tiny"> version {l.version}</span>}</td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <When at={l.at} />
+                    </td>
+                    <td style={{ whiteSpace: 'nowrap' }}>
+                      <StateBoard state={boardAfter[l.step]} />
+                      &ensp;{t.steps[l.step]}
+                      {l.undoneAt && <span className="muted">, taken back</span>}
+                    </td>
+                    <td>
+                      {l.subject === 'comment' ? 'Comment on ' : l.subject === 'header' ? 'A picture for ' : ''}
+                      {l.postId > 0 ? (
+                        <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>
+                          {l.title || 'Without a title'}
+                        </Link>
+                      ) : (
+                        <span className="muted">a text that was erased</span>
+                      )}
+                      {l.version > 1 && <span className="muted tiny"> version {l.version}</span>}
+                    </td>
                     <td>{l.author}</td>
                     <td>{l.by}</td>
                     <td>{l.note}</td>
@@ -68,8 +118,20 @@ export function DecisionsPage() {
             </table>
           </div>
         )}
-        {log.data && lines.length === 0 && <p className="muted">{q || step ? 'No decision fits this.' : 'Nothing was decided yet. What is approved, returned or hidden is kept here.'}</p>}
-        {log.hasNextPage && <p><button className="btn" onClick={() => log.fetchNextPage()} disabled={log.isFetchingNextPage}>Earlier decisions</button></p>}
+        {log.data && lines.length === 0 && (
+          <p className="muted">
+            {q || step
+              ? 'No decision fits this.'
+              : 'Nothing was decided yet. What is approved, returned or hidden is kept here.'}
+          </p>
+        )}
+        {log.hasNextPage && (
+          <p>
+            <button className="btn" onClick={() => log.fetchNextPage()} disabled={log.isFetchingNextPage}>
+              Earlier decisions
+            </button>
+          </p>
+        )}
       </main>
     </div>
   );

@@ -18,7 +18,13 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
   return (
     <Modal opened onClose={onClose} title="Being told that something waits">
       {mine.length > 1 && (
-        <p style={{ margin: '0 0 14px' }}>{mine.map((c) => <button key={c.id} className="chip" aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>{c.name}</button>)}</p>
+        <p style={{ margin: '0 0 14px' }}>
+          {mine.map((c) => (
+            <button key={c.id} className="chip" aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>
+              {c.name}
+            </button>
+          ))}
+        </p>
       )}
       {data ? <NoticeForm key={classId} classId={classId} now={data} onClose={onClose} /> : <Loading />}
     </Modal>
@@ -27,11 +33,20 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
 
 function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; onClose: () => void }) {
   const client = useQueryClient();
-  const [wish, setWish] = useState({ ...now, quietFrom: now.quietFrom.slice(0, 5), quietUntil: now.quietUntil.slice(0, 5) });
+  const [wish, setWish] = useState({
+    ...now,
+    quietFrom: now.quietFrom.slice(0, 5),
+    quietUntil: now.quietUntil.slice(0, 5),
+  });
   const [problem, setProblem] = useState('');
   const save = async () => {
     try {
-      const set = await putJson<Notice>(`/api/classes/${classId}/notice`, { cadence: wish.cadence, address: wish.address, quietFrom: wish.quietFrom, quietUntil: wish.quietUntil });
+      const set = await putJson<Notice>(`/api/classes/${classId}/notice`, {
+        cadence: wish.cadence,
+        address: wish.address,
+        quietFrom: wish.quietFrom,
+        quietUntil: wish.quietUntil,
+      });
       client.setQueryData(noticeOptions(classId).queryKey, set);
       if (!set.waits) onClose();
     } catch (e) {
@@ -39,7 +54,12 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
     }
   };
   return (
-    <form onSubmit={(e) => { e.preventDefault(); void save(); }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        void save();
+      }}
+    >
       <Radio.Group value={wish.cadence} onChange={(cadence) => setWish({ ...wish, cadence })} aria-label="How often">
         <Radio value="NEVER" label="By the count on this page alone" mt={4} />
         <Radio value="AT_ONCE" label="By mail, ten minutes after the first that comes" mt={10} />
@@ -47,18 +67,52 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
       </Radio.Group>
       {wish.cadence !== 'NEVER' && (
         <>
-          <TextInput label="To this address" mt="md" value={wish.address} error={problem} placeholder={now.own || 'name@school.example'} description={now.own ? `Left empty, it goes to ${now.own}.` : undefined} onChange={(e) => { setWish({ ...wish, address: e.target.value }); setProblem(''); }} />
-          {now.waits && wish.address === now.address && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>{t.confirmFirst(now.address, now.own)}</p>}
+          <TextInput
+            label="To this address"
+            mt="md"
+            value={wish.address}
+            error={problem}
+            placeholder={now.own || 'name@school.example'}
+            description={now.own ? `Left empty, it goes to ${now.own}.` : undefined}
+            onChange={(e) => {
+              setWish({ ...wish, address: e.target.value });
+              setProblem('');
+            }}
+          />
+          {now.waits && wish.address === now.address && (
+            <p className="tell" role="status" style={{ margin: '12px 0 0' }}>
+              {t.confirmFirst(now.address, now.own)}
+            </p>
+          )}
           <p style={{ margin: '16px 0 4px' }}>Never between</p>
           <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
-            <TextInput type="time" aria-label="Quiet from" value={wish.quietFrom} onChange={(e) => setWish({ ...wish, quietFrom: e.target.value })} />and
-            <TextInput type="time" aria-label="Quiet until" value={wish.quietUntil} onChange={(e) => setWish({ ...wish, quietUntil: e.target.value })} />
+            <TextInput
+              type="time"
+              aria-label="Quiet from"
+              value={wish.quietFrom}
+              onChange={(e) => setWish({ ...wish, quietFrom: e.target.value })}
+            />
+            and
+            <TextInput
+              type="time"
+              aria-label="Quiet until"
+              value={wish.quietUntil}
+              onChange={(e) => setWish({ ...wish, quietUntil: e.target.value })}
+            />
           </div>
-          <p className="tiny muted" style={{ margin: '14px 0 0' }}>A mail names what waits and leads to it; it never carries the text itself.</p>
+          <p className="tiny muted" style={{ margin: '14px 0 0' }}>
+            A mail names what waits and leads to it; it never carries the text itself.
+          </p>
         </>
       )}
-      {wish.cadence === 'NEVER' && problem && <p className="tell wrong" role="alert">{problem}</p>}
-      <button className="btn go" type="submit" style={{ marginTop: 18 }}>Use this</button>
+      {wish.cadence === 'NEVER' && problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+        Use this
+      </button>
     </form>
   );
 }

@@ -34,39 +34,139 @@ interface PileEntryProps {
 }
 
 /** One text of the pile; the current one has its decisions and history beside it. */
-export function PileEntry({ item, problem, isCurrent, isPicked, picked, returning, mayEdit, mending, onFocus, onAct, onReturn, onEdit, onMended }: PileEntryProps) {
+export function PileEntry({
+  item,
+  problem,
+  isCurrent,
+  isPicked,
+  picked,
+  returning,
+  mayEdit,
+  mending,
+  onFocus,
+  onAct,
+  onReturn,
+  onEdit,
+  onMended,
+}: PileEntryProps) {
   return (
-    <article className={[css.item, item.subject === 'comment' ? css.comment : '', isCurrent ? css.current : '', isPicked ? css.picked : ''].join(' ')}
-      aria-current={isCurrent} aria-label={item.title || `Comment by ${item.author}`} onClick={isCurrent ? undefined : onFocus}>
+    <article
+      className={[
+        css.item,
+        item.subject === 'comment' ? css.comment : '',
+        isCurrent ? css.current : '',
+        isPicked ? css.picked : '',
+      ].join(' ')}
+      aria-current={isCurrent}
+      aria-label={item.title || `Comment by ${item.author}`}
+      onClick={isCurrent ? undefined : onFocus}
+    >
       <div>
         <div className={css.who}>
-          <StateBoard state={item.state} />&ensp;<NameMenu classId={item.classId} place={item.place} name={item.author}><b>{item.author}</b>{item.group ? ` (${item.group.toLowerCase()})` : ''}</NameMenu>
-          {item.prompt && <> · {item.prompt.title}</>}{item.outside && <> · from {item.outside.title}</>} · {item.state === 'WAITING' ? 'handed in' : 'here since'} <When at={item.since} />
+          <StateBoard state={item.state} />
+          &ensp;
+          <NameMenu classId={item.classId} place={item.place} name={item.author}>
+            <b>{item.author}</b>
+            {item.group ? ` (${item.group.toLowerCase()})` : ''}
+          </NameMenu>
+          {item.prompt && <> · {item.prompt.title}</>}
+          {item.outside && <> · from {item.outside.title}</>} · {item.state === 'WAITING' ? 'handed in' : 'here since'}{' '}
+          <When at={item.since} />
           {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
-          {item.changes && ' · a new version, changes marked'}{item.state === 'PUBLISHED' && ' · up already'}{item.state === 'HIDDEN' && ' · came down until you have looked'}{isPicked && ' · picked'}
+          {item.changes && ' · a new version, changes marked'}
+          {item.state === 'PUBLISHED' && ' · up already'}
+          {item.state === 'HIDDEN' && ' · came down until you have looked'}
+          {isPicked && ' · picked'}
         </div>
-        {mending && item.under ? <CommentBox postId={item.under.postId} change={{ id: item.id, rev: item.rev, html: item.html, state: item.state, own: false }} label={`The comment of ${item.author}`} onDone={onMended} /> : <PileText item={item} />}
-        {problem && <p className="tell wrong" role="alert" style={{ marginTop: 12 }}>{problem}</p>}
+        {mending && item.under ? (
+          <CommentBox
+            postId={item.under.postId}
+            change={{ id: item.id, rev: item.rev, html: item.html, state: item.state, own: false }}
+            label={`The comment of ${item.author}`}
+            onDone={onMended}
+          />
+        ) : (
+          <PileText item={item} />
+        )}
+        {problem && (
+          <p className="tell wrong" role="alert" style={{ marginTop: 12 }}>
+            {problem}
+          </p>
+        )}
       </div>
       {isCurrent && (
         <div className={css.aside}>
-          {returning ? <ReturnNote many={Math.max(1, picked)} onSend={(note) => onAct('RETURN', note)} onCancel={() => onReturn(false)} /> : (
+          {returning ? (
+            <ReturnNote
+              many={Math.max(1, picked)}
+              onSend={(note) => onAct('RETURN', note)}
+              onCancel={() => onReturn(false)}
+            />
+          ) : (
             <div className={css.acts}>
-              <button className="btn go" onClick={() => onAct('APPROVE')}>{APPROVE[item.state] ?? 'Approve'} <span className="key">A</span></button>
-              <button className="btn" onClick={() => onReturn(true)}>Return with a note <span className="key">R</span></button>
-              {mayEdit && !item.outside && item.subject !== 'header' && <button className="btn" onClick={onEdit}>Edit <span className="key">E</span></button>}
-              <button className="btn" onClick={() => onAct('HIDE')}>Hide <span className="key">H</span></button>
-              <button className="btn" onClick={() => onAct('BIN')}>Into the bin <span className="key">B</span></button>
+              <button className="btn go" onClick={() => onAct('APPROVE')}>
+                {APPROVE[item.state] ?? 'Approve'} <span className="key">A</span>
+              </button>
+              <button className="btn" onClick={() => onReturn(true)}>
+                Return with a note <span className="key">R</span>
+              </button>
+              {mayEdit && !item.outside && item.subject !== 'header' && (
+                <button className="btn" onClick={onEdit}>
+                  Edit <span className="key">E</span>
+                </button>
+              )}
+              <button className="btn" onClick={() => onAct('HIDE')}>
+                Hide <span className="key">H</span>
+              </button>
+              <button className="btn" onClick={() => onAct('BIN')}>
+                Into the bin <span className="key">B</span>
+              </button>
             </div>
           )}
           <div className={css.side}>
-            {item.holds.length > 0 && <p><mark>Held: {[...new Set(item.holds.map((h) => t.holds[h.rule]))].join(', ')}</mark>.</p>}
-            {item.reports.map((r) => <p key={r.by + r.at}><b>{r.by}</b> reported it <When at={r.at} />{r.reason ? `: “${r.reason}”` : ''}</p>)}
+            {item.holds.length > 0 && (
+              <p>
+                <mark>Held: {[...new Set(item.holds.map((h) => t.holds[h.rule]))].join(', ')}</mark>.
+              </p>
+            )}
+            {item.reports.map((r) => (
+              <p key={r.by + r.at}>
+                <b>{r.by}</b> reported it <When at={r.at} />
+                {r.reason ? `: “${r.reason}”` : ''}
+              </p>
+            ))}
             <p>{whyInWords(item)}</p>
-            {item.trustAfter > 0 && <p>{item.approvalsInRow >= item.trustAfter ? 'Earned trust: goes straight out unless something is held.' : `${item.approvalsInRow} of ${item.trustAfter} approvals to go straight out.`}</p>}
-            {item.history.slice(0, 2).map((h) => <p key={h.at}><b>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}{h.note ? `: “${h.note}”` : ''}</p>)}
-            <p>{item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}<b>{t.whoReads(item.readers)}</b> can read it{item.readersNow ? ` (until now ${t.whoReads(item.readersNow)})` : ''}{item.publishAt && new Date(item.publishAt) > new Date() ? <>, from <When at={item.publishAt} /> on</> : null}.</p>
-            {item.outside && <p><a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">The original</a></p>}
+            {item.trustAfter > 0 && (
+              <p>
+                {item.approvalsInRow >= item.trustAfter
+                  ? 'Earned trust: goes straight out unless something is held.'
+                  : `${item.approvalsInRow} of ${item.trustAfter} approvals to go straight out.`}
+              </p>
+            )}
+            {item.history.slice(0, 2).map((h) => (
+              <p key={h.at}>
+                <b>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}
+                {h.note ? `: “${h.note}”` : ''}
+              </p>
+            ))}
+            <p>
+              {item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}
+              <b>{t.whoReads(item.readers)}</b> can read it
+              {item.readersNow ? ` (until now ${t.whoReads(item.readersNow)})` : ''}
+              {item.publishAt && new Date(item.publishAt) > new Date() ? (
+                <>
+                  , from <When at={item.publishAt} /> on
+                </>
+              ) : null}
+              .
+            </p>
+            {item.outside && (
+              <p>
+                <a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">
+                  The original
+                </a>
+              </p>
+            )}
           </div>
         </div>
       )}
@@ -75,24 +175,41 @@ export function PileEntry({ item, problem, isCurrent, isPicked, picked, returnin
 }
 
 const APPROVE: Record<string, string> = { PUBLISHED: 'Leave it up', HIDDEN: 'Show it again' };
-const OWNERS: Record<string, string> = { STUDENT: 'That is set for this student.', BLOG: 'That is a rule of the blog.', CLASS: 'That is the rule of the class.' };
+const OWNERS: Record<string, string> = {
+  STUDENT: 'That is set for this student.',
+  BLOG: 'That is a rule of the blog.',
+  CLASS: 'That is the rule of the class.',
+};
 
 /** Why somebody looks at this text, and which of the settings says so. */
 function whyInWords({ because, reports, holds, state }: PileItem): string {
   if (reports.length > 0 && state !== 'WAITING') return 'It lies here because it was reported.';
   if (because.policy === 'BEFORE') return `Looked at before it is published. ${OWNERS[because.source] ?? ''}`;
-  if (because.policy === 'AFTER' && state === 'PUBLISHED') return `Looked at after it was published. ${OWNERS[because.source] ?? ''}`;
-  if (holds.length > 0) return because.source === 'TRUST' ? 'Its author has earned trust; it waits for what is held alone.' : 'It waits for what is held alone.';
+  if (because.policy === 'AFTER' && state === 'PUBLISHED')
+    return `Looked at after it was published. ${OWNERS[because.source] ?? ''}`;
+  if (holds.length > 0)
+    return because.source === 'TRUST'
+      ? 'Its author has earned trust; it waits for what is held alone.'
+      : 'It waits for what is held alone.';
   return 'It was handed in under an earlier rule.';
 }
 
 /** The note with which one text or several go back; notes that one needs again are kept beside it. */
-function ReturnNote({ many, onSend, onCancel }: { many: number; onSend: (note: string) => void; onCancel: () => void }) {
+function ReturnNote({
+  many,
+  onSend,
+  onCancel,
+}: {
+  many: number;
+  onSend: (note: string) => void;
+  onCancel: () => void;
+}) {
   const { data: bank = [] } = useQuery(returnNotesOptions);
   const client = useQueryClient();
   const [note, setNote] = useState('');
   const [keep, setKeep] = useState(false);
-  const put = async (call: Promise<unknown>) => client.setQueryData(returnNotesOptions.queryKey, await call as typeof bank);
+  const put = async (call: Promise<unknown>) =>
+    client.setQueryData(returnNotesOptions.queryKey, (await call) as typeof bank);
   const send = () => {
     if (!note.trim()) return;
     if (keep || bank.some((n) => n.text === note.trim())) void put(postJson('/api/return-notes', { text: note }));
@@ -107,23 +224,49 @@ function ReturnNote({ many, onSend, onCancel }: { many: number; onSend: (note: s
     setNote(chosen.text);
   };
   return (
-    <form className={css.acts} onKeyDown={hear} onSubmit={(e) => { e.preventDefault(); send(); }}>
-      <label className="tiny muted">{many > 1 ? `What should be changed in these ${many}?` : 'What should be changed?'}
+    <form
+      className={css.acts}
+      onKeyDown={hear}
+      onSubmit={(e) => {
+        e.preventDefault();
+        send();
+      }}
+    >
+      <label className="tiny muted">
+        {many > 1 ? `What should be changed in these ${many}?` : 'What should be changed?'}
         <textarea className={css.note} autoFocus value={note} onChange={(e) => setNote(e.target.value)} />
       </label>
       {bank.length > 0 && (
         <ul className={css.bank} aria-label="Notes you keep">
           {bank.slice(0, 9).map((n, i) => (
             <li key={n.id}>
-              <button type="button" onClick={() => setNote(n.text)}><span className="key">Alt {i + 1}</span> {n.text}</button>
-              <button type="button" className="word tiny" aria-label={`Forget the note: ${n.text}`} onClick={() => void put(deleteJson(`/api/return-notes/${n.id}`))}>Forget</button>
+              <button type="button" onClick={() => setNote(n.text)}>
+                <span className="key">Alt {i + 1}</span> {n.text}
+              </button>
+              <button
+                type="button"
+                className="word tiny"
+                aria-label={`Forget the note: ${n.text}`}
+                onClick={() => void put(deleteJson(`/api/return-notes/${n.id}`))}
+              >
+                Forget
+              </button>
             </li>
           ))}
         </ul>
       )}
-      {!bank.some((n) => n.text === note.trim()) && <label className="tiny muted"><input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} /> Keep this note for next time</label>}
-      <button className="btn go" type="submit" disabled={!note.trim()}>{many > 1 ? `Return ${many}` : 'Return'} <span className="key">Ctrl Enter</span></button>
-      <button className="btn" type="button" onClick={onCancel}>Not now <span className="key">Esc</span></button>
+      {!bank.some((n) => n.text === note.trim()) && (
+        <label className="tiny muted">
+          <input type="checkbox" checked={keep} onChange={(e) => setKeep(e.target.checked)} /> Keep this note for next
+          time
+        </label>
+      )}
+      <button className="btn go" type="submit" disabled={!note.trim()}>
+        {many > 1 ? `Return ${many}` : 'Return'} <span className="key">Ctrl Enter</span>
+      </button>
+      <button className="btn" type="button" onClick={onCancel}>
+        Not now <span className="key">Esc</span>
+      </button>
     </form>
   );
 }

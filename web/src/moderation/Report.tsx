@@ -27,13 +27,36 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
   };
   return (
     <>
-      <button className={className} onClick={() => setOpen(true)}>{sent ? 'You reported it' : 'Report it'}</button>
+      <button className={className} onClick={() => setOpen(true)}>
+        {sent ? 'You reported it' : 'Report it'}
+      </button>
       <Modal opened={open} onClose={() => setOpen(false)} title={sent ? 'Thank you' : `Report ${what}`}>
-        {sent ? <p style={{ marginTop: 0 }}>A teacher looks at it. Nobody else learns that you told us.</p> : (
-          <form onSubmit={(e) => { e.preventDefault(); void send(); }}>
-            <p className="muted" style={{ marginTop: 0 }}>Is it unkind, private, or wrong to stand here? A teacher will look at it. Its author does not learn who told us.</p>
-            <Textarea label="What is wrong with it? You can leave this empty." data-autofocus autosize minRows={3} maxLength={500} value={reason} error={problem} onChange={(e) => setReason(e.target.value)} />
-            <button className="btn go" type="submit" style={{ marginTop: 16 }}>Tell a teacher</button>
+        {sent ? (
+          <p style={{ marginTop: 0 }}>A teacher looks at it. Nobody else learns that you told us.</p>
+        ) : (
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              void send();
+            }}
+          >
+            <p className="muted" style={{ marginTop: 0 }}>
+              Is it unkind, private, or wrong to stand here? A teacher will look at it. Its author does not learn who
+              told us.
+            </p>
+            <Textarea
+              label="What is wrong with it? You can leave this empty."
+              data-autofocus
+              autosize
+              minRows={3}
+              maxLength={500}
+              value={reason}
+              error={problem}
+              onChange={(e) => setReason(e.target.value)}
+            />
+            <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+              Tell a teacher
+            </button>
           </form>
         )}
       </Modal>

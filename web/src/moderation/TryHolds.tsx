@@ -10,13 +10,37 @@ import { t } from '../texts/en';
 export function TryHolds({ classId, version }: { classId: number; version: number }) {
   const [text, setText] = useState('');
   const [tried] = useDebouncedValue(text, 250);
-  const { data } = useQuery({ queryKey: ['try-holds', classId, version, tried], queryFn: () => postJson<Hold[]>(`/api/classes/${classId}/holds/try`, { text: tried }), enabled: tried.trim().length > 0, placeholderData: (before) => before });
+  const { data } = useQuery({
+    queryKey: ['try-holds', classId, version, tried],
+    queryFn: () => postJson<Hold[]>(`/api/classes/${classId}/holds/try`, { text: tried }),
+    enabled: tried.trim().length > 0,
+    placeholderData: (before) => before,
+  });
   return (
     <section style={{ marginTop: 26 }}>
       <h3>Try a sentence</h3>
-      <Textarea aria-label="A sentence to try" description="See what would be held, by the rules as they are saved." autosize minRows={2} mt={6} value={text} onChange={(e) => setText(e.target.value)} />
-      <p className="tell" role="status" style={{ margin: '10px 0 0', visibility: tried.trim() && data ? 'visible' : 'hidden' }}>
-        {!data || data.length === 0 ? 'Nothing of this is held.' : data.map((h, i) => <span key={i}>{i > 0 && ', '}<mark>{h.found}</mark>: {t.holds[h.rule]}</span>)}
+      <Textarea
+        aria-label="A sentence to try"
+        description="See what would be held, by the rules as they are saved."
+        autosize
+        minRows={2}
+        mt={6}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <p
+        className="tell"
+        role="status"
+        style={{ margin: '10px 0 0', visibility: tried.trim() && data ? 'visible' : 'hidden' }}
+      >
+        {!data || data.length === 0
+          ? 'Nothing of this is held.'
+          : data.map((h, i) => (
+              <span key={i}>
+                {i > 0 && ', '}
+                <mark>{h.found}</mark>: {t.holds[h.rule]}
+              </span>
+            ))}
       </p>
     </section>
   );

@@ -9,9 +9,18 @@ import { keyOf, usePile } from './usePile';
 const wish = { classId: 1 } as unknown as PileWish;
 
 function post(id: number, over: Partial<PileItem> = {}): PileItem {
-  return { subject: 'post', id, version: 1, rev: 1, since: `2026-09-0${id}T10:00:00Z`, title: `Post ${id}`, ...over } as PileItem;
+  return {
+    subject: 'post',
+    id,
+    version: 1,
+    rev: 1,
+    since: `2026-09-0${id}T10:00:00Z`,
+    title: `Post ${id}`,
+    ...over,
+  } as PileItem;
 }
-const comment = (id: number, under: number) => post(id, { subject: 'comment', under: { postId: under } as PileItem['under'] });
+const comment = (id: number, under: number) =>
+  post(id, { subject: 'comment', under: { postId: under } as PileItem['under'] });
 
 describe('the pile on the page', () => {
   const server = fakeServer();
@@ -21,7 +30,15 @@ describe('the pile on the page', () => {
     const { result } = renderHook(() => usePile(wish), { wrapper });
     await serve(...items);
     await waitFor(() => expect(result.current.pile.length).toBe(items.length));
-    return { client, page: result, fates: () => result.current.pile.map((l) => `${keyOf(l.item)} ${l.fate.type}`), again: () => act(() => { void client.refetchQueries({ queryKey: ['pile'] }); }) };
+    return {
+      client,
+      page: result,
+      fates: () => result.current.pile.map((l) => `${keyOf(l.item)} ${l.fate.type}`),
+      again: () =>
+        act(() => {
+          void client.refetchQueries({ queryKey: ['pile'] });
+        }),
+    };
   }
 
   async function serve(...items: PileItem[]) {
@@ -56,23 +73,50 @@ describe('the pile on the page', () => {
     void act(() => void page.current.decide([page.current.pile[0]!.item], 'RETURN', 'Count again.'));
     await waitFor(() => expect(fates()[0]).toBe('post-1 decided'));
     const call = await server.next('POST');
-    expect(call.body).toEqual({ step: 'RETURN', note: 'Count again.', items: [{ subject: 'post', id: 1, version: 2, rev: 6 }] });
+    expect(call.body).toEqual({
+      step: 'RETURN',
+      note: 'Count again.',
+      items: [{ subject: 'post', id: 1, version: 2, rev: 6 }],
+    });
     await act(async () => call.answer([{ subject: 'post', id: 1, decision: 90 }]));
     expect(page.current.pile[0]!.fate).toEqual({ type: 'decided', step: 'RETURN', decision: 90 });
   });
 
   it('gives a text back with the reason when it was not decided', async () => {
     const { page } = await open(post(1), post(2));
-    void act(() => void page.current.decide(page.current.pile.map((l) => l.item), 'APPROVE'));
+    void act(
+      () =>
+        void page.current.decide(
+          page.current.pile.map((l) => l.item),
+          'APPROVE',
+        ),
+    );
     const call = await server.next('POST');
-    await act(async () => call.answer([{ subject: 'post', id: 1, code: 'changed', problem: 'Its author changed it since.' }, { subject: 'post', id: 2, code: 'already-decided', problem: 'Somebody was faster.' }]));
-    await waitFor(() => expect(page.current.pile[0]!.fate).toEqual({ type: 'waits', problem: 'Its author changed it since.', changes: undefined }));
+    await act(async () =>
+      call.answer([
+        { subject: 'post', id: 1, code: 'changed', problem: 'Its author changed it since.' },
+        { subject: 'post', id: 2, code: 'already-decided', problem: 'Somebody was faster.' },
+      ]),
+    );
+    await waitFor(() =>
+      expect(page.current.pile[0]!.fate).toEqual({
+        type: 'waits',
+        problem: 'Its author changed it since.',
+        changes: undefined,
+      }),
+    );
     expect(page.current.pile[1]!.fate.type).toBe('gone');
   });
 
   it('gives all back when the server is not reached', async () => {
     const { page, fates } = await open(post(1), post(2));
-    void act(() => void page.current.decide(page.current.pile.map((l) => l.item), 'APPROVE'));
+    void act(
+      () =>
+        void page.current.decide(
+          page.current.pile.map((l) => l.item),
+          'APPROVE',
+        ),
+    );
     await act(async () => (await server.next('POST')).lose());
     await waitFor(() => expect(fates()).toEqual(['post-1 waits', 'post-2 waits']));
     expect(page.current.pile[0]!.fate).toMatchObject({ problem: 'The server cannot be reached just now.' });
@@ -95,7 +139,9 @@ describe('the pile on the page', () => {
     void act(() => void page.current.decide([page.current.pile[0]!.item], 'APPROVE'));
     await act(async () => (await server.next('POST')).answer([{ subject: 'post', id: 1, decision: 90 }]));
     void act(() => void page.current.undo(page.current.pile));
-    await act(async () => (await server.next('POST', /undo/)).answer({ code: 'newer', detail: 'Something newer was decided.' }, 409));
+    await act(async () =>
+      (await server.next('POST', /undo/)).answer({ code: 'newer', detail: 'Something newer was decided.' }, 409),
+    );
     await serve();
     await waitFor(() => expect(fates()).toEqual(['post-1 gone']));
   });

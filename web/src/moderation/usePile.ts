@@ -40,7 +40,12 @@ function merge(before: Lying[], pile: Pile): Lying[] {
   });
   const known = new Set(before.map((l) => keyOf(l.item)));
   const batch = (before.at(-1)?.batch ?? 0) + 1;
-  return [...kept, ...grouped(pile.items.filter((i) => !known.has(keyOf(i)))).map((item): Lying => ({ item, fate: { type: 'waits' }, batch }))];
+  return [
+    ...kept,
+    ...grouped(pile.items.filter((i) => !known.has(keyOf(i)))).map(
+      (item): Lying => ({ item, fate: { type: 'waits' }, batch }),
+    ),
+  ];
 }
 
 /** Comments of one post stand together, where the first of them would stand. */
@@ -51,7 +56,10 @@ function grouped(items: PileItem[]): PileItem[] {
     if (!first.has(group)) first.set(group, i);
     return first.get(group)!;
   };
-  return items.map((item, i) => ({ item, at: place(item, i), i })).sort((a, b) => a.at - b.at || a.i - b.i).map((x) => x.item);
+  return items
+    .map((item, i) => ({ item, at: place(item, i), i }))
+    .sort((a, b) => a.at - b.at || a.i - b.i)
+    .map((x) => x.item);
 }
 
 /** The pile as it lies on the page, and deciding about it without waiting for the server. */
@@ -64,7 +72,10 @@ export function usePile(wish: PileWish) {
   useEffect(() => {
     if (data && !query.isPlaceholderData) setPile((before) => merge(before, data));
   }, [data, query.isPlaceholderData]);
-  const settle = useCallback((key: string, fate: Fate) => setPile((before) => before.map((l) => (keyOf(l.item) === key ? { ...l, fate } : l))), []);
+  const settle = useCallback(
+    (key: string, fate: Fate) => setPile((before) => before.map((l) => (keyOf(l.item) === key ? { ...l, fate } : l))),
+    [],
+  );
 
   const waiting = pile.filter((l) => l.fate.type === 'waits').length;
   const total = data?.total ?? 0;
@@ -76,39 +87,66 @@ export function usePile(wish: PileWish) {
     else void query.refetch();
   }, [runsLow, waiting, data, query]);
 
-  const decide = useCallback(async (items: PileItem[], step: Step, note = '') => {
-    items.forEach((i) => settle(keyOf(i), { type: 'decided', step }));
-    try {
-      await client.cancelQueries({ queryKey: ['pile'] });
-      const results = await postJson<Decided[]>('/api/pile/decisions', { step, note, items: items.map(({ subject, id, version, rev }) => ({ subject, id, version, rev })) });
-      for (const r of results) {
-        if (!r.problem) settle(keyOf(r), { type: 'decided', step, decision: r.decision });
-        else settle(keyOf(r), r.code === 'already-decided' || r.code === 'not-waiting' ? { type: 'gone' } : { type: 'waits', problem: r.problem, changes: r.changes });
+  const decide = useCallback(
+    async (items: PileItem[], step: Step, note = '') => {
+      items.forEach((i) => settle(keyOf(i), { type: 'decided', step }));
+      try {
+        await client.cancelQueries({ queryKey: ['pile'] });
+        const results = await postJson<Decided[]>('/api/pile/decisions', {
+          step,
+          note,
+          items: items.map(({ subject, id, version, rev }) => ({ subject, id, version, rev })),
+        });
+        for (const r of results) {
+          if (!r.problem) settle(keyOf(r), { type: 'decided', step, decision: r.decision });
+          else
+            settle(
+              keyOf(r),
+              r.code === 'already-decided' || r.code === 'not-waiting'
+                ? { type: 'gone' }
+                : { type: 'waits', problem: r.problem, changes: r.changes },
+            );
+        }
+        if (results.some((r) => r.problem)) await client.invalidateQueries({ queryKey: ['pile'] });
+      } catch (e) {
+        items.forEach((i) =>
+          settle(keyOf(i), {
+            type: 'waits',
+            problem: e instanceof ApiProblem ? e.message : 'This was not decided. Please try again.',
+          }),
+        );
       }
-      if (results.some((r) => r.problem)) await client.invalidateQueries({ queryKey: ['pile'] });
-    } catch (e) {
-      items.forEach((i) => settle(keyOf(i), { type: 'waits', problem: e instanceof ApiProblem ? e.message : 'This was not decided. Please try again.' }));
-    }
-    void client.invalidateQueries({ queryKey: ['me'] });
-  }, [client, settle]);
+      void client.invalidateQueries({ queryKey: ['me'] });
+    },
+    [client, settle],
+  );
 
   /** Takes decisions back, one or a whole lot. */
-  const undo = useCallback(async (lot: Lying[]) => {
-    const decided = lot.flatMap((l) => (l.fate.type === 'decided' && l.fate.decision ? [{ key: keyOf(l.item), decision: l.fate.decision }] : []));
-    for (const { key, decision } of decided) {
-      try {
-        await postJson(`/api/pile/decisions/${decision}/undo`);
-      } catch (e) {
-        settle(key, { type: 'gone' });
-        if (!(e instanceof ApiProblem)) throw e;
+  const undo = useCallback(
+    async (lot: Lying[]) => {
+      const decided = lot.flatMap((l) =>
+        l.fate.type === 'decided' && l.fate.decision ? [{ key: keyOf(l.item), decision: l.fate.decision }] : [],
+      );
+      for (const { key, decision } of decided) {
+        try {
+          await postJson(`/api/pile/decisions/${decision}/undo`);
+        } catch (e) {
+          settle(key, { type: 'gone' });
+          if (!(e instanceof ApiProblem)) throw e;
+        }
       }
-    }
-    // The texts come back as the server has them now, so that the next decision names the right state of each.
-    await client.refetchQueries({ queryKey: ['pile'] });
-    const taken = new Set(decided.map((d) => d.key));
-    setPile((before) => before.map((l) => (taken.has(keyOf(l.item)) && l.fate.type === 'decided' ? { ...l, fate: { type: 'waits' } } : l)));
-    void client.invalidateQueries({ queryKey: ['me'] });
-  }, [client, settle]);
+      // The texts come back as the server has them now, so that the next decision names the right state of each.
+      await client.refetchQueries({ queryKey: ['pile'] });
+      const taken = new Set(decided.map((d) => d.key));
+      setPile((before) =>
+        before.map((l) =>
+          taken.has(keyOf(l.item)) && l.fate.type === 'decided' ? { ...l, fate: { type: 'waits' } } : l,
+        ),
+      );
+      void client.invalidateQueries({ queryKey: ['me'] });
+    },
+    [client, settle],
+  );
 
   const fetchAll = useCallback(() => setMost(MOST), []);
   /** Looks again at what waits, after one of the texts was mended. */

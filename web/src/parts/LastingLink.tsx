@@ -4,8 +4,24 @@ import { useState } from 'react';
 export function LastingLink({ path }: { path: string }) {
   return (
     <div className="tiny">
-      <input readOnly aria-label="Lasting link" value={window.location.origin + path} onFocus={(e) => e.target.select()} style={{ font: 'inherit', width: '100%', padding: '4px 8px', border: '1px solid var(--line)', borderRadius: 4, background: 'var(--paper)', color: 'var(--ink-2)' }} />
-      <span style={{ display: 'block', marginTop: 4 }}><CopyLink path={path} word="Copy" /></span>
+      <input
+        readOnly
+        aria-label="Lasting link"
+        value={window.location.origin + path}
+        onFocus={(e) => e.target.select()}
+        style={{
+          font: 'inherit',
+          width: '100%',
+          padding: '4px 8px',
+          border: '1px solid var(--line)',
+          borderRadius: 4,
+          background: 'var(--paper)',
+          color: 'var(--ink-2)',
+        }}
+      />
+      <span style={{ display: 'block', marginTop: 4 }}>
+        <CopyLink path={path} word="Copy" />
+      </span>
     </div>
   );
 }
@@ -13,5 +29,17 @@ export function LastingLink({ path }: { path: string }) {
 /** Copies an address of this school. */
 export function CopyLink({ path, word = 'Copy its lasting link' }: { path: string; word?: string }) {
   const [copied, setCopied] = useState(false);
-  return <button className="word" onClick={() => navigator.clipboard.writeText(window.location.origin + path).then(() => setCopied(true), () => {})}>{copied ? 'Copied' : word}</button>;
+  return (
+    <button
+      className="word"
+      onClick={() =>
+        navigator.clipboard.writeText(window.location.origin + path).then(
+          () => setCopied(true),
+          () => {},
+        )
+      }
+    >
+      {copied ? 'Copied' : word}
+    </button>
+  );
 }

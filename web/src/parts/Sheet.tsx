@@ -13,7 +13,10 @@ export function Sheet({ title, heading = title, children }: SheetProps) {
   return (
     <main style={{ maxWidth: 420, margin: '0 auto', padding: '9vh 20px 40px' }}>
       <title>{`${title} · ${t.name}`}</title>
-      <p className="muted" style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '0 0 14px' }}><Logo />{t.name}</p>
+      <p className="muted" style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '0 0 14px' }}>
+        <Logo />
+        {t.name}
+      </p>
       <h1 style={{ marginBottom: 12 }}>{heading}</h1>
       {children}
     </main>

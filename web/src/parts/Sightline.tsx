@@ -7,12 +7,31 @@ export function Sightline({ line, withWriters = false }: { line: SightlineView; 
   const [open, setOpen] = useState(false);
   return (
     <div className="tiny">
-      {line.strangers ? <b>Anyone on the internet can read it.</b> : line.heads && <><b>{t.people(line.heads.readers)}</b> can read it: {readersInWords(line.heads)}.</>}
-      {withWriters && line.heads && <> {t.people(line.heads.writers)} can write, {t.people(line.heads.commenters)} can comment.</>}{' '}
-      {line.names && line.names.readers.length > 0 && (
-        <button className="word tiny" aria-expanded={open} onClick={() => setOpen(!open)}>{open ? 'Hide the names' : 'Names'}</button>
+      {line.strangers ? (
+        <b>Anyone on the internet can read it.</b>
+      ) : (
+        line.heads && (
+          <>
+            <b>{t.people(line.heads.readers)}</b> can read it: {readersInWords(line.heads)}.
+          </>
+        )
       )}
-      {open && line.names && <p className="muted" style={{ margin: '6px 0 0' }}>{line.names.readers.join(' · ')}</p>}
+      {withWriters && line.heads && (
+        <>
+          {' '}
+          {t.people(line.heads.writers)} can write, {t.people(line.heads.commenters)} can comment.
+        </>
+      )}{' '}
+      {line.names && line.names.readers.length > 0 && (
+        <button className="word tiny" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Hide the names' : 'Names'}
+        </button>
+      )}
+      {open && line.names && (
+        <p className="muted" style={{ margin: '6px 0 0' }}>
+          {line.names.readers.join(' · ')}
+        </p>
+      )}
     </div>
   );
 }

@@ -9,11 +9,30 @@ interface StateBoardProps {
 }
 
 /** The board of where a text stands after a decision. */
-export const boardAfter: Record<string, string> = { APPROVE: 'PUBLISHED', RETURN: 'RETURNED', HIDE: 'HIDDEN', BIN: 'BINNED' };
+export const boardAfter: Record<string, string> = {
+  APPROVE: 'PUBLISHED',
+  RETURN: 'RETURNED',
+  HIDE: 'HIDDEN',
+  BIN: 'BINNED',
+};
 
 /** Our mark of a state: a small square board. */
 export function StateBoard({ state, withWord = false, big = false }: StateBoardProps) {
   const word = t.states[state] ?? state;
-  const board = <span className={`${css.board} ${big ? css.big : ''}`} data-state={state} role={withWord ? undefined : 'img'} aria-label={withWord ? undefined : word} title={word} />;
-  return withWord ? <span>{board}&ensp;{word}</span> : board;
+  const board = (
+    <span
+      className={`${css.board} ${big ? css.big : ''}`}
+      data-state={state}
+      role={withWord ? undefined : 'img'}
+      aria-label={withWord ? undefined : word}
+      title={word}
+    />
+  );
+  return withWord ? (
+    <span>
+      {board}&ensp;{word}
+    </span>
+  ) : (
+    board
+  );
 }

@@ -20,12 +20,26 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
   const chosen = levels.find((l) => mark?.points === l.points);
   return (
     <>
-      <h4>{criterion.name} <span>weight {criterion.weight}</span></h4>
+      <h4>
+        {criterion.name} <span>weight {criterion.weight}</span>
+      </h4>
       <div className={css.steps} role="radiogroup" aria-label={criterion.name}>
         {levels.map((level, i) => (
-          <button key={level.points} type="button" role="radio" aria-checked={mark?.points === level.points} aria-label={`${level.points} points, ${level.name}`} title={level.descriptor}
-            tabIndex={isCurrent ? 0 : -1} disabled={!onChoose} className={`${css.step} ${onChoose ? '' : css.static}`} style={{ height: height(i) }} onClick={() => onChoose?.(level.points)}>
-            <span>{level.points}</span><span>{level.name}</span>
+          <button
+            key={level.points}
+            type="button"
+            role="radio"
+            aria-checked={mark?.points === level.points}
+            aria-label={`${level.points} points, ${level.name}`}
+            title={level.descriptor}
+            tabIndex={isCurrent ? 0 : -1}
+            disabled={!onChoose}
+            className={`${css.step} ${onChoose ? '' : css.static}`}
+            style={{ height: height(i) }}
+            onClick={() => onChoose?.(level.points)}
+          >
+            <span>{level.points}</span>
+            <span>{level.name}</span>
           </button>
         ))}
       </div>

@@ -28,7 +28,12 @@ export function TermRail({ weeks, rail, chosen, onChoose }: TermRailProps) {
         return (
           <button
             key={w.monday}
-            className={[css.week, on ? css.on : '', w.number === 0 ? css.gap : '', nowIndex >= 0 && i > nowIndex ? css.ahead : ''].join(' ')}
+            className={[
+              css.week,
+              on ? css.on : '',
+              w.number === 0 ? css.gap : '',
+              nowIndex >= 0 && i > nowIndex ? css.ahead : '',
+            ].join(' ')}
             aria-label={say(w, i)}
             aria-pressed={on}
             title={say(w, i)}
@@ -48,10 +53,16 @@ export function TermRail({ weeks, rail, chosen, onChoose }: TermRailProps) {
               if (step === 0 || !weeks[i + step]) return;
               e.preventDefault();
               (e.currentTarget.parentElement!.querySelectorAll('button')[i + step] as HTMLElement).focus();
-              onChoose(e.shiftKey && chosen ? [Math.min(chosen[0], i + step), Math.max(chosen[1], i + step)] : [i + step, i + step]);
+              onChoose(
+                e.shiftKey && chosen
+                  ? [Math.min(chosen[0], i + step), Math.max(chosen[1], i + step)]
+                  : [i + step, i + step],
+              );
             }}
           >
-            <span className={css.post}><span className={css.fill} style={{ height: `${((rail.counts[i] ?? 0) / most) * 100}%` }} /></span>
+            <span className={css.post}>
+              <span className={css.fill} style={{ height: `${((rail.counts[i] ?? 0) / most) * 100}%` }} />
+            </span>
             {due(w) && <span className={css.flag} />}
             {w.now && <span className={css.lamp} />}
             <span className={css.label}>{w.number === 0 ? 'break' : w.number}</span>

@@ -7,10 +7,19 @@ import { t } from '../texts/en';
 export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
   const eyes = useEyes();
   const asStranger = eyes?.of === 'stranger' && error instanceof ApiProblem && error.code === 'sign-in-first';
-  const sentence = asStranger ? 'A stranger cannot open this page: they are led to the sign-in page.' : error instanceof ApiProblem ? error.message : 'Something went wrong on this page.';
+  const sentence = asStranger
+    ? 'A stranger cannot open this page: they are led to the sign-in page.'
+    : error instanceof ApiProblem
+      ? error.message
+      : 'Something went wrong on this page.';
   return (
     <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
-      {sentence} {onRetry && !asStranger && <button className="word" onClick={onRetry}>{t.again}</button>}
+      {sentence}{' '}
+      {onRetry && !asStranger && (
+        <button className="word" onClick={onRetry}>
+          {t.again}
+        </button>
+      )}
     </div>
   );
 }
@@ -21,7 +30,13 @@ export function NotThere() {
     <div className="page plain">
       <main>
         <h1>This page is not there, or it is not for you</h1>
-        <p className="muted">Check the address, or go back to <Link className="word" to="/">your first page</Link>.</p>
+        <p className="muted">
+          Check the address, or go back to{' '}
+          <Link className="word" to="/">
+            your first page
+          </Link>
+          .
+        </p>
       </main>
     </div>
   );
@@ -32,7 +47,17 @@ export function Loading({ lines = 4 }: { lines?: number }) {
   return (
     <div role="status" aria-busy="true" aria-label={t.loading} style={{ padding: '18px 0' }}>
       {Array.from({ length: lines }, (_, i) => (
-        <div key={i} style={{ height: 14, width: `${88 - ((i * 23) % 40)}%`, background: 'var(--line)', opacity: 0.55, borderRadius: 3, margin: '14px 0' }} />
+        <div
+          key={i}
+          style={{
+            height: 14,
+            width: `${88 - ((i * 23) % 40)}%`,
+            background: 'var(--line)',
+            opacity: 0.55,
+            borderRadius: 3,
+            margin: '14px 0',
+          }}
+        />
       ))}
     </div>
   );

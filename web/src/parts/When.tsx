@@ -20,10 +20,18 @@ export function say(at: string | Date, now = new Date()): string {
 
 /** A moment in words, with the full date on hover. */
 export function When({ at }: { at: string }) {
-  return <time dateTime={at} title={full.format(new Date(at))}>{say(at)}</time>;
+  return (
+    <time dateTime={at} title={full.format(new Date(at))}>
+      {say(at)}
+    </time>
+  );
 }
 
 /** When something is due, or was. */
 export function Due({ at }: { at: string }) {
-  return <>{new Date(at) < new Date() ? 'was due' : 'due'} <When at={at} /></>;
+  return (
+    <>
+      {new Date(at) < new Date() ? 'was due' : 'due'} <When at={at} />
+    </>
+  );
 }

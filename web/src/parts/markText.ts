@@ -1,6 +1,7 @@
 import type { Hold, Stretch } from '../api/schema';
 
-const escape = (text: string) => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+const escape = (text: string) =>
+  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 function marked(text: string, holds: Hold[]): string {
   const found = [...new Set(holds.map((h) => h.found).filter(Boolean))].sort((a, b) => b.length - a.length);
@@ -21,8 +22,11 @@ function marked(text: string, holds: Hold[]): string {
  */
 export function laidOpen(html: string, holds: Hold[]): string {
   const page = new DOMParser().parseFromString(html, 'text/html');
-  const say = (after: Element, words: string) => after.after(Object.assign(page.createElement('small'), { className: 'laid', textContent: words }));
-  page.querySelectorAll('img[alt]:not([alt=""])').forEach((img) => say(img, `For those who cannot see it: ${img.getAttribute('alt')}`));
+  const say = (after: Element, words: string) =>
+    after.after(Object.assign(page.createElement('small'), { className: 'laid', textContent: words }));
+  page
+    .querySelectorAll('img[alt]:not([alt=""])')
+    .forEach((img) => say(img, `For those who cannot see it: ${img.getAttribute('alt')}`));
   page.querySelectorAll('a[href]').forEach((link) => {
     const address = link.getAttribute('href')!;
     if (!address.startsWith('/') && address !== link.textContent) say(link, address);

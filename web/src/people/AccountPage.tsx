@@ -24,19 +24,56 @@ export function AccountPage() {
         {!data && !error && <Loading />}
         {data && (
           <>
-            <p style={{ margin: '10px 0 0' }}>{data.name}, username <b style={{ fontWeight: 600 }}>{data.username}</b></p>
+            <p style={{ margin: '10px 0 0' }}>
+              {data.name}, username <b style={{ fontWeight: 600 }}>{data.username}</b>
+            </p>
             <h2 style={{ marginTop: 30 }}>My classes</h2>
             {data.places.length === 0 && <p className="muted">You are in no class yet.</p>}
             {data.places.map((p) => (
-              <p key={`${p.classId}${p.since}`} style={{ margin: 0, padding: '9px 0', borderBottom: '1px solid var(--line)' }}>
-                {p.until ? p.className : <Link className="word" to={`/classes/${p.classId}/${p.role === 'MODERATOR' ? 'approve' : 'porch'}`}>{p.className}</Link>}
-                <span className="muted tiny" style={{ display: 'block' }}>{p.level ? `${p.level}, ` : ''}{t.roles[p.role]} since {day.format(new Date(p.since))}{p.until ? `, until ${day.format(new Date(p.until))}` : ''}{p.until && p.role === 'STUDENT' && <> · <Link className="word tiny" to={`/account/writing/${p.classId}`}>What I wrote there</Link></>}</span>
+              <p
+                key={`${p.classId}${p.since}`}
+                style={{ margin: 0, padding: '9px 0', borderBottom: '1px solid var(--line)' }}
+              >
+                {p.until ? (
+                  p.className
+                ) : (
+                  <Link className="word" to={`/classes/${p.classId}/${p.role === 'MODERATOR' ? 'approve' : 'porch'}`}>
+                    {p.className}
+                  </Link>
+                )}
+                <span className="muted tiny" style={{ display: 'block' }}>
+                  {p.level ? `${p.level}, ` : ''}
+                  {t.roles[p.role]} since {day.format(new Date(p.since))}
+                  {p.until ? `, until ${day.format(new Date(p.until))}` : ''}
+                  {p.until && p.role === 'STUDENT' && (
+                    <>
+                      {' '}
+                      ·{' '}
+                      <Link className="word tiny" to={`/account/writing/${p.classId}`}>
+                        What I wrote there
+                      </Link>
+                    </>
+                  )}
+                </span>
               </p>
             ))}
             <h2 style={{ marginTop: 34 }}>E-mail</h2>
-            {data.mayChangeEmail ? <EmailForm account={data} /> : <p className="muted">{data.email ? `Your school writes to ${data.email}.` : 'Your school has no e-mail address of yours.'} Ask your teacher if that should be another.</p>}
+            {data.mayChangeEmail ? (
+              <EmailForm account={data} />
+            ) : (
+              <p className="muted">
+                {data.email ? `Your school writes to ${data.email}.` : 'Your school has no e-mail address of yours.'}{' '}
+                Ask your teacher if that should be another.
+              </p>
+            )}
             <h2 style={{ marginTop: 34 }}>Password</h2>
-            {data.mayChangePassword ? <PasswordForm /> : <p className="muted">Your teacher gives out the pass phrases of your class. If you forget yours, ask there for a new one.</p>}
+            {data.mayChangePassword ? (
+              <PasswordForm />
+            ) : (
+              <p className="muted">
+                Your teacher gives out the pass phrases of your class. If you forget yours, ask there for a new one.
+              </p>
+            )}
           </>
         )}
       </main>
@@ -58,9 +95,26 @@ function EmailForm({ account }: { account: Account }) {
   });
   return (
     <form onSubmit={submit} style={{ maxWidth: 360 }}>
-      <TextInput label="Mail about what is new goes to" type="email" autoComplete="email" mt="xs" {...form.getInputProps('email')} />
-      {account.emailWaits && <p className="tell" role="status" style={{ margin: '12px 0 0' }}>{t.confirmFirst(account.emailWaits, account.email)}</p>}
-      <button className="btn" type="submit" style={{ marginTop: 12 }} disabled={form.values.email.trim() === account.email}>{account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}</button>
+      <TextInput
+        label="Mail about what is new goes to"
+        type="email"
+        autoComplete="email"
+        mt="xs"
+        {...form.getInputProps('email')}
+      />
+      {account.emailWaits && (
+        <p className="tell" role="status" style={{ margin: '12px 0 0' }}>
+          {t.confirmFirst(account.emailWaits, account.email)}
+        </p>
+      )}
+      <button
+        className="btn"
+        type="submit"
+        style={{ marginTop: 12 }}
+        disabled={form.values.email.trim() === account.email}
+      >
+        {account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}
+      </button>
     </form>
   );
 }
@@ -81,11 +135,30 @@ function PasswordForm() {
   });
   return (
     <form onSubmit={submit} style={{ maxWidth: 360 }}>
-      <PasswordInput label="Your password until now" autoComplete="current-password" mt="xs" {...form.getInputProps('before')} />
-      <PasswordInput label="The new one, at least eight characters" autoComplete="new-password" mt="sm" {...form.getInputProps('password')} />
-      <p className="tiny muted" style={{ margin: '10px 0 0' }}>Everywhere else you are signed out with it.</p>
-      {done !== null && <p className="tell" role="status">Your password is changed.{done > 0 ? ` You were signed out in ${t.count(done, 'other place', 'other places')}.` : ''}</p>}
-      <button className="btn go" type="submit" style={{ marginTop: 16 }}>Change it</button>
+      <PasswordInput
+        label="Your password until now"
+        autoComplete="current-password"
+        mt="xs"
+        {...form.getInputProps('before')}
+      />
+      <PasswordInput
+        label="The new one, at least eight characters"
+        autoComplete="new-password"
+        mt="sm"
+        {...form.getInputProps('password')}
+      />
+      <p className="tiny muted" style={{ margin: '10px 0 0' }}>
+        Everywhere else you are signed out with it.
+      </p>
+      {done !== null && (
+        <p className="tell" role="status">
+          Your password is changed.
+          {done > 0 ? ` You were signed out in ${t.count(done, 'other place', 'other places')}.` : ''}
+        </p>
+      )}
+      <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+        Change it
+      </button>
     </form>
   );
 }
@@ -106,11 +179,19 @@ export function WritingPage() {
         {own.data?.length === 0 && <p className="muted">You wrote nothing there.</p>}
         {own.data?.map((p) => (
           <p key={p.id} style={{ margin: 0, padding: '10px 0', borderBottom: '1px solid var(--line)' }}>
-            <Link className="word" to={`/posts/${p.id}`}>{p.title || 'Without a title'}</Link>
-            <span className="muted tiny" style={{ display: 'block' }}>{p.prompt ?? p.blog} · <When at={p.at} /></span>
+            <Link className="word" to={`/posts/${p.id}`}>
+              {p.title || 'Without a title'}
+            </Link>
+            <span className="muted tiny" style={{ display: 'block' }}>
+              {p.prompt ?? p.blog} · <When at={p.at} />
+            </span>
           </p>
         ))}
-        <p><Link className="word" to="/account">Back to my account</Link></p>
+        <p>
+          <Link className="word" to="/account">
+            Back to my account
+          </Link>
+        </p>
       </main>
     </div>
   );

@@ -19,11 +19,26 @@ export function EmailPage() {
   };
   return (
     <Sheet title="Your address" heading={done ? 'Your address is confirmed' : 'Is this your address?'}>
-      {done ? <><p>From now on mail can go there.</p><p><Link className="word" to="/">To Vast Porch</Link></p></> : (
+      {done ? (
+        <>
+          <p>From now on mail can go there.</p>
+          <p>
+            <Link className="word" to="/">
+              To Vast Porch
+            </Link>
+          </p>
+        </>
+      ) : (
         <>
           <p>Somebody gave this address on Vast Porch. Say that it is yours, and mail can go there.</p>
-          <button className="btn go" onClick={confirm}>It is mine</button>
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
+          <button className="btn go" onClick={confirm}>
+            It is mine
+          </button>
+          {problem && (
+            <p className="tell wrong" role="alert">
+              {problem}
+            </p>
+          )}
         </>
       )}
     </Sheet>

@@ -33,43 +33,115 @@ export function GroupsPage() {
     }
   };
   const moveTo = (ids: number[], groupId: number, groupName: string) =>
-    run(`${t.count(ids.length, 'student', 'students')} moved to ${groupName}.`, () => postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: [{ people: ids, groupId: groupId || undefined }] }));
-  const pick = (person: number) => setPicked((before) => {
-    const next = new Set(before);
-    if (!next.delete(person)) next.add(person);
-    return next;
-  });
-  if (people.isError) return <div className="page wide"><Trouble error={people.error} onRetry={() => people.refetch()} /></div>;
-  if (!people.data || !of.data) return <div className="page wide"><Loading lines={8} /></div>;
+    run(`${t.count(ids.length, 'student', 'students')} moved to ${groupName}.`, () =>
+      postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: [{ people: ids, groupId: groupId || undefined }] }),
+    );
+  const pick = (person: number) =>
+    setPicked((before) => {
+      const next = new Set(before);
+      if (!next.delete(person)) next.add(person);
+      return next;
+    });
+  if (people.isError)
+    return (
+      <div className="page wide">
+        <Trouble error={people.error} onRetry={() => people.refetch()} />
+      </div>
+    );
+  if (!people.data || !of.data)
+    return (
+      <div className="page wide">
+        <Loading lines={8} />
+      </div>
+    );
   const groups = [...of.data.groups, { id: NONE, name: 'In no group' }];
   return (
     <div className="page wide">
       <title>{`Groups · ${name}`}</title>
       <main>
         <h1>Groups</h1>
-        <p className="muted" style={{ margin: '4px 0 0' }}>Pick students and choose where they go, or drag them. A group can have its own blog.</p>
+        <p className="muted" style={{ margin: '4px 0 0' }}>
+          Pick students and choose where they go, or drag them. A group can have its own blog.
+        </p>
         <div className={css.bar} role="region" aria-label="What to do with the groups">
           {picked.size > 0 ? (
             <>
               <b style={{ fontWeight: 600 }}>{t.count(picked.size, 'student', 'students')} picked, move to</b>
-              {groups.map((g) => <button key={g.id} className="btn" style={{ padding: '4px 11px' }} onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}>{g.name}</button>)}
-              <button className="word" onClick={() => setPicked(new Set())}>Put back</button>
+              {groups.map((g) => (
+                <button
+                  key={g.id}
+                  className="btn"
+                  style={{ padding: '4px 11px' }}
+                  onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}
+                >
+                  {g.name}
+                </button>
+              ))}
+              <button className="word" onClick={() => setPicked(new Set())}>
+                Put back
+              </button>
             </>
           ) : (
             <>
-              <NewGroup onAdd={(wanted) => run('', async () => { await postJson(`/api/classes/${id}/groups`, { name: wanted }); })} />
-              <Split students={students.length} onSplit={(n, atRandom) => run(`The class is split into ${t.count(n, 'group', 'groups')}.`, () => postJson<Moves>(`/api/classes/${id}/groups/split`, { people: [], groups: n, atRandom }))} />
+              <NewGroup
+                onAdd={(wanted) =>
+                  run('', async () => {
+                    await postJson(`/api/classes/${id}/groups`, { name: wanted });
+                  })
+                }
+              />
+              <Split
+                students={students.length}
+                onSplit={(n, atRandom) =>
+                  run(`The class is split into ${t.count(n, 'group', 'groups')}.`, () =>
+                    postJson<Moves>(`/api/classes/${id}/groups/split`, { people: [], groups: n, atRandom }),
+                  )
+                }
+              />
             </>
           )}
         </div>
-        {problem && <p className="tell wrong" role="alert">{problem}</p>}
-        {undo && <p className="tell" role="status" style={{ margin: '14px 0 0' }}>{undo.says} <button className="word" onClick={() => run('', async () => { await postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: undo.moves }); })}>Undo</button></p>}
+        {problem && (
+          <p className="tell wrong" role="alert">
+            {problem}
+          </p>
+        )}
+        {undo && (
+          <p className="tell" role="status" style={{ margin: '14px 0 0' }}>
+            {undo.says}{' '}
+            <button
+              className="word"
+              onClick={() =>
+                run('', async () => {
+                  await postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: undo.moves });
+                })
+              }
+            >
+              Undo
+            </button>
+          </p>
+        )}
         <div className={css.groups}>
           {groups.map((g) => (
-            <Group key={g.id} id={g.id} name={g.name} members={students.filter((p) => (p.groupId ?? NONE) === g.id)} picked={picked} onPick={pick}
+            <Group
+              key={g.id}
+              id={g.id}
+              name={g.name}
+              members={students.filter((p) => (p.groupId ?? NONE) === g.id)}
+              picked={picked}
+              onPick={pick}
               onDrop={(person) => moveTo(picked.has(person) ? [...picked] : [person], g.id, g.name.toLowerCase())}
-              onRename={(wanted) => run('', async () => { await putJson(`/api/groups/${g.id}`, { name: wanted }); })}
-              onRemove={() => run('', async () => { await deleteJson(`/api/groups/${g.id}`); })} />
+              onRename={(wanted) =>
+                run('', async () => {
+                  await putJson(`/api/groups/${g.id}`, { name: wanted });
+                })
+              }
+              onRemove={() =>
+                run('', async () => {
+                  await deleteJson(`/api/groups/${g.id}`);
+                })
+              }
+            />
           ))}
         </div>
       </main>
@@ -98,23 +170,76 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
     if (person) onDrop(person);
   };
   return (
-    <section className={css.group} data-over={over || undefined} aria-label={name} onDragOver={(e) => { e.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop}>
+    <section
+      className={css.group}
+      data-over={over || undefined}
+      aria-label={name}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
       <header>
-        {renaming === null ? <h2>{name}</h2> : (
-          <form onSubmit={(e) => { e.preventDefault(); onRename(renaming); setRenaming(null); }}><TextInput size="xs" aria-label="Name of the group" value={renaming} autoFocus onChange={(e) => setRenaming(e.target.value)} onBlur={() => setRenaming(null)} /></form>
+        {renaming === null ? (
+          <h2>{name}</h2>
+        ) : (
+          <form
+            onSubmit={(e) => {
+              e.preventDefault();
+              onRename(renaming);
+              setRenaming(null);
+            }}
+          >
+            <TextInput
+              size="xs"
+              aria-label="Name of the group"
+              value={renaming}
+              autoFocus
+              onChange={(e) => setRenaming(e.target.value)}
+              onBlur={() => setRenaming(null)}
+            />
+          </form>
         )}
         <span className="muted tiny">{members.length}</span>
         {id !== NONE && renaming === null && (
           <span className="tiny" style={{ marginLeft: 'auto' }}>
-            <button className="word tiny" onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>Rename</button>
-            {members.length === 0 && <> · <button className="word tiny" onClick={onRemove} aria-label={`Remove ${name}`}>Remove</button></>}
+            <button className="word tiny" onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>
+              Rename
+            </button>
+            {members.length === 0 && (
+              <>
+                {' '}
+                ·{' '}
+                <button className="word tiny" onClick={onRemove} aria-label={`Remove ${name}`}>
+                  Remove
+                </button>
+              </>
+            )}
           </span>
         )}
       </header>
       {members.map((p) => (
-        <button key={p.id} className={css.member} aria-pressed={picked.has(p.id)} draggable onDragStart={(e) => { e.dataTransfer.setData('text/x-person', String(p.id)); e.dataTransfer.effectAllowed = 'move'; }} onClick={() => onPick(p.id)}>{p.sortName}</button>
+        <button
+          key={p.id}
+          className={css.member}
+          aria-pressed={picked.has(p.id)}
+          draggable
+          onDragStart={(e) => {
+            e.dataTransfer.setData('text/x-person', String(p.id));
+            e.dataTransfer.effectAllowed = 'move';
+          }}
+          onClick={() => onPick(p.id)}
+        >
+          {p.sortName}
+        </button>
       ))}
-      {members.length === 0 && <p className="muted tiny" style={{ margin: '6px 0' }}>Nobody</p>}
+      {members.length === 0 && (
+        <p className="muted tiny" style={{ margin: '6px 0' }}>
+          Nobody
+        </p>
+      )}
     </section>
   );
 }
@@ -122,9 +247,26 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
 function NewGroup({ onAdd }: { onAdd: (name: string) => void }) {
   const [name, setName] = useState('');
   return (
-    <form style={{ display: 'flex', gap: 8 }} onSubmit={(e) => { e.preventDefault(); if (name.trim()) { onAdd(name); setName(''); } }}>
-      <TextInput aria-label="Name of a new group" placeholder="New group" value={name} onChange={(e) => setName(e.target.value)} style={{ width: 170 }} />
-      <button className="btn" type="submit" disabled={!name.trim()}>Add</button>
+    <form
+      style={{ display: 'flex', gap: 8 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (name.trim()) {
+          onAdd(name);
+          setName('');
+        }
+      }}
+    >
+      <TextInput
+        aria-label="Name of a new group"
+        placeholder="New group"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        style={{ width: 170 }}
+      />
+      <button className="btn" type="submit" disabled={!name.trim()}>
+        Add
+      </button>
     </form>
   );
 }
@@ -135,9 +277,20 @@ function Split({ students, onSplit }: { students: number; onSplit: (groups: numb
   return (
     <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginLeft: 'auto', flexWrap: 'wrap' }}>
       <span className="muted">Split the class into</span>
-      <NumberInput aria-label="Number of groups" value={groups} min={1} max={60} onChange={setGroups} style={{ width: 76 }} />
-      <button className="btn" onClick={() => onSplit(n, true)}>At random</button>
-      <button className="btn" onClick={() => onSplit(n, false)}>In order of the list</button>
+      <NumberInput
+        aria-label="Number of groups"
+        value={groups}
+        min={1}
+        max={60}
+        onChange={setGroups}
+        style={{ width: 76 }}
+      />
+      <button className="btn" onClick={() => onSplit(n, true)}>
+        At random
+      </button>
+      <button className="btn" onClick={() => onSplit(n, false)}>
+        In order of the list
+      </button>
     </div>
   );
 }

@@ -19,12 +19,27 @@ interface WayInProps {
 /** Coming into a class by its class word. */
 export function JoinPage(props: WayInProps) {
   const word = new URLSearchParams(window.location.search).get('word') ?? '';
-  const look = useQuery({ queryKey: ['join', word], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<ClassOfWord>('/api/join/class', { word }); }, retry: false, refetchOnWindowFocus: false });
+  const look = useQuery({
+    queryKey: ['join', word],
+    queryFn: async () => {
+      await getJson('/api/me').catch(() => {});
+      return postJson<ClassOfWord>('/api/join/class', { word });
+    },
+    retry: false,
+    refetchOnWindowFocus: false,
+  });
   return (
     <Sheet title="Come into a class">
       {look.isPending && <Loading />}
       <Refused error={look.error} />
-      {look.data && <Newcomer {...props} className={look.data.className} as="STUDENT" send={(newcomer) => postJson<Joined>('/api/join', { word, newcomer })} />}
+      {look.data && (
+        <Newcomer
+          {...props}
+          className={look.data.className}
+          as="STUDENT"
+          send={(newcomer) => postJson<Joined>('/api/join', { word, newcomer })}
+        />
+      )}
     </Sheet>
   );
 }
@@ -32,13 +47,28 @@ export function JoinPage(props: WayInProps) {
 /** Coming into a class by an invitation. */
 export function InvitationPage(props: WayInProps) {
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
-  const look = useQuery({ queryKey: ['invitation', token], queryFn: async () => { await getJson('/api/me').catch(() => {}); return postJson<Invited>('/api/invitation', { token }); }, retry: false, refetchOnWindowFocus: false });
+  const look = useQuery({
+    queryKey: ['invitation', token],
+    queryFn: async () => {
+      await getJson('/api/me').catch(() => {});
+      return postJson<Invited>('/api/invitation', { token });
+    },
+    retry: false,
+    refetchOnWindowFocus: false,
+  });
   return (
     <Sheet title="An invitation">
       {look.isPending && <Loading />}
       <Refused error={look.error} />
       {look.data && (
-        <Newcomer {...props} className={look.data.className} as={look.data.role} invitedBy={look.data.invitedBy} name={look.data.name} send={(newcomer) => postJson<Joined>('/api/invitation/accept', { token, newcomer })} />
+        <Newcomer
+          {...props}
+          className={look.data.className}
+          as={look.data.role}
+          invitedBy={look.data.invitedBy}
+          name={look.data.name}
+          send={(newcomer) => postJson<Joined>('/api/invitation/accept', { token, newcomer })}
+        />
       )}
     </Sheet>
   );
@@ -47,7 +77,18 @@ export function InvitationPage(props: WayInProps) {
 /** Why one cannot come in by this way, and the way on. */
 function Refused({ error }: { error: unknown }) {
   if (!error) return null;
-  return <><p className="tell wrong" role="alert">{error instanceof ApiProblem ? error.message : t.again}</p><p><Link className="word" to="/">To the sign-in page</Link></p></>;
+  return (
+    <>
+      <p className="tell wrong" role="alert">
+        {error instanceof ApiProblem ? error.message : t.again}
+      </p>
+      <p>
+        <Link className="word" to="/">
+          To the sign-in page
+        </Link>
+      </p>
+    </>
+  );
 }
 
 interface NewcomerProps extends WayInProps {
@@ -80,31 +121,79 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
   if (joined)
     return (
       <div role="status">
-        <p>You are in <b style={{ fontWeight: 600 }}>{className}</b>.</p>
-        <p className="muted" style={{ margin: 0 }}>Your username is</p>
+        <p>
+          You are in <b style={{ fontWeight: 600 }}>{className}</b>.
+        </p>
+        <p className="muted" style={{ margin: 0 }}>
+          Your username is
+        </p>
         <p style={{ font: '600 26px/1.3 var(--serif)', margin: '0 0 12px' }}>{joined.username}</p>
         <p className="muted">Write it down: you need it, and your password, to sign in.</p>
-        <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={enter}>Go in</button>
+        <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={enter}>
+          Go in
+        </button>
       </div>
     );
   return (
     <>
-      <p style={{ margin: '0 0 16px' }}>{invitedBy ? `${invitedBy} invites you to` : 'This is the class word of'} <b style={{ fontWeight: 600 }}>{className}</b>{invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}</p>
-      {me && <><p className="muted">You are signed in as {me}.</p><button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={() => go({})}>Come in with this account</button></>}
+      <p style={{ margin: '0 0 16px' }}>
+        {invitedBy ? `${invitedBy} invites you to` : 'This is the class word of'}{' '}
+        <b style={{ fontWeight: 600 }}>{className}</b>
+        {invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}
+      </p>
+      {me && (
+        <>
+          <p className="muted">You are signed in as {me}.</p>
+          <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={() => go({})}>
+            Come in with this account
+          </button>
+        </>
+      )}
       {!me && !has && (
         <>
           <form onSubmit={form.onSubmit((v) => go(v))}>
-            {as !== 'STUDENT' && <TextInput label="Title, if you use one" placeholder="Ms" size="md" {...form.getInputProps('title')} />}
-            <TextInput label="Given name" autoComplete="given-name" size="md" mt="sm" {...form.getInputProps('given')} />
-            <TextInput label="Family name" autoComplete="family-name" size="md" mt="sm" {...form.getInputProps('family')} />
-            <PasswordInput label="Choose a password, at least eight characters" autoComplete="new-password" size="md" mt="sm" {...form.getInputProps('password')} />
-            <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">Come in</button>
+            {as !== 'STUDENT' && (
+              <TextInput label="Title, if you use one" placeholder="Ms" size="md" {...form.getInputProps('title')} />
+            )}
+            <TextInput
+              label="Given name"
+              autoComplete="given-name"
+              size="md"
+              mt="sm"
+              {...form.getInputProps('given')}
+            />
+            <TextInput
+              label="Family name"
+              autoComplete="family-name"
+              size="md"
+              mt="sm"
+              {...form.getInputProps('family')}
+            />
+            <PasswordInput
+              label="Choose a password, at least eight characters"
+              autoComplete="new-password"
+              size="md"
+              mt="sm"
+              {...form.getInputProps('password')}
+            />
+            <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+              Come in
+            </button>
           </form>
-          <p className="tiny muted" style={{ marginTop: 16 }}>You have an account here already? <button className="word tiny" onClick={() => setHas(true)}>Sign in with it</button></p>
+          <p className="tiny muted" style={{ marginTop: 16 }}>
+            You have an account here already?{' '}
+            <button className="word tiny" onClick={() => setHas(true)}>
+              Sign in with it
+            </button>
+          </p>
         </>
       )}
       {!me && has && <SignInForm onDone={onDone} />}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </>
   );
 }

@@ -45,7 +45,9 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
   const choice = (value: Way, title: string, says: React.ReactNode) => (
     <label className={css.way}>
       <input type="radio" name="way" checked={way === value} onChange={() => setWay(value)} /> <b>{title}</b>
-      <span className="tiny muted" style={{ display: 'block', margin: '3px 0 0 22px' }}>{says}</span>
+      <span className="tiny muted" style={{ display: 'block', margin: '3px 0 0 22px' }}>
+        {says}
+      </span>
     </label>
   );
   return (
@@ -54,19 +56,60 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
       {before.isPending && <Loading />}
       {before.data && (
         <>
-          <p style={{ margin: '0 0 4px' }}>From that moment {person.name} reads nothing here any more, nor by a secret feed address.</p>
-          {choice('KEEP', student ? 'End the enrolment, keep the posts' : 'End the place',
-            <>{counted(before.data.here)} stay for the readers they have, under the name “{before.data.shownAs}”. Can be undone for {before.data.undoDays} days.</>)}
-          {student && choice('HAND_OVER', 'Let the writing go along',
-            <>{t.count(before.data.here.posts ?? 0, 'post disappears', 'posts disappear')} from the Porch: only {person.name.split(' ')[0]}, in the own account, and the staff of this class still read them. Comments for others stay. Can be undone for {before.data.undoDays} days.</>)}
-          {before.data.eraser === 'you' && choice('ERASE', 'Erase the person',
-            <Erasing before={before.data} />)}
-          {before.data.eraser === 'keeper' && student && <p className="tiny muted" style={{ margin: '12px 0 0' }}>To erase this person altogether, ask the school keeper: the account is also used in classes that you do not lead.</p>}
-          {way === 'ERASE' && <TextInput mt="md" label={`Type the username ${before.data.username} to erase for ever`} value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" autoCapitalize="none" />}
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
+          <p style={{ margin: '0 0 4px' }}>
+            From that moment {person.name} reads nothing here any more, nor by a secret feed address.
+          </p>
+          {choice(
+            'KEEP',
+            student ? 'End the enrolment, keep the posts' : 'End the place',
+            <>
+              {counted(before.data.here)} stay for the readers they have, under the name “{before.data.shownAs}”. Can be
+              undone for {before.data.undoDays} days.
+            </>,
+          )}
+          {student &&
+            choice(
+              'HAND_OVER',
+              'Let the writing go along',
+              <>
+                {t.count(before.data.here.posts ?? 0, 'post disappears', 'posts disappear')} from the Porch: only{' '}
+                {person.name.split(' ')[0]}, in the own account, and the staff of this class still read them. Comments
+                for others stay. Can be undone for {before.data.undoDays} days.
+              </>,
+            )}
+          {before.data.eraser === 'you' && choice('ERASE', 'Erase the person', <Erasing before={before.data} />)}
+          {before.data.eraser === 'keeper' && student && (
+            <p className="tiny muted" style={{ margin: '12px 0 0' }}>
+              To erase this person altogether, ask the school keeper: the account is also used in classes that you do
+              not lead.
+            </p>
+          )}
+          {way === 'ERASE' && (
+            <TextInput
+              mt="md"
+              label={`Type the username ${before.data.username} to erase for ever`}
+              value={typed}
+              onChange={(e) => setTyped(e.target.value)}
+              autoComplete="off"
+              autoCapitalize="none"
+            />
+          )}
+          {problem && (
+            <p className="tell wrong" role="alert">
+              {problem}
+            </p>
+          )}
           <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
-            <button className="btn go" disabled={busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)} onClick={go}>{way === 'ERASE' ? 'Erase for ever' : way === 'KEEP' ? 'End it' : 'Let it go along'}</button>
-            <button className="btn" onClick={onClose}>{t.cancel}</button>
+            <button
+              className="btn go"
+              disabled={busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)}
+              onClick={go}
+            >
+              {way === 'ERASE' ? 'Erase for ever' : way === 'KEEP' ? 'End it' : 'Let it go along'}
+            </button>
+            <button className="btn" onClick={onClose}>
+              {t.cancel}
+            </button>
           </p>
         </>
       )}
@@ -78,8 +121,15 @@ function Erasing({ before }: { before: BeforeLeaving }) {
   const mentions = before.all.mentions ?? 0;
   return (
     <>
-      The account and {counted(before.all)} in all classes are gone for ever, with the comments of others on those posts. This cannot be undone, not from any place in the school.
-      {mentions > 0 && <> {t.count(mentions, 'text', 'texts')} of other people in which the full name stands {mentions === 1 ? 'stays' : 'stay'}; search for the name to change them.</>}
+      The account and {counted(before.all)} in all classes are gone for ever, with the comments of others on those
+      posts. This cannot be undone, not from any place in the school.
+      {mentions > 0 && (
+        <>
+          {' '}
+          {t.count(mentions, 'text', 'texts')} of other people in which the full name stands{' '}
+          {mentions === 1 ? 'stays' : 'stay'}; search for the name to change them.
+        </>
+      )}
     </>
   );
 }

@@ -24,10 +24,20 @@ export function NameDialog({ person, onClose }: { person: MemberLine; onClose: (
   return (
     <Modal opened onClose={onClose} title={`Is ${person.name} who they say?`}>
       <form onSubmit={submit}>
-        <p className="muted">They came in by themselves and typed this name. It could be taken for somebody else’s, so the class sees “A new student” until you let it through.</p>
+        <p className="muted">
+          They came in by themselves and typed this name. It could be taken for somebody else’s, so the class sees “A
+          new student” until you let it through.
+        </p>
         <TextInput label="Given name" mt="sm" {...form.getInputProps('given')} />
         <TextInput label="Family name" mt="sm" {...form.getInputProps('family')} />
-        <p><button className="btn go" type="submit">Let the name show</button> <button className="btn" type="button" onClick={onClose}>{t.cancel}</button></p>
+        <p>
+          <button className="btn go" type="submit">
+            Let the name show
+          </button>{' '}
+          <button className="btn" type="button" onClick={onClose}>
+            {t.cancel}
+          </button>
+        </p>
       </form>
     </Modal>
   );

@@ -29,12 +29,28 @@ export function NameMenu(props: NameMenuProps) {
   const [open, setOpen] = useState(false);
   if (eyes || !of || !isStaff(of.role) || (!place && !person)) return <>{children}</>;
   const opener = (
-    <button className={css.more} aria-label={`What to do about ${name}`} aria-haspopup="menu" onClick={() => setOpen(true)}>
-      <svg width="10" height="6" aria-hidden="true"><path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" /></svg>
+    <button
+      className={css.more}
+      aria-label={`What to do about ${name}`}
+      aria-haspopup="menu"
+      onClick={() => setOpen(true)}
+    >
+      <svg width="10" height="6" aria-hidden="true">
+        <path d="M1 1l4 4 4-4" fill="none" stroke="currentColor" strokeWidth="1.6" />
+      </svg>
     </button>
   );
   // The menu itself is made only when it is asked for: long lists hold many names.
-  return <span className={css.named}><span>{children}</span>{open ? <Acts {...props} className={of.name} role={of.role} opener={opener} onClosed={() => setOpen(false)} /> : opener}</span>;
+  return (
+    <span className={css.named}>
+      <span>{children}</span>
+      {open ? (
+        <Acts {...props} className={of.name} role={of.role} opener={opener} onClosed={() => setOpen(false)} />
+      ) : (
+        opener
+      )}
+    </span>
+  );
 }
 
 interface ActsProps extends NameMenuProps {
@@ -55,14 +71,34 @@ function Acts({ classId: id, className, role, place, person: account, name, open
       <Menu position="bottom-start" width={260} opened={open} onChange={setOpen} onClose={() => setOpen(false)}>
         <Menu.Target>{opener as ReactElement}</Menu.Target>
         <Menu.Dropdown>
-          {(person || place) && <Menu.Item component={Link} to={`/classes/${id}/persons/${person?.place ?? place}`} onClick={onClosed}>All that {name} wrote</Menu.Item>}
-          {person?.role === 'STUDENT' && <Menu.Item onClick={() => borrow({ classId: id, className, of: person.place, name: person.name, role: 'STUDENT' })}>Look through their eyes</Menu.Item>}
+          {(person || place) && (
+            <Menu.Item component={Link} to={`/classes/${id}/persons/${person?.place ?? place}`} onClick={onClosed}>
+              All that {name} wrote
+            </Menu.Item>
+          )}
+          {person?.role === 'STUDENT' && (
+            <Menu.Item
+              onClick={() => borrow({ classId: id, className, of: person.place, name: person.name, role: 'STUDENT' })}
+            >
+              Look through their eyes
+            </Menu.Item>
+          )}
           {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
-              {person.care
-                ? <Menu.Item onClick={async () => setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))}>Give a new pass phrase</Menu.Item>
-                : <Menu.Item disabled>{t.keeperCares}</Menu.Item>}
-              <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${person.id}`} target="_blank">Print the slip</Menu.Item>
+              {person.care ? (
+                <Menu.Item
+                  onClick={async () =>
+                    setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))
+                  }
+                >
+                  Give a new pass phrase
+                </Menu.Item>
+              ) : (
+                <Menu.Item disabled>{t.keeperCares}</Menu.Item>
+              )}
+              <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${person.id}`} target="_blank">
+                Print the slip
+              </Menu.Item>
             </>
           )}
         </Menu.Dropdown>
@@ -76,8 +112,14 @@ function Acts({ classId: id, className, role, place, person: account, name, open
 export function PhraseNote({ phrase, name, onClose }: { phrase: NewPhrase | null; name: string; onClose: () => void }) {
   return (
     <Modal opened={phrase !== null} onClose={onClose} title={`A new pass phrase for ${name}`}>
-      <p style={{ margin: 0 }} className="muted">Username</p><p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.username}</p>
-      <p style={{ margin: 0 }} className="muted">Pass phrase</p><p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.phrase}</p>
+      <p style={{ margin: 0 }} className="muted">
+        Username
+      </p>
+      <p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.username}</p>
+      <p style={{ margin: 0 }} className="muted">
+        Pass phrase
+      </p>
+      <p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.phrase}</p>
       <p className="tiny muted">The old one no longer works. The slip can be printed until the first sign-in.</p>
     </Modal>
   );

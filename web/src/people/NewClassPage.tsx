@@ -8,7 +8,8 @@ import type { Created } from '../api/schema';
 import { FRESH } from '../blogs/fresh';
 import { t } from '../texts/en';
 
-const iso = (d: Date) => `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
+const iso = (d: Date) =>
+  `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
 
 /** A class in under a minute: one name is enough; everything else has a safe beginning. */
 export function NewClassPage() {
@@ -17,15 +18,31 @@ export function NewClassPage() {
   const [problem, setProblem] = useState('');
   const form = useForm({
     initialValues: {
-      name: '', subject: '', level: '', zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'Europe/London',
-      firstDay: iso(new Date()), lastDay: iso(new Date(Date.now() + 13 * 7 * 86_400_000)), breakFrom: '', breakTo: '', shared: true, each: true,
+      name: '',
+      subject: '',
+      level: '',
+      zone: Intl.DateTimeFormat().resolvedOptions().timeZone || 'Europe/London',
+      firstDay: iso(new Date()),
+      lastDay: iso(new Date(Date.now() + 13 * 7 * 86_400_000)),
+      breakFrom: '',
+      breakTo: '',
+      shared: true,
+      each: true,
     },
   });
   const submit = form.onSubmit(async (v) => {
     setProblem('');
     try {
       const breaks = v.breakFrom ? [{ from: v.breakFrom, to: v.breakTo || v.breakFrom }] : [];
-      const { id } = await postJson<Created>('/api/classes', { name: v.name, subject: v.subject, level: v.level, zone: v.zone, firstDay: v.firstDay, lastDay: v.lastDay, breaks });
+      const { id } = await postJson<Created>('/api/classes', {
+        name: v.name,
+        subject: v.subject,
+        level: v.level,
+        zone: v.zone,
+        firstDay: v.firstDay,
+        lastDay: v.lastDay,
+        breaks,
+      });
       if (v.shared) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'SHARED', title: 'Class news' });
       if (v.each) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'ONE_EACH', title: 'Log of {name}' });
       await client.refetchQueries({ queryKey: ['me'] });
@@ -40,7 +57,10 @@ export function NewClassPage() {
       <title>New class · Vast Porch</title>
       <main style={{ maxWidth: 560 }}>
         <h1>New class</h1>
-        <p className="muted" style={{ margin: '6px 0 20px' }}>A name is enough. It begins closed: only its members read, and you see every post and comment before it is published. All of it can be changed later; nothing is lost.</p>
+        <p className="muted" style={{ margin: '6px 0 20px' }}>
+          A name is enough. It begins closed: only its members read, and you see every post and comment before it is
+          published. All of it can be changed later; nothing is lost.
+        </p>
         <form onSubmit={submit}>
           <TextInput label="Name of the class" size="md" autoFocus {...form.getInputProps('name')} />
           <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
@@ -52,10 +72,24 @@ export function NewClassPage() {
             <TextInput label="until" type="date" {...form.getInputProps('breakTo')} />
             <TextInput label="Time zone" {...form.getInputProps('zone')} />
           </div>
-          <Checkbox mt="lg" label="A shared blog, in which everybody writes" {...form.getInputProps('shared', { type: 'checkbox' })} />
-          <Checkbox mt="sm" label="A blog for each student, read by the class" {...form.getInputProps('each', { type: 'checkbox' })} />
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
-          <button className="btn go" type="submit" style={{ marginTop: 22 }}>Make the class</button>
+          <Checkbox
+            mt="lg"
+            label="A shared blog, in which everybody writes"
+            {...form.getInputProps('shared', { type: 'checkbox' })}
+          />
+          <Checkbox
+            mt="sm"
+            label="A blog for each student, read by the class"
+            {...form.getInputProps('each', { type: 'checkbox' })}
+          />
+          {problem && (
+            <p className="tell wrong" role="alert">
+              {problem}
+            </p>
+          )}
+          <button className="btn go" type="submit" style={{ marginTop: 22 }}>
+            Make the class
+          </button>
         </form>
       </main>
     </div>

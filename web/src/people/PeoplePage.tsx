@@ -32,31 +32,66 @@ export function PeoplePage() {
   const words = plain(wanted).split(' ').filter(Boolean);
   const left = people.data?.filter((p) => p.state === 'left').length ?? 0;
   const withLeft = params.has('left');
-  const shown = (people.data ?? []).filter((p) => (withLeft || p.state !== 'left') && words.every((w) => plain(`${p.name} ${p.penName ?? ''} ${p.username} ${p.group ?? ''} ${t.roles[p.role]}`).includes(w)));
-  const set = (key: string, value?: string) => setParams((before) => {
-    const next = new URLSearchParams(before);
-    if (value) next.set(key, value);
-    else next.delete(key);
-    return next;
-  }, { replace: true });
+  const shown = (people.data ?? []).filter(
+    (p) =>
+      (withLeft || p.state !== 'left') &&
+      words.every((w) =>
+        plain(`${p.name} ${p.penName ?? ''} ${p.username} ${p.group ?? ''} ${t.roles[p.role]}`).includes(w),
+      ),
+  );
+  const set = (key: string, value?: string) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: true },
+    );
   return (
     <div className="page wide">
       <title>{`People · ${name}`}</title>
       <main>
         <div style={{ display: 'flex', alignItems: 'baseline', gap: '6px 16px', flexWrap: 'wrap' }}>
           <h1>People</h1>
-          {people.data && <span className="muted">{wanted ? `${shown.length} shown, ` : ''}{t.count(people.data.filter((p) => p.role === 'STUDENT' && p.state !== 'left').length, 'student', 'students')}</span>}
+          {people.data && (
+            <span className="muted">
+              {wanted ? `${shown.length} shown, ` : ''}
+              {t.count(
+                people.data.filter((p) => p.role === 'STUDENT' && p.state !== 'left').length,
+                'student',
+                'students',
+              )}
+            </span>
+          )}
           {manages(role) && (
             <span style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
-              <Link className="word" to={`/classes/${id}/people/roster`}>Enrol students</Link>
-              <Link className="word" to={`/classes/${id}/people/ways`}>Class word and invitations</Link>
+              <Link className="word" to={`/classes/${id}/people/roster`}>
+                Enrol students
+              </Link>
+              <Link className="word" to={`/classes/${id}/people/ways`}>
+                Class word and invitations
+              </Link>
               <SlipLinks classId={id} says="Print all slips" />
             </span>
           )}
         </div>
         <div style={{ display: 'flex', gap: 18, alignItems: 'center', flexWrap: 'wrap', marginTop: 16 }}>
-          <TextInput aria-label="Find by name, username or group" placeholder="Find by name, username or group" value={wanted} style={{ width: 360, maxWidth: '100%' }} onChange={(e) => set('find', e.target.value)} />
-          {left > 0 && <button className="chip" aria-pressed={withLeft} onClick={() => set('left', withLeft ? undefined : 'yes')}>{`who left ${left}`}</button>}
+          <TextInput
+            aria-label="Find by name, username or group"
+            placeholder="Find by name, username or group"
+            value={wanted}
+            style={{ width: 360, maxWidth: '100%' }}
+            onChange={(e) => set('find', e.target.value)}
+          />
+          {left > 0 && (
+            <button
+              className="chip"
+              aria-pressed={withLeft}
+              onClick={() => set('left', withLeft ? undefined : 'yes')}
+            >{`who left ${left}`}</button>
+          )}
         </div>
         {people.isPending && <Loading lines={8} />}
         {people.isError && <Trouble error={people.error} onRetry={() => people.refetch()} />}
@@ -70,18 +105,51 @@ export function PeoplePage() {
 /** Only the rows that are in sight are drawn. */
 function Rows({ people }: { people: MemberLine[] }) {
   const top = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({ count: people.length, estimateSize: () => ROW, overscan: 12, getScrollElement: () => top.current, getItemKey: (i) => people[i].id });
+  const rows = useVirtualizer({
+    count: people.length,
+    estimateSize: () => ROW,
+    overscan: 12,
+    getScrollElement: () => top.current,
+    getItemKey: (i) => people[i].id,
+  });
   const items = rows.getVirtualItems();
   const [acting, setActing] = useState<Acting>(null);
   return (
     <>
-      <div ref={top} style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }} tabIndex={0} aria-label="List of people">
+      <div
+        ref={top}
+        style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }}
+        tabIndex={0}
+        aria-label="List of people"
+      >
         <table className={`rows ${css.people}`} aria-rowcount={people.length + 1}>
-          <thead><tr><th>Name</th><th className={css.wide}>Username</th><th className={css.wide}>Role</th><th className={css.wide}>Group</th><th className={css.wide}>Readers see</th><th>Account</th><th><span className="away">What to do</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>Name</th>
+              <th className={css.wide}>Username</th>
+              <th className={css.wide}>Role</th>
+              <th className={css.wide}>Group</th>
+              <th className={css.wide}>Readers see</th>
+              <th>Account</th>
+              <th>
+                <span className="away">What to do</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
-            {items.length > 0 && items[0].start > 0 && <tr aria-hidden="true" style={{ height: items[0].start }}><td colSpan={7} style={{ padding: 0, border: 0 }} /></tr>}
-            {items.map((v) => <Member key={v.key} p={people[v.index]} onAct={setActing} />)}
-            {items.length > 0 && <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}><td colSpan={7} style={{ padding: 0, border: 0 }} /></tr>}
+            {items.length > 0 && items[0].start > 0 && (
+              <tr aria-hidden="true" style={{ height: items[0].start }}>
+                <td colSpan={7} style={{ padding: 0, border: 0 }} />
+              </tr>
+            )}
+            {items.map((v) => (
+              <Member key={v.key} p={people[v.index]} onAct={setActing} />
+            ))}
+            {items.length > 0 && (
+              <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
+                <td colSpan={7} style={{ padding: 0, border: 0 }} />
+              </tr>
+            )}
           </tbody>
         </table>
       </div>
@@ -91,7 +159,10 @@ function Rows({ people }: { people: MemberLine[] }) {
 }
 
 /** What is being done about somebody, in a dialog. */
-type Acting = { type: 'phrase'; name: string; phrase: NewPhrase } | { type: 'shown' | 'name' | 'approval' | 'leave' | 'role'; person: MemberLine } | null;
+type Acting =
+  | { type: 'phrase'; name: string; phrase: NewPhrase }
+  | { type: 'shown' | 'name' | 'approval' | 'leave' | 'role'; person: MemberLine }
+  | null;
 
 function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
   const { id, name: className, role } = useClass();
@@ -103,29 +174,104 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
     await deleteJson(`/api/classes/${id}/people/${p.id}/leaving`);
     await client.invalidateQueries();
   };
-  const renew = async () => onAct({ type: 'phrase', name: p.name, phrase: await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`) });
+  const renew = async () =>
+    onAct({
+      type: 'phrase',
+      name: p.name,
+      phrase: await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`),
+    });
   const shownAs = !student ? '' : p.nameAsked ? 'A new student' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
     <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
-      <td>{student ? <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>{p.sortName}</Link> : p.sortName}<span className={css.narrow}>{[t.roles[p.role], p.group, p.username].filter(Boolean).join(' · ')}</span></td>
-      <td className={css.wide}>{p.username}</td><td className={`muted ${css.wide}`}>{t.roles[p.role]}</td><td className={css.wide}>{p.group}</td>
-      <td className={`${css.wide} ${p.shown === 'PEN_NAME' ? '' : 'muted'}`}>{shownAs}{p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}{p.nameAsked && <span className={css.asked}>{manages(role) ? <button className="word" onClick={() => onAct({ type: 'name', person: p })}>look at the name</button> : 'the name waits'}</span>}</td>
-      <td className="muted">{isLeft && p.leftAt ? <>left <When at={p.leftAt} />{p.leaving === 'HAND_OVER' ? ' with the writing' : ''}</> : p.state === 'slip' ? 'has not signed in yet' : 'signed in'}</td>
+      <td>
+        {student ? (
+          <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>
+            {p.sortName}
+          </Link>
+        ) : (
+          p.sortName
+        )}
+        <span className={css.narrow}>{[t.roles[p.role], p.group, p.username].filter(Boolean).join(' · ')}</span>
+      </td>
+      <td className={css.wide}>{p.username}</td>
+      <td className={`muted ${css.wide}`}>{t.roles[p.role]}</td>
+      <td className={css.wide}>{p.group}</td>
+      <td className={`${css.wide} ${p.shown === 'PEN_NAME' ? '' : 'muted'}`}>
+        {shownAs}
+        {p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}
+        {p.nameAsked && (
+          <span className={css.asked}>
+            {manages(role) ? (
+              <button className="word" onClick={() => onAct({ type: 'name', person: p })}>
+                look at the name
+              </button>
+            ) : (
+              'the name waits'
+            )}
+          </span>
+        )}
+      </td>
+      <td className="muted">
+        {isLeft && p.leftAt ? (
+          <>
+            left <When at={p.leftAt} />
+            {p.leaving === 'HAND_OVER' ? ' with the writing' : ''}
+          </>
+        ) : p.state === 'slip' ? (
+          'has not signed in yet'
+        ) : (
+          'signed in'
+        )}
+      </td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
-        {isLeft && manages(role) && p.mayReturn && <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>Take back</button>}
+        {isLeft && manages(role) && p.mayReturn && (
+          <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>
+            Take back
+          </button>
+        )}
         {!isLeft && p.role !== 'LEAD' && (
           <Menu position="bottom-end" width={270}>
-            <Menu.Target><button className="word" aria-label={`More for ${p.name}`}>More</button></Menu.Target>
+            <Menu.Target>
+              <button className="word" aria-label={`More for ${p.name}`}>
+                More
+              </button>
+            </Menu.Target>
             <Menu.Dropdown>
-              {(student || p.role === 'GUEST') && <Menu.Item onClick={() => borrow({ classId: id, className, of: p.place, name: p.name, role: p.role as 'STUDENT' | 'GUEST' })}>Look through their eyes</Menu.Item>}
-              {manages(role) && p.nameAsked && <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>}
+              {(student || p.role === 'GUEST') && (
+                <Menu.Item
+                  onClick={() =>
+                    borrow({ classId: id, className, of: p.place, name: p.name, role: p.role as 'STUDENT' | 'GUEST' })
+                  }
+                >
+                  Look through their eyes
+                </Menu.Item>
+              )}
+              {manages(role) && p.nameAsked && (
+                <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>
+              )}
               {manages(role) && student && p.care && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
               {manages(role) && student && !p.care && <Menu.Item disabled>{t.keeperCares}</Menu.Item>}
-              {manages(role) && student && <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">Print the slip</Menu.Item>}
-              {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>How their texts are approved</Menu.Item>}
-              {manages(role) && student && <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>}
-              {manages(role) && !student && <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>}
-              {manages(role) && <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>{student ? 'End the enrolment' : 'Take out of the class'}</Menu.Item>}
+              {manages(role) && student && (
+                <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">
+                  Print the slip
+                </Menu.Item>
+              )}
+              {manages(role) && student && (
+                <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>
+                  How their texts are approved
+                </Menu.Item>
+              )}
+              {manages(role) && student && (
+                <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>
+              )}
+              {manages(role) && !student && (
+                <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>
+              )}
+              {manages(role) && (
+                <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>
+                  {student ? 'End the enrolment' : 'Take out of the class'}
+                </Menu.Item>
+              )}
             </Menu.Dropdown>
           </Menu>
         )}
@@ -155,8 +301,23 @@ function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => vo
   return (
     <Modal opened onClose={onClose} title={`What ${person.name} is here`}>
       {HELPERS.map((r) => (
-        <button key={r} className="btn" aria-pressed={person.role === r} style={{ display: 'block', width: '100%', textAlign: 'left', marginBottom: 8, borderColor: person.role === r ? 'var(--cedar)' : undefined }} onClick={() => choose(r)}>
-          <span style={{ display: 'block', textTransform: 'capitalize' }}>{t.roles[r]}</span><span className="tiny muted" style={{ fontWeight: 400 }}>{t.roleDoes[r]}</span>
+        <button
+          key={r}
+          className="btn"
+          aria-pressed={person.role === r}
+          style={{
+            display: 'block',
+            width: '100%',
+            textAlign: 'left',
+            marginBottom: 8,
+            borderColor: person.role === r ? 'var(--cedar)' : undefined,
+          }}
+          onClick={() => choose(r)}
+        >
+          <span style={{ display: 'block', textTransform: 'capitalize' }}>{t.roles[r]}</span>
+          <span className="tiny muted" style={{ fontWeight: 400 }}>
+            {t.roleDoes[r]}
+          </span>
         </button>
       ))}
     </Modal>

@@ -11,7 +11,8 @@ import css from './People.module.css';
 
 const MEGABYTE = 1024 * 1024;
 
-const megabytes = (bytes: number) => (bytes < 10 * MEGABYTE ? (bytes / MEGABYTE).toFixed(1) : Math.round(bytes / MEGABYTE).toLocaleString('en-GB'));
+const megabytes = (bytes: number) =>
+  bytes < 10 * MEGABYTE ? (bytes / MEGABYTE).toFixed(1) : Math.round(bytes / MEGABYTE).toLocaleString('en-GB');
 
 /** How much room pictures and files may take in a class, and who takes it. */
 export function RoomForm({ classId }: { classId: number }) {
@@ -29,7 +30,10 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
   const submit = form.onSubmit(async (values) => {
     setProblem('');
     try {
-      client.setQueryData(roomOptions(classId).queryKey, await putJson<RoomView>(`/api/classes/${classId}/room`, { ...values, rev: room.rev }));
+      client.setQueryData(
+        roomOptions(classId).queryKey,
+        await putJson<RoomView>(`/api/classes/${classId}/room`, { ...values, rev: room.rev }),
+      );
     } catch (e) {
       if (e instanceof ApiProblem && e.field) form.setFieldError(e.field, e.message);
       else setProblem(e instanceof ApiProblem ? e.message : t.again);
@@ -45,9 +49,15 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
       <form className={css.roomForm} onSubmit={submit}>
         <NumberInput label="Megabytes for each student" min={1} {...form.getInputProps('student')} />
         <NumberInput label="Megabytes for the class" min={1} {...form.getInputProps('inAll')} />
-        <button className="btn" type="submit">Set the room</button>
+        <button className="btn" type="submit">
+          Set the room
+        </button>
       </form>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }

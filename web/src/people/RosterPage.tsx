@@ -10,9 +10,18 @@ import css from './People.module.css';
 import { type Column, RosterColumns } from './RosterColumns';
 import { SlipLinks } from './SlipLinks';
 
-const OUTCOMES: Record<string, string> = { NEW: 'new account', JOINS: 'joins with own account', ALREADY: 'already here', CHANGES: 'is changed', DOUBLE: 'double', QUESTION: 'question', BAD: 'to be mended' };
+const OUTCOMES: Record<string, string> = {
+  NEW: 'new account',
+  JOINS: 'joins with own account',
+  ALREADY: 'already here',
+  CHANGES: 'is changed',
+  DOUBLE: 'double',
+  QUESTION: 'question',
+  BAD: 'to be mended',
+};
 const CELLS = ['given', 'family', 'email', 'schoolNo', 'group'] as const;
-const comes = (r: RowView) => r.outcome === 'NEW' || r.outcome === 'JOINS' || r.outcome === 'CHANGES' || (r.outcome === 'QUESTION' && r.asNew);
+const comes = (r: RowView) =>
+  r.outcome === 'NEW' || r.outcome === 'JOINS' || r.outcome === 'CHANGES' || (r.outcome === 'QUESTION' && r.asNew);
 
 /** Many students at once: paste or upload, look at every row, import the good ones, mend the others. */
 export function RosterPage() {
@@ -38,32 +47,37 @@ export function RosterPage() {
       setBusy(false);
     }
   };
-  const look = (of: string | File, columns?: Column[]) => run(async () => {
-    setDone(null);
-    const at = `/api/classes/${id}/roster/preview`;
-    const seen = await (typeof of === 'string' ? postJson<Preview>(at, { text: of, columns }) : postFile<Preview>(withParams(`${at}-file`, { columns: columns?.join(',') }), of));
-    setList({ of, columns: seen.columns, notes: seen.notes });
-    setRows(seen.rows);
-  });
-  const take = () => run(async () => {
-    let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });
-    while (job.state === 'running') {
-      setImporting(job);
-      await new Promise((later) => setTimeout(later, 250));
-      job = await getJson<Import>(`/api/imports/${job.id}`);
-    }
-    setImporting(null);
-    if (!job.result) {
-      setProblem(job.state === 'stopped' ? 'Stopped. Nobody was enrolled.' : job.problem ?? t.again);
-      return;
-    }
-    const { result } = job;
-    setDone(result);
-    setList(null);
-    setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
-    await client.invalidateQueries();
-  });
-  const change = (line: number, part: Partial<RowView>) => setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
+  const look = (of: string | File, columns?: Column[]) =>
+    run(async () => {
+      setDone(null);
+      const at = `/api/classes/${id}/roster/preview`;
+      const seen = await (typeof of === 'string'
+        ? postJson<Preview>(at, { text: of, columns })
+        : postFile<Preview>(withParams(`${at}-file`, { columns: columns?.join(',') }), of));
+      setList({ of, columns: seen.columns, notes: seen.notes });
+      setRows(seen.rows);
+    });
+  const take = () =>
+    run(async () => {
+      let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });
+      while (job.state === 'running') {
+        setImporting(job);
+        await new Promise((later) => setTimeout(later, 250));
+        job = await getJson<Import>(`/api/imports/${job.id}`);
+      }
+      setImporting(null);
+      if (!job.result) {
+        setProblem(job.state === 'stopped' ? 'Stopped. Nobody was enrolled.' : (job.problem ?? t.again));
+        return;
+      }
+      const { result } = job;
+      setDone(result);
+      setList(null);
+      setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
+      await client.invalidateQueries();
+    });
+  const change = (line: number, part: Partial<RowView>) =>
+    setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
   const checkAgain = () => look(asCsv(rows!));
   const good = rows?.filter(comes).length ?? 0;
   const changed = rows?.filter((r) => r.outcome === 'CHANGES').length ?? 0;
@@ -73,45 +87,147 @@ export function RosterPage() {
       <title>{`Enrol students · ${name}`}</title>
       <main>
         <h1>Enrol students</h1>
-        {done && done.changed > 0 && <p className="tell" role="status">{t.count(done.changed, 'student who was here already is', 'students who were here already are')} changed as the list says.</p>}
+        {done && done.changed > 0 && (
+          <p className="tell" role="status">
+            {t.count(done.changed, 'student who was here already is', 'students who were here already are')} changed as
+            the list says.
+          </p>
+        )}
         {done && done.enrolled.length > 0 && (
           <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
-            <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>, each with a username, a pass phrase and the blogs of this class.{' '}
-            <SlipLinks classId={id} says="Print the sign-in slips" /> · <Link className="word" to={`/classes/${id}/people`}>See them all</Link>
+            <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>,
+            each with a username, a pass phrase and the blogs of this class.{' '}
+            <SlipLinks classId={id} says="Print the sign-in slips" /> ·{' '}
+            <Link className="word" to={`/classes/${id}/people`}>
+              See them all
+            </Link>
           </div>
         )}
         {!rows && (
           <div style={{ maxWidth: 760 }}>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>Paste the names, one to a line, or rows from a spreadsheet, or upload the list of the school office as it is. You see every row before anything is saved.</p>
-            <Textarea label="Names or rows" minRows={7} maxRows={18} value={text} onChange={(e) => setText(e.target.value)} placeholder={'Castellane, Wren\nAurelio, Pia'} error={problem || undefined} />
+            <p className="muted" style={{ margin: '6px 0 14px' }}>
+              Paste the names, one to a line, or rows from a spreadsheet, or upload the list of the school office as it
+              is. You see every row before anything is saved.
+            </p>
+            <Textarea
+              label="Names or rows"
+              minRows={7}
+              maxRows={18}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              placeholder={'Castellane, Wren\nAurelio, Pia'}
+              error={problem || undefined}
+            />
             <p style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(text)}>Look at the rows</button>
-              <button className="btn" disabled={busy} onClick={() => file.current?.click()}>Upload a file</button>
-              <input ref={file} type="file" hidden accept=".csv,.txt,.tsv,text/*" aria-label="Roster file" onChange={(e) => { if (e.target.files?.[0]) void look(e.target.files[0]); e.target.value = ''; }} />
+              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(text)}>
+                Look at the rows
+              </button>
+              <button className="btn" disabled={busy} onClick={() => file.current?.click()}>
+                Upload a file
+              </button>
+              <input
+                ref={file}
+                type="file"
+                hidden
+                accept=".csv,.txt,.tsv,text/*"
+                aria-label="Roster file"
+                onChange={(e) => {
+                  if (e.target.files?.[0]) void look(e.target.files[0]);
+                  e.target.value = '';
+                }}
+              />
             </p>
           </div>
         )}
         {rows && rows.length > 0 && (
           <>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>{done ? 'These rows were left. Mend them and look again.' : `${t.count(rows.length, 'row', 'rows')} read; ${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}</p>
-            {list?.notes.map((note) => <p key={note} className="tell" role="status">{note}</p>)}
+            <p className="muted" style={{ margin: '6px 0 14px' }}>
+              {done
+                ? 'These rows were left. Mend them and look again.'
+                : `${t.count(rows.length, 'row', 'rows')} read; ${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}
+            </p>
+            {list?.notes.map((note) => (
+              <p key={note} className="tell" role="status">
+                {note}
+              </p>
+            ))}
             {list && <RosterColumns columns={list.columns} onChange={(columns) => look(list.of, columns)} />}
-            {problem && <p className="tell wrong" role="alert">{problem}</p>}
+            {problem && (
+              <p className="tell wrong" role="alert">
+                {problem}
+              </p>
+            )}
             <div style={{ overflowX: 'auto' }}>
               <table className="rows">
-                <thead><tr><th className="nums">Line</th><th>Given name</th><th>Family name</th><th>E-mail</th><th>School number</th><th>Group</th><th>Username</th><th>What happens</th></tr></thead>
-                <tbody>{rows.map((r) => <RosterRow key={r.line} row={r} onChange={(part) => change(r.line, part)} />)}</tbody>
+                <thead>
+                  <tr>
+                    <th className="nums">Line</th>
+                    <th>Given name</th>
+                    <th>Family name</th>
+                    <th>E-mail</th>
+                    <th>School number</th>
+                    <th>Group</th>
+                    <th>Username</th>
+                    <th>What happens</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {rows.map((r) => (
+                    <RosterRow key={r.line} row={r} onChange={(part) => change(r.line, part)} />
+                  ))}
+                </tbody>
               </table>
             </div>
-            <p style={{ display: 'flex', gap: 10, marginTop: 18, position: 'sticky', bottom: 0, background: 'var(--linen)', padding: '12px 0' }}>
-              {good > 0 && !importing && <button className="btn go" disabled={busy} onClick={take}>{good > changed ? `Enrol ${t.count(good - changed, 'student', 'students')}${changed ? ` and change ${changed}` : ''}` : `Change ${t.count(changed, 'student', 'students')}`}</button>}
+            <p
+              style={{
+                display: 'flex',
+                gap: 10,
+                marginTop: 18,
+                position: 'sticky',
+                bottom: 0,
+                background: 'var(--linen)',
+                padding: '12px 0',
+              }}
+            >
+              {good > 0 && !importing && (
+                <button className="btn go" disabled={busy} onClick={take}>
+                  {good > changed
+                    ? `Enrol ${t.count(good - changed, 'student', 'students')}${changed ? ` and change ${changed}` : ''}`
+                    : `Change ${t.count(changed, 'student', 'students')}`}
+                </button>
+              )}
               {importing && <Importing job={importing} onStop={() => deleteJson(`/api/imports/${importing.id}`)} />}
-              {rows.some((r) => r.outcome === 'BAD') && <button className="btn" disabled={busy} onClick={checkAgain}>Look at the rows again</button>}
-              <button className="btn" disabled={busy} onClick={() => { setRows(null); setProblem(''); }}>Another list</button>
+              {rows.some((r) => r.outcome === 'BAD') && (
+                <button className="btn" disabled={busy} onClick={checkAgain}>
+                  Look at the rows again
+                </button>
+              )}
+              <button
+                className="btn"
+                disabled={busy}
+                onClick={() => {
+                  setRows(null);
+                  setProblem('');
+                }}
+              >
+                Another list
+              </button>
             </p>
           </>
         )}
-        {rows && rows.length === 0 && <p><button className="btn" onClick={() => { setRows(null); setText(''); }}>Enrol more</button></p>}
+        {rows && rows.length === 0 && (
+          <p>
+            <button
+              className="btn"
+              onClick={() => {
+                setRows(null);
+                setText('');
+              }}
+            >
+              Enrol more
+            </button>
+          </p>
+        )}
       </main>
     </div>
   );
@@ -121,8 +237,22 @@ export function RosterPage() {
 function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
   return (
     <span style={{ flex: 1 }}>
-      <span className="tiny muted" role="status" style={{ display: 'block', marginBottom: 4 }}>Pass phrases are made: {job.done} of {job.total}. You can leave this page; it goes on. <button className="word tiny" onClick={onStop}>Stop</button></span>
-      <span className={css.meter} style={{ display: 'block' }} role="progressbar" aria-valuenow={job.done} aria-valuemax={job.total} aria-label="Rows done"><i style={{ width: `${(100 * job.done) / Math.max(1, job.total)}%` }} /></span>
+      <span className="tiny muted" role="status" style={{ display: 'block', marginBottom: 4 }}>
+        Pass phrases are made: {job.done} of {job.total}. You can leave this page; it goes on.{' '}
+        <button className="word tiny" onClick={onStop}>
+          Stop
+        </button>
+      </span>
+      <span
+        className={css.meter}
+        style={{ display: 'block' }}
+        role="progressbar"
+        aria-valuenow={job.done}
+        aria-valuemax={job.total}
+        aria-label="Rows done"
+      >
+        <i style={{ width: `${(100 * job.done) / Math.max(1, job.total)}%` }} />
+      </span>
     </span>
   );
 }
@@ -130,17 +260,52 @@ function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
 function RosterRow({ row, onChange }: { row: RowView; onChange: (part: Partial<RowView>) => void }) {
   const bad = row.outcome === 'BAD';
   return (
-    <tr style={{ background: bad ? 'var(--cedar-soft)' : row.outcome === 'QUESTION' ? 'var(--lamp-soft)' : undefined, color: comes(row) || bad || row.outcome === 'QUESTION' ? undefined : 'var(--ink-3)' }}>
+    <tr
+      style={{
+        background: bad ? 'var(--cedar-soft)' : row.outcome === 'QUESTION' ? 'var(--lamp-soft)' : undefined,
+        color: comes(row) || bad || row.outcome === 'QUESTION' ? undefined : 'var(--ink-3)',
+      }}
+    >
       <td className="nums">{row.line}</td>
-      {CELLS.map((c) => <td key={c}>{bad ? <input value={row[c]} aria-label={`${c}, line ${row.line}`} onChange={(e) => onChange({ [c]: e.target.value })} style={{ font: 'inherit', width: '100%', minWidth: 90, border: '1px solid var(--post)', borderRadius: 3, padding: '1px 5px', background: 'var(--paper)', color: 'var(--ink)' }} /> : row[c]}</td>)}
+      {CELLS.map((c) => (
+        <td key={c}>
+          {bad ? (
+            <input
+              value={row[c]}
+              aria-label={`${c}, line ${row.line}`}
+              onChange={(e) => onChange({ [c]: e.target.value })}
+              style={{
+                font: 'inherit',
+                width: '100%',
+                minWidth: 90,
+                border: '1px solid var(--post)',
+                borderRadius: 3,
+                padding: '1px 5px',
+                background: 'var(--paper)',
+                color: 'var(--ink)',
+              }}
+            />
+          ) : (
+            row[c]
+          )}
+        </td>
+      ))}
       <td>{row.username}</td>
       <td>
         {row.message || OUTCOMES[row.outcome]}
-        {row.outcome === 'QUESTION' && <label className="tiny" style={{ display: 'block' }}><input type="checkbox" checked={row.asNew} onChange={(e) => onChange({ asNew: e.target.checked })} /> Yes, another person</label>}
+        {row.outcome === 'QUESTION' && (
+          <label className="tiny" style={{ display: 'block' }}>
+            <input type="checkbox" checked={row.asNew} onChange={(e) => onChange({ asNew: e.target.checked })} /> Yes,
+            another person
+          </label>
+        )}
       </td>
     </tr>
   );
 }
 
 const quoted = (cell: string) => `"${cell.replace(/"/g, '""')}"`;
-const asCsv = (rows: RowView[]) => ['Forename,Surname,E-mail,Student no.,Group', ...rows.map((r) => CELLS.map((c) => quoted(r[c])).join(','))].join('\n');
+const asCsv = (rows: RowView[]) =>
+  ['Forename,Surname,E-mail,Student no.,Group', ...rows.map((r) => CELLS.map((c) => quoted(r[c])).join(','))].join(
+    '\n',
+  );

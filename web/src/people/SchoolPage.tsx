@@ -14,7 +14,10 @@ import { WelcomeNote } from './WelcomeNote';
 /** The keeper's page: the teachers of the school. */
 export function SchoolPage() {
   const { data, error, refetch } = useQuery(staffOptions);
-  const form = useForm({ initialValues: { title: '', given: '', family: '', email: '' }, validate: { family: (v) => (v.trim() ? null : 'A family name is needed.') } });
+  const form = useForm({
+    initialValues: { title: '', given: '', family: '', email: '' },
+    validate: { family: (v) => (v.trim() ? null : 'A family name is needed.') },
+  });
   const [welcome, setWelcome] = useState<Welcome | null>(null);
   const [problem, setProblem] = useState('');
   const submit = form.onSubmit(async (values) => {
@@ -32,22 +35,59 @@ export function SchoolPage() {
       <title>The school · Vast Porch</title>
       <main>
         <h1>The school</h1>
-        <p className="muted" style={{ margin: '6px 0 18px' }}>Teachers make their own classes and enrol their students. You make the teachers.</p>
+        <p className="muted" style={{ margin: '6px 0 18px' }}>
+          Teachers make their own classes and enrol their students. You make the teachers.
+        </p>
         <SchoolAddress />
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
-        {data && <table className="rows"><thead><tr><th>Name</th><th>Username</th><th>Account</th></tr></thead>
-          <tbody>{data.map((s) => <tr key={s.id}><td>{s.name}</td><td>{s.username}</td><td className="muted">{s.keeper ? 'school keeper' : 'teacher'}{s.ready ? '' : ', has not set a password yet'}</td></tr>)}</tbody></table>}
-        <h2 style={{ marginTop: 34 }} id="new-teacher">New teacher</h2>
+        {data && (
+          <table className="rows">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>Username</th>
+                <th>Account</th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.map((s) => (
+                <tr key={s.id}>
+                  <td>{s.name}</td>
+                  <td>{s.username}</td>
+                  <td className="muted">
+                    {s.keeper ? 'school keeper' : 'teacher'}
+                    {s.ready ? '' : ', has not set a password yet'}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+        <h2 style={{ marginTop: 34 }} id="new-teacher">
+          New teacher
+        </h2>
         <form onSubmit={submit} style={{ maxWidth: 560 }}>
           <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
-            <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
+            <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} />
+            <TextInput label="Given name" {...form.getInputProps('given')} />
+            <TextInput label="Family name" {...form.getInputProps('family')} />
           </div>
           <TextInput label="E-mail, if the way in is to go by mail" mt="sm" {...form.getInputProps('email')} />
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
-          <button className="btn go" type="submit" style={{ marginTop: 16 }}>Add the teacher</button>
+          {problem && (
+            <p className="tell wrong" role="alert">
+              {problem}
+            </p>
+          )}
+          <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+            Add the teacher
+          </button>
         </form>
-        {welcome && <div className="tell" style={{ marginTop: 18 }}><WelcomeNote welcome={welcome} /></div>}
+        {welcome && (
+          <div className="tell" style={{ marginTop: 18 }}>
+            <WelcomeNote welcome={welcome} />
+          </div>
+        )}
         <Everybody onAddress={setWelcome} />
       </main>
     </div>
@@ -70,12 +110,33 @@ function SchoolAddress() {
   });
   if (!data) return null;
   if (data.sure && !changing)
-    return <p className="muted">Links in mails, slips and feeds begin with {data.address}. {!data.fixed && <button className="word" onClick={() => setChanging(true)}>Change it</button>}</p>;
+    return (
+      <p className="muted">
+        Links in mails, slips and feeds begin with {data.address}.{' '}
+        {!data.fixed && (
+          <button className="word" onClick={() => setChanging(true)}>
+            Change it
+          </button>
+        )}
+      </p>
+    );
   return (
     <form className={`tell ${css.address}`} onSubmit={submit}>
-      <p><b>Is this how people reach the school?</b> Links in mails, on sign-in slips and in feeds begin with this address. Until you have said so, they lead to this computer alone.</p>
+      <p>
+        <b>Is this how people reach the school?</b> Links in mails, on sign-in slips and in feeds begin with this
+        address. Until you have said so, they lead to this computer alone.
+      </p>
       <TextInput label="Address of the school" {...form.getInputProps('address')} />
-      <p><button className="btn go" type="submit">Use this address</button> {data.sure && <button className="btn" type="button" onClick={() => setChanging(false)}>{t.cancel}</button>}</p>
+      <p>
+        <button className="btn go" type="submit">
+          Use this address
+        </button>{' '}
+        {data.sure && (
+          <button className="btn" type="button" onClick={() => setChanging(false)}>
+            {t.cancel}
+          </button>
+        )}
+      </p>
     </form>
   );
 }
@@ -104,25 +165,72 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
   return (
     <>
       <h2 style={{ marginTop: 40 }}>Everybody in the school</h2>
-      <TextInput aria-label="Find by the beginning of a name or username" placeholder="Find by the beginning of a name or username" value={begins} mt="sm" style={{ maxWidth: 400 }} onChange={(e) => setBegins(e.target.value)} />
+      <TextInput
+        aria-label="Find by the beginning of a name or username"
+        placeholder="Find by the beginning of a name or username"
+        value={begins}
+        mt="sm"
+        style={{ maxWidth: 400 }}
+        onChange={(e) => setBegins(e.target.value)}
+      />
       {people.isError && <Trouble error={people.error} onRetry={() => people.refetch()} />}
       <table className="rows" style={{ marginTop: 12 }}>
-        <thead><tr><th>Name</th><th>Username</th><th>Classes</th><th><span className="away">What to do</span></th></tr></thead>
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Username</th>
+            <th>Classes</th>
+            <th>
+              <span className="away">What to do</span>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {lines.map((p) => (
             <tr key={p.id}>
-              <td>{p.name}</td><td>{p.username}</td>
-              <td className="muted">{p.places.map((c) => `${c.className} (${t.roles[c.role]}${c.until ? ', until then' : ''})`).join(' · ') || 'none'}</td>
+              <td>{p.name}</td>
+              <td>{p.username}</td>
+              <td className="muted">
+                {p.places
+                  .map((c) => `${c.className} (${t.roles[c.role]}${c.until ? ', until then' : ''})`)
+                  .join(' · ') || 'none'}
+              </td>
               <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                <button className="word" onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>New way in</button>
-                {p.tries && <>{' · '}<button className="word" onClick={() => lift(p)} aria-label={`${p.tries.count} tries did not work for ${p.name}: let them sign in at once again`}>{p.tries.count} wrong tries, forget them</button></>}
-                {!p.keeper && !p.teacher && p.places.every((c) => c.role === 'STUDENT' || c.role === 'GUEST') && <>{' · '}<button className="word" onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>Erase</button></>}
+                <button className="word" onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>
+                  New way in
+                </button>
+                {p.tries && (
+                  <>
+                    {' · '}
+                    <button
+                      className="word"
+                      onClick={() => lift(p)}
+                      aria-label={`${p.tries.count} tries did not work for ${p.name}: let them sign in at once again`}
+                    >
+                      {p.tries.count} wrong tries, forget them
+                    </button>
+                  </>
+                )}
+                {!p.keeper && !p.teacher && p.places.every((c) => c.role === 'STUDENT' || c.role === 'GUEST') && (
+                  <>
+                    {' · '}
+                    <button className="word" onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>
+                      Erase
+                    </button>
+                  </>
+                )}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {people.hasNextPage && <p><button className="btn" onClick={() => people.fetchNextPage()}>More people</button></p>}
+      {people.hasNextPage && (
+        <p>
+          <button className="btn" onClick={() => people.fetchNextPage()}>
+            More people
+          </button>
+        </p>
+      )}
       {people.data && lines.length === 0 && <p className="muted">Nobody's name begins with “{typed}”.</p>}
       {erasing && <EraseDialog person={erasing} onClose={() => setErasing(null)} onDone={() => people.refetch()} />}
     </>
@@ -143,9 +251,26 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
   };
   return (
     <Modal opened onClose={onClose} title={`Erase ${person.name}`}>
-      <p style={{ marginTop: 0 }}>The account, all posts and comments in all classes, marks and every other trace are gone for ever, with the comments of others on those posts. Nobody can undo this.</p>
-      <TextInput label={`Type the username ${person.username} to erase for ever`} value={typed} onChange={(e) => setTyped(e.target.value)} autoComplete="off" autoCapitalize="none" error={problem || undefined} />
-      <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}><button className="btn go" disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>Erase for ever</button><button className="btn" onClick={onClose}>{t.cancel}</button></p>
+      <p style={{ marginTop: 0 }}>
+        The account, all posts and comments in all classes, marks and every other trace are gone for ever, with the
+        comments of others on those posts. Nobody can undo this.
+      </p>
+      <TextInput
+        label={`Type the username ${person.username} to erase for ever`}
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        autoComplete="off"
+        autoCapitalize="none"
+        error={problem || undefined}
+      />
+      <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
+        <button className="btn go" disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>
+          Erase for ever
+        </button>
+        <button className="btn" onClick={onClose}>
+          {t.cancel}
+        </button>
+      </p>
     </Modal>
   );
 }

@@ -13,7 +13,10 @@ export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: 
   const form = useForm({ initialValues: { shown: person.shown, penName: person.penName ?? '' } });
   const submit = form.onSubmit(async (v) => {
     try {
-      await putJson(`/api/classes/${id}/people/${person.id}/shown`, { shown: v.shown, penName: v.penName || undefined });
+      await putJson(`/api/classes/${id}/people/${person.id}/shown`, {
+        shown: v.shown,
+        penName: v.penName || undefined,
+      });
       await client.invalidateQueries();
       onClose();
     } catch (e) {
@@ -26,12 +29,26 @@ export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: 
       <form onSubmit={submit}>
         <Radio.Group {...form.getInputProps('shown')} aria-label="The name that readers see">
           <Radio value="OWN_NAME" label={`Own name: ${person.name}`} mt={6} />
-          <Radio value="FIRST_AND_INITIAL" label={`First name and initial: ${given}${rest.length ? ` ${rest[rest.length - 1][0]}.` : ''}`} mt={10} />
+          <Radio
+            value="FIRST_AND_INITIAL"
+            label={`First name and initial: ${given}${rest.length ? ` ${rest[rest.length - 1][0]}.` : ''}`}
+            mt={10}
+          />
           <Radio value="PEN_NAME" label="A pen name" mt={10} />
         </Radio.Group>
-        <TextInput label="Pen name" mt="md" disabled={form.values.shown !== 'PEN_NAME'} {...form.getInputProps('penName')} />
-        <p className="tiny muted" style={{ margin: '14px 0' }}>Classmates, guests, feeds and addresses get this name only; the blog of {given} gets a new title and address. You and the other staff still see who it is. Posts and comments keep the words that stand in them.</p>
-        <button className="btn go" type="submit">Use this name</button>
+        <TextInput
+          label="Pen name"
+          mt="md"
+          disabled={form.values.shown !== 'PEN_NAME'}
+          {...form.getInputProps('penName')}
+        />
+        <p className="tiny muted" style={{ margin: '14px 0' }}>
+          Classmates, guests, feeds and addresses get this name only; the blog of {given} gets a new title and address.
+          You and the other staff still see who it is. Posts and comments keep the words that stand in them.
+        </p>
+        <button className="btn go" type="submit">
+          Use this name
+        </button>
       </form>
     </Modal>
   );

@@ -16,14 +16,30 @@ export function TermPage() {
   const { id } = useClass();
   const { data } = useQuery(classOptions(id));
   const [said, setSaid] = useState<Said>(null);
-  return data ? <TermForm key={data.version} of={data} said={said} onSaid={setSaid} /> : <div className="page plain"><Loading /></div>;
+  return data ? (
+    <TermForm key={data.version} of={data} said={said} onSaid={setSaid} />
+  ) : (
+    <div className="page plain">
+      <Loading />
+    </div>
+  );
 }
 
 /** What the class is called, when it is, and how its people's names are shown. Nothing is lost by a change. */
 function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
   const client = useQueryClient();
   const form = useForm({
-    initialValues: { name: of.name, subject: of.subject, level: of.level, zone: of.zone, firstDay: of.firstDay, lastDay: of.lastDay, breaks: of.breaks, ownPasswords: of.ownPasswords, byGiven: String(of.byGiven) },
+    initialValues: {
+      name: of.name,
+      subject: of.subject,
+      level: of.level,
+      zone: of.zone,
+      firstDay: of.firstDay,
+      lastDay: of.lastDay,
+      breaks: of.breaks,
+      ownPasswords: of.ownPasswords,
+      byGiven: String(of.byGiven),
+    },
   });
   const report = async (call: Promise<unknown>, done: string) => {
     try {
@@ -36,13 +52,24 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
     }
   };
   const submit = form.onSubmit(({ ownPasswords, byGiven, ...v }) =>
-    report(putJson(`/api/classes/${of.id}`, { of: { ...v, breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })) }, ownPasswords, byGiven: byGiven === 'true', version: of.version }), 'The class is changed.'));
+    report(
+      putJson(`/api/classes/${of.id}`, {
+        of: { ...v, breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })) },
+        ownPasswords,
+        byGiven: byGiven === 'true',
+        version: of.version,
+      }),
+      'The class is changed.',
+    ),
+  );
   return (
     <div className="page plain">
       <title>{`Term and names · ${of.name}`}</title>
       <main style={{ maxWidth: 560 }}>
         <h1>Term and names</h1>
-        <p className="muted" style={{ margin: '6px 0 18px' }}>All of it can be changed at any time. Posts keep their dates; the weeks are counted anew.</p>
+        <p className="muted" style={{ margin: '6px 0 18px' }}>
+          All of it can be changed at any time. Posts keep their dates; the weeks are counted anew.
+        </p>
         <form onSubmit={submit}>
           <TextInput label="Name of the class" {...form.getInputProps('name')} />
           <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
@@ -55,25 +82,66 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
             <div key={i} className="fields" style={{ gridTemplateColumns: '1fr 1fr auto' }}>
               <TextInput label="Break from" type="date" {...form.getInputProps(`breaks.${i}.from`)} />
               <TextInput label="until" type="date" {...form.getInputProps(`breaks.${i}.to`)} />
-              <button className="btn" type="button" onClick={() => form.removeListItem('breaks', i)} aria-label={`Remove break ${i + 1}`}>Remove</button>
+              <button
+                className="btn"
+                type="button"
+                onClick={() => form.removeListItem('breaks', i)}
+                aria-label={`Remove break ${i + 1}`}
+              >
+                Remove
+              </button>
             </div>
           ))}
-          <p style={{ margin: '10px 0 0' }}><button className="word" type="button" onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>Add a break</button></p>
+          <p style={{ margin: '10px 0 0' }}>
+            <button className="word" type="button" onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>
+              Add a break
+            </button>
+          </p>
           <TextInput label="Time zone" mt="md" {...form.getInputProps('zone')} />
           <h2 style={{ marginTop: 30 }}>Names and passwords</h2>
           <Radio.Group label="Lists of people are sorted by" mt="sm" {...form.getInputProps('byGiven')}>
-            <Radio value="false" label="family name" mt={6} /><Radio value="true" label="given name" mt={8} />
+            <Radio value="false" label="family name" mt={6} />
+            <Radio value="true" label="given name" mt={8} />
           </Radio.Group>
-          <Checkbox mt="md" label="Students may change their own password" description="If not, you give them new pass phrases." {...form.getInputProps('ownPasswords', { type: 'checkbox' })} />
-          {said && <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>}
-          <button className="btn go" type="submit" style={{ marginTop: 18 }}>Change the class</button>
+          <Checkbox
+            mt="md"
+            label="Students may change their own password"
+            description="If not, you give them new pass phrases."
+            {...form.getInputProps('ownPasswords', { type: 'checkbox' })}
+          />
+          {said && (
+            <p className={`tell ${said.wrong ? 'wrong' : ''}`} role={said.wrong ? 'alert' : 'status'}>
+              {said.text}
+            </p>
+          )}
+          <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+            Change the class
+          </button>
         </form>
         <h2 style={{ marginTop: 40 }}>How readers see all students</h2>
-        <p className="muted" style={{ margin: '4px 0 12px' }}>You and the other staff always see the whole name. Pen names are given one by one, among the people, and stay. Blogs that carry a name get a new title and address.</p>
+        <p className="muted" style={{ margin: '4px 0 12px' }}>
+          You and the other staff always see the whole name. Pen names are given one by one, among the people, and stay.
+          Blogs that carry a name get a new title and address.
+        </p>
         <p style={{ display: 'flex', gap: 10 }}>
-          {[['OWN_NAME', 'By their own names'], ['FIRST_AND_INITIAL', 'By first name and initial']].map(([shown, label]) => (
-            <button key={shown} className="btn" aria-pressed={of.shown === shown} style={{ borderColor: of.shown === shown ? 'var(--cedar)' : undefined }}
-              onClick={() => report(putJson(`/api/classes/${of.id}/shown`, { shown }), `Readers now see students ${label.toLowerCase()}.`)}>{label}</button>
+          {[
+            ['OWN_NAME', 'By their own names'],
+            ['FIRST_AND_INITIAL', 'By first name and initial'],
+          ].map(([shown, label]) => (
+            <button
+              key={shown}
+              className="btn"
+              aria-pressed={of.shown === shown}
+              style={{ borderColor: of.shown === shown ? 'var(--cedar)' : undefined }}
+              onClick={() =>
+                report(
+                  putJson(`/api/classes/${of.id}/shown`, { shown }),
+                  `Readers now see students ${label.toLowerCase()}.`,
+                )
+              }
+            >
+              {label}
+            </button>
           ))}
         </p>
       </main>

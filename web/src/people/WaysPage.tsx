@@ -47,7 +47,8 @@ function WordPart({ classId }: { classId: number }) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   };
-  const put = (keep: boolean, until?: string, left?: number) => act(putJson(`/api/classes/${classId}/word`, { keep, until, left }));
+  const put = (keep: boolean, until?: string, left?: number) =>
+    act(putJson(`/api/classes/${classId}/word`, { keep, until, left }));
   if (error) return <Trouble error={error} onRetry={() => refetch()} />;
   if (!data) return <Loading />;
   return (
@@ -55,30 +56,55 @@ function WordPart({ classId }: { classId: number }) {
       <h2>Class word</h2>
       {!word && (
         <>
-          <p className="muted" style={{ margin: '4px 0 14px' }}>With a class word, two short words that can be said aloud, students come in by themselves: they type it on the sign-in page, give their name, and choose a password. It is switched off now.</p>
-          <button className="btn go" onClick={() => put(false)}>Switch it on</button>
+          <p className="muted" style={{ margin: '4px 0 14px' }}>
+            With a class word, two short words that can be said aloud, students come in by themselves: they type it on
+            the sign-in page, give their name, and choose a password. It is switched off now.
+          </p>
+          <button className="btn go" onClick={() => put(false)}>
+            Switch it on
+          </button>
         </>
       )}
       {word && (
         <>
           <p className={css.classWord}>{word.word}</p>
-          <p className="muted tiny" style={{ margin: 0 }}>{wordSays(word)}</p>
+          <p className="muted tiny" style={{ margin: 0 }}>
+            {wordSays(word)}
+          </p>
           <WordLimits key={`${word.until}${word.left}`} word={word} onSet={(until, left) => put(true, until, left)} />
           <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
-            <button className="word" onClick={() => put(false, word.until, word.left)}>Make a new one</button>
-            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>Switch it off</button>
+            <button className="word" onClick={() => put(false, word.until, word.left)}>
+              Make a new one
+            </button>
+            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>
+              Switch it off
+            </button>
           </p>
         </>
       )}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }
 
 function wordSays(word: WordView): string {
-  if (!word.open) return word.left === 0 ? 'Everybody it was meant for has come: it no longer works.' : 'Its time is over: it no longer works.';
-  const limits = [word.left !== undefined ? `${t.count(word.left, 'more person', 'more people')} can come` : 'Anybody who has it can come'];
-  if (word.until) limits.push(`until ${new Date(word.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`);
+  if (!word.open)
+    return word.left === 0
+      ? 'Everybody it was meant for has come: it no longer works.'
+      : 'Its time is over: it no longer works.';
+  const limits = [
+    word.left !== undefined
+      ? `${t.count(word.left, 'more person', 'more people')} can come`
+      : 'Anybody who has it can come',
+  ];
+  if (word.until)
+    limits.push(
+      `until ${new Date(word.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`,
+    );
   return `${limits.join(', ')}. Who comes is a student here and gets the blogs of the class.`;
 }
 
@@ -86,10 +112,18 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
   const [until, setUntil] = useState(word.until ? word.until.slice(0, 10) : '');
   const [left, setLeft] = useState<number | string>(word.left ?? '');
   return (
-    <form style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }} onSubmit={(e) => { e.preventDefault(); onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left)); }}>
+    <form
+      style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left));
+      }}
+    >
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />
       <NumberInput label="for so many" value={left} min={0} max={200} onChange={setLeft} style={{ width: 120 }} />
-      <button className="btn" type="submit">Set</button>
+      <button className="btn" type="submit">
+        Set
+      </button>
     </form>
   );
 }
@@ -97,7 +131,10 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
 /** A helper who gets a one-time address by hand, where no mail is wanted. */
 function Helper({ classId }: { classId: number }) {
   const client = useQueryClient();
-  const form = useForm({ initialValues: { role: 'CO_TEACHER', title: '', given: '', family: '', email: '' }, validate: { family: (v) => (v.trim() ? null : 'A name is needed.') } });
+  const form = useForm({
+    initialValues: { role: 'CO_TEACHER', title: '', given: '', family: '', email: '' },
+    validate: { family: (v) => (v.trim() ? null : 'A name is needed.') },
+  });
   const [welcome, setWelcome] = useState<Welcome | null>(null);
   const [problem, setProblem] = useState('');
   const submit = form.onSubmit(async (values) => {
@@ -113,17 +150,36 @@ function Helper({ classId }: { classId: number }) {
   return (
     <section>
       <h2>Add a helper</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>Makes an account, with a one-time address that you hand over yourself.</p>
+      <p className="muted" style={{ margin: '4px 0 10px' }}>
+        Makes an account, with a one-time address that you hand over yourself.
+      </p>
       <form onSubmit={submit}>
-        <Select label="What the helper is" data={roleChoices(ROLES.filter((r) => r !== 'STUDENT'))} allowDeselect={false} {...form.getInputProps('role')} />
+        <Select
+          label="What the helper is"
+          data={roleChoices(ROLES.filter((r) => r !== 'STUDENT'))}
+          allowDeselect={false}
+          {...form.getInputProps('role')}
+        />
         <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
-          <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} /><TextInput label="Given name" {...form.getInputProps('given')} /><TextInput label="Family name" {...form.getInputProps('family')} />
+          <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} />
+          <TextInput label="Given name" {...form.getInputProps('given')} />
+          <TextInput label="Family name" {...form.getInputProps('family')} />
         </div>
         <TextInput label="E-mail, if the way in is to go by mail too" mt="sm" {...form.getInputProps('email')} />
-        {problem && <p className="tell wrong" role="alert">{problem}</p>}
-        <button className="btn go" type="submit" style={{ marginTop: 16 }}>Add</button>
+        {problem && (
+          <p className="tell wrong" role="alert">
+            {problem}
+          </p>
+        )}
+        <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+          Add
+        </button>
       </form>
-      {welcome && <div className="tell" style={{ marginTop: 14 }}><WelcomeNote welcome={welcome} /></div>}
+      {welcome && (
+        <div className="tell" style={{ marginTop: 14 }}>
+          <WelcomeNote welcome={welcome} />
+        </div>
+      )}
     </section>
   );
 }
@@ -156,37 +212,96 @@ function Invitations({ classId }: { classId: number }) {
   return (
     <section style={{ marginTop: 40, borderTop: '1px solid var(--line)', paddingTop: 26 }}>
       <h2>Invite by e-mail</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by itself.</p>
-      <form onSubmit={submit} style={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto', gap: 12, alignItems: 'start' }}>
-        <Select label="As" data={ROLES.map((r) => ({ value: r, label: t.roles[r] }))} description={t.roleDoes[form.values.role]} inputWrapperOrder={['label', 'input', 'description']} allowDeselect={false} {...form.getInputProps('role')} />
+      <p className="muted" style={{ margin: '4px 0 10px' }}>
+        The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by
+        itself.
+      </p>
+      <form
+        onSubmit={submit}
+        style={{
+          display: 'grid',
+          gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto',
+          gap: 12,
+          alignItems: 'start',
+        }}
+      >
+        <Select
+          label="As"
+          data={ROLES.map((r) => ({ value: r, label: t.roles[r] }))}
+          description={t.roleDoes[form.values.role]}
+          inputWrapperOrder={['label', 'input', 'description']}
+          allowDeselect={false}
+          {...form.getInputProps('role')}
+        />
         <TextInput label="Name, for the list below" {...form.getInputProps('name')} />
         <TextInput label="E-mail" {...form.getInputProps('email')} />
-        <button className="btn go" type="submit" style={{ marginTop: 26 }}>Invite</button>
+        <button className="btn go" type="submit" style={{ marginTop: 26 }}>
+          Invite
+        </button>
       </form>
       {sent && (
         <div className="tell" role="status" style={{ marginTop: 14 }}>
           The invitation for {sent.email} is on its way. Where no mail arrives, hand over this address:
-          <span style={{ display: 'block', overflowWrap: 'anywhere', marginTop: 4 }}>{window.location.origin + sent.path}</span>
+          <span style={{ display: 'block', overflowWrap: 'anywhere', marginTop: 4 }}>
+            {window.location.origin + sent.path}
+          </span>
         </div>
       )}
       {data && data.length > 0 && (
         <table className="rows" style={{ marginTop: 18 }}>
-          <thead><tr><th>E-mail</th><th>Name</th><th>As</th><th>Sent</th><th>Mail</th><th><span className="away">What to do</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>E-mail</th>
+              <th>Name</th>
+              <th>As</th>
+              <th>Sent</th>
+              <th>Mail</th>
+              <th>
+                <span className="away">What to do</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {data.map((i) => (
               <tr key={i.id}>
-                <td>{i.email}</td><td>{i.name}</td><td className="muted">{t.roles[i.role]}</td>
-                <td className="muted"><When at={i.sentAt} />{i.sentTimes > 1 ? `, ${i.sentTimes} times` : ''}{i.state === 'expired' ? ', too old now' : ''}</td>
+                <td>{i.email}</td>
+                <td>{i.name}</td>
+                <td className="muted">{t.roles[i.role]}</td>
+                <td className="muted">
+                  <When at={i.sentAt} />
+                  {i.sentTimes > 1 ? `, ${i.sentTimes} times` : ''}
+                  {i.state === 'expired' ? ', too old now' : ''}
+                </td>
                 <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
-                <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}><button className="word" onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>Send once more</button>{' · '}<button className="word" onClick={() => withdraw(i)} aria-label={`Withdraw the invitation of ${i.email}`}>Withdraw</button></td>
+                <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+                  <button className="word" onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>
+                    Send once more
+                  </button>
+                  {' · '}
+                  <button
+                    className="word"
+                    onClick={() => withdraw(i)}
+                    aria-label={`Withdraw the invitation of ${i.email}`}
+                  >
+                    Withdraw
+                  </button>
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      {data?.length === 0 && <p className="muted" style={{ marginTop: 18 }}>No invitation waits for an answer.</p>}
+      {data?.length === 0 && (
+        <p className="muted" style={{ marginTop: 18 }}>
+          No invitation waits for an answer.
+        </p>
+      )}
     </section>
   );
 }
 
-const MAIL: Record<string, string> = { sent: 'sent', waits: 'on its way', 'no-post-office': 'no post office is set up; hand the address over' };
+const MAIL: Record<string, string> = {
+  sent: 'sent',
+  waits: 'on its way',
+  'no-post-office': 'no post office is set up; hand the address over',
+};

@@ -31,19 +31,48 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
   return (
     <section style={{ marginTop: 34 }} aria-label="Categories">
       <h2>Categories</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>A post can stand in one. When you take one away, its posts stay and stand in none.</p>
+      <p className="muted" style={{ margin: '4px 0 10px' }}>
+        A post can stand in one. When you take one away, its posts stay and stand in none.
+      </p>
       {list.map((c, i) => (
         <div key={c.id ?? `new${i}`} style={{ display: 'flex', gap: 12, alignItems: 'center', marginBottom: 6 }}>
-          <TextInput aria-label={`Category ${i + 1}`} size="sm" value={c.name} autoFocus={!c.id && !c.name} style={{ width: 300 }} onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))} />
-          {i > 0 && <button className="word tiny" onClick={() => up(i)} aria-label={`Move ${c.name} up`}>Up</button>}
-          <button className="word tiny" onClick={() => setList(list.filter((_, j) => j !== i))} aria-label={`Take ${c.name} away`}>Take away</button>
+          <TextInput
+            aria-label={`Category ${i + 1}`}
+            size="sm"
+            value={c.name}
+            autoFocus={!c.id && !c.name}
+            style={{ width: 300 }}
+            onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))}
+          />
+          {i > 0 && (
+            <button className="word tiny" onClick={() => up(i)} aria-label={`Move ${c.name} up`}>
+              Up
+            </button>
+          )}
+          <button
+            className="word tiny"
+            onClick={() => setList(list.filter((_, j) => j !== i))}
+            aria-label={`Take ${c.name} away`}
+          >
+            Take away
+          </button>
         </div>
       ))}
       <p style={{ display: 'flex', gap: 12, margin: '10px 0 0' }}>
-        <button className="btn" onClick={() => setList([...list, { name: '' }])}>Another category</button>
-        {changed && <button className="btn go" onClick={save}>Keep the categories</button>}
+        <button className="btn" onClick={() => setList([...list, { name: '' }])}>
+          Another category
+        </button>
+        {changed && (
+          <button className="btn go" onClick={save}>
+            Keep the categories
+          </button>
+        )}
       </p>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </section>
   );
 }

@@ -23,7 +23,12 @@ export function ChoosePage() {
   const wanted = Number(useSearchParams()[0].get('prompt'));
   const [problem, setProblem] = useState<unknown>(null);
   const [elsewhere, setElsewhere] = useState<{ blogId: number; prompt?: PromptView } | null>(null);
-  if (!prompts || !blogs || !own) return <div className="page plain"><Loading /></div>;
+  if (!prompts || !blogs || !own)
+    return (
+      <div className="page plain">
+        <Loading />
+      </div>
+    );
   const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
   const begin = async (blogId: number, promptId?: number) => {
     try {
@@ -34,7 +39,12 @@ export function ChoosePage() {
   };
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
   const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.promptId));
-  const open = role === 'STUDENT' ? [...prompts].filter((p) => !answered.has(p.id)).sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due)) : [];
+  const open =
+    role === 'STUDENT'
+      ? [...prompts]
+          .filter((p) => !answered.has(p.id))
+          .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due))
+      : [];
   return (
     <div className="page plain">
       <title>{`Write · ${name}`}</title>
@@ -43,36 +53,93 @@ export function ChoosePage() {
         {problem !== null && <Trouble error={problem} />}
         {drafts.map((d) => (
           <article key={d.id} className={css.entry} style={{ padding: '14px 0' }}>
-            <div><div className={css.who}><StateBoard state={d.state} withWord /> · {d.prompt ?? d.blog} · <When at={d.at} /></div><h2><Link to={`/classes/${id}/write/${d.id}`}>{d.title || 'Without a title yet'}</Link></h2></div>
+            <div>
+              <div className={css.who}>
+                <StateBoard state={d.state} withWord /> · {d.prompt ?? d.blog} · <When at={d.at} />
+              </div>
+              <h2>
+                <Link to={`/classes/${id}/write/${d.id}`}>{d.title || 'Without a title yet'}</Link>
+              </h2>
+            </div>
           </article>
         ))}
-        {home && open.map((p) => <Prompt key={p.id} prompt={p} onBegin={() => begin(home.id, p.id)} onElsewhere={() => setElsewhere({ blogId: home.id, prompt: p })} />)}
+        {home &&
+          open.map((p) => (
+            <Prompt
+              key={p.id}
+              prompt={p}
+              onBegin={() => begin(home.id, p.id)}
+              onElsewhere={() => setElsewhere({ blogId: home.id, prompt: p })}
+            />
+          ))}
         {blogs.length > 0 && (
           <section style={{ paddingTop: 22 }}>
             <h3>Something of your own</h3>
-            <p style={{ margin: '10px 0 0' }}>{blogs.map((b) => <button key={b.id} className="btn" style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>{b.title}</button>)}</p>
-            {home && role === 'STUDENT' && <p style={{ margin: '6px 0 0' }}><button className="word" onClick={() => setElsewhere({ blogId: home.id })}>Bring in a post from elsewhere</button></p>}
+            <p style={{ margin: '10px 0 0' }}>
+              {blogs.map((b) => (
+                <button key={b.id} className="btn" style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>
+                  {b.title}
+                </button>
+              ))}
+            </p>
+            {home && role === 'STUDENT' && (
+              <p style={{ margin: '6px 0 0' }}>
+                <button className="word" onClick={() => setElsewhere({ blogId: home.id })}>
+                  Bring in a post from elsewhere
+                </button>
+              </p>
+            )}
           </section>
         )}
-        {blogs.length === 0 && <p className="muted">{role === 'STUDENT' ? 'There is no blog yet in which you can write. Your teacher makes them.' : manages(role) ? <>There is no blog here yet. <Link className="word" to={`/classes/${id}/blogs`}>Make one</Link></> : 'In this class you read and comment. Students and teachers write.'}</p>}
+        {blogs.length === 0 && (
+          <p className="muted">
+            {role === 'STUDENT' ? (
+              'There is no blog yet in which you can write. Your teacher makes them.'
+            ) : manages(role) ? (
+              <>
+                There is no blog here yet.{' '}
+                <Link className="word" to={`/classes/${id}/blogs`}>
+                  Make one
+                </Link>
+              </>
+            ) : (
+              'In this class you read and comment. Students and teachers write.'
+            )}
+          </p>
+        )}
       </main>
       {elsewhere && <Elsewhere {...elsewhere} onClose={() => setElsewhere(null)} />}
     </div>
   );
 }
 
-function Prompt({ prompt, onBegin, onElsewhere }: { prompt: PromptView; onBegin: () => void; onElsewhere: () => void }) {
+function Prompt({
+  prompt,
+  onBegin,
+  onElsewhere,
+}: {
+  prompt: PromptView;
+  onBegin: () => void;
+  onElsewhere: () => void;
+}) {
   const over = new Date(prompt.due).getTime() + prompt.graceMinutes * 60_000 < Date.now();
   return (
     <article className={css.entry}>
       <div>
-        <div className={css.who}><Due at={prompt.due} />{over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}</div>
+        <div className={css.who}>
+          <Due at={prompt.due} />
+          {over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}
+        </div>
         <h2>{prompt.title}</h2>
         <p className={css.lines}>{prompt.instructions}</p>
       </div>
       <div className={css.begin}>
-        <button className="btn go" onClick={onBegin} aria-label={`Write ${prompt.title}`}>Write</button>
-        <button className="word" onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>I wrote it elsewhere</button>
+        <button className="btn go" onClick={onBegin} aria-label={`Write ${prompt.title}`}>
+          Write
+        </button>
+        <button className="word" onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>
+          I wrote it elsewhere
+        </button>
       </div>
     </article>
   );

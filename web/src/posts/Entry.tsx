@@ -8,7 +8,12 @@ import css from './Entry.module.css';
 const firstName = (name: string) => name.split(' ')[0];
 
 /** The name of a blog beside its author's name: "Plot log" for "Plot log of Wren Castellane". */
-const blogBeside = (blog: string, author: string) => blog.split(author).join('').replace(/\s+(of|by|for)\s*$/, '').trim() || blog;
+const blogBeside = (blog: string, author: string) =>
+  blog
+    .split(author)
+    .join('')
+    .replace(/\s+(of|by|for)\s*$/, '')
+    .trim() || blog;
 
 interface EntryProps {
   entry: EntryView;
@@ -26,21 +31,45 @@ export function Entry({ entry, classId, withAuthor = true, withBlog = true }: En
     <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
       <div>
         <div className={css.who}>
-          {withAuthor && <><NameMenu classId={classId} place={entry.place} name={entry.author}><Link to={`/classes/${classId}/persons/${entry.place}`}><b>{entry.author}</b></Link>{entry.group ? `, ${entry.group.toLowerCase()}` : ''}</NameMenu></>}
+          {withAuthor && (
+            <>
+              <NameMenu classId={classId} place={entry.place} name={entry.author}>
+                <Link to={`/classes/${classId}/persons/${entry.place}`}>
+                  <b>{entry.author}</b>
+                </Link>
+                {entry.group ? `, ${entry.group.toLowerCase()}` : ''}
+              </NameMenu>
+            </>
+          )}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
-          {withAuthor ? ' · ' : ''}<When at={entry.publishedAt} />{entry.unread && <span className="away"> (not read)</span>}
+          {withAuthor ? ' · ' : ''}
+          <When at={entry.publishedAt} />
+          {entry.unread && <span className="away"> (not read)</span>}
         </div>
-        <h2><Link to={to}>{entry.title}</Link></h2>
+        <h2>
+          <Link to={to}>{entry.title}</Link>
+        </h2>
         <p className={css.lines}>{entry.firstLines}</p>
         <div className={css.foot}>
-          {withBlog && <Link to={`/classes/${classId}/blog/${entry.blogAddress}`}>{blogBeside(entry.blog, entry.author)}</Link>}
+          {withBlog && (
+            <Link to={`/classes/${classId}/blog/${entry.blogAddress}`}>{blogBeside(entry.blog, entry.author)}</Link>
+          )}
           {entry.prompt && <span>{entry.prompt}</span>}
           {entry.tags.length > 0 && <span>{entry.tags.join(', ')}</span>}
-          {entry.comments > 0 && <span>{t.count(entry.comments, 'comment', 'comments')}{entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}</span>}
+          {entry.comments > 0 && (
+            <span>
+              {t.count(entry.comments, 'comment', 'comments')}
+              {entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}
+            </span>
+          )}
           {!entry.answered && <span className={css.none}>Nobody has answered yet</span>}
         </div>
       </div>
-      {entry.picture && <Link to={to} tabIndex={-1} aria-hidden="true"><img className={css.picture} src={`${entry.picture}?small=true`} alt="" loading="lazy" /></Link>}
+      {entry.picture && (
+        <Link to={to} tabIndex={-1} aria-hidden="true">
+          <img className={css.picture} src={`${entry.picture}?small=true`} alt="" loading="lazy" />
+        </Link>
+      )}
     </article>
   );
 }

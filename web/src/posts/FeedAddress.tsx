@@ -20,12 +20,46 @@ export function FeedAddress({ classId }: { classId: number }) {
     setAddress('');
     setSaid('This address no longer works. You can make a new one.');
   };
-  if (!address) return <p className="tiny muted" style={{ margin: 0 }}>{said} <button className="word tiny" onClick={make}>Show my feed address</button></p>;
+  if (!address)
+    return (
+      <p className="tiny muted" style={{ margin: 0 }}>
+        {said}{' '}
+        <button className="word tiny" onClick={make}>
+          Show my feed address
+        </button>
+      </p>
+    );
   return (
     <div className="tiny">
-      <input readOnly value={address} aria-label="My feed address" onFocus={(e) => e.target.select()} style={{ width: '100%', font: 'inherit', padding: '5px 8px', border: '1px solid var(--line)', borderRadius: 4, background: 'var(--paper)', color: 'var(--ink)' }} />
-      <p className="muted" style={{ margin: '6px 0' }}>It shows just what you may read. Do not give it away: whoever has it reads as you. For Atom end it with .atom.</p>
-      <CopyButton value={address}>{({ copied, copy }) => <button className="word tiny" onClick={copy}>{copied ? 'Copied' : 'Copy'}</button>}</CopyButton> · <button className="word tiny" onClick={end}>End this address</button>
+      <input
+        readOnly
+        value={address}
+        aria-label="My feed address"
+        onFocus={(e) => e.target.select()}
+        style={{
+          width: '100%',
+          font: 'inherit',
+          padding: '5px 8px',
+          border: '1px solid var(--line)',
+          borderRadius: 4,
+          background: 'var(--paper)',
+          color: 'var(--ink)',
+        }}
+      />
+      <p className="muted" style={{ margin: '6px 0' }}>
+        It shows just what you may read. Do not give it away: whoever has it reads as you. For Atom end it with .atom.
+      </p>
+      <CopyButton value={address}>
+        {({ copied, copy }) => (
+          <button className="word tiny" onClick={copy}>
+            {copied ? 'Copied' : 'Copy'}
+          </button>
+        )}
+      </CopyButton>{' '}
+      ·{' '}
+      <button className="word tiny" onClick={end}>
+        End this address
+      </button>
     </div>
   );
 }

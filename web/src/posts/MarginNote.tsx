@@ -5,18 +5,47 @@ import css from './Margin.module.css';
 const STATES: Record<string, string> = { DONE: 'done with', ACCEPTED: 'taken over', DECLINED: 'not taken over' };
 
 /** One note: the words it is about, what is said of them, what is proposed instead, and what became of it. */
-export function MarginNote({ note, onAnswer }: { note: NoteView; onAnswer?: (answer: 'ACCEPTED' | 'DECLINED' | 'DONE') => void }) {
+export function MarginNote({
+  note,
+  onAnswer,
+}: {
+  note: NoteView;
+  onAnswer?: (answer: 'ACCEPTED' | 'DECLINED' | 'DONE') => void;
+}) {
   const change = note.replacement !== undefined;
   return (
     <div className={`${css.note} ${note.state === 'OPEN' ? '' : css.answered}`}>
-      <p className={css.quote}>{change ? <><del>{note.quote}</del> {note.replacement && <ins>{note.replacement}</ins>}</> : note.quote}</p>
+      <p className={css.quote}>
+        {change ? (
+          <>
+            <del>{note.quote}</del> {note.replacement && <ins>{note.replacement}</ins>}
+          </>
+        ) : (
+          note.quote
+        )}
+      </p>
       {note.remark && <p style={{ margin: '4px 0 0' }}>{note.remark}</p>}
-      <p className="tiny muted" style={{ margin: '4px 0 0' }}>{note.by} · <When at={note.at} />{note.state !== 'OPEN' && `, ${STATES[note.state]}`}</p>
+      <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+        {note.by} · <When at={note.at} />
+        {note.state !== 'OPEN' && `, ${STATES[note.state]}`}
+      </p>
       {onAnswer && note.state === 'OPEN' && (
         <p style={{ margin: '6px 0 0', display: 'flex', gap: 14 }}>
-          {change && <button className="word tiny" onClick={() => onAnswer('ACCEPTED')}>Take it over</button>}
-          {change && <button className="word tiny" onClick={() => onAnswer('DECLINED')}>Keep mine</button>}
-          {!change && <button className="word tiny" onClick={() => onAnswer('DONE')}>Done</button>}
+          {change && (
+            <button className="word tiny" onClick={() => onAnswer('ACCEPTED')}>
+              Take it over
+            </button>
+          )}
+          {change && (
+            <button className="word tiny" onClick={() => onAnswer('DECLINED')}>
+              Keep mine
+            </button>
+          )}
+          {!change && (
+            <button className="word tiny" onClick={() => onAnswer('DONE')}>
+              Done
+            </button>
+          )}
         </p>
       )}
     </div>

@@ -50,8 +50,18 @@ export function MarginPage() {
   }, []);
   // The words stay marked while one writes about them elsewhere on the page.
   useEffect(() => () => void CSS.highlights?.delete('chosen'), []);
-  if (margin.isError) return <div className="page plain"><Trouble error={margin.error} onRetry={() => margin.refetch()} /></div>;
-  if (!margin.data) return <div className="page"><Loading lines={8} /></div>;
+  if (margin.isError)
+    return (
+      <div className="page plain">
+        <Trouble error={margin.error} onRetry={() => margin.refetch()} />
+      </div>
+    );
+  if (!margin.data)
+    return (
+      <div className="page">
+        <Loading lines={8} />
+      </div>
+    );
   const m = margin.data;
   const choose = () => {
     const now = chosenIn(text.current);
@@ -80,30 +90,92 @@ export function MarginPage() {
     <div className="page" style={{ paddingTop: 30 }}>
       <title>{`In the margin of ${m.title || 'a draft'}`}</title>
       <main>
-        <p className="muted" style={{ margin: 0 }}>{m.author}{m.asked ? ' asks for help with this text' : ''} · <Link className="word" to={`/classes/${classId}/posts/${id}`}>The post</Link></p>
+        <p className="muted" style={{ margin: 0 }}>
+          {m.author}
+          {m.asked ? ' asks for help with this text' : ''} ·{' '}
+          <Link className="word" to={`/classes/${classId}/posts/${id}`}>
+            The post
+          </Link>
+        </p>
         <h1 style={{ fontSize: 31, marginTop: 4 }}>{m.title || 'Without a title yet'}</h1>
-        <div ref={text} onPointerUp={(e) => { if (e.pointerType === 'mouse') choose(); }} onKeyDown={(e) => { if (e.key === 'Enter' && selected) { e.preventDefault(); choose(); } }} tabIndex={0} role="group" aria-label="The text; select words in it to write beside them"><Reading html={m.html} postId={id} /></div>
+        <div
+          ref={text}
+          onPointerUp={(e) => {
+            if (e.pointerType === 'mouse') choose();
+          }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && selected) {
+              e.preventDefault();
+              choose();
+            }
+          }}
+          tabIndex={0}
+          role="group"
+          aria-label="The text; select words in it to write beside them"
+        >
+          <Reading html={m.html} postId={id} />
+        </div>
         {m.mayNote && selected && !chosen && (
           <div className={css.selected}>
-            {selected === 'ACROSS' ? <span>A note stands beside words of one paragraph. Select fewer.</span>
-              : <button className="btn go" onMouseDown={(e) => e.preventDefault()} onClick={choose}>Write beside “{selected.quote.length > 40 ? `${selected.quote.slice(0, 40).trimEnd()}…` : selected.quote}”</button>}
+            {selected === 'ACROSS' ? (
+              <span>A note stands beside words of one paragraph. Select fewer.</span>
+            ) : (
+              <button className="btn go" onMouseDown={(e) => e.preventDefault()} onClick={choose}>
+                Write beside “
+                {selected.quote.length > 40 ? `${selected.quote.slice(0, 40).trimEnd()}…` : selected.quote}”
+              </button>
+            )}
           </div>
         )}
       </main>
       <aside className="sill">
         <h4>In the margin</h4>
-        {m.mayNote && !chosen && <p className="tiny muted" style={{ margin: '0 0 12px' }}>Select words in the text to write beside them, or to propose others. {m.author} decides what to take over.</p>}
+        {m.mayNote && !chosen && (
+          <p className="tiny muted" style={{ margin: '0 0 12px' }}>
+            Select words in the text to write beside them, or to propose others. {m.author} decides what to take over.
+          </p>
+        )}
         {chosen && (
-          <form className={css.form} onSubmit={(e) => { e.preventDefault(); void add(); }}>
+          <form
+            className={css.form}
+            onSubmit={(e) => {
+              e.preventDefault();
+              void add();
+            }}
+          >
             <p className={css.quote}>{chosen.quote}</p>
-            <label>Note<textarea rows={2} autoFocus value={remark} onChange={(e) => setRemark(e.target.value)} /></label>
-            {other === null ? <button type="button" className="word tiny" onClick={() => setOther(chosen.quote)}>Propose other words</button>
-              : <label>Instead of these words<textarea rows={2} value={other} onChange={(e) => setOther(e.target.value)} /></label>}
-            {problem && <p className="tell wrong" role="alert">{problem}</p>}
-            <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}><button className="btn go" type="submit" disabled={!remark.trim() && other === null}>Put it there</button><button type="button" className="word" onClick={close}>{t.cancel}</button></p>
+            <label>
+              Note
+              <textarea rows={2} autoFocus value={remark} onChange={(e) => setRemark(e.target.value)} />
+            </label>
+            {other === null ? (
+              <button type="button" className="word tiny" onClick={() => setOther(chosen.quote)}>
+                Propose other words
+              </button>
+            ) : (
+              <label>
+                Instead of these words
+                <textarea rows={2} value={other} onChange={(e) => setOther(e.target.value)} />
+              </label>
+            )}
+            {problem && (
+              <p className="tell wrong" role="alert">
+                {problem}
+              </p>
+            )}
+            <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
+              <button className="btn go" type="submit" disabled={!remark.trim() && other === null}>
+                Put it there
+              </button>
+              <button type="button" className="word" onClick={close}>
+                {t.cancel}
+              </button>
+            </p>
           </form>
         )}
-        {m.notes.map((n) => <MarginNote key={n.id} note={n} />)}
+        {m.notes.map((n) => (
+          <MarginNote key={n.id} note={n} />
+        ))}
         {m.notes.length === 0 && !chosen && <p className="tiny muted">No note yet.</p>}
       </aside>
     </div>

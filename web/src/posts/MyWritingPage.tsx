@@ -39,25 +39,83 @@ export function MyWritingPage() {
         {problem !== null && <Trouble error={problem} />}
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
-        {own.data?.length === 0 && <p className="muted">You have written nothing here yet. <Link className="word" to={`/classes/${id}/write`}>Begin</Link></p>}
-        {sorted.map((p) => <Own key={p.id} post={p} classId={id} onBin={() => act(deleteJson(`/api/posts/${p.id}`))} onRestore={() => act(postJson(`/api/posts/${p.id}/restore`))} />)}
+        {own.data?.length === 0 && (
+          <p className="muted">
+            You have written nothing here yet.{' '}
+            <Link className="word" to={`/classes/${id}/write`}>
+              Begin
+            </Link>
+          </p>
+        )}
+        {sorted.map((p) => (
+          <Own
+            key={p.id}
+            post={p}
+            classId={id}
+            onBin={() => act(deleteJson(`/api/posts/${p.id}`))}
+            onRestore={() => act(postJson(`/api/posts/${p.id}/restore`))}
+          />
+        ))}
       </main>
     </div>
   );
 }
 
-function Own({ post, classId, onBin, onRestore }: { post: OwnPost; classId: number; onBin: () => void; onRestore: () => void }) {
+function Own({
+  post,
+  classId,
+  onBin,
+  onRestore,
+}: {
+  post: OwnPost;
+  classId: number;
+  onBin: () => void;
+  onRestore: () => void;
+}) {
   const writes = post.state === 'DRAFT' || post.state === 'RETURNED';
   return (
     <article className={css.entry} style={{ padding: '14px 0' }}>
       <div>
-        <div className={css.who}><StateBoard state={post.state} withWord />{post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} · <When at={post.at} />{post.state === 'SCHEDULED' && post.publishAt ? <>, goes up <When at={post.publishAt} /></> : null}{post.daysLeft !== undefined ? `, can be taken out for ${t.count(post.daysLeft, 'day', 'days')}` : ''}</div>
-        <h2><Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>{post.title || 'Without a title yet'}</Link></h2>
-        {post.state === 'WAITING' && <p className="tiny muted" style={{ margin: '4px 0 0' }}>Your teacher looks at it. <UsualWait classId={classId} /></p>}
-        {post.note && <p className="tell" style={{ margin: '8px 0 4px' }}><b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”</p>}
+        <div className={css.who}>
+          <StateBoard state={post.state} withWord />
+          {post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} ·{' '}
+          <When at={post.at} />
+          {post.state === 'SCHEDULED' && post.publishAt ? (
+            <>
+              , goes up <When at={post.publishAt} />
+            </>
+          ) : null}
+          {post.daysLeft !== undefined ? `, can be taken out for ${t.count(post.daysLeft, 'day', 'days')}` : ''}
+        </div>
+        <h2>
+          <Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>
+            {post.title || 'Without a title yet'}
+          </Link>
+        </h2>
+        {post.state === 'WAITING' && (
+          <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+            Your teacher looks at it. <UsualWait classId={classId} />
+          </p>
+        )}
+        {post.note && (
+          <p className="tell" style={{ margin: '8px 0 4px' }}>
+            <b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”
+          </p>
+        )}
       </div>
       <span className="tiny" style={{ alignSelf: 'center' }}>
-        {post.state === 'BINNED' ? <button className="word tiny" onClick={onRestore}>Take out of the bin</button> : post.state !== 'HIDDEN' && post.mayDelete && <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>Into the bin</button>}
+        {post.state === 'BINNED' ? (
+          <button className="word tiny" onClick={onRestore}>
+            Take out of the bin
+          </button>
+        ) : (
+          post.state !== 'HIDDEN' &&
+          post.mayDelete && (
+            <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>
+              Into the bin
+            </button>
+          )
+        )}
       </span>
     </article>
   );

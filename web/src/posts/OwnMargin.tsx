@@ -30,23 +30,43 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   };
-  const answer = (id: number, given: 'ACCEPTED' | 'DECLINED' | 'DONE') => act(async () => {
-    const rev = await saved();
-    if (rev === null) return;
-    await postJson(`/api/posts/${postId}/margin/${id}/answer`, { answer: given, rev });
-    if (given === 'ACCEPTED') await onChanged();
-  });
+  const answer = (id: number, given: 'ACCEPTED' | 'DECLINED' | 'DONE') =>
+    act(async () => {
+      const rev = await saved();
+      if (rev === null) return;
+      await postJson(`/api/posts/${postId}/margin/${id}/answer`, { answer: given, rev });
+      if (given === 'ACCEPTED') await onChanged();
+    });
   const [back] = draft.history;
   const notes = data?.notes ?? [];
   const answered = notes.filter((n) => n.state !== 'OPEN');
   if (back?.step !== 'RETURN' && notes.length === 0) return null;
   return (
     <aside className={`sill ${css.told}`} aria-label="What was said to you about it">
-      {back?.step === 'RETURN' && <p className="tell" style={{ margin: '0 0 12px' }}><b style={{ fontWeight: 600 }}>{back.by}</b> sent it back: “{back.note}”</p>}
+      {back?.step === 'RETURN' && (
+        <p className="tell" style={{ margin: '0 0 12px' }}>
+          <b style={{ fontWeight: 600 }}>{back.by}</b> sent it back: “{back.note}”
+        </p>
+      )}
       {notes.length > 0 && <h4>In the margin</h4>}
-      {notes.filter((n) => n.state === 'OPEN').map((n) => <MarginNote key={n.id} note={n} onAnswer={(given) => void answer(n.id, given)} />)}
-      {answered.length > 0 && <details><summary className="tiny muted">{t.count(answered.length, 'note', 'notes')} answered</summary>{answered.map((n) => <MarginNote key={n.id} note={n} />)}</details>}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {notes
+        .filter((n) => n.state === 'OPEN')
+        .map((n) => (
+          <MarginNote key={n.id} note={n} onAnswer={(given) => void answer(n.id, given)} />
+        ))}
+      {answered.length > 0 && (
+        <details>
+          <summary className="tiny muted">{t.count(answered.length, 'note', 'notes')} answered</summary>
+          {answered.map((n) => (
+            <MarginNote key={n.id} note={n} />
+          ))}
+        </details>
+      )}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </aside>
   );
 }
@@ -69,8 +89,14 @@ export function AskForHelp({ postId }: { postId: number }) {
   return (
     <>
       <h4>Help with this text</h4>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
-      <button className="btn mid" style={{ width: '100%' }} onClick={() => void ask()}>{data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}</button>
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
+      <button className="btn mid" style={{ width: '100%' }} onClick={() => void ask()}>
+        {data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}
+      </button>
     </>
   );
 }

@@ -30,33 +30,85 @@ export function PersonPage() {
   const name = porch.data?.pages[0].people.find((p) => p.key === String(place))?.label;
   const weekOf = (at: string) => {
     const week = of?.weeks.find((w) => at >= w.start && at < w.end);
-    return week ? (week.number ? `Week ${week.number}` : 'The break') : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
+    return week
+      ? week.number
+        ? `Week ${week.number}`
+        : 'The break'
+      : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
   };
   const yearOf = (at: string) => new Date(at).getFullYear();
   const manyYears = new Set(entries.map((e) => yearOf(e.publishedAt))).size > 1;
   return (
     <>
       {name && <title>{`${name} · ${className}`}</title>}
-      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})} />}
+      {of && rail && (
+        <TermRail
+          weeks={of.weeks}
+          rail={rail}
+          chosen={chosen}
+          onChoose={(range) =>
+            setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})
+          }
+        />
+      )}
       <div className="page plain" style={{ paddingTop: 18 }}>
         <main>
           <div className={css.head}>
-            {(name || porch.data) && <NameMenu classId={id} place={place} name={name ?? 'this student'}><h1>{name ?? 'Nothing to read here yet'}</h1></NameMenu>}
-            {porch.data && <span className="muted">{t.count(porch.data.pages[0].total, 'post', 'posts')}{entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}</span>}
-            {!chosen && entries.length > 0 && <span style={{ marginLeft: 'auto' }}><Subscribe classId={id} kind="PERSON" target={place} to={`/classes/${id}/persons/${place}`} label="Subscribe" /></span>}
-            {chosen && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show the whole term</button>}
+            {(name || porch.data) && (
+              <NameMenu classId={id} place={place} name={name ?? 'this student'}>
+                <h1>{name ?? 'Nothing to read here yet'}</h1>
+              </NameMenu>
+            )}
+            {porch.data && (
+              <span className="muted">
+                {t.count(porch.data.pages[0].total, 'post', 'posts')}
+                {entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}
+              </span>
+            )}
+            {!chosen && entries.length > 0 && (
+              <span style={{ marginLeft: 'auto' }}>
+                <Subscribe
+                  classId={id}
+                  kind="PERSON"
+                  target={place}
+                  to={`/classes/${id}/persons/${place}`}
+                  label="Subscribe"
+                />
+              </span>
+            )}
+            {chosen && (
+              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+                Show the whole term
+              </button>
+            )}
           </div>
-          {name && <p className="tiny" style={{ margin: '4px 0 0' }}><Link className="word" to={`/classes/${id}/porch?person=${place}`}>By tag, category or prompt</Link></p>}
+          {name && (
+            <p className="tiny" style={{ margin: '4px 0 0' }}>
+              <Link className="word" to={`/classes/${id}/porch?person=${place}`}>
+                By tag, category or prompt
+              </Link>
+            </p>
+          )}
           {porch.isPending && <Loading />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {entries.map((e, i) => (
             <div key={e.id}>
-              {manyYears && (i === 0 || yearOf(e.publishedAt) !== yearOf(entries[i - 1].publishedAt)) && <h2 className={css.year}>{yearOf(e.publishedAt)}</h2>}
-              {(i === 0 || weekOf(e.publishedAt) !== weekOf(entries[i - 1].publishedAt)) && <h2 className={css.section}>{weekOf(e.publishedAt)}</h2>}
+              {manyYears && (i === 0 || yearOf(e.publishedAt) !== yearOf(entries[i - 1].publishedAt)) && (
+                <h2 className={css.year}>{yearOf(e.publishedAt)}</h2>
+              )}
+              {(i === 0 || weekOf(e.publishedAt) !== weekOf(entries[i - 1].publishedAt)) && (
+                <h2 className={css.section}>{weekOf(e.publishedAt)}</h2>
+              )}
               <Entry entry={e} classId={id} withAuthor={false} />
             </div>
           ))}
-          {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()}>Earlier posts</button></p>}
+          {porch.hasNextPage && (
+            <p>
+              <button className="btn" onClick={() => porch.fetchNextPage()}>
+                Earlier posts
+              </button>
+            </p>
+          )}
         </main>
       </div>
     </>

@@ -21,12 +21,37 @@ export function PorchFilters({ groups, porch, params, onSet }: PorchFiltersProps
   const choices = { params, onSet };
   return (
     <>
-      <Choices {...choices} heading="When" name="span" of={Object.entries(SPANS).map(([key, label]) => ({ key, label }))} all="all" isAll={!params.has('span') && !params.has('weeks')} />
-      {groups.length > 0 && <Choices {...choices} heading="Whose" name="group" of={groups.map((g) => ({ key: String(g.id), label: g.name }))} all="everyone" isAll={!params.has('group') && !params.has('person')} />}
+      <Choices
+        {...choices}
+        heading="When"
+        name="span"
+        of={Object.entries(SPANS).map(([key, label]) => ({ key, label }))}
+        all="all"
+        isAll={!params.has('span') && !params.has('weeks')}
+      />
+      {groups.length > 0 && (
+        <Choices
+          {...choices}
+          heading="Whose"
+          name="group"
+          of={groups.map((g) => ({ key: String(g.id), label: g.name }))}
+          all="everyone"
+          isAll={!params.has('group') && !params.has('person')}
+        />
+      )}
       {porch && porch.people.length > 0 && (
-        <select className="pick" aria-label="One person" value={params.get('person') ?? ''} onChange={(e) => onSet('person', e.target.value || undefined)}>
+        <select
+          className="pick"
+          aria-label="One person"
+          value={params.get('person') ?? ''}
+          onChange={(e) => onSet('person', e.target.value || undefined)}
+        >
           <option value="">One person…</option>
-          {porch.people.map((p) => <option key={p.key} value={p.key}>{p.label} ({p.count})</option>)}
+          {porch.people.map((p) => (
+            <option key={p.key} value={p.key}>
+              {p.label} ({p.count})
+            </option>
+          ))}
         </select>
       )}
       {porch && (
@@ -35,7 +60,14 @@ export function PorchFilters({ groups, porch, params, onSet }: PorchFiltersProps
           <Choices {...choices} heading="Category" name="category" of={porch.categories} />
           <Choices {...choices} heading="Tag" name="tag" of={withChosen(porch.tags, params.get('tag'))} />
           <Choices {...choices} heading="From outside" name="source" of={porch.sources} />
-          {(porch.unanswered > 0 || params.has('unanswered')) && <Choices {...choices} heading="Answers" name="unanswered" of={[{ key: 'yes', label: 'not answered', count: porch.unanswered }]} />}
+          {(porch.unanswered > 0 || params.has('unanswered')) && (
+            <Choices
+              {...choices}
+              heading="Answers"
+              name="unanswered"
+              of={[{ key: 'yes', label: 'not answered', count: porch.unanswered }]}
+            />
+          )}
         </>
       )}
     </>
@@ -65,14 +97,31 @@ function Choices({ heading, name, of, all, isAll, params, onSet }: ChoicesProps)
   return (
     <div role="group" aria-label={heading} className={css.choices}>
       <h4>{heading}</h4>
-      {all && <button className="chip" aria-pressed={isAll} onClick={() => onSet(name)}>{all}</button>}
+      {all && (
+        <button className="chip" aria-pressed={isAll} onClick={() => onSet(name)}>
+          {all}
+        </button>
+      )}
       {shown.map((c) => (
-        <button key={c.key} className="chip" aria-pressed={chosen === c.key} onClick={() => onSet(name, chosen === c.key ? undefined : c.key)}>{c.label}{c.count === undefined ? '' : ` ${c.count}`}</button>
+        <button
+          key={c.key}
+          className="chip"
+          aria-pressed={chosen === c.key}
+          onClick={() => onSet(name, chosen === c.key ? undefined : c.key)}
+        >
+          {c.label}
+          {c.count === undefined ? '' : ` ${c.count}`}
+        </button>
       ))}
-      {shown.length < of.length && <button className="word tiny" onClick={() => setOpen(true)}>{of.length - shown.length} more</button>}
+      {shown.length < of.length && (
+        <button className="word tiny" onClick={() => setOpen(true)}>
+          {of.length - shown.length} more
+        </button>
+      )}
     </div>
   );
 }
 
 /** The tags in use most, and the one that is chosen, be it rare. */
-const withChosen = (tags: Facet[], chosen: string | null): Choice[] => (chosen && !tags.some((g) => g.key === chosen) ? [...tags, { key: chosen, label: chosen }] : tags);
+const withChosen = (tags: Facet[], chosen: string | null): Choice[] =>
+  chosen && !tags.some((g) => g.key === chosen) ? [...tags, { key: chosen, label: chosen }] : tags;

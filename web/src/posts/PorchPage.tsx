@@ -14,7 +14,18 @@ import css from './Entry.module.css';
 import { FeedAddress } from './FeedAddress';
 import { PorchFilters, SPANS, type Span } from './PorchFilters';
 
-const FILTERS = ['weeks', 'group', 'prompt', 'tag', 'unanswered', 'category', 'source', 'span', 'announcements', 'person'];
+const FILTERS = [
+  'weeks',
+  'group',
+  'prompt',
+  'tag',
+  'unanswered',
+  'category',
+  'source',
+  'span',
+  'announcements',
+  'person',
+];
 
 /** The Porch: everything published in the class, one stream; every filter stands in the address. */
 export function PorchPage() {
@@ -28,8 +39,17 @@ export function PorchPage() {
   const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
   const number = (key: string) => (params.get(key) ? Number(params.get(key)) : undefined);
   const filter: PorchFilter = {
-    fromWeek: chosen?.[0], toWeek: chosen?.[1], group: number('group'), prompt: number('prompt'), tag: params.get('tag') ?? undefined, unanswered: params.has('unanswered'),
-    category: number('category'), source: number('source'), span: (params.get('span') as Span | null) ?? undefined, announcements: params.has('announcements'), place: number('person'),
+    fromWeek: chosen?.[0],
+    toWeek: chosen?.[1],
+    group: number('group'),
+    prompt: number('prompt'),
+    tag: params.get('tag') ?? undefined,
+    unanswered: params.has('unanswered'),
+    category: number('category'),
+    source: number('source'),
+    span: (params.get('span') as Span | null) ?? undefined,
+    announcements: params.has('announcements'),
+    place: number('person'),
   };
   const porch = useInfiniteQuery({
     queryKey: ['porch', id, filter],
@@ -53,53 +73,129 @@ export function PorchPage() {
   const first = porch.data?.pages[0];
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
   const isFiltered = FILTERS.some((f) => params.has(f));
-  const heading = chosen && of ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number) : filter.span ? `${SPANS[filter.span].charAt(0).toUpperCase()}${SPANS[filter.span].slice(1)}` : 'The whole term';
+  const heading =
+    chosen && of
+      ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number)
+      : filter.span
+        ? `${SPANS[filter.span].charAt(0).toUpperCase()}${SPANS[filter.span].slice(1)}`
+        : 'The whole term';
 
   return (
     <>
       <title>{`Porch · ${name}`}</title>
       <link rel="alternate" type="application/rss+xml" title={name} href={`/feeds/classes/${id}.rss`} />
       <link rel="alternate" type="application/atom+xml" title={name} href={`/feeds/classes/${id}.atom`} />
-      {of && rail && <TermRail weeks={of.weeks} rail={rail} chosen={chosen} onChoose={(range) => set('weeks', range && (range[0] === range[1] ? `${range[0]}` : `${range[0]}-${range[1]}`))} />}
+      {of && rail && (
+        <TermRail
+          weeks={of.weeks}
+          rail={rail}
+          chosen={chosen}
+          onChoose={(range) =>
+            set('weeks', range && (range[0] === range[1] ? `${range[0]}` : `${range[0]}-${range[1]}`))
+          }
+        />
+      )}
       <div className="page">
         <main>
           <div className={css.head}>
             <h1>{filter.announcements ? 'Announcements' : heading}</h1>
-            {first && <span className="muted">{t.count(first.total, 'post', 'posts')}{first.unread > 0 ? `, ${first.unread} you have not read` : ''}</span>}
-            {isFiltered && <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>Show everything</button>}
-            <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>{sill ? 'Close' : 'Filter'}</button>
+            {first && (
+              <span className="muted">
+                {t.count(first.total, 'post', 'posts')}
+                {first.unread > 0 ? `, ${first.unread} you have not read` : ''}
+              </span>
+            )}
+            {isFiltered && (
+              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+                Show everything
+              </button>
+            )}
+            <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>
+              {sill ? 'Close' : 'Filter'}
+            </button>
           </div>
-          {first && first.answerFirst.length > 0 && <p className="tell" style={{ margin: '14px 0 0' }}>Others' answers to {first.answerFirst.join(', ')} show here once your own is published.</p>}
+          {first && first.answerFirst.length > 0 && (
+            <p className="tell" style={{ margin: '14px 0 0' }}>
+              Others' answers to {first.answerFirst.join(', ')} show here once your own is published.
+            </p>
+          )}
           {role === 'STUDENT' && !isFiltered && <Owed />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}
-          {first && !isFiltered && first.announcements > 0 && <Announcements classId={id} count={first.announcements} onAll={() => set('announcements', 'yes')} />}
-          {entries.map((e) => <Entry key={e.id} entry={e} classId={id} />)}
+          {first && !isFiltered && first.announcements > 0 && (
+            <Announcements classId={id} count={first.announcements} onAll={() => set('announcements', 'yes')} />
+          )}
+          {entries.map((e) => (
+            <Entry key={e.id} entry={e} classId={id} />
+          ))}
           {first && entries.length === 0 && (
             <p className="muted" style={{ padding: '26px 0' }}>
-              {isFiltered ? 'Nothing here fits what you chose. ' : 'Nothing is published yet. When the first post is approved, it stands here. '}
-              {isFiltered && <button className="word" onClick={() => setParams({})}>Show everything</button>}
+              {isFiltered
+                ? 'Nothing here fits what you chose. '
+                : 'Nothing is published yet. When the first post is approved, it stands here. '}
+              {isFiltered && (
+                <button className="word" onClick={() => setParams({})}>
+                  Show everything
+                </button>
+              )}
             </p>
           )}
-          {porch.hasNextPage && <p><button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>Earlier posts</button></p>}
+          {porch.hasNextPage && (
+            <p>
+              <button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>
+                Earlier posts
+              </button>
+            </p>
+          )}
         </main>
-        <aside className={`sill ${sill ? css.sillOpen : css.sillShut}`} aria-label="Filter" onKeyDown={(e) => { if (e.key === 'Escape') setSill(false); }}>
+        <aside
+          className={`sill ${sill ? css.sillOpen : css.sillShut}`}
+          aria-label="Filter"
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') setSill(false);
+          }}
+        >
           <PorchFilters groups={of?.groups ?? []} porch={first} params={params} onSet={set} />
-          {filter.tag && <Subscribe classId={id} kind="TAG" tag={filter.tag} to={`/classes/${id}/porch?tag=${filter.tag}`} label={`Subscribe to ${filter.tag}`} />}
-          {!isFiltered && <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />}
+          {filter.tag && (
+            <Subscribe
+              classId={id}
+              kind="TAG"
+              tag={filter.tag}
+              to={`/classes/${id}/porch?tag=${filter.tag}`}
+              label={`Subscribe to ${filter.tag}`}
+            />
+          )}
+          {!isFiltered && (
+            <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />
+          )}
           <h4>Blogs</h4>
-          <p style={{ margin: 0 }}><Link className="word" to={`/classes/${id}/blog`}>All blogs of this class</Link></p>
+          <p style={{ margin: 0 }}>
+            <Link className="word" to={`/classes/${id}/blog`}>
+              All blogs of this class
+            </Link>
+          </p>
           {news && news.length > 0 && (
             <>
               <h4>News from outside</h4>
               <div className={css.news}>
-                {news.slice(0, 4).map((n) => <a key={n.link + n.title} href={n.link} rel="noopener noreferrer" target="_blank">{n.title}<span>{n.source} · <When at={n.at} /></span></a>)}
+                {news.slice(0, 4).map((n) => (
+                  <a key={n.link + n.title} href={n.link} rel="noopener noreferrer" target="_blank">
+                    {n.title}
+                    <span>
+                      {n.source} · <When at={n.at} />
+                    </span>
+                  </a>
+                ))}
               </div>
             </>
           )}
           <h4>In your feed reader</h4>
           <FeedAddress classId={id} />
-          <p className={css.shut}><button className="btn go mid" style={{ width: '100%' }} onClick={() => setSill(false)}>{first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}</button></p>
+          <p className={css.shut}>
+            <button className="btn go mid" style={{ width: '100%' }} onClick={() => setSill(false)}>
+              {first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}
+            </button>
+          </p>
         </aside>
       </div>
     </>
@@ -108,14 +204,30 @@ export function PorchPage() {
 
 /** The newest announcements, above the posts and not among them. */
 function Announcements({ classId, count, onAll }: { classId: number; count: number; onAll: () => void }) {
-  const { data } = useQuery({ queryKey: ['porch', classId, 'announcements'], queryFn: ({ signal }) => porchPage(classId, { announcements: true, most: 2 }, undefined, signal) });
+  const { data } = useQuery({
+    queryKey: ['porch', classId, 'announcements'],
+    queryFn: ({ signal }) => porchPage(classId, { announcements: true, most: 2 }, undefined, signal),
+  });
   if (!data || data.entries.length === 0) return null;
   return (
     <section aria-label="Announcements" className="tell" style={{ margin: '16px 0 6px', padding: '10px 16px' }}>
       {data.entries.map((e) => (
-        <p key={e.id} style={{ margin: '0 0 4px' }}><Link className="word" to={`/classes/${classId}/posts/${e.id}`}>{e.title}</Link><span className="muted tiny"> · {e.author} · <When at={e.publishedAt} />{e.unread ? ' · not read' : ''}</span></p>
+        <p key={e.id} style={{ margin: '0 0 4px' }}>
+          <Link className="word" to={`/classes/${classId}/posts/${e.id}`}>
+            {e.title}
+          </Link>
+          <span className="muted tiny">
+            {' '}
+            · {e.author} · <When at={e.publishedAt} />
+            {e.unread ? ' · not read' : ''}
+          </span>
+        </p>
       ))}
-      {count > data.entries.length && <button className="word tiny" onClick={onAll}>All {count} announcements</button>}
+      {count > data.entries.length && (
+        <button className="word tiny" onClick={onAll}>
+          All {count} announcements
+        </button>
+      )}
     </section>
   );
 }

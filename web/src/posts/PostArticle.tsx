@@ -23,7 +23,11 @@ export function PostArticle({ postId, title, html, tags, category, references = 
       <h1 style={{ fontSize: 31, marginTop: 4, overflowWrap: 'anywhere' }}>{title || 'Without a title'}</h1>
       <Reading html={html} postId={postId} />
       {references.length > 0 && <References list={references} />}
-      {(category || tags.length > 0) && <p className="muted" style={{ marginTop: 18 }}>{[category, tags.join(', ')].filter(Boolean).join(' · ')}</p>}
+      {(category || tags.length > 0) && (
+        <p className="muted" style={{ marginTop: 18 }}>
+          {[category, tags.join(', ')].filter(Boolean).join(' · ')}
+        </p>
+      )}
     </article>
   );
 }
@@ -31,11 +35,25 @@ export function PostArticle({ postId, title, html, tags, category, references = 
 /** The reference list under a post. */
 export function References({ list }: { list: Reference[] }) {
   return (
-    <section aria-label="Sources" className="reading" style={{ fontSize: 16, marginTop: 26, paddingTop: 12, borderTop: '1px solid var(--line)' }}>
+    <section
+      aria-label="Sources"
+      className="reading"
+      style={{ fontSize: 16, marginTop: 26, paddingTop: 12, borderTop: '1px solid var(--line)' }}
+    >
       <h3 style={{ margin: 0 }}>Sources</h3>
       {list.map((r, i) => (
         <p key={i} style={{ margin: '8px 0 0', paddingLeft: 26, textIndent: -26, overflowWrap: 'anywhere' }}>
-          {r.lead}<em>{r.title}</em>{r.tail}{r.address && <> <a href={r.address} target="_blank" rel="noopener noreferrer nofollow">{r.address.replace(/^https?:\/\//, '')}</a></>}
+          {r.lead}
+          <em>{r.title}</em>
+          {r.tail}
+          {r.address && (
+            <>
+              {' '}
+              <a href={r.address} target="_blank" rel="noopener noreferrer nofollow">
+                {r.address.replace(/^https?:\/\//, '')}
+              </a>
+            </>
+          )}
         </p>
       ))}
     </section>

@@ -29,49 +29,183 @@ export function PostPage() {
   const { data: me } = useQuery(meOptions);
   const eyes = useEyes();
   const { data: post, error, refetch } = useQuery(postOptions(id));
-  if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
-  if (!post) return <div className="page"><Loading lines={8} /></div>;
+  if (error)
+    return (
+      <div className="page plain">
+        <Trouble error={error} onRetry={() => refetch()} />
+      </div>
+    );
+  if (!post)
+    return (
+      <div className="page">
+        <Loading lines={8} />
+      </div>
+    );
   const of = me?.classes.find((c) => c.id === post.classId);
-  if (!classId && me?.classes.some((c) => c.id === post.classId)) return <Navigate to={`/classes/${post.classId}/posts/${id}`} replace />;
+  if (!classId && me?.classes.some((c) => c.id === post.classId))
+    return <Navigate to={`/classes/${post.classId}/posts/${id}`} replace />;
   return (
     <div className="page" style={{ paddingTop: 30 }}>
       <title>{`${post.title} · Vast Porch`}</title>
       <main>
-        <PostArticle postId={id} title={post.title} html={post.html} tags={post.tags} category={post.category} references={post.references} above={
-          <div className={css.who}>
-            {classId ? <NameMenu classId={post.classId} place={post.place} name={post.author}><Link to={`/classes/${post.classId}/persons/${post.place}`}><b>{post.author}</b></Link>{post.group ? `, ${post.group.toLowerCase()}` : ''}</NameMenu> : <b>{post.author}</b>}
-            {post.announcement && <span className={css.out}>announcement</span>}
-            {post.source && <span className={css.out}>from {post.source}</span>}
-            {post.publishedAt && <> · <When at={post.publishedAt} /></>}
-          </div>} />
-        {post.own && <Asides at={`/api/posts/${id}/words`} heading="A private word to you" label="Only the author and the staff read it" verb="Say it" />}
+        <PostArticle
+          postId={id}
+          title={post.title}
+          html={post.html}
+          tags={post.tags}
+          category={post.category}
+          references={post.references}
+          above={
+            <div className={css.who}>
+              {classId ? (
+                <NameMenu classId={post.classId} place={post.place} name={post.author}>
+                  <Link to={`/classes/${post.classId}/persons/${post.place}`}>
+                    <b>{post.author}</b>
+                  </Link>
+                  {post.group ? `, ${post.group.toLowerCase()}` : ''}
+                </NameMenu>
+              ) : (
+                <b>{post.author}</b>
+              )}
+              {post.announcement && <span className={css.out}>announcement</span>}
+              {post.source && <span className={css.out}>from {post.source}</span>}
+              {post.publishedAt && (
+                <>
+                  {' '}
+                  · <When at={post.publishedAt} />
+                </>
+              )}
+            </div>
+          }
+        />
+        {post.own && (
+          <Asides
+            at={`/api/posts/${id}/words`}
+            heading="A private word to you"
+            label="Only the author and the staff read it"
+            verb="Say it"
+          />
+        )}
         {post.arranged.series && <SeriesWay post={post} />}
         {post.isUp && <Comments post={post} />}
-        {!post.isUp && post.state === 'WAITING' && <p className="tell" style={{ marginTop: 26 }}>{post.own ? <>It goes to your teacher for approval. Until then only you and the staff can read it. <UsualWait classId={post.classId} /></> : 'It waits for approval. Until then only its author and the staff can read it.'}</p>}
+        {!post.isUp && post.state === 'WAITING' && (
+          <p className="tell" style={{ marginTop: 26 }}>
+            {post.own ? (
+              <>
+                It goes to your teacher for approval. Until then only you and the staff can read it.{' '}
+                <UsualWait classId={post.classId} />
+              </>
+            ) : (
+              'It waits for approval. Until then only its author and the staff can read it.'
+            )}
+          </p>
+        )}
       </main>
       <aside className="sill">
         <h4>Where it stands</h4>
-        <p style={{ margin: 0, fontSize: 15 }}><StateBoard state={post.state} withWord />{post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}{post.publishAt && post.state === 'SCHEDULED' ? <>, goes up <When at={post.publishAt} /></> : null}</p>
-        {post.history[0]?.note && post.state === 'RETURNED' && <p className="tell" style={{ margin: '10px 0 0' }}><b>{post.history[0].by}</b> wrote: “{post.history[0].note}”</p>}
+        <p style={{ margin: 0, fontSize: 15 }}>
+          <StateBoard state={post.state} withWord />
+          {post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}
+          {post.publishAt && post.state === 'SCHEDULED' ? (
+            <>
+              , goes up <When at={post.publishAt} />
+            </>
+          ) : null}
+        </p>
+        {post.history[0]?.note && post.state === 'RETURNED' && (
+          <p className="tell" style={{ margin: '10px 0 0' }}>
+            <b>{post.history[0].by}</b> wrote: “{post.history[0].note}”
+          </p>
+        )}
         {post.state === 'HIDDEN' && !eyes && manages(of?.role ?? '') && <ShowAgain postId={id} />}
-        {post.mayEdit && post.state !== 'BINNED' && post.state !== 'HIDDEN' && <p style={{ margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/write/${id}`}>{post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}</Link></p>}
+        {post.mayEdit && post.state !== 'BINNED' && post.state !== 'HIDDEN' && (
+          <p style={{ margin: '10px 0 0' }}>
+            <Link className="word" to={`/classes/${post.classId}/write/${id}`}>
+              {post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}
+            </Link>
+          </p>
+        )}
         <h4>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h4>
         <p style={{ margin: '0 0 4px', fontSize: 15 }}>{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
         <h4>Written in</h4>
-        <p style={{ margin: 0, fontSize: 15 }}>{classId ? <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>{post.blog}</Link> : post.blog}{post.prompt ? <><br /><span className="muted">for {post.prompt}</span></> : null}</p>
-        {!post.own && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/words`} heading={`A private word to ${post.author}`} label="Only the author and the staff read it" verb="Say it" />}
-        {!eyes && isStaff(of?.role ?? '') && <Asides at={`/api/posts/${id}/staff-thread`} heading="Among the staff" label="No student ever reads this" verb="Add it" />}
-        {!eyes && !post.own && isStaff(of?.role ?? '') && classId && <p style={{ fontSize: 15, margin: '10px 0 0' }}><Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>Write in its margin</Link></p>}
-        {post.outsideLink && <p style={{ fontSize: 15 }}><a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">The original</a></p>}
-        {post.isUp && classId && <div style={{ marginTop: 22 }}><Subscribe classId={post.classId} kind="THREAD" target={id} to={`/classes/${post.classId}/posts/${id}`} label="Subscribe to its comments" /></div>}
-        {post.isUp && !eyes && !post.own && of && !isStaff(of.role) && <p style={{ fontSize: 15, margin: '14px 0 0' }}><Report at={`/api/posts/${id}/reports`} what="this post" /></p>}
-        {post.isUp && <><h4>A lasting link</h4><LastingLink path={`/posts/${id}`} /></>}
+        <p style={{ margin: 0, fontSize: 15 }}>
+          {classId ? (
+            <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>
+              {post.blog}
+            </Link>
+          ) : (
+            post.blog
+          )}
+          {post.prompt ? (
+            <>
+              <br />
+              <span className="muted">for {post.prompt}</span>
+            </>
+          ) : null}
+        </p>
+        {!post.own && isStaff(of?.role ?? '') && (
+          <Asides
+            at={`/api/posts/${id}/words`}
+            heading={`A private word to ${post.author}`}
+            label="Only the author and the staff read it"
+            verb="Say it"
+          />
+        )}
+        {!eyes && isStaff(of?.role ?? '') && (
+          <Asides
+            at={`/api/posts/${id}/staff-thread`}
+            heading="Among the staff"
+            label="No student ever reads this"
+            verb="Add it"
+          />
+        )}
+        {!eyes && !post.own && isStaff(of?.role ?? '') && classId && (
+          <p style={{ fontSize: 15, margin: '10px 0 0' }}>
+            <Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>
+              Write in its margin
+            </Link>
+          </p>
+        )}
+        {post.outsideLink && (
+          <p style={{ fontSize: 15 }}>
+            <a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">
+              The original
+            </a>
+          </p>
+        )}
+        {post.isUp && classId && (
+          <div style={{ marginTop: 22 }}>
+            <Subscribe
+              classId={post.classId}
+              kind="THREAD"
+              target={id}
+              to={`/classes/${post.classId}/posts/${id}`}
+              label="Subscribe to its comments"
+            />
+          </div>
+        )}
+        {post.isUp && !eyes && !post.own && of && !isStaff(of.role) && (
+          <p style={{ fontSize: 15, margin: '14px 0 0' }}>
+            <Report at={`/api/posts/${id}/reports`} what="this post" />
+          </p>
+        )}
+        {post.isUp && (
+          <>
+            <h4>A lasting link</h4>
+            <LastingLink path={`/posts/${id}`} />
+          </>
+        )}
         {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}
         {post.history.length > 0 && (
           <>
             <h4>What was decided</h4>
-            {post.history.map((h) => <p key={h.at} className="tiny muted" style={{ margin: '0 0 6px' }}><b style={{ color: 'var(--ink)', fontWeight: 600 }}>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}{h.note ? `: “${h.note}”` : ''}</p>)}
+            {post.history.map((h) => (
+              <p key={h.at} className="tiny muted" style={{ margin: '0 0 6px' }}>
+                <b style={{ color: 'var(--ink)', fontWeight: 600 }}>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}
+                {h.note ? `: “${h.note}”` : ''}
+              </p>
+            ))}
           </>
         )}
       </aside>
@@ -91,7 +225,18 @@ function ShowAgain({ postId }: { postId: number }) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   };
-  return <p style={{ margin: '10px 0 0' }}><button className="btn mid" onClick={show}>Show it again</button>{problem && <span className="tell wrong" role="alert">{problem}</span>}</p>;
+  return (
+    <p style={{ margin: '10px 0 0' }}>
+      <button className="btn mid" onClick={show}>
+        Show it again
+      </button>
+      {problem && (
+        <span className="tell wrong" role="alert">
+          {problem}
+        </span>
+      )}
+    </p>
+  );
 }
 
 /** The way through a series, part by part. */
@@ -99,10 +244,32 @@ function SeriesWay({ post }: { post: PostView }) {
   const { series, part, before, after } = post.arranged;
   const to = (id: number) => `/classes/${post.classId}/posts/${id}`;
   return (
-    <nav aria-label={`Series ${series}`} style={{ margin: '26px 0 0', padding: '12px 0', borderTop: '1px solid var(--line)', borderBottom: '1px solid var(--line)', display: 'flex', gap: 18, flexWrap: 'wrap', fontSize: 15.5 }}>
-      <span className="muted">{series}, part {part}</span>
-      {before && <Link className="word" to={to(before.postId)}>Before: {before.title}</Link>}
-      {after && <Link className="word" style={{ marginLeft: 'auto' }} to={to(after.postId)}>Next: {after.title}</Link>}
+    <nav
+      aria-label={`Series ${series}`}
+      style={{
+        margin: '26px 0 0',
+        padding: '12px 0',
+        borderTop: '1px solid var(--line)',
+        borderBottom: '1px solid var(--line)',
+        display: 'flex',
+        gap: 18,
+        flexWrap: 'wrap',
+        fontSize: 15.5,
+      }}
+    >
+      <span className="muted">
+        {series}, part {part}
+      </span>
+      {before && (
+        <Link className="word" to={to(before.postId)}>
+          Before: {before.title}
+        </Link>
+      )}
+      {after && (
+        <Link className="word" style={{ marginLeft: 'auto' }} to={to(after.postId)}>
+          Next: {after.title}
+        </Link>
+      )}
     </nav>
   );
 }
@@ -116,7 +283,11 @@ function Arrange({ post }: { post: PostView }) {
   const put = async (pinned: boolean, name: string) => {
     setProblem('');
     try {
-      await putJson(`/api/posts/${post.id}/arrangement`, { pinned, series: name || undefined, part: Number(part) || 1 });
+      await putJson(`/api/posts/${post.id}/arrangement`, {
+        pinned,
+        series: name || undefined,
+        part: Number(part) || 1,
+      });
       await client.invalidateQueries();
     } catch (e) {
       setProblem(e instanceof ApiProblem ? e.message : t.again);
@@ -126,16 +297,37 @@ function Arrange({ post }: { post: PostView }) {
   return (
     <>
       <h4>In its blog</h4>
-      <button className="btn mid" style={{ width: '100%' }} aria-pressed={pinned} onClick={() => put(!pinned, post.arranged.series ?? '')}>{pinned ? 'Take the pin out' : 'Pin it to the top'}</button>
+      <button
+        className="btn mid"
+        style={{ width: '100%' }}
+        aria-pressed={pinned}
+        onClick={() => put(!pinned, post.arranged.series ?? '')}
+      >
+        {pinned ? 'Take the pin out' : 'Pin it to the top'}
+      </button>
       <details style={{ marginTop: 10 }} open={!!post.arranged.series}>
-        <summary className="tiny" style={{ cursor: 'pointer' }}>Part of a series</summary>
-        <form onSubmit={(e) => { e.preventDefault(); void put(pinned, series); }} style={{ display: 'grid', gridTemplateColumns: '1fr 76px', gap: 8, alignItems: 'end', marginTop: 6 }}>
+        <summary className="tiny" style={{ cursor: 'pointer' }}>
+          Part of a series
+        </summary>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            void put(pinned, series);
+          }}
+          style={{ display: 'grid', gridTemplateColumns: '1fr 76px', gap: 8, alignItems: 'end', marginTop: 6 }}
+        >
           <TextInput label="Series" size="sm" value={series} onChange={(e) => setSeries(e.target.value)} />
           <NumberInput label="Part" size="sm" min={1} max={999} value={part} onChange={setPart} />
-          <button className="btn mid" type="submit" style={{ gridColumn: '1 / -1' }}>{series ? 'Put it there' : 'In no series'}</button>
+          <button className="btn mid" type="submit" style={{ gridColumn: '1 / -1' }}>
+            {series ? 'Put it there' : 'In no series'}
+          </button>
         </form>
       </details>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </>
   );
 }

@@ -17,14 +17,24 @@ export function Reading({ html, postId }: ReadingProps) {
   const hasFiles = html.includes('data-kind');
   const { data: files } = useQuery({ ...filesOptions(postId ?? 0), enabled: hasFiles && !!postId });
   useEffect(() => {
-    if (hasFiles) place.current?.querySelectorAll<HTMLElement>('figure[data-kind]').forEach((figure) => furnish(figure, files ?? []));
+    if (hasFiles)
+      place.current
+        ?.querySelectorAll<HTMLElement>('figure[data-kind]')
+        .forEach((figure) => furnish(figure, files ?? []));
   }, [html, files, hasFiles]);
-  return <div ref={place} key={files ? 'files' : 'text'} className="reading" dangerouslySetInnerHTML={{ __html: html }} />;
+  return (
+    <div ref={place} key={files ? 'files' : 'text'} className="reading" dangerouslySetInnerHTML={{ __html: html }} />
+  );
 }
 
-const element = <K extends keyof HTMLElementTagNameMap>(tag: K, text = '', of: Partial<HTMLElementTagNameMap[K]> = {}) => Object.assign(document.createElement(tag), { textContent: text, ...of });
+const element = <K extends keyof HTMLElementTagNameMap>(
+  tag: K,
+  text = '',
+  of: Partial<HTMLElementTagNameMap[K]> = {},
+) => Object.assign(document.createElement(tag), { textContent: text, ...of });
 
-const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`);
+const size = (bytes: number) =>
+  bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 
 function furnish(figure: HTMLElement, files: FileView[]) {
   const link = figure.querySelector('a');
@@ -41,7 +51,11 @@ function furnish(figure: HTMLElement, files: FileView[]) {
     link.before(element('span', `${(file.name.split('.').pop() ?? '').toUpperCase()} · ${size(file.size)}`));
     if (file.pages > 0) figure.append(pagesOf(file));
   } else if ((kind === 'sound' || kind === 'video') && file) {
-    const player = element(kind === 'sound' ? 'audio' : 'video', '', { controls: true, preload: 'metadata', src: address });
+    const player = element(kind === 'sound' ? 'audio' : 'video', '', {
+      controls: true,
+      preload: 'metadata',
+      src: address,
+    });
     player.setAttribute('aria-label', file.name);
     link.replaceWith(player);
   } else return;
@@ -54,7 +68,12 @@ async function offerToPlay(figure: HTMLElement, address: string) {
   if (!video || !figure.isConnected) return;
   const button = element('button', 'Play it here', { type: 'button', className: 'btn' });
   button.onclick = () => {
-    const frame = element('iframe', '', { src: video.frame, title: `Video at ${new URL(video.frame).host}`, referrerPolicy: 'no-referrer', allow: 'fullscreen' });
+    const frame = element('iframe', '', {
+      src: video.frame,
+      title: `Video at ${new URL(video.frame).host}`,
+      referrerPolicy: 'no-referrer',
+      allow: 'fullscreen',
+    });
     // A player runs, and reaches nothing of this page.
     frame.setAttribute('sandbox', 'allow-scripts allow-same-origin allow-presentation');
     button.replaceWith(frame);
@@ -81,7 +100,9 @@ function pagesOf(file: FileView): HTMLElement {
   };
   back.onclick = () => show(no - 1);
   on.onclick = () => show(no + 1);
-  image.onerror = () => { where.textContent = 'This page cannot be drawn here. Open the file to read it.'; };
+  image.onerror = () => {
+    where.textContent = 'This page cannot be drawn here. Open the file to read it.';
+  };
   show(1);
   const bar = element('p');
   bar.append(back, where, on);

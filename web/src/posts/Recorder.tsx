@@ -22,7 +22,9 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
     const timer = setInterval(() => setSeconds((s) => s + 1), 1000);
     return () => clearInterval(timer);
   }, [state]);
-  useEffect(() => { if (seconds >= LONGEST_SECONDS) stop(); }, [seconds]);
+  useEffect(() => {
+    if (seconds >= LONGEST_SECONDS) stop();
+  }, [seconds]);
   const start = async () => {
     setProblem('');
     try {
@@ -47,18 +49,63 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
     if (!heard) return;
     const now = new Date();
     const ending = heard.blob.type.includes('mp4') ? 'm4a' : heard.blob.type.includes('ogg') ? 'ogg' : 'webm';
-    onTake(new File([heard.blob], `Recording ${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${now.getHours()}.${String(now.getMinutes()).padStart(2, '0')}.${ending}`, { type: heard.blob.type.split(';')[0] }));
+    onTake(
+      new File(
+        [heard.blob],
+        `Recording ${now.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })} ${now.getHours()}.${String(now.getMinutes()).padStart(2, '0')}.${ending}`,
+        { type: heard.blob.type.split(';')[0] },
+      ),
+    );
     onClose();
   };
   return (
-    <Modal opened onClose={() => { stop(); onClose(); }} title="Record sound">
-      <p style={{ font: '600 31px/1.2 var(--serif)', margin: '0 0 12px' }} role="timer" aria-label={`${seconds} seconds recorded`}>{clock(seconds)} <span className="muted" style={{ fontSize: 16 }}>of {clock(LONGEST_SECONDS)}</span></p>
-      {heard && state === 'done' && <audio controls src={heard.address} style={{ width: '100%', marginBottom: 12 }} aria-label="What was recorded" />}
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+    <Modal
+      opened
+      onClose={() => {
+        stop();
+        onClose();
+      }}
+      title="Record sound"
+    >
+      <p
+        style={{ font: '600 31px/1.2 var(--serif)', margin: '0 0 12px' }}
+        role="timer"
+        aria-label={`${seconds} seconds recorded`}
+      >
+        {clock(seconds)}{' '}
+        <span className="muted" style={{ fontSize: 16 }}>
+          of {clock(LONGEST_SECONDS)}
+        </span>
+      </p>
+      {heard && state === 'done' && (
+        <audio
+          controls
+          src={heard.address}
+          style={{ width: '100%', marginBottom: 12 }}
+          aria-label="What was recorded"
+        />
+      )}
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
       <p style={{ display: 'flex', gap: 10, margin: 0 }}>
-        {state !== 'records' && <button className={`btn ${state === 'ready' ? 'go' : ''}`} onClick={start}>{state === 'done' ? 'Record anew' : 'Record'}</button>}
-        {state === 'records' && <button className="btn go" onClick={stop}>Stop</button>}
-        {state === 'done' && <button className="btn go" onClick={take}>Put it in</button>}
+        {state !== 'records' && (
+          <button className={`btn ${state === 'ready' ? 'go' : ''}`} onClick={start}>
+            {state === 'done' ? 'Record anew' : 'Record'}
+          </button>
+        )}
+        {state === 'records' && (
+          <button className="btn go" onClick={stop}>
+            Stop
+          </button>
+        )}
+        {state === 'done' && (
+          <button className="btn go" onClick={take}>
+            Put it in
+          </button>
+        )}
       </p>
     </Modal>
   );

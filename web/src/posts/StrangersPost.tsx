@@ -18,12 +18,34 @@ export function StrangersPost({ postId, onSignedIn }: { postId: number; onSigned
   return (
     <div className="page plain">
       <main>
-        <p style={{ display: 'flex', alignItems: 'center', gap: 10, margin: '0 0 26px' }}><Logo /><span className="muted">Vast Porch</span><button className="word" style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>Sign in</button></p>
+        <p style={{ display: 'flex', alignItems: 'center', gap: 10, margin: '0 0 26px' }}>
+          <Logo />
+          <span className="muted">Vast Porch</span>
+          <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>
+            Sign in
+          </button>
+        </p>
         {post.isPending && <Loading lines={8} />}
         {post.data && (
           <>
             <title>{`${post.data.title} · Vast Porch`}</title>
-            <PostArticle postId={postId} title={post.data.title} html={post.data.html} tags={post.data.tags} above={<div className="muted">{post.data.author}{post.data.publishedAt && <> · <When at={post.data.publishedAt} /></>}</div>} />
+            <PostArticle
+              postId={postId}
+              title={post.data.title}
+              html={post.data.html}
+              tags={post.data.tags}
+              above={
+                <div className="muted">
+                  {post.data.author}
+                  {post.data.publishedAt && (
+                    <>
+                      {' '}
+                      · <When at={post.data.publishedAt} />
+                    </>
+                  )}
+                </div>
+              }
+            />
             <Comments post={post.data} visitor />
           </>
         )}

@@ -24,8 +24,17 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
   const on = useEditorState({
     editor,
     selector: ({ editor: e }) => ({
-      bold: e.isActive('bold'), italic: e.isActive('italic'), underline: e.isActive('underline'), strike: e.isActive('strike'), heading: e.isActive('heading'), list: e.isActive('bulletList'),
-      numbers: e.isActive('orderedList'), quote: e.isActive('blockquote'), link: e.isActive('link'), undo: e.can().undo(), redo: e.can().redo(),
+      bold: e.isActive('bold'),
+      italic: e.isActive('italic'),
+      underline: e.isActive('underline'),
+      strike: e.isActive('strike'),
+      heading: e.isActive('heading'),
+      list: e.isActive('bulletList'),
+      numbers: e.isActive('orderedList'),
+      quote: e.isActive('blockquote'),
+      link: e.isActive('link'),
+      undo: e.can().undo(),
+      redo: e.can().redo(),
       align: ((e.getAttributes('heading').align ?? e.getAttributes('paragraph').align) as string | null) ?? 'left',
     }),
   });
@@ -38,18 +47,43 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
     if (asking?.for === 'link' && address) chain().extendMarkRange('link').setLink({ href: whole }).run();
     setAsking(null);
   };
-  const align = (to: string | null) => chain().updateAttributes('paragraph', { align: to }).updateAttributes('heading', { align: to }).run();
+  const align = (to: string | null) =>
+    chain().updateAttributes('paragraph', { align: to }).updateAttributes('heading', { align: to }).run();
   if (asking)
     return (
-      <form className={css.tools} onSubmit={(e) => { e.preventDefault(); set(); }}>
-        <input autoFocus aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'} placeholder={asking.for === 'link' ? 'Where the link leads: https://…' : 'The page of the video, or its code to put it elsewhere'} value={asking.address} onChange={(e) => setAsking({ ...asking, address: e.target.value })} className={css.tagbox} style={{ flex: 1 }}
-          onKeyDown={(e) => e.key === 'Escape' && setAsking(null)} />
+      <form
+        className={css.tools}
+        onSubmit={(e) => {
+          e.preventDefault();
+          set();
+        }}
+      >
+        <input
+          autoFocus
+          aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'}
+          placeholder={
+            asking.for === 'link'
+              ? 'Where the link leads: https://…'
+              : 'The page of the video, or its code to put it elsewhere'
+          }
+          value={asking.address}
+          onChange={(e) => setAsking({ ...asking, address: e.target.value })}
+          className={css.tagbox}
+          style={{ flex: 1 }}
+          onKeyDown={(e) => e.key === 'Escape' && setAsking(null)}
+        />
         <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
-        <button type="button" onClick={() => setAsking(null)}>Cancel</button>
+        <button type="button" onClick={() => setAsking(null)}>
+          Cancel
+        </button>
       </form>
     );
   const button = (tool: string, pressed: boolean, label: React.ReactNode, run: () => void, name?: string) =>
-    has(tool) && <button type="button" aria-label={name} aria-pressed={pressed} onClick={run}>{label}</button>;
+    has(tool) && (
+      <button type="button" aria-label={name} aria-pressed={pressed} onClick={run}>
+        {label}
+      </button>
+    );
   return (
     <div className={css.tools} role="toolbar" aria-label="Writing tools">
       {button('BOLD', on.bold, <b>B</b>, () => chain().toggleBold().run(), 'Bold')}
@@ -63,7 +97,11 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
       {button('QUOTE', on.quote, 'Quote', () => chain().toggleBlockquote().run())}
       {has('ALIGN') && (
         <Menu position="bottom-start" width={150}>
-          <Menu.Target><button type="button" aria-label={`Alignment: ${on.align}`}>Align</button></Menu.Target>
+          <Menu.Target>
+            <button type="button" aria-label={`Alignment: ${on.align}`}>
+              Align
+            </button>
+          </Menu.Target>
           <Menu.Dropdown>
             <Menu.Item onClick={() => align(null)}>Left</Menu.Item>
             <Menu.Item onClick={() => align('center')}>In the middle</Menu.Item>
@@ -71,23 +109,63 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
           </Menu.Dropdown>
         </Menu>
       )}
-      {button('LINK', on.link, 'Link', () => setAsking({ for: 'link', address: (editor.getAttributes('link').href as string) ?? '' }))}
+      {button('LINK', on.link, 'Link', () =>
+        setAsking({ for: 'link', address: (editor.getAttributes('link').href as string) ?? '' }),
+      )}
       <i className={css.sep} />
-      {has('PICTURE') && <button type="button" onClick={() => pictures.current?.click()}>Picture</button>}
+      {has('PICTURE') && (
+        <button type="button" onClick={() => pictures.current?.click()}>
+          Picture
+        </button>
+      )}
       {['SOUND', 'VIDEO', 'DOCUMENT'].some(has) && (
         <Menu position="bottom-start" width={230}>
-          <Menu.Target><button type="button">File</button></Menu.Target>
+          <Menu.Target>
+            <button type="button">File</button>
+          </Menu.Target>
           <Menu.Dropdown>
-            <Menu.Item onClick={() => files.current?.click()}>{[has('SOUND') && 'sound', has('VIDEO') && 'video', has('DOCUMENT') && 'a document'].filter(Boolean).join(', ').replace(/^./, (c) => c.toUpperCase())}</Menu.Item>
+            <Menu.Item onClick={() => files.current?.click()}>
+              {[has('SOUND') && 'sound', has('VIDEO') && 'video', has('DOCUMENT') && 'a document']
+                .filter(Boolean)
+                .join(', ')
+                .replace(/^./, (c) => c.toUpperCase())}
+            </Menu.Item>
             {has('SOUND') && <Menu.Item onClick={() => setRecording(true)}>Record sound</Menu.Item>}
-            {has('VIDEO') && <Menu.Item onClick={() => setAsking({ for: 'card', address: '' })}>A video kept elsewhere</Menu.Item>}
+            {has('VIDEO') && (
+              <Menu.Item onClick={() => setAsking({ for: 'card', address: '' })}>A video kept elsewhere</Menu.Item>
+            )}
           </Menu.Dropdown>
         </Menu>
       )}
-      <input ref={pictures} type="file" hidden multiple accept="image/*" aria-label="Choose pictures" onChange={(e) => { onFiles([...(e.target.files ?? [])]); e.target.value = ''; }} />
-      <input ref={files} type="file" hidden multiple aria-label="Choose files" onChange={(e) => { onFiles([...(e.target.files ?? [])]); e.target.value = ''; }} />
-      <button type="button" style={{ marginLeft: 'auto' }} disabled={!on.undo} onClick={() => chain().undo().run()}>Undo</button>
-      <button type="button" disabled={!on.redo} onClick={() => chain().redo().run()}>Redo</button>
+      <input
+        ref={pictures}
+        type="file"
+        hidden
+        multiple
+        accept="image/*"
+        aria-label="Choose pictures"
+        onChange={(e) => {
+          onFiles([...(e.target.files ?? [])]);
+          e.target.value = '';
+        }}
+      />
+      <input
+        ref={files}
+        type="file"
+        hidden
+        multiple
+        aria-label="Choose files"
+        onChange={(e) => {
+          onFiles([...(e.target.files ?? [])]);
+          e.target.value = '';
+        }}
+      />
+      <button type="button" style={{ marginLeft: 'auto' }} disabled={!on.undo} onClick={() => chain().undo().run()}>
+        Undo
+      </button>
+      <button type="button" disabled={!on.redo} onClick={() => chain().redo().run()}>
+        Redo
+      </button>
       {recording && <Recorder onClose={() => setRecording(false)} onTake={(file) => onFiles([file])} />}
     </div>
   );

@@ -40,14 +40,22 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
     <Modal opened onClose={onClose} title="Versions of this post" size="xl">
       {versions.isPending && <Loading />}
       {versions.isError && <Trouble error={versions.error} onRetry={() => versions.refetch()} />}
-      {list.length === 1 && <p className="muted" style={{ margin: 0 }}>There is one version so far. A new one is kept every ten minutes of writing, and before much is deleted.</p>}
+      {list.length === 1 && (
+        <p className="muted" style={{ margin: 0 }}>
+          There is one version so far. A new one is kept every ten minutes of writing, and before much is deleted.
+        </p>
+      )}
       {list.length > 1 && (
         <div className={css.two}>
           <div className={css.list} role="group" aria-label="Versions">
             {list.map((v) => (
               <button key={v.no} aria-pressed={v.no === no} onClick={() => setWanted(v.no)}>
-                <b>{v.newest ? 'Now' : `Version ${v.no}`}</b>{v.live ? ', published' : ''}
-                <span><When at={v.at} />{v.by ? ` · ${v.by}` : ''} · {t.count(v.words, 'word', 'words')}</span>
+                <b>{v.newest ? 'Now' : `Version ${v.no}`}</b>
+                {v.live ? ', published' : ''}
+                <span>
+                  <When at={v.at} />
+                  {v.by ? ` · ${v.by}` : ''} · {t.count(v.words, 'word', 'words')}
+                </span>
               </button>
             ))}
           </div>
@@ -57,15 +65,35 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
               <>
                 {!isNewest && (
                   <div className={css.acts}>
-                    <button className="chip" aria-pressed={compare} onClick={() => setCompare(true)}>What is different now</button>
-                    <button className="chip" aria-pressed={!compare} onClick={() => setCompare(false)}>The version itself</button>
-                    {onBroughtBack && <button className="btn" style={{ marginLeft: 'auto' }} onClick={bringBack}>Bring it back</button>}
+                    <button className="chip" aria-pressed={compare} onClick={() => setCompare(true)}>
+                      What is different now
+                    </button>
+                    <button className="chip" aria-pressed={!compare} onClick={() => setCompare(false)}>
+                      The version itself
+                    </button>
+                    {onBroughtBack && (
+                      <button className="btn" style={{ marginLeft: 'auto' }} onClick={bringBack}>
+                        Bring it back
+                      </button>
+                    )}
                   </div>
                 )}
-                {problem && <p className="tell wrong" role="alert">{problem}</p>}
-                {compare && !isNewest
-                  ? <div className="reading" dangerouslySetInnerHTML={{ __html: markChanges(one.data.changes, []) }} />
-                  : <PostArticle postId={postId} title={one.data.title} html={one.data.html} tags={one.data.tags} references={one.data.references} />}
+                {problem && (
+                  <p className="tell wrong" role="alert">
+                    {problem}
+                  </p>
+                )}
+                {compare && !isNewest ? (
+                  <div className="reading" dangerouslySetInnerHTML={{ __html: markChanges(one.data.changes, []) }} />
+                ) : (
+                  <PostArticle
+                    postId={postId}
+                    title={one.data.title}
+                    html={one.data.html}
+                    tags={one.data.tags}
+                    references={one.data.references}
+                  />
+                )}
               </>
             )}
           </div>

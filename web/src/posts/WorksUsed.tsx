@@ -24,22 +24,62 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
   const keep = () => {
     if (!work) return;
     if (!work.title.trim()) return setProblem('A source needs a title.');
-    if (work.address && !/^https?:\/\/\S+$/i.test(work.address.trim())) return setProblem('The address begins with http:// or https://.');
+    if (work.address && !/^https?:\/\/\S+$/i.test(work.address.trim()))
+      return setProblem('The address begins with http:// or https://.');
     onChange(at === null ? [...works, work] : works.map((w, i) => (i === at ? work : w)));
     close();
   };
   const field = (key: keyof WorkUsed, label: string, description?: string) => (
-    <TextInput size="sm" mt={8} label={label} description={description} value={work?.[key] ?? ''} autoFocus={key === 'title'} error={key === 'title' && problem.includes('title') ? problem : key === 'address' && problem.includes('address') ? problem : undefined}
-      onChange={(e) => setWork({ ...work!, [key]: e.target.value })} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); keep(); } if (e.key === 'Escape') close(); }} />
+    <TextInput
+      size="sm"
+      mt={8}
+      label={label}
+      description={description}
+      value={work?.[key] ?? ''}
+      autoFocus={key === 'title'}
+      error={
+        key === 'title' && problem.includes('title')
+          ? problem
+          : key === 'address' && problem.includes('address')
+            ? problem
+            : undefined
+      }
+      onChange={(e) => setWork({ ...work!, [key]: e.target.value })}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') {
+          e.preventDefault();
+          keep();
+        }
+        if (e.key === 'Escape') close();
+      }}
+    />
   );
   return (
     <>
       <h4>Sources{references.length > 0 ? ` (${works.length})` : ''}</h4>
       {works.map((w, i) => (
         <p key={i} className="tiny" style={{ margin: '0 0 6px' }}>
-          {w.title}{w.author ? <span className="muted"> · {w.author}</span> : null}<br />
-          <button className="word tiny" onClick={() => { setWork(w); setAt(i); }} aria-label={`Change the source ${w.title}`}>Change</button>{' · '}
-          <button className="word tiny" onClick={() => onChange(works.filter((_, j) => j !== i))} aria-label={`Take out the source ${w.title}`}>Take out</button>
+          {w.title}
+          {w.author ? <span className="muted"> · {w.author}</span> : null}
+          <br />
+          <button
+            className="word tiny"
+            onClick={() => {
+              setWork(w);
+              setAt(i);
+            }}
+            aria-label={`Change the source ${w.title}`}
+          >
+            Change
+          </button>
+          {' · '}
+          <button
+            className="word tiny"
+            onClick={() => onChange(works.filter((_, j) => j !== i))}
+            aria-label={`Take out the source ${w.title}`}
+          >
+            Take out
+          </button>
         </p>
       ))}
       {work ? (
@@ -49,9 +89,20 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
           {field('date', 'Year or day')}
           {field('publisher', 'Published by')}
           {field('address', 'Address on the web')}
-          <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}><button className="btn" onClick={keep}>{at === null ? 'Add it' : 'Change it'}</button><button className="word" onClick={close}>Cancel</button></p>
+          <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
+            <button className="btn" onClick={keep}>
+              {at === null ? 'Add it' : 'Change it'}
+            </button>
+            <button className="word" onClick={close}>
+              Cancel
+            </button>
+          </p>
         </div>
-      ) : <button className="word tiny" onClick={() => setWork(EMPTY)}>Add a source</button>}
+      ) : (
+        <button className="word tiny" onClick={() => setWork(EMPTY)}>
+          Add a source
+        </button>
+      )}
     </>
   );
 }

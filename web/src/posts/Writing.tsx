@@ -27,17 +27,33 @@ import css from './Write.module.css';
 /** What to begin with: what the server has, or what this browser kept because the server had not taken it. */
 function beginning(draft: Draft, name: string): { typed: Kept; restored: boolean } {
   const kept = keptHere(name);
-  return kept ? { typed: kept, restored: true } : { typed: { ...typedOf(draft), rev: draft.beside.rev }, restored: false };
+  return kept
+    ? { typed: kept, restored: true }
+    : { typed: { ...typedOf(draft), rev: draft.beside.rev }, restored: false };
 }
 
 /** The editor with just the tools that this writer has. */
 function extensionsFor(tools: string[]) {
   const has = (tool: string) => tools.includes(tool);
   const kit = StarterKit.configure({
-    heading: has('HEADING') && { levels: [2, 3] }, codeBlock: false, code: false,
+    heading: has('HEADING') && { levels: [2, 3] },
+    codeBlock: false,
+    code: false,
     link: has('LINK') && { openOnClick: false, HTMLAttributes: { rel: null, target: null } },
-    ...Object.fromEntries(Object.entries({ bold: 'BOLD', italic: 'ITALIC', underline: 'UNDERLINE', strike: 'STRIKE', bulletList: 'LIST', orderedList: 'LIST', listItem: 'LIST', blockquote: 'QUOTE' })
-      .filter(([, tool]) => !has(tool)).map(([name]) => [name, false])),
+    ...Object.fromEntries(
+      Object.entries({
+        bold: 'BOLD',
+        italic: 'ITALIC',
+        underline: 'UNDERLINE',
+        strike: 'STRIKE',
+        bulletList: 'LIST',
+        orderedList: 'LIST',
+        listItem: 'LIST',
+        blockquote: 'QUOTE',
+      })
+        .filter(([, tool]) => !has(tool))
+        .map(([name]) => [name, false]),
+    ),
   });
   return [kit, ...(has('ALIGN') ? [Align] : []), Picture, FileNode];
 }
@@ -71,10 +87,15 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
         return plainPaste(html);
       },
       // A word processor offers a picture of the text besides the text itself; the text is what is meant.
-      handlePaste: (_view, event) => !event.clipboardData?.getData('text/html') && (takeFiles([...(event.clipboardData?.files ?? [])]) || takeLine(event.clipboardData?.getData('text/plain') ?? '')),
+      handlePaste: (_view, event) =>
+        !event.clipboardData?.getData('text/html') &&
+        (takeFiles([...(event.clipboardData?.files ?? [])]) ||
+          takeLine(event.clipboardData?.getData('text/plain') ?? '')),
       handleDrop: (_view, event) => takeFiles([...((event as DragEvent).dataTransfer?.files ?? [])]),
     },
-    onCreate: () => { if (begin.restored) update({}); },
+    onCreate: () => {
+      if (begin.restored) update({});
+    },
     onUpdate: ({ editor: e }) => update({ html: e.getHTML() }),
   });
   const takeFiles = (files: File[]): boolean => {
@@ -99,10 +120,14 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
       const carried = address.startsWith('data:');
       try {
         const at = `/api/posts/${draft.id}/pictures`;
-        const taken = carried ? await postFile<Uploaded>(at, carriedFile(address)) : await postJson<Uploaded>(`${at}/from-address`, { address });
+        const taken = carried
+          ? await postFile<Uploaded>(at, carriedFile(address))
+          : await postJson<Uploaded>(`${at}/from-address`, { address });
         if (editor) putIn(editor, 'picture', { src: taken.address });
       } catch (e) {
-        failed.push(`${carried ? 'A picture' : `The picture from ${new URL(address).host}`} was not taken along: ${e instanceof ApiProblem ? e.message : 'it could not be read.'}`);
+        failed.push(
+          `${carried ? 'A picture' : `The picture from ${new URL(address).host}`} was not taken along: ${e instanceof ApiProblem ? e.message : 'it could not be read.'}`,
+        );
       } finally {
         uploading.current--;
       }
@@ -165,35 +190,131 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
       <title>{`${shown.title || 'Write'} · Vast Porch`}</title>
       <main>
         <div className={css.top}>
-          <span className="muted">{draft.blog.title}{draft.own ? '' : `, you are changing a student's text`}</span>
-          <span className={css.saved} role="status"><StateBoard state={beside.state} />&ensp;<Saved saving={saving} state={beside.state} /></span>
+          <span className="muted">
+            {draft.blog.title}
+            {draft.own ? '' : `, you are changing a student's text`}
+          </span>
+          <span className={css.saved} role="status">
+            <StateBoard state={beside.state} />
+            &ensp;
+            <Saved saving={saving} state={beside.state} />
+          </span>
         </div>
         {saving.type === 'elsewhere' && (
           <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
-            {saving.why} <button className="word" onClick={() => keepMine(saving.rev)}>Go on with this one</button> · <button className="word" onClick={() => replaceWith(saving.theirs, saving.rev)}>Take the other one</button>
-            <details style={{ marginTop: 6 }}><summary>Show the other one</summary><PostArticle title={saving.theirs.title} html={saving.theirs.html} tags={saving.theirs.tags} /></details>
+            {saving.why}{' '}
+            <button className="word" onClick={() => keepMine(saving.rev)}>
+              Go on with this one
+            </button>{' '}
+            ·{' '}
+            <button className="word" onClick={() => replaceWith(saving.theirs, saving.rev)}>
+              Take the other one
+            </button>
+            <details style={{ marginTop: 6 }}>
+              <summary>Show the other one</summary>
+              <PostArticle title={saving.theirs.title} html={saving.theirs.html} tags={saving.theirs.tags} />
+            </details>
           </div>
         )}
-        {problem && <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>{problem}</div>}
+        {problem && (
+          <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
+            {problem}
+          </div>
+        )}
         {preview ? (
-          <div className={css.sheet}><PostArticle postId={draft.id} title={shown.title} html={shown.html} tags={shown.tags} references={beside.references} /></div>
+          <div className={css.sheet}>
+            <PostArticle
+              postId={draft.id}
+              title={shown.title}
+              html={shown.html}
+              tags={shown.tags}
+              references={beside.references}
+            />
+          </div>
         ) : (
           <div className={css.sheet}>
             {editor && <Tools editor={editor} tools={draft.tools} onFiles={upload} />}
-            <textarea className={css.title} rows={1} aria-label="Title" placeholder="Title" value={shown.title} aria-invalid={saving.type === 'refused' && saving.field === 'title'}
-              onChange={(e) => update({ title: e.target.value.replace(/\n/g, ' ') })} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); editor?.commands.focus('start'); } }} />
-            {saving.type === 'refused' && <p className="tell wrong" role="alert" style={{ margin: '8px 0' }}>{saving.why}</p>}
+            <textarea
+              className={css.title}
+              rows={1}
+              aria-label="Title"
+              placeholder="Title"
+              value={shown.title}
+              aria-invalid={saving.type === 'refused' && saving.field === 'title'}
+              onChange={(e) => update({ title: e.target.value.replace(/\n/g, ' ') })}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') {
+                  e.preventDefault();
+                  editor?.commands.focus('start');
+                }
+              }}
+            />
+            {saving.type === 'refused' && (
+              <p className="tell wrong" role="alert" style={{ margin: '8px 0' }}>
+                {saving.why}
+              </p>
+            )}
             <EditorContent editor={editor} className={css.editor} />
           </div>
         )}
       </main>
-      {draft.own && <OwnMargin draft={draft} saved={async () => ((await save()) ? rev.current : null)} onChanged={broughtBack} />}
+      {draft.own && (
+        <OwnMargin draft={draft} saved={async () => ((await save()) ? rev.current : null)} onChanged={broughtBack} />
+      )}
       <aside className={`sill ${css.beside}`} aria-label="Beside the text">
-        <BesideDraft draft={draft} beside={beside} typed={shown} onChange={update} publishAt={publishAt} onPublishAt={setPublishAt} />
+        <BesideDraft
+          draft={draft}
+          beside={beside}
+          typed={shown}
+          onChange={update}
+          publishAt={publishAt}
+          onPublishAt={setPublishAt}
+        />
         {draft.own && <AskForHelp postId={draft.id} />}
-        {!staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={handIn} disabled={busy || !beside.ready}>{beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}</button>}
-        {staffMends && <button className="btn go mid" style={{ width: '100%', marginTop: 18, padding: 11 }} onClick={async () => { if (!(await save())) return; if (onDone) onDone(); else navigate(`/classes/${classId}/approve`); }}>{onDone ? 'Back to the pile' : 'Back to Approve'}</button>}
-        <div className={css.pair}><button className="btn mid" aria-pressed={preview} onClick={() => { setPreview(!preview); window.scrollTo({ top: 0 }); }}>{preview ? 'Go on writing' : 'Preview'}</button><button className="btn mid" onClick={async () => { await save(); setLooking(true); }}>Versions</button></div>
+        {!staffMends && (
+          <button
+            className="btn go mid"
+            style={{ width: '100%', marginTop: 18, padding: 11 }}
+            onClick={handIn}
+            disabled={busy || !beside.ready}
+          >
+            {beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}
+          </button>
+        )}
+        {staffMends && (
+          <button
+            className="btn go mid"
+            style={{ width: '100%', marginTop: 18, padding: 11 }}
+            onClick={async () => {
+              if (!(await save())) return;
+              if (onDone) onDone();
+              else navigate(`/classes/${classId}/approve`);
+            }}
+          >
+            {onDone ? 'Back to the pile' : 'Back to Approve'}
+          </button>
+        )}
+        <div className={css.pair}>
+          <button
+            className="btn mid"
+            aria-pressed={preview}
+            onClick={() => {
+              setPreview(!preview);
+              window.scrollTo({ top: 0 });
+            }}
+          >
+            {preview ? 'Go on writing' : 'Preview'}
+          </button>
+          <button
+            className="btn mid"
+            onClick={async () => {
+              await save();
+              setLooking(true);
+            }}
+          >
+            Versions
+          </button>
+        </div>
         {looking && <VersionsDialog postId={draft.id} onClose={() => setLooking(false)} onBroughtBack={broughtBack} />}
       </aside>
     </div>
@@ -202,10 +323,20 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
 
 function Saved({ saving, state }: { saving: Saving; state: string }) {
   switch (saving.type) {
-    case 'saved': return <>{state === 'DRAFT' ? 'Draft, saved' : 'Saved'} {Date.now() - new Date(saving.at).getTime() < 60_000 ? 'a moment ago' : say(saving.at)}</>;
-    case 'saving': return <>Saving</>;
-    case 'kept-here': return <>Kept in this browser. {saving.why} It is saved as soon as that works again.</>;
-    case 'refused': return <>Not saved yet; kept in this browser</>;
-    case 'elsewhere': return <>Not saved: choose one of the two</>;
+    case 'saved':
+      return (
+        <>
+          {state === 'DRAFT' ? 'Draft, saved' : 'Saved'}{' '}
+          {Date.now() - new Date(saving.at).getTime() < 60_000 ? 'a moment ago' : say(saving.at)}
+        </>
+      );
+    case 'saving':
+      return <>Saving</>;
+    case 'kept-here':
+      return <>Kept in this browser. {saving.why} It is saved as soon as that works again.</>;
+    case 'refused':
+      return <>Not saved yet; kept in this browser</>;
+    case 'elsewhere':
+      return <>Not saved: choose one of the two</>;
   }
 }

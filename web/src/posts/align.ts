@@ -6,15 +6,19 @@ const BLOCKS = ['paragraph', 'heading'];
 export const Align = Extension.create({
   name: 'align',
   addGlobalAttributes() {
-    return [{
-      types: BLOCKS,
-      attributes: {
-        align: {
-          default: null,
-          parseHTML: (element) => element.getAttribute('data-align') ?? (['center', 'right'].includes(element.style.textAlign) ? element.style.textAlign : null),
-          renderHTML: ({ align }) => (align ? { 'data-align': align as string } : {}),
+    return [
+      {
+        types: BLOCKS,
+        attributes: {
+          align: {
+            default: null,
+            parseHTML: (element) =>
+              element.getAttribute('data-align') ??
+              (['center', 'right'].includes(element.style.textAlign) ? element.style.textAlign : null),
+            renderHTML: ({ align }) => (align ? { 'data-align': align as string } : {}),
+          },
         },
       },
-    }];
+    ];
   },
 });

@@ -1,18 +1,37 @@
 import { Node, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import css from './Write.module.css';
 
-const WORDS: Record<string, string> = { sound: 'Sound', video: 'Video', document: 'Document', card: 'A video kept elsewhere' };
+const WORDS: Record<string, string> = {
+  sound: 'Sound',
+  video: 'Video',
+  document: 'Document',
+  card: 'A video kept elsewhere',
+};
 
 /** A file in the editor: what it is, a line under it, and a way to take it out. */
 function FileView({ node, updateAttributes, deleteNode }: NodeViewProps) {
   const { kind, href, name, caption } = node.attrs as Record<string, string>;
   return (
     <NodeViewWrapper as="figure" className={`${css.figure} ${css.file}`} contentEditable={false}>
-      <p style={{ margin: 0 }}><b>{WORDS[kind] ?? 'File'}</b> · {kind === 'card' ? href.replace(/^https?:\/\//, '') : name}</p>
+      <p style={{ margin: 0 }}>
+        <b>{WORDS[kind] ?? 'File'}</b> · {kind === 'card' ? href.replace(/^https?:\/\//, '') : name}
+      </p>
       {kind === 'sound' && <audio controls preload="none" src={href} style={{ width: '100%', marginTop: 8 }} />}
-      {kind === 'card' && <label>What is it called?<input value={name} onChange={(e) => updateAttributes({ name: e.target.value })} /></label>}
-      <label>Line under it<input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} /></label>
-      <div className={css.widths}><button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>Take it out</button></div>
+      {kind === 'card' && (
+        <label>
+          What is it called?
+          <input value={name} onChange={(e) => updateAttributes({ name: e.target.value })} />
+        </label>
+      )}
+      <label>
+        Line under it
+        <input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} />
+      </label>
+      <div className={css.widths}>
+        <button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+          Take it out
+        </button>
+      </div>
     </NodeViewWrapper>
   );
 }
@@ -27,20 +46,31 @@ export const File = Node.create({
     return { kind: { default: 'document' }, href: { default: '' }, name: { default: '' }, caption: { default: '' } };
   },
   parseHTML() {
-    return [{
-      tag: 'figure[data-kind]',
-      priority: 60,
-      getAttrs: (figure) => {
-        const link = figure.querySelector('a');
-        // What has no name yet shows its address; that is not its name.
-        return link ? { kind: figure.getAttribute('data-kind'), href: link.getAttribute('href') ?? '', name: link.textContent === link.getAttribute('href') ? '' : link.textContent, caption: figure.querySelector('figcaption')?.textContent ?? '' } : false;
+    return [
+      {
+        tag: 'figure[data-kind]',
+        priority: 60,
+        getAttrs: (figure) => {
+          const link = figure.querySelector('a');
+          // What has no name yet shows its address; that is not its name.
+          return link
+            ? {
+                kind: figure.getAttribute('data-kind'),
+                href: link.getAttribute('href') ?? '',
+                name: link.textContent === link.getAttribute('href') ? '' : link.textContent,
+                caption: figure.querySelector('figcaption')?.textContent ?? '',
+              }
+            : false;
+        },
       },
-    }];
+    ];
   },
   renderHTML({ node }) {
     const { kind, href, name, caption } = node.attrs as Record<string, string>;
     const link = ['a', { href }, name || href] as const;
-    return caption ? ['figure', { 'data-kind': kind }, link, ['figcaption', caption]] : ['figure', { 'data-kind': kind }, link];
+    return caption
+      ? ['figure', { 'data-kind': kind }, link, ['figcaption', caption]]
+      : ['figure', { 'data-kind': kind }, link];
   },
   addNodeView() {
     return ReactNodeViewRenderer(FileView);

@@ -3,7 +3,10 @@
  * such made lists, and everything that is not text gone. The server cleans once more.
  */
 export function plainPaste(html: string): string {
-  const page = new DOMParser().parseFromString(html.replace(/<!--[\s\S]*?-->/g, '').replace(/<\/?o:p>/g, ''), 'text/html');
+  const page = new DOMParser().parseFromString(
+    html.replace(/<!--[\s\S]*?-->/g, '').replace(/<\/?o:p>/g, ''),
+    'text/html',
+  );
   page.querySelectorAll('style, script, meta, link, title, iframe, object, embed').forEach((e) => e.remove());
   page.querySelectorAll('h1').forEach((h) => rename(h, 'h2'));
   page.querySelectorAll('h4, h5, h6').forEach((h) => rename(h, 'h3'));
@@ -57,8 +60,12 @@ export const MOST_PICTURES = 12;
 /** The pictures of a pasted page that are kept elsewhere, or carried in it: those of this school stay as they are. */
 export function picturesIn(html: string): string[] {
   const page = new DOMParser().parseFromString(html, 'text/html');
-  const all = [...page.querySelectorAll('img[src]')].map((img) => img.getAttribute('src')!).map((src) => (src.startsWith('//') ? `https:${src}` : src));
-  return [...new Set(all.filter((src) => /^https?:\/\//i.test(src) || /^data:image\/(png|jpeg|gif|bmp);base64,/i.test(src)))];
+  const all = [...page.querySelectorAll('img[src]')]
+    .map((img) => img.getAttribute('src')!)
+    .map((src) => (src.startsWith('//') ? `https:${src}` : src));
+  return [
+    ...new Set(all.filter((src) => /^https?:\/\//i.test(src) || /^data:image\/(png|jpeg|gif|bmp);base64,/i.test(src))),
+  ];
 }
 
 /** A line of text that is more than a text: the address of a picture, or the code by which a video page puts its player elsewhere. */

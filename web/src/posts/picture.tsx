@@ -1,20 +1,48 @@
 import { mergeAttributes, Node, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
 import css from './Write.module.css';
 
-const WIDTHS = [['third', 'a third'], ['half', 'half'], ['full', 'full']] as const;
+const WIDTHS = [
+  ['third', 'a third'],
+  ['half', 'half'],
+  ['full', 'full'],
+] as const;
 
 /** A picture in the editor with its caption, its words for those who cannot see it, and its width. */
 function PictureView({ node, updateAttributes, deleteNode }: NodeViewProps) {
   const { src, alt, caption, width } = node.attrs as { src: string; alt: string; caption: string; width: string };
   return (
     <NodeViewWrapper as="figure" className={css.figure} contentEditable={false}>
-      <img src={src} alt={alt} data-width={width || undefined} style={{ width: width === 'third' ? '33%' : width === 'half' ? '50%' : undefined }} />
-      <label>For those who cannot see it: what is in the picture?<input value={alt} onChange={(e) => updateAttributes({ alt: e.target.value })} /></label>
-      <label>Line under the picture<input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} /></label>
+      <img
+        src={src}
+        alt={alt}
+        data-width={width || undefined}
+        style={{ width: width === 'third' ? '33%' : width === 'half' ? '50%' : undefined }}
+      />
+      <label>
+        For those who cannot see it: what is in the picture?
+        <input value={alt} onChange={(e) => updateAttributes({ alt: e.target.value })} />
+      </label>
+      <label>
+        Line under the picture
+        <input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} />
+      </label>
       <div className={css.widths}>
         <span className="muted">Width:</span>
-        {WIDTHS.map(([value, word]) => <button key={value} type="button" className="word tiny" aria-pressed={(width || 'full') === value} style={{ textDecoration: (width || 'full') === value ? 'underline' : undefined }} onClick={() => updateAttributes({ width: value })}>{word}</button>)}
-        <button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>Take the picture out</button>
+        {WIDTHS.map(([value, word]) => (
+          <button
+            key={value}
+            type="button"
+            className="word tiny"
+            aria-pressed={(width || 'full') === value}
+            style={{ textDecoration: (width || 'full') === value ? 'underline' : undefined }}
+            onClick={() => updateAttributes({ width: value })}
+          >
+            {word}
+          </button>
+        ))}
+        <button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+          Take the picture out
+        </button>
       </div>
     </NodeViewWrapper>
   );
@@ -32,7 +60,12 @@ export const Picture = Node.create({
   parseHTML() {
     const read = (img: Element | null, figure?: Element) =>
       img?.getAttribute('src')?.startsWith('/media/')
-        ? { src: img.getAttribute('src'), alt: img.getAttribute('alt') ?? '', width: img.getAttribute('data-width') ?? '', caption: figure?.querySelector('figcaption')?.textContent ?? '' }
+        ? {
+            src: img.getAttribute('src'),
+            alt: img.getAttribute('alt') ?? '',
+            width: img.getAttribute('data-width') ?? '',
+            caption: figure?.querySelector('figcaption')?.textContent ?? '',
+          }
         : false;
     return [
       { tag: 'figure', getAttrs: (figure) => read(figure.querySelector('img'), figure) },

@@ -5,8 +5,13 @@ import type { Editor } from '@tiptap/react';
 export function putIn(editor: Editor, type: 'picture' | 'file', attrs: Record<string, string>) {
   const { $to, to } = editor.state.selection;
   const at = $to.depth > 0 ? $to.after(1) : to;
-  editor.chain().focus().insertContentAt(at, { type, attrs }).command(({ tr }) => {
-    tr.setSelection(Selection.near(tr.doc.resolve(Math.min(at + 1, tr.doc.content.size)), 1));
-    return true;
-  }).run();
+  editor
+    .chain()
+    .focus()
+    .insertContentAt(at, { type, attrs })
+    .command(({ tr }) => {
+      tr.setSelection(Selection.near(tr.doc.resolve(Math.min(at + 1, tr.doc.content.size)), 1));
+      return true;
+    })
+    .run();
 }

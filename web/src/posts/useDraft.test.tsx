@@ -5,14 +5,26 @@ import { fakeServer } from '../testing/server';
 import { type Kept, keptHere, useDraft } from './useDraft';
 
 const NAME = 'porch-5-draft-40';
-const draft = { id: 40, title: '', html: '', tags: [], audience: 'MY_CLASS', works: [], beside: { rev: 3, savedAt: '2026-09-01T10:00:00Z' } } as unknown as Draft;
+const draft = {
+  id: 40,
+  title: '',
+  html: '',
+  tags: [],
+  audience: 'MY_CLASS',
+  works: [],
+  beside: { rev: 3, savedAt: '2026-09-01T10:00:00Z' },
+} as unknown as Draft;
 const typed: Kept = { title: '', html: '', tags: [], audience: 'MY_CLASS', works: [], rev: 3 };
 const beside = (rev: number) => ({ rev, savedAt: '2026-09-01T10:05:00Z' });
 
 describe('keeping what is typed', () => {
   const server = fakeServer();
-  beforeEach(() => { vi.useFakeTimers({ shouldAdvanceTime: true }); });
-  afterEach(() => { vi.useRealTimers(); });
+  beforeEach(() => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+  });
 
   const writing = () => renderHook(() => useDraft(draft, typed, NAME)).result;
   const pause = () => act(() => vi.advanceTimersByTimeAsync(1_000));
@@ -62,7 +74,18 @@ describe('keeping what is typed', () => {
     const page = writing();
     act(() => page.current.change({ title: 'Mine' }));
     await pause();
-    await answer({ code: 'changed-elsewhere', detail: 'It changed elsewhere.', rev: 8, title: 'Theirs', html: '', tags: [], works: [] }, 409);
+    await answer(
+      {
+        code: 'changed-elsewhere',
+        detail: 'It changed elsewhere.',
+        rev: 8,
+        title: 'Theirs',
+        html: '',
+        tags: [],
+        works: [],
+      },
+      409,
+    );
     expect(page.current.saving).toMatchObject({ type: 'elsewhere', rev: 8, theirs: { title: 'Theirs' } });
     expect(keptHere(NAME)).toMatchObject({ title: 'Mine' });
     act(() => void page.current.keepMine(8));
@@ -73,7 +96,18 @@ describe('keeping what is typed', () => {
     const page = writing();
     act(() => page.current.change({ title: 'Mine' }));
     await pause();
-    await answer({ code: 'changed-elsewhere', detail: 'It changed elsewhere.', rev: 8, title: 'Theirs', html: '', tags: [], works: [] }, 409);
+    await answer(
+      {
+        code: 'changed-elsewhere',
+        detail: 'It changed elsewhere.',
+        rev: 8,
+        title: 'Theirs',
+        html: '',
+        tags: [],
+        works: [],
+      },
+      409,
+    );
     act(() => page.current.takeTheirs({ ...typed, title: 'Theirs' }, 8));
     expect(keptHere(NAME)).toBeNull();
     act(() => page.current.change({ tags: ['frost'] }));
@@ -88,7 +122,18 @@ describe('keeping what is typed', () => {
     await act(async () => (await server.next('PUT')).lose());
     act(() => page.current.change({ html: '<p>ab</p>' }));
     await pause();
-    await answer({ code: 'changed-elsewhere', detail: 'It changed elsewhere.', rev: 4, title: 'Mine', html: '<p>a</p>', tags: [], works: [] }, 409);
+    await answer(
+      {
+        code: 'changed-elsewhere',
+        detail: 'It changed elsewhere.',
+        rev: 4,
+        title: 'Mine',
+        html: '<p>a</p>',
+        tags: [],
+        works: [],
+      },
+      409,
+    );
     expect(await answer(beside(5))).toMatchObject({ html: '<p>ab</p>', rev: 4 });
     expect(page.current.saving.type).toBe('saved');
   });

@@ -15,7 +15,14 @@ export interface Typed {
 }
 
 /** A draft as the server has it. */
-export const typedOf = (draft: Draft): Typed => ({ title: draft.title, html: draft.html, tags: draft.tags, audience: draft.audience, category: draft.category, works: draft.works });
+export const typedOf = (draft: Draft): Typed => ({
+  title: draft.title,
+  html: draft.html,
+  tags: draft.tags,
+  audience: draft.audience,
+  category: draft.category,
+  works: draft.works,
+});
 
 /** What became of what was typed last. */
 export type Saving =
@@ -86,7 +93,8 @@ export function useDraft(draft: Draft, initial: Kept, name: string) {
       } catch (e) {
         const typedMeanwhile = dirty.current;
         dirty.current = true;
-        const problem = e instanceof ApiProblem ? e : new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
+        const problem =
+          e instanceof ApiProblem ? e : new ApiProblem(0, 'offline', 'The server cannot be reached just now.');
         if (problem.code === 'changed-elsewhere') {
           const f = problem.facts as unknown as Kept;
           if (unanswered.current.some((u) => u.title === f.title && u.html === f.html)) {
@@ -95,7 +103,19 @@ export function useDraft(draft: Draft, initial: Kept, name: string) {
             dirty.current = typedMeanwhile;
             return send();
           }
-          setSaving({ type: 'elsewhere', why: problem.message, rev: f.rev, theirs: { title: f.title, html: f.html, tags: f.tags, audience: sent.audience, category: f.category ?? undefined, works: f.works } });
+          setSaving({
+            type: 'elsewhere',
+            why: problem.message,
+            rev: f.rev,
+            theirs: {
+              title: f.title,
+              html: f.html,
+              tags: f.tags,
+              audience: sent.audience,
+              category: f.category ?? undefined,
+              works: f.works,
+            },
+          });
         } else if (problem.status === 422) {
           setSaving({ type: 'refused', field: problem.field ?? '', why: problem.message });
         } else {
@@ -105,37 +125,50 @@ export function useDraft(draft: Draft, initial: Kept, name: string) {
         return false;
       }
     };
-    running.current = send().finally(() => { running.current = null; });
+    running.current = send().finally(() => {
+      running.current = null;
+    });
     return running.current;
   }, [draft.id, name, keepHere]);
 
-  const change = useCallback((part: Partial<Typed>) => {
-    typed.current = { ...typed.current, ...part };
-    dirty.current = true;
-    setSaving((before) => (before.type === 'saved' ? { type: 'saving' } : before));
-    keepHere();
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => void save(), PAUSE);
-  }, [keepHere, save]);
+  const change = useCallback(
+    (part: Partial<Typed>) => {
+      typed.current = { ...typed.current, ...part };
+      dirty.current = true;
+      setSaving((before) => (before.type === 'saved' ? { type: 'saving' } : before));
+      keepHere();
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void save(), PAUSE);
+    },
+    [keepHere, save],
+  );
 
   /** After a change elsewhere: goes on with what is here, on top of what is there. */
-  const keepMine = useCallback((on: number) => {
-    rev.current = on;
-    dirty.current = true;
-    return save();
-  }, [save]);
+  const keepMine = useCallback(
+    (on: number) => {
+      rev.current = on;
+      dirty.current = true;
+      return save();
+    },
+    [save],
+  );
 
   /** After a change elsewhere: goes on with what is there. */
-  const takeTheirs = useCallback((theirs: Typed, on: number) => {
-    rev.current = on;
-    typed.current = theirs;
-    dirty.current = false;
-    localStorage.removeItem(name);
-    setSaving({ type: 'saved', at: new Date().toISOString() });
-  }, [name]);
+  const takeTheirs = useCallback(
+    (theirs: Typed, on: number) => {
+      rev.current = on;
+      typed.current = theirs;
+      dirty.current = false;
+      localStorage.removeItem(name);
+      setSaving({ type: 'saved', at: new Date().toISOString() });
+    },
+    [name],
+  );
 
   useEffect(() => {
-    const leave = () => { if (dirty.current) void save(); };
+    const leave = () => {
+      if (dirty.current) void save();
+    };
     document.addEventListener('visibilitychange', leave);
     return () => {
       document.removeEventListener('visibilitychange', leave);
@@ -144,10 +177,13 @@ export function useDraft(draft: Draft, initial: Kept, name: string) {
   }, [save]);
 
   /** After the server made another version the newest by itself: goes on with that one. */
-  const goOnWith = useCallback((fresh: Draft) => {
-    takeTheirs(typedOf(fresh), fresh.beside.rev);
-    setBeside(fresh.beside);
-  }, [takeTheirs]);
+  const goOnWith = useCallback(
+    (fresh: Draft) => {
+      takeTheirs(typedOf(fresh), fresh.beside.rev);
+      setBeside(fresh.beside);
+    },
+    [takeTheirs],
+  );
 
   return { beside, saving, change, save, keepMine, takeTheirs, goOnWith, rev };
 }

@@ -16,16 +16,57 @@ const nextSunday = () => {
 };
 
 /** Plain lines as the paragraphs of a text. */
-const asHtml = (text: string) => text.split(/\n+/).filter((l) => l.trim()).map((l) => `<p>${l.replace(/&/g, '&amp;').replace(/</g, '&lt;')}</p>`).join('');
+const asHtml = (text: string) =>
+  text
+    .split(/\n+/)
+    .filter((l) => l.trim())
+    .map((l) => `<p>${l.replace(/&/g, '&amp;').replace(/</g, '&lt;')}</p>`)
+    .join('');
 
 const level = (name: string, points: number, descriptor: string) => ({ name, points, descriptor });
 
 /** A rubric to begin from; every word and number of it can be changed. */
 const BEGINNING: Criterion[] = [
-  { name: 'Observation', weight: 2, levels: [level('none', 0, 'Says nothing of what was seen.'), level('some', 2, 'Says what was seen.'), level('careful', 4, 'Says what was seen, where and when.'), level('exact', 6, 'Measured or counted, more than once.')] },
-  { name: 'Evidence', weight: 2, levels: [level('none', 0, 'No reason is given.'), level('told', 2, 'Says that it is so.'), level('shown', 4, 'Says what the claim rests on.'), level('tested', 6, 'Tried it another way.')] },
-  { name: 'Reflection', weight: 1, levels: [level('none', 0, 'No thought of one’s own.'), level('likes', 1, 'Says what was good or bad.'), level('asks', 2, 'Asks a question.'), level('changes', 3, 'Says what will be done differently.')] },
-  { name: 'Writing for readers', weight: 1, levels: [level('lost', 0, 'A reader is lost.'), level('found', 1, 'A reader can follow.'), level('led', 2, 'A reader is led on.'), level('kept', 3, 'A reader wants more.')] },
+  {
+    name: 'Observation',
+    weight: 2,
+    levels: [
+      level('none', 0, 'Says nothing of what was seen.'),
+      level('some', 2, 'Says what was seen.'),
+      level('careful', 4, 'Says what was seen, where and when.'),
+      level('exact', 6, 'Measured or counted, more than once.'),
+    ],
+  },
+  {
+    name: 'Evidence',
+    weight: 2,
+    levels: [
+      level('none', 0, 'No reason is given.'),
+      level('told', 2, 'Says that it is so.'),
+      level('shown', 4, 'Says what the claim rests on.'),
+      level('tested', 6, 'Tried it another way.'),
+    ],
+  },
+  {
+    name: 'Reflection',
+    weight: 1,
+    levels: [
+      level('none', 0, 'No thought of one’s own.'),
+      level('likes', 1, 'Says what was good or bad.'),
+      level('asks', 2, 'Asks a question.'),
+      level('changes', 3, 'Says what will be done differently.'),
+    ],
+  },
+  {
+    name: 'Writing for readers',
+    weight: 1,
+    levels: [
+      level('lost', 0, 'A reader is lost.'),
+      level('found', 1, 'A reader can follow.'),
+      level('led', 2, 'A reader is led on.'),
+      level('kept', 3, 'A reader wants more.'),
+    ],
+  },
 ];
 
 export function NewPromptPage() {
@@ -35,14 +76,42 @@ export function NewPromptPage() {
   const [problem, setProblem] = useState('');
   const [criteria, setCriteria] = useState<Criterion[]>(BEGINNING);
   const form = useForm({
-    initialValues: { title: '', instructions: '', questions: '', tag: '', due: nextSunday(), graceHours: 24, latePercentPerDay: 5, lateMostPercent: 50, points: 18, words: 100, pictures: 0, tags: 1, category: false, links: 0, sources: 0, comments: 0, commentsDue: '', commentsWords: 0, starter: '', answerFirst: false },
+    initialValues: {
+      title: '',
+      instructions: '',
+      questions: '',
+      tag: '',
+      due: nextSunday(),
+      graceHours: 24,
+      latePercentPerDay: 5,
+      lateMostPercent: 50,
+      points: 18,
+      words: 100,
+      pictures: 0,
+      tags: 1,
+      category: false,
+      links: 0,
+      sources: 0,
+      comments: 0,
+      commentsDue: '',
+      commentsWords: 0,
+      starter: '',
+      answerFirst: false,
+    },
   });
   const submit = form.onSubmit(async (v) => {
     setProblem('');
     try {
       const { words, pictures, tags, category, links, sources, comments, ...rest } = v;
-      await postJson(`/api/classes/${id}/prompts`, { ...rest, tag: v.tag || undefined, questions: v.questions.split('\n'), commentsDue: comments ? v.commentsDue || undefined : undefined, starter: asHtml(v.starter),
-        asked: { words, pictures, tags, category: category ? 1 : 0, links, sources, comments }, rubric: criteria.length ? { criteria } : undefined });
+      await postJson(`/api/classes/${id}/prompts`, {
+        ...rest,
+        tag: v.tag || undefined,
+        questions: v.questions.split('\n'),
+        commentsDue: comments ? v.commentsDue || undefined : undefined,
+        starter: asHtml(v.starter),
+        asked: { words, pictures, tags, category: category ? 1 : 0, links, sources, comments },
+        rubric: criteria.length ? { criteria } : undefined,
+      });
       await client.invalidateQueries();
       navigate(`/classes/${id}/prompts`);
     } catch (e) {
@@ -52,7 +121,9 @@ export function NewPromptPage() {
       } else setProblem(e instanceof ApiProblem ? e.message : t.again);
     }
   });
-  const number = (key: 'words' | 'pictures' | 'tags' | 'links' | 'sources', label: string) => <NumberInput label={label} min={0} max={10_000} {...form.getInputProps(key)} />;
+  const number = (key: 'words' | 'pictures' | 'tags' | 'links' | 'sources', label: string) => (
+    <NumberInput label={label} min={0} max={10_000} {...form.getInputProps(key)} />
+  );
   return (
     <div className="page wide">
       <title>{`Set a prompt · ${name}`}</title>
@@ -62,8 +133,19 @@ export function NewPromptPage() {
           <div style={{ maxWidth: 720 }}>
             <TextInput label="Title" name="title" size="md" mt="md" autoFocus {...form.getInputProps('title')} />
             <Textarea label="What to write" mt="md" {...form.getInputProps('instructions')} />
-            <Textarea label="Guiding questions, one to a line" mt="md" minRows={2} {...form.getInputProps('questions')} />
-            <Textarea label="Beginning of the text, if you give one" description="Students begin with it and can change all of it." mt="md" minRows={2} {...form.getInputProps('starter')} />
+            <Textarea
+              label="Guiding questions, one to a line"
+              mt="md"
+              minRows={2}
+              {...form.getInputProps('questions')}
+            />
+            <Textarea
+              label="Beginning of the text, if you give one"
+              description="Students begin with it and can change all of it."
+              mt="md"
+              minRows={2}
+              {...form.getInputProps('starter')}
+            />
             <div className="fields" style={{ gridTemplateColumns: '1.5fr 1fr 1fr 1fr' }}>
               <TextInput label="Due" name="due" type="datetime-local" {...form.getInputProps('due')} />
               <NumberInput label="Grace in hours" min={0} {...form.getInputProps('graceHours')} />
@@ -71,9 +153,15 @@ export function NewPromptPage() {
               <NumberInput label="and at most %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
             </div>
             <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>What a post should have</h4>
-            <p className="tiny muted" style={{ margin: '2px 0 0' }}>Students see it while they write. 0 asks for nothing.</p>
+            <p className="tiny muted" style={{ margin: '2px 0 0' }}>
+              Students see it while they write. 0 asks for nothing.
+            </p>
             <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr) 1.6fr' }}>
-              {number('words', 'Words')}{number('pictures', 'Pictures')}{number('tags', 'Tags')}{number('links', 'Links')}{number('sources', 'Sources')}
+              {number('words', 'Words')}
+              {number('pictures', 'Pictures')}
+              {number('tags', 'Tags')}
+              {number('links', 'Links')}
+              {number('sources', 'Sources')}
               <TextInput label="Tag for outside posts" {...form.getInputProps('tag')} />
             </div>
           </div>
@@ -81,15 +169,44 @@ export function NewPromptPage() {
           <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>Comments for classmates</h4>
           <div className="fields" style={{ gridTemplateColumns: '1fr 1.5fr 1fr', maxWidth: 560 }}>
             <NumberInput label="How many" min={0} max={50} {...form.getInputProps('comments')} />
-            <TextInput label="Until" type="datetime-local" name="commentsDue" disabled={!form.values.comments} {...form.getInputProps('commentsDue')} />
-            <NumberInput label="Words at least" min={0} max={1000} disabled={!form.values.comments} {...form.getInputProps('commentsWords')} />
+            <TextInput
+              label="Until"
+              type="datetime-local"
+              name="commentsDue"
+              disabled={!form.values.comments}
+              {...form.getInputProps('commentsDue')}
+            />
+            <NumberInput
+              label="Words at least"
+              min={0}
+              max={1000}
+              disabled={!form.values.comments}
+              {...form.getInputProps('commentsWords')}
+            />
           </div>
-          <Checkbox mt="lg" label="Yours before theirs" description="A student reads others' answers once the own one is published." {...form.getInputProps('answerFirst', { type: 'checkbox' })} />
+          <Checkbox
+            mt="lg"
+            label="Yours before theirs"
+            description="A student reads others' answers once the own one is published."
+            {...form.getInputProps('answerFirst', { type: 'checkbox' })}
+          />
           <h2 style={{ marginTop: 30 }}>How it is marked</h2>
-          <NumberInput label="Points in all" min={0} mt="sm" style={{ maxWidth: 160 }} {...form.getInputProps('points')} />
+          <NumberInput
+            label="Points in all"
+            min={0}
+            mt="sm"
+            style={{ maxWidth: 160 }}
+            {...form.getInputProps('points')}
+          />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />
-          {problem && <p className="tell wrong" role="alert">{problem}</p>}
-          <button className="btn go" type="submit" style={{ marginTop: 22 }}>Set the prompt</button>
+          {problem && (
+            <p className="tell wrong" role="alert">
+              {problem}
+            </p>
+          )}
+          <button className="btn go" type="submit" style={{ marginTop: 22 }}>
+            Set the prompt
+          </button>
         </form>
       </main>
     </div>

@@ -8,37 +8,109 @@ interface RubricBuilderProps {
 
 /** A rubric as stairs that one writes on: criteria below each other, the steps of each side by side. */
 export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
-  const set = (index: number, part: Partial<Criterion>) => onChange(criteria.map((c, i) => (i === index ? { ...c, ...part } : c)));
-  const setLevel = (index: number, at: number, part: Partial<Level>) => set(index, { levels: criteria[index].levels.map((l, i) => (i === at ? { ...l, ...part } : l)) });
-  const add = () => onChange([...criteria, { name: '', weight: 1, levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })) }]);
+  const set = (index: number, part: Partial<Criterion>) =>
+    onChange(criteria.map((c, i) => (i === index ? { ...c, ...part } : c)));
+  const setLevel = (index: number, at: number, part: Partial<Level>) =>
+    set(index, { levels: criteria[index].levels.map((l, i) => (i === at ? { ...l, ...part } : l)) });
+  const add = () =>
+    onChange([
+      ...criteria,
+      { name: '', weight: 1, levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })) },
+    ]);
   return (
     <div style={{ marginTop: 18 }}>
       {criteria.map((c, i) => (
-        <fieldset key={i} className={css.criterion} style={{ borderLeft: 0, borderRight: 0, borderBottom: 0, margin: 0 }}>
+        <fieldset
+          key={i}
+          className={css.criterion}
+          style={{ borderLeft: 0, borderRight: 0, borderBottom: 0, margin: 0 }}
+        >
           <legend className="away">Criterion {i + 1}</legend>
           <div className={css.head}>
-            <input className={css.name} aria-label={`Name of criterion ${i + 1}`} placeholder="Criterion" value={c.name} onChange={(e) => set(i, { name: e.target.value })} />
-            <label className="muted tiny">weight <input className={css.weight} type="number" min={0.1} step="any" aria-label={`Weight of criterion ${i + 1}`} value={c.weight} onChange={(e) => set(i, { weight: Number(e.target.value) })} /></label>
+            <input
+              className={css.name}
+              aria-label={`Name of criterion ${i + 1}`}
+              placeholder="Criterion"
+              value={c.name}
+              onChange={(e) => set(i, { name: e.target.value })}
+            />
+            <label className="muted tiny">
+              weight{' '}
+              <input
+                className={css.weight}
+                type="number"
+                min={0.1}
+                step="any"
+                aria-label={`Weight of criterion ${i + 1}`}
+                value={c.weight}
+                onChange={(e) => set(i, { weight: Number(e.target.value) })}
+              />
+            </label>
             <span style={{ marginLeft: 'auto' }} className="tiny">
-              <button type="button" className="word tiny" onClick={() => set(i, { levels: [...c.levels, { name: '', points: (c.levels.at(-1)?.points ?? 0) + 1, descriptor: '' }] })}>Add a level</button>
-              {c.levels.length > 2 && <> · <button type="button" className="word tiny" onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>Take the top one away</button></>}
-              {' · '}<button type="button" className="word tiny" onClick={() => onChange(criteria.filter((_, x) => x !== i))} aria-label={`Take ${c.name || 'this criterion'} away`}>Take it away</button>
+              <button
+                type="button"
+                className="word tiny"
+                onClick={() =>
+                  set(i, {
+                    levels: [...c.levels, { name: '', points: (c.levels.at(-1)?.points ?? 0) + 1, descriptor: '' }],
+                  })
+                }
+              >
+                Add a level
+              </button>
+              {c.levels.length > 2 && (
+                <>
+                  {' '}
+                  ·{' '}
+                  <button type="button" className="word tiny" onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>
+                    Take the top one away
+                  </button>
+                </>
+              )}
+              {' · '}
+              <button
+                type="button"
+                className="word tiny"
+                onClick={() => onChange(criteria.filter((_, x) => x !== i))}
+                aria-label={`Take ${c.name || 'this criterion'} away`}
+              >
+                Take it away
+              </button>
             </span>
           </div>
           <div className={css.levels}>
             {c.levels.map((l, n) => (
               <div key={n} className={css.level} style={{ paddingTop: 8 + n * 7 }}>
                 <div>
-                  <input type="number" step="any" aria-label={`Points of level ${n + 1} of ${c.name}`} value={l.points} onChange={(e) => setLevel(i, n, { points: Number(e.target.value) })} />
-                  <input aria-label={`Name of level ${n + 1} of ${c.name}`} placeholder="a word" value={l.name} onChange={(e) => setLevel(i, n, { name: e.target.value })} style={{ flex: 1 }} />
+                  <input
+                    type="number"
+                    step="any"
+                    aria-label={`Points of level ${n + 1} of ${c.name}`}
+                    value={l.points}
+                    onChange={(e) => setLevel(i, n, { points: Number(e.target.value) })}
+                  />
+                  <input
+                    aria-label={`Name of level ${n + 1} of ${c.name}`}
+                    placeholder="a word"
+                    value={l.name}
+                    onChange={(e) => setLevel(i, n, { name: e.target.value })}
+                    style={{ flex: 1 }}
+                  />
                 </div>
-                <textarea aria-label={`What level ${n + 1} of ${c.name} shows`} placeholder="What a text on this level shows" value={l.descriptor} onChange={(e) => setLevel(i, n, { descriptor: e.target.value })} />
+                <textarea
+                  aria-label={`What level ${n + 1} of ${c.name} shows`}
+                  placeholder="What a text on this level shows"
+                  value={l.descriptor}
+                  onChange={(e) => setLevel(i, n, { descriptor: e.target.value })}
+                />
               </div>
             ))}
           </div>
         </fieldset>
       ))}
-      <button type="button" className="btn" onClick={add}>Add a criterion</button>
+      <button type="button" className="btn" onClick={add}>
+        Add a criterion
+      </button>
     </div>
   );
 }

@@ -13,12 +13,27 @@ export function Snippet({ stretches }: { stretches: Marked[] }) {
 export function HitLine({ hit, inClass, onOpen }: { hit: Hit; inClass: boolean; onOpen?: () => void }) {
   return (
     <article className={css.hit}>
-      <h2><Link to={`/classes/${hit.classId}/posts/${hit.postId}`} onClick={onOpen}>{KINDS[hit.kind] && <span className="muted">{KINDS[hit.kind]}</span>}{hit.title || 'Without a title'}</Link></h2>
-      <p className={css.snippet}><Snippet stretches={hit.snippet} /></p>
-      <p className="tiny muted" style={{ margin: 0 }}>{hit.author}{hit.source ? `, from ${hit.source}` : ''} · <When at={hit.at} />{inClass ? '' : ` · ${hit.className}`}</p>
+      <h2>
+        <Link to={`/classes/${hit.classId}/posts/${hit.postId}`} onClick={onOpen}>
+          {KINDS[hit.kind] && <span className="muted">{KINDS[hit.kind]}</span>}
+          {hit.title || 'Without a title'}
+        </Link>
+      </h2>
+      <p className={css.snippet}>
+        <Snippet stretches={hit.snippet} />
+      </p>
+      <p className="tiny muted" style={{ margin: 0 }}>
+        {hit.author}
+        {hit.source ? `, from ${hit.source}` : ''} · <When at={hit.at} />
+        {inClass ? '' : ` · ${hit.className}`}
+      </p>
     </article>
   );
 }
 
 /** Said while the server still takes texts in after a start. */
-export const Incomplete = () => <p className="muted tiny">The school has just been started, and the search is still reading. Some texts are not found yet.</p>;
+export const Incomplete = () => (
+  <p className="muted tiny">
+    The school has just been started, and the search is still reading. Some texts are not found yet.
+  </p>
+);

@@ -44,11 +44,55 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
     placeholderData: (before) => before,
   });
   const typed = q.trim().toLowerCase();
-  const rows: Row[] = places.filter((p, i) => (typed ? p.word.toLowerCase().split(' ').some((_, n, words) => words.slice(n).join(' ').startsWith(typed)) : i < SHOWN)).map((p) => ({ to: p.to, key: p.to, show: <b>{p.word}</b> }));
+  const rows: Row[] = places
+    .filter((p, i) =>
+      typed
+        ? p.word
+            .toLowerCase()
+            .split(' ')
+            .some((_, n, words) => words.slice(n).join(' ').startsWith(typed))
+        : i < SHOWN,
+    )
+    .map((p) => ({ to: p.to, key: p.to, show: <b>{p.word}</b> }));
   if (typed && data) {
-    for (const n of data.named) rows.push({ to: n.to, key: n.kind + n.to, show: <><b>{n.name}</b><span>{NAMED[n.kind]} · {n.more}</span></> });
-    for (const h of data.hits) rows.push({ to: `/classes/${h.classId}/posts/${h.postId}`, key: `${h.kind}${h.postId}${h.file ?? ''}${h.at}`, show: <><b>{h.kind === 'comment' ? 'Comment on ' : ''}{h.title}</b><span>{h.author} · <When at={h.at} /></span><i><Snippet stretches={h.snippet} /></i></> });
-    if (classId && asked) rows.push({ to: `/classes/${classId}/search?q=${encodeURIComponent(q.trim())}`, key: 'all', show: <b>All that has “{q.trim()}”</b> });
+    for (const n of data.named)
+      rows.push({
+        to: n.to,
+        key: n.kind + n.to,
+        show: (
+          <>
+            <b>{n.name}</b>
+            <span>
+              {NAMED[n.kind]} · {n.more}
+            </span>
+          </>
+        ),
+      });
+    for (const h of data.hits)
+      rows.push({
+        to: `/classes/${h.classId}/posts/${h.postId}`,
+        key: `${h.kind}${h.postId}${h.file ?? ''}${h.at}`,
+        show: (
+          <>
+            <b>
+              {h.kind === 'comment' ? 'Comment on ' : ''}
+              {h.title}
+            </b>
+            <span>
+              {h.author} · <When at={h.at} />
+            </span>
+            <i>
+              <Snippet stretches={h.snippet} />
+            </i>
+          </>
+        ),
+      });
+    if (classId && asked)
+      rows.push({
+        to: `/classes/${classId}/search?q=${encodeURIComponent(q.trim())}`,
+        key: 'all',
+        show: <b>All that has “{q.trim()}”</b>,
+      });
   }
   const chosen = Math.min(at, rows.length - 1);
   const go = (row?: Row) => {
@@ -65,12 +109,40 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
   };
   return (
     <Modal opened onClose={onClose} title="Search" size="lg" yOffset="8vh">
-      <input className={css.field} role="combobox" aria-expanded={rows.length > 0} aria-controls="found" aria-activedescendant={rows[chosen] ? `found-${chosen}` : undefined} aria-label="Search, or go to a place" placeholder="A word, a name, a page, something to do" autoFocus data-autofocus
-        value={q} onChange={(e) => { setQ(e.target.value); setAt(0); }} onKeyDown={hear} />
+      <input
+        className={css.field}
+        role="combobox"
+        aria-expanded={rows.length > 0}
+        aria-controls="found"
+        aria-activedescendant={rows[chosen] ? `found-${chosen}` : undefined}
+        aria-label="Search, or go to a place"
+        placeholder="A word, a name, a page, something to do"
+        autoFocus
+        data-autofocus
+        value={q}
+        onChange={(e) => {
+          setQ(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={hear}
+      />
       <div id="found" role="listbox" aria-label="Found" className={css.rows}>
-        {rows.map((row, i) => <div key={row.key} id={`found-${i}`} role="option" aria-selected={i === chosen} onMouseEnter={() => setAt(i)} onClick={() => go(row)}>{row.show}</div>)}
+        {rows.map((row, i) => (
+          <div
+            key={row.key}
+            id={`found-${i}`}
+            role="option"
+            aria-selected={i === chosen}
+            onMouseEnter={() => setAt(i)}
+            onClick={() => go(row)}
+          >
+            {row.show}
+          </div>
+        ))}
       </div>
-      {typed && asked === q.trim() && data && rows.length === 1 && <p className="muted tiny">Nothing that you may read begins so.</p>}
+      {typed && asked === q.trim() && data && rows.length === 1 && (
+        <p className="muted tiny">Nothing that you may read begins so.</p>
+      )}
       {typed && data && !data.complete && <Incomplete />}
     </Modal>
   );

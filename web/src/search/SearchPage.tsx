@@ -7,7 +7,12 @@ import { useClass } from '../app/useClass';
 import { Loading, Trouble } from '../parts/Trouble';
 import { HitLine, Incomplete } from './Hits';
 
-const KINDS = [['', 'everything'], ['post', 'posts'], ['comment', 'comments'], ['file', 'files']] as const;
+const KINDS = [
+  ['', 'everything'],
+  ['post', 'posts'],
+  ['comment', 'comments'],
+  ['file', 'files'],
+] as const;
 
 /** All that was found, page by page; what is searched for stands in the address. */
 export function SearchPage() {
@@ -19,19 +24,23 @@ export function SearchPage() {
   const [asked] = useDebouncedValue(q.trim(), 200);
   const found = useInfiniteQuery({
     queryKey: ['search', asked, kind, all ? 0 : id],
-    queryFn: ({ pageParam, signal }) => searchPage({ q: asked, kind, class: all ? undefined : id, after: pageParam }, signal),
+    queryFn: ({ pageParam, signal }) =>
+      searchPage({ q: asked, kind, class: all ? undefined : id, after: pageParam }, signal),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (last) => last.next,
     enabled: asked.length > 0,
     placeholderData: (before) => before,
   });
   const set = (key: string, value?: string) =>
-    setParams((before) => {
-      const next = new URLSearchParams(before);
-      if (value) next.set(key, value);
-      else next.delete(key);
-      return next;
-    }, { replace: key === 'q' });
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value) next.set(key, value);
+        else next.delete(key);
+        return next;
+      },
+      { replace: key === 'q' },
+    );
   const hits = found.data?.pages.flatMap((p) => p.hits) ?? [];
   const named = found.data?.pages[0]?.named ?? [];
   return (
@@ -39,19 +48,58 @@ export function SearchPage() {
       <title>{`${q || 'Search'} · ${name}`}</title>
       <main>
         <h1>Search</h1>
-        <TextInput aria-label="Words to search for" size="md" mt="sm" autoFocus value={q} onChange={(e) => set('q', e.target.value)} placeholder="Words of a post, a comment, a name" />
+        <TextInput
+          aria-label="Words to search for"
+          size="md"
+          mt="sm"
+          autoFocus
+          value={q}
+          onChange={(e) => set('q', e.target.value)}
+          placeholder="Words of a post, a comment, a name"
+        />
         <div style={{ margin: '12px 0 4px', display: 'flex', flexWrap: 'wrap', columnGap: 14 }}>
-          <span>{KINDS.map(([value, label]) => <button key={value} className="chip" aria-pressed={kind === value} onClick={() => set('kind', value)}>{label}</button>)}</span>
-          <span><button className="chip" aria-pressed={!all} onClick={() => set('all')}>{name}</button>
-          <button className="chip" aria-pressed={all} onClick={() => set('all', 'yes')}>all my classes</button></span>
+          <span>
+            {KINDS.map(([value, label]) => (
+              <button key={value} className="chip" aria-pressed={kind === value} onClick={() => set('kind', value)}>
+                {label}
+              </button>
+            ))}
+          </span>
+          <span>
+            <button className="chip" aria-pressed={!all} onClick={() => set('all')}>
+              {name}
+            </button>
+            <button className="chip" aria-pressed={all} onClick={() => set('all', 'yes')}>
+              all my classes
+            </button>
+          </span>
         </div>
         {found.isError && <Trouble error={found.error} onRetry={() => found.refetch()} />}
         {asked && found.isPending && <Loading />}
-        {asked && named.length > 0 && <p style={{ margin: '14px 0 4px' }}>{named.map((n) => <Link key={n.to} className="word" style={{ marginRight: 18 }} to={n.to}>{n.name}</Link>)}</p>}
+        {asked && named.length > 0 && (
+          <p style={{ margin: '14px 0 4px' }}>
+            {named.map((n) => (
+              <Link key={n.to} className="word" style={{ marginRight: 18 }} to={n.to}>
+                {n.name}
+              </Link>
+            ))}
+          </p>
+        )}
         {asked && hits.map((h) => <HitLine key={h.kind + h.postId + (h.file ?? '') + h.at} hit={h} inClass={!all} />)}
-        {asked && found.data && hits.length === 0 && named.length === 0 && <p className="muted" style={{ padding: '18px 0' }}>Nothing that you may read has {asked.includes(' ') ? 'all these words' : 'this word'}. Try fewer, or other words.</p>}
+        {asked && found.data && hits.length === 0 && named.length === 0 && (
+          <p className="muted" style={{ padding: '18px 0' }}>
+            Nothing that you may read has {asked.includes(' ') ? 'all these words' : 'this word'}. Try fewer, or other
+            words.
+          </p>
+        )}
         {asked && found.data && !found.data.pages[0].complete && <Incomplete />}
-        {found.hasNextPage && <p><button className="btn" onClick={() => found.fetchNextPage()} disabled={found.isFetchingNextPage}>More</button></p>}
+        {found.hasNextPage && (
+          <p>
+            <button className="btn" onClick={() => found.fetchNextPage()} disabled={found.isFetchingNextPage}>
+              More
+            </button>
+          </p>
+        )}
       </main>
     </div>
   );

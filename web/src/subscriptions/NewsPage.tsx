@@ -8,13 +8,22 @@ import { When } from '../parts/When';
 import css from './News.module.css';
 
 const SAYS: Record<string, (n: NewsItem) => string> = {
-  POST: () => 'published', COMMENT: () => 'commented on', ANSWER: () => 'answered you under', WORD: () => 'has a private word for you about',
-  RETURNED: () => 'returned with a note', HIDDEN: () => 'hid', APPROVED: () => 'approved',
+  POST: () => 'published',
+  COMMENT: () => 'commented on',
+  ANSWER: () => 'answered you under',
+  WORD: () => 'has a private word for you about',
+  RETURNED: () => 'returned with a note',
+  HIDDEN: () => 'hid',
+  APPROVED: () => 'approved',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
 const ABOUT_ME = new Set(['ANSWER', 'WORD', 'RETURNED', 'HIDDEN', 'APPROVED']);
-const SHOWN = [['', 'everything'], ['me', 'about me'], ['subscribed', 'what I subscribed to']] as const;
+const SHOWN = [
+  ['', 'everything'],
+  ['me', 'about me'],
+  ['subscribed', 'what I subscribed to'],
+] as const;
 
 /** What is new since last time: answers, what became of one's posts, and what one subscribed to. */
 export function NewsPage() {
@@ -33,26 +42,67 @@ export function NewsPage() {
       <main>
         <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
           <h1>News</h1>
-          {news.data && <span className="muted">{news.data.fresh === 0 ? 'nothing that you have not seen' : `${news.data.fresh} you have not seen`}</span>}
+          {news.data && (
+            <span className="muted">
+              {news.data.fresh === 0 ? 'nothing that you have not seen' : `${news.data.fresh} you have not seen`}
+            </span>
+          )}
           <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
-            {news.data && news.data.fresh > 0 && <button className="word" onClick={seen}>I have seen all</button>}
-            <Link className="word" to="/subscriptions">My subscriptions</Link>
+            {news.data && news.data.fresh > 0 && (
+              <button className="word" onClick={seen}>
+                I have seen all
+              </button>
+            )}
+            <Link className="word" to="/subscriptions">
+              My subscriptions
+            </Link>
           </span>
         </div>
         {news.data && news.data.items.length > 0 && (
           <p style={{ margin: '14px 0 0' }}>
-            {SHOWN.map(([value, word]) => <button key={value} className="chip" aria-pressed={show === value} onClick={() => setParams(value ? { show: value } : {}, { replace: true })}>{word}</button>)}
+            {SHOWN.map(([value, word]) => (
+              <button
+                key={value}
+                className="chip"
+                aria-pressed={show === value}
+                onClick={() => setParams(value ? { show: value } : {}, { replace: true })}
+              >
+                {word}
+              </button>
+            ))}
           </p>
         )}
         {news.isPending && <Loading />}
         {news.isError && <Trouble error={news.error} onRetry={() => news.refetch()} />}
-        {news.data?.items.length === 0 && <p className="muted" style={{ marginTop: 18 }}>When somebody answers you, or something is published that you subscribed to, it stands here. You can subscribe on the page of a blog, a person or a post.</p>}
-        {news.data && news.data.items.length > 0 && items.length === 0 && <p className="muted" style={{ marginTop: 18 }}>{show === 'me' ? 'Nobody has answered you lately, and nothing was decided about your posts.' : 'Nothing new in what you subscribed to.'}</p>}
+        {news.data?.items.length === 0 && (
+          <p className="muted" style={{ marginTop: 18 }}>
+            When somebody answers you, or something is published that you subscribed to, it stands here. You can
+            subscribe on the page of a blog, a person or a post.
+          </p>
+        )}
+        {news.data && news.data.items.length > 0 && items.length === 0 && (
+          <p className="muted" style={{ marginTop: 18 }}>
+            {show === 'me'
+              ? 'Nobody has answered you lately, and nothing was decided about your posts.'
+              : 'Nothing new in what you subscribed to.'}
+          </p>
+        )}
         {items.map((n) => (
-          <article key={n.kind + n.postId + (n.comment ?? '') + n.at} className={`${css.item} ${n.fresh ? css.fresh : ''}`}>
-            <p style={{ margin: 0 }}><b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''} <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>{n.title || 'a post'}</Link>{n.fresh && <span className="away"> (new)</span>}</p>
+          <article
+            key={n.kind + n.postId + (n.comment ?? '') + n.at}
+            className={`${css.item} ${n.fresh ? css.fresh : ''}`}
+          >
+            <p style={{ margin: 0 }}>
+              <b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''}{' '}
+              <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>
+                {n.title || 'a post'}
+              </Link>
+              {n.fresh && <span className="away"> (new)</span>}
+            </p>
             {n.lines && <p className={css.lines}>{n.lines}</p>}
-            <p className="tiny muted" style={{ margin: 0 }}>{n.className} · <When at={n.at} /></p>
+            <p className="tiny muted" style={{ margin: 0 }}>
+              {n.className} · <When at={n.at} />
+            </p>
           </article>
         ))}
       </main>

@@ -13,16 +13,33 @@ export function StopPage() {
       await postJson('/api/stop', { token });
       setSaid('stopped');
     } catch (e) {
-      setSaid(e instanceof ApiProblem && e.status === 404 ? 'This link is not known here. Sign in and look under My subscriptions.' : t.again);
+      setSaid(
+        e instanceof ApiProblem && e.status === 404
+          ? 'This link is not known here. Sign in and look under My subscriptions.'
+          : t.again,
+      );
     }
   };
   return (
     <Sheet title="Stop the mails" heading={said === 'stopped' ? 'No more mails' : 'Stop all mails?'}>
-      {said === 'stopped' ? <p>You get no more mails about what is new. What you subscribed to still shows under News when you sign in, and there you can ask for mails again.</p> : (
+      {said === 'stopped' ? (
+        <p>
+          You get no more mails about what is new. What you subscribed to still shows under News when you sign in, and
+          there you can ask for mails again.
+        </p>
+      ) : (
         <>
-          <p>You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.</p>
-          <button className="btn go" onClick={stop}>Stop them</button>
-          {said && <p className="tell wrong" role="alert">{said}</p>}
+          <p>
+            You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.
+          </p>
+          <button className="btn go" onClick={stop}>
+            Stop them
+          </button>
+          {said && (
+            <p className="tell wrong" role="alert">
+              {said}
+            </p>
+          )}
         </>
       )}
     </Sheet>

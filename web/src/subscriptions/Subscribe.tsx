@@ -37,8 +37,14 @@ export function Subscribe({ classId, kind, target, tag, to, label }: SubscribePr
   };
   return (
     <>
-      <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>{now ? 'Subscribed. End it' : label}</button>
-      {problem && <p className="tell wrong" role="alert">{problem}</p>}
+      <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>
+        {now ? 'Subscribed. End it' : label}
+      </button>
+      {problem && (
+        <p className="tell wrong" role="alert">
+          {problem}
+        </p>
+      )}
     </>
   );
 }

@@ -14,7 +14,11 @@ type Often = keyof typeof OFTEN;
 function HowOften({ label, value, onChange }: { label: string; value: string; onChange: (often: Often) => void }) {
   return (
     <select className={css.often} aria-label={label} value={value} onChange={(e) => onChange(e.target.value as Often)}>
-      {(Object.keys(OFTEN) as Often[]).map((o) => <option key={o} value={o}>{OFTEN[o]}</option>)}
+      {(Object.keys(OFTEN) as Often[]).map((o) => (
+        <option key={o} value={o}>
+          {OFTEN[o]}
+        </option>
+      ))}
     </select>
   );
 }
@@ -34,7 +38,8 @@ export function SubscriptionsPage() {
     }
     await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
   };
-  const set = (s: SubscriptionView, part: Partial<{ posts: Often; comments: Often }>) => act(putJson(`/api/subscriptions/${s.id}`, { posts: s.posts, comments: s.comments, ...part }));
+  const set = (s: SubscriptionView, part: Partial<{ posts: Often; comments: Often }>) =>
+    act(putJson(`/api/subscriptions/${s.id}`, { posts: s.posts, comments: s.comments, ...part }));
   const end = (s: SubscriptionView) => {
     setEnded(s);
     void act(deleteJson(`/api/subscriptions/${s.id}`));
@@ -43,29 +48,104 @@ export function SubscriptionsPage() {
     <div className="page plain">
       <title>My subscriptions · Vast Porch</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline' }}><h1>My subscriptions</h1><Link className="word" style={{ marginLeft: 'auto' }} to="/news">News</Link></div>
+        <div style={{ display: 'flex', alignItems: 'baseline' }}>
+          <h1>My subscriptions</h1>
+          <Link className="word" style={{ marginLeft: 'auto' }} to="/news">
+            News
+          </Link>
+        </div>
         {mine.isPending && <Loading />}
         {mine.isError && <Trouble error={mine.error} onRetry={() => mine.refetch()} />}
         {mine.data && (
           <>
-            <p className="muted" style={{ margin: '6px 0 0' }}>{mine.data.email ? <>Mail goes to {mine.data.email}, with what you may read at that moment and nothing else.</> : <>There is no e-mail address in your account, so nothing is mailed. All of it shows under News. <Link className="word" to="/account">My account</Link></>}</p>
+            <p className="muted" style={{ margin: '6px 0 0' }}>
+              {mine.data.email ? (
+                <>Mail goes to {mine.data.email}, with what you may read at that moment and nothing else.</>
+              ) : (
+                <>
+                  There is no e-mail address in your account, so nothing is mailed. All of it shows under News.{' '}
+                  <Link className="word" to="/account">
+                    My account
+                  </Link>
+                </>
+              )}
+            </p>
             <p className={css.answers}>
               <span>Mail about answers to you, and what becomes of your posts:</span>
-              <HowOften label="Mail about answers to you" value={mine.data.answers} onChange={(answers) => act(putJson('/api/subscriptions/answers', { answers }))} />
+              <HowOften
+                label="Mail about answers to you"
+                value={mine.data.answers}
+                onChange={(answers) => act(putJson('/api/subscriptions/answers', { answers }))}
+              />
             </p>
-            {problem && <p className="tell wrong" role="alert">{problem}</p>}
-            {ended && <p className="tell" role="status">{ended.label}: ended. <button className="word" onClick={() => { void act(postJson(`/api/subscriptions/${ended.id}/restore`)); setEnded(null); }}>Take back</button></p>}
-            {mine.data.list.length === 0 && <p className="muted">You have subscribed to nothing yet. You can do it on the page of a blog, a person or a post, and for a tag on the Porch.</p>}
+            {problem && (
+              <p className="tell wrong" role="alert">
+                {problem}
+              </p>
+            )}
+            {ended && (
+              <p className="tell" role="status">
+                {ended.label}: ended.{' '}
+                <button
+                  className="word"
+                  onClick={() => {
+                    void act(postJson(`/api/subscriptions/${ended.id}/restore`));
+                    setEnded(null);
+                  }}
+                >
+                  Take back
+                </button>
+              </p>
+            )}
+            {mine.data.list.length === 0 && (
+              <p className="muted">
+                You have subscribed to nothing yet. You can do it on the page of a blog, a person or a post, and for a
+                tag on the Porch.
+              </p>
+            )}
             {mine.data.list.length > 0 && (
               <table className={`rows ${css.table}`}>
-                <thead><tr><th>What</th><th>Class</th><th>Mail about posts</th><th>Mail about comments</th><th /></tr></thead>
+                <thead>
+                  <tr>
+                    <th>What</th>
+                    <th>Class</th>
+                    <th>Mail about posts</th>
+                    <th>Mail about comments</th>
+                    <th />
+                  </tr>
+                </thead>
                 <tbody>
                   {mine.data.list.map((s) => (
                     <tr key={s.id}>
-                      <td><Link className="word" to={s.to}>{s.label}</Link></td><td data-says="in">{s.className}</td>
-                      <td data-says="Mail about posts">{s.kind === 'THREAD' ? '' : <HowOften label={`Mail about posts: ${s.label}`} value={s.posts} onChange={(posts) => set(s, { posts })} />}</td>
-                      <td data-says="Mail about comments"><HowOften label={`Mail about comments: ${s.label}`} value={s.comments} onChange={(comments) => set(s, { comments })} /></td>
-                      <td style={{ textAlign: 'right', paddingRight: 0 }}><button className="word" onClick={() => end(s)} aria-label={`End: ${s.label}`}>End</button></td>
+                      <td>
+                        <Link className="word" to={s.to}>
+                          {s.label}
+                        </Link>
+                      </td>
+                      <td data-says="in">{s.className}</td>
+                      <td data-says="Mail about posts">
+                        {s.kind === 'THREAD' ? (
+                          ''
+                        ) : (
+                          <HowOften
+                            label={`Mail about posts: ${s.label}`}
+                            value={s.posts}
+                            onChange={(posts) => set(s, { posts })}
+                          />
+                        )}
+                      </td>
+                      <td data-says="Mail about comments">
+                        <HowOften
+                          label={`Mail about comments: ${s.label}`}
+                          value={s.comments}
+                          onChange={(comments) => set(s, { comments })}
+                        />
+                      </td>
+                      <td style={{ textAlign: 'right', paddingRight: 0 }}>
+                        <button className="word" onClick={() => end(s)} aria-label={`End: ${s.label}`}>
+                          End
+                        </button>
+                      </td>
                     </tr>
                   ))}
                 </tbody>

@@ -8,7 +8,9 @@ export function surroundings() {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } });
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>
-      <MantineProvider env="test"><MemoryRouter>{children}</MemoryRouter></MantineProvider>
+      <MantineProvider env="test">
+        <MemoryRouter>{children}</MemoryRouter>
+      </MantineProvider>
     </QueryClientProvider>
   );
   return { client, wrapper };

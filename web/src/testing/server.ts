@@ -58,7 +58,10 @@ export function fakeServer() {
     next: (method: string, path?: RegExp) =>
       vi.waitFor(() => {
         const call = calls.find((c) => c.method === method && (!path || path.test(c.path)));
-        if (!call) throw new Error(`nobody asked ${method} ${path ?? ''}; asked was ${calls.map((c) => `${c.method} ${c.path}`).join(', ') || 'nothing'}`);
+        if (!call)
+          throw new Error(
+            `nobody asked ${method} ${path ?? ''}; asked was ${calls.map((c) => `${c.method} ${c.path}`).join(', ') || 'nothing'}`,
+          );
         return call;
       }),
   };

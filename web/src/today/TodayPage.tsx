@@ -17,39 +17,208 @@ export function TodayPage() {
   const { data: me } = useQuery(meOptions);
   const others = me?.classes.some((c) => c.id !== id && isStaff(c.role));
   const at = `/classes/${id}`;
-  if (error) return <div className="page plain"><Trouble error={error} onRetry={() => refetch()} /></div>;
-  if (!data) return <div className="page plain"><Loading lines={7} /></div>;
+  if (error)
+    return (
+      <div className="page plain">
+        <Trouble error={error} onRetry={() => refetch()} />
+      </div>
+    );
+  if (!data)
+    return (
+      <div className="page plain">
+        <Loading lines={7} />
+      </div>
+    );
   const lines: ReactNode[] = [];
   const { approve } = data;
-  if (data.students === 0) lines.push(<Line key="s" n={0} says="students are in this class yet" more="Paste their names or upload the list from the school office." to={`${at}/people/roster`} verb="Enrol students" />);
-  else if (!data.hasPrompts) lines.push(<Line key="p" n={0} says="prompts are set" more="A prompt says what to write, until when, and how it is marked." to={`${at}/prompts/new`} verb="Set a prompt" />);
+  if (data.students === 0)
+    lines.push(
+      <Line
+        key="s"
+        n={0}
+        says="students are in this class yet"
+        more="Paste their names or upload the list from the school office."
+        to={`${at}/people/roster`}
+        verb="Enrol students"
+      />,
+    );
+  else if (!data.hasPrompts)
+    lines.push(
+      <Line
+        key="p"
+        n={0}
+        says="prompts are set"
+        more="A prompt says what to write, until when, and how it is marked."
+        to={`${at}/prompts/new`}
+        verb="Set a prompt"
+      />,
+    );
   if (approve && manages(role)) {
-    const parts = [approve.posts && t.count(approve.posts, 'post', 'posts'), approve.comments && t.count(approve.comments, 'comment', 'comments'), approve.outside && `${approve.outside} from outside`, approve.headers && t.count(approve.headers, 'picture for a blog', 'pictures for blogs')].filter(Boolean);
-    lines.push(<Line key="a" n={approve.total} says={`${approve.total === 1 ? 'waits' : 'wait'} for approval, the longest since ${say(approve.oldest)}`} more={`${parts.join(', ')}${approve.held ? `; ${approve.held} ${approve.held === 1 ? 'is' : 'are'} held` : ''}`} to={`${at}/approve`} verb="Approve" />);
+    const parts = [
+      approve.posts && t.count(approve.posts, 'post', 'posts'),
+      approve.comments && t.count(approve.comments, 'comment', 'comments'),
+      approve.outside && `${approve.outside} from outside`,
+      approve.headers && t.count(approve.headers, 'picture for a blog', 'pictures for blogs'),
+    ].filter(Boolean);
+    lines.push(
+      <Line
+        key="a"
+        n={approve.total}
+        says={`${approve.total === 1 ? 'waits' : 'wait'} for approval, the longest since ${say(approve.oldest)}`}
+        more={`${parts.join(', ')}${approve.held ? `; ${approve.held} ${approve.held === 1 ? 'is' : 'are'} held` : ''}`}
+        to={`${at}/approve`}
+        verb="Approve"
+      />,
+    );
   }
-  asking.forEach((a) => lines.push(<Line key={`h${a.postId}`} n={1} says={`student asks for help: ${a.author}`} more={<>{a.title || 'A text without a title yet'}, asked <When at={a.at} /></>} to={`${at}/posts/${a.postId}/margin`} verb="Look" />));
-  data.mark.forEach((m) => lines.push(
-    <Line key={m.promptId} n={m.count} says={m.count === 1 ? 'is ready to mark' : 'are ready to mark'} more={<>{m.title}, was due <When at={m.due} />{m.missing ? `; ${m.missing} handed in nothing` : ''}</>} to={`${at}/mark/${m.promptId}`} verb="Mark" />));
-  if (data.unanswered > 0) lines.push(<Line key="u" n={data.unanswered} says={`${data.unanswered === 1 ? 'post' : 'posts'} of this week ${data.unanswered === 1 ? 'has' : 'have'} no comment from a classmate`} to={`${at}/porch?weeks=${data.weekIndex}&unanswered=yes`} verb="See them" />);
-  if (manages(role) && data.askedNames.length > 0) lines.push(<Line key="n" n={data.askedNames.length} says={data.askedNames.length === 1 ? 'name is to be looked at' : 'names are to be looked at'} more={<>{data.askedNames.join(', ')}: came in by themselves under a name that could be taken for somebody else’s. The class sees “A new student” until you have looked.</>} to={`${at}/people`} verb="Look" />);
-  if (data.byWord.length > 0) lines.push(<Line key="c" n={data.byWord.length} says={`came in by the class word this week`} more={data.byWord.map((b) => b.name).join(', ')} to={`${at}/people`} verb="See them" />);
-  data.enrolled.forEach((e) => lines.push(<Line key={`e${e.name}${e.className}`} n={1} says={`student of yours is in another class now: ${e.name}`} more={<>{e.by} enrolled {e.name} in {e.className} <When at={e.at} />. A new pass phrase comes from the school keeper from now on.</>} to={`${at}/people?find=${encodeURIComponent(e.name)}`} verb="See" />));
-  data.faltering.forEach((f) => lines.push(<Line key={`f${f.id}`} n={1} says={`outside blog falters: ${f.title}`} more={<>{f.error}{f.lastEntry ? <> The last entry came <When at={f.lastEntry} />.</> : null}</>} to={`${at}/sources`} verb="Look" />));
+  asking.forEach((a) =>
+    lines.push(
+      <Line
+        key={`h${a.postId}`}
+        n={1}
+        says={`student asks for help: ${a.author}`}
+        more={
+          <>
+            {a.title || 'A text without a title yet'}, asked <When at={a.at} />
+          </>
+        }
+        to={`${at}/posts/${a.postId}/margin`}
+        verb="Look"
+      />,
+    ),
+  );
+  data.mark.forEach((m) =>
+    lines.push(
+      <Line
+        key={m.promptId}
+        n={m.count}
+        says={m.count === 1 ? 'is ready to mark' : 'are ready to mark'}
+        more={
+          <>
+            {m.title}, was due <When at={m.due} />
+            {m.missing ? `; ${m.missing} handed in nothing` : ''}
+          </>
+        }
+        to={`${at}/mark/${m.promptId}`}
+        verb="Mark"
+      />,
+    ),
+  );
+  if (data.unanswered > 0)
+    lines.push(
+      <Line
+        key="u"
+        n={data.unanswered}
+        says={`${data.unanswered === 1 ? 'post' : 'posts'} of this week ${data.unanswered === 1 ? 'has' : 'have'} no comment from a classmate`}
+        to={`${at}/porch?weeks=${data.weekIndex}&unanswered=yes`}
+        verb="See them"
+      />,
+    );
+  if (manages(role) && data.askedNames.length > 0)
+    lines.push(
+      <Line
+        key="n"
+        n={data.askedNames.length}
+        says={data.askedNames.length === 1 ? 'name is to be looked at' : 'names are to be looked at'}
+        more={
+          <>
+            {data.askedNames.join(', ')}: came in by themselves under a name that could be taken for somebody else’s.
+            The class sees “A new student” until you have looked.
+          </>
+        }
+        to={`${at}/people`}
+        verb="Look"
+      />,
+    );
+  if (data.byWord.length > 0)
+    lines.push(
+      <Line
+        key="c"
+        n={data.byWord.length}
+        says={`came in by the class word this week`}
+        more={data.byWord.map((b) => b.name).join(', ')}
+        to={`${at}/people`}
+        verb="See them"
+      />,
+    );
+  data.enrolled.forEach((e) =>
+    lines.push(
+      <Line
+        key={`e${e.name}${e.className}`}
+        n={1}
+        says={`student of yours is in another class now: ${e.name}`}
+        more={
+          <>
+            {e.by} enrolled {e.name} in {e.className} <When at={e.at} />. A new pass phrase comes from the school keeper
+            from now on.
+          </>
+        }
+        to={`${at}/people?find=${encodeURIComponent(e.name)}`}
+        verb="See"
+      />,
+    ),
+  );
+  data.faltering.forEach((f) =>
+    lines.push(
+      <Line
+        key={`f${f.id}`}
+        n={1}
+        says={`outside blog falters: ${f.title}`}
+        more={
+          <>
+            {f.error}
+            {f.lastEntry ? (
+              <>
+                {' '}
+                The last entry came <When at={f.lastEntry} />.
+              </>
+            ) : null}
+          </>
+        }
+        to={`${at}/sources`}
+        verb="Look"
+      />,
+    ),
+  );
   return (
     <div className="page plain">
       <title>{`Today · ${data.className}`}</title>
       <main>
-        <h1 style={{ fontSize: 31 }}>{data.day.charAt(0) + data.day.slice(1).toLowerCase()}{data.week ? `, week ${data.week}` : ''}</h1>
-        <p className="muted" style={{ margin: '4px 0 0' }}>{lines.length ? `What needs a person now in ${data.className}:` : `Nothing in ${data.className} needs you now.`}</p>
+        <h1 style={{ fontSize: 31 }}>
+          {data.day.charAt(0) + data.day.slice(1).toLowerCase()}
+          {data.week ? `, week ${data.week}` : ''}
+        </h1>
+        <p className="muted" style={{ margin: '4px 0 0' }}>
+          {lines.length
+            ? `What needs a person now in ${data.className}:`
+            : `Nothing in ${data.className} needs you now.`}
+        </p>
         {lines.length > 0 && <div className={css.lines}>{lines}</div>}
         {scheduled.length > 0 && (
           <section style={{ marginTop: 26 }} aria-label="Goes up later">
             <h3>Goes up by itself</h3>
-            {scheduled.map((s) => <p key={s.id} style={{ margin: '8px 0 0' }}><Link className="word" to={`${at}/posts/${s.id}`}>{s.title}</Link><span className="muted"> · {s.author} · <When at={s.at} /></span></p>)}
+            {scheduled.map((s) => (
+              <p key={s.id} style={{ margin: '8px 0 0' }}>
+                <Link className="word" to={`${at}/posts/${s.id}`}>
+                  {s.title}
+                </Link>
+                <span className="muted">
+                  {' '}
+                  · {s.author} · <When at={s.at} />
+                </span>
+              </p>
+            ))}
           </section>
         )}
         <p className="tiny muted" style={{ marginTop: 24 }}>
-          {data.elsewhere.length > 0 ? `Something waits in ${data.elsewhere.join(' and ')} too. ` : others ? 'Nothing waits in your other classes. ' : ''}<Link className="word tiny" to={`${at}/porch`}>What is on the Porch</Link>
+          {data.elsewhere.length > 0
+            ? `Something waits in ${data.elsewhere.join(' and ')} too. `
+            : others
+              ? 'Nothing waits in your other classes. '
+              : ''}
+          <Link className="word tiny" to={`${at}/porch`}>
+            What is on the Porch
+          </Link>
         </p>
       </main>
     </div>
@@ -60,8 +229,13 @@ function Line({ n, says, more, to, verb }: { n: number; says: string; more?: Rea
   return (
     <div className={css.line}>
       <b>{n === 0 ? 'No' : n}</b>
-      <div>{says}{more && <p>{more}</p>}</div>
-      <Link className="word" to={to}>{verb}</Link>
+      <div>
+        {says}
+        {more && <p>{more}</p>}
+      </div>
+      <Link className="word" to={to}>
+        {verb}
+      </Link>
     </div>
   );
 }

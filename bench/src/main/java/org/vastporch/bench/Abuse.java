@@ -30,14 +30,15 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * What somebody does who wants to stall the school: the largest that each field takes and ten times as much, in the shapes that are worst for whatever reads
- * them, while somebody else reads the Porch.
+ * What somebody does who wants to stall the school: the largest that each field takes and ten times as much, in the
+ * shapes that are worst for whatever reads them, while somebody else reads the Porch.
  */
 final class Abuse {
 
     private static final int TIMES = 3;
     /** What a post takes, less the paragraph around it. */
     private static final int LARGEST = 149_900;
+
     private static final JsonMapper JSON = new JsonMapper();
 
     private final String address;
@@ -56,28 +57,49 @@ final class Abuse {
 
         Person(String username) throws Exception {
             send("GET", "/api/me", null, "application/json");
-            send("POST", "/api/session", JSON.writeValueAsBytes(Map.of("username", username, "password", "porch-demo")), "application/json");
+            send(
+                    "POST",
+                    "/api/session",
+                    JSON.writeValueAsBytes(Map.of("username", username, "password", "porch-demo")),
+                    "application/json");
         }
 
-        HttpResponse<byte[]> send(String method, String path, byte[] body, String type) throws IOException, InterruptedException {
-            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", type)
-                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofByteArray(body));
-            if (!cookies.isEmpty()) request.header("Cookie", String.join("; ", cookies.entrySet().stream().map(c -> c.getKey() + "=" + c.getValue()).toList()));
+        HttpResponse<byte[]> send(String method, String path, byte[] body, String type)
+                throws IOException, InterruptedException {
+            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path))
+                    .header("Content-Type", type)
+                    .method(
+                            method,
+                            body == null
+                                    ? HttpRequest.BodyPublishers.noBody()
+                                    : HttpRequest.BodyPublishers.ofByteArray(body));
+            if (!cookies.isEmpty())
+                request.header(
+                        "Cookie",
+                        String.join(
+                                "; ",
+                                cookies.entrySet().stream()
+                                        .map(c -> c.getKey() + "=" + c.getValue())
+                                        .toList()));
             if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
             HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
-            for (String set : answer.headers().allValues("Set-Cookie")) cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
+            for (String set : answer.headers().allValues("Set-Cookie"))
+                cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
             return answer;
         }
 
         JsonNode json(String method, String path, Object body) throws IOException, InterruptedException {
-            HttpResponse<byte[]> answer = send(method, path, body == null ? null : JSON.writeValueAsBytes(body), "application/json");
+            HttpResponse<byte[]> answer =
+                    send(method, path, body == null ? null : JSON.writeValueAsBytes(body), "application/json");
             String text = new String(answer.body(), StandardCharsets.UTF_8);
             return JSON.readTree(text.startsWith("{") || text.startsWith("[") ? text : "{}");
         }
 
         HttpResponse<byte[]> upload(String path, String name, byte[] file) throws IOException, InterruptedException {
             ByteArrayOutputStream form = new ByteArrayOutputStream();
-            form.writeBytes(("--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name + "\"\r\nContent-Type: application/octet-stream\r\n\r\n").getBytes(StandardCharsets.UTF_8));
+            form.writeBytes(("--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+                            + "\"\r\nContent-Type: application/octet-stream\r\n\r\n")
+                    .getBytes(StandardCharsets.UTF_8));
             form.writeBytes(file);
             form.writeBytes("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
             return send("POST", path, form.toByteArray(), "multipart/form-data; boundary=b");
@@ -95,35 +117,59 @@ final class Abuse {
         double usual = Figures.median(60, () -> reader.send("GET", "/api/classes/1/porch", null, "application/json"));
         AtomicBoolean over = new AtomicBoolean();
         List<Double> meanwhile = new ArrayList<>();
-        Thread reading = new Thread(() -> {
-            try {
-                while (!over.get()) {
-                    long begin = System.nanoTime();
-                    reader.send("GET", "/api/classes/1/porch", null, "application/json");
-                    meanwhile.add((System.nanoTime() - begin) / 1e6);
-                }
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        }, "reader");
+        Thread reading = new Thread(
+                () -> {
+                    try {
+                        while (!over.get()) {
+                            long begin = System.nanoTime();
+                            reader.send("GET", "/api/classes/1/porch", null, "application/json");
+                            meanwhile.add((System.nanoTime() - begin) / 1e6);
+                        }
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                },
+                "reader");
         for (MemoryPoolMXBean pool : ManagementFactory.getMemoryPoolMXBeans()) pool.resetPeakUsage();
         reading.start();
-        long blog = student.json("GET", "/api/classes/1/blogs/mine", null).get(0).get("id").asLong();
+        long blog = student.json("GET", "/api/classes/1/blogs/mine", null)
+                .get(0)
+                .get("id")
+                .asLong();
         texts(student, blog);
         besides(student, blog);
         words(student, teacher);
         files(student, blog);
         over.set(true);
         reading.join();
-        double[] all = slowest.values().stream().flatMap(List::stream).mapToDouble(Double::doubleValue).toArray();
-        slowest.entrySet().stream().sorted(Comparator.comparing(shape -> -Collections.max(shape.getValue()))).limit(8)
-            .forEach(shape -> figures.add("abuse", Collections.max(shape.getValue()), "ms slowest", 0, shape.getKey()));
-        figures.add("abuse", Figures.percentile(all, 0.99), "ms p99", 0, "of " + all.length + " calls in " + slowest.size() + " shapes");
+        double[] all = slowest.values().stream()
+                .flatMap(List::stream)
+                .mapToDouble(Double::doubleValue)
+                .toArray();
+        slowest.entrySet().stream()
+                .sorted(Comparator.comparing(shape -> -Collections.max(shape.getValue())))
+                .limit(8)
+                .forEach(shape ->
+                        figures.add("abuse", Collections.max(shape.getValue()), "ms slowest", 0, shape.getKey()));
+        figures.add(
+                "abuse",
+                Figures.percentile(all, 0.99),
+                "ms p99",
+                0,
+                "of " + all.length + " calls in " + slowest.size() + " shapes");
         double[] others = meanwhile.stream().mapToDouble(Double::doubleValue).toArray();
-        figures.add("abuse", Figures.median(others), "ms median", Figures.median(others) / usual, "the usual time of the Porch, for somebody else meanwhile");
-        long peak = ManagementFactory.getMemoryPoolMXBeans().stream().filter(p -> p.getType() == MemoryType.HEAP).mapToLong(p -> p.getPeakUsage().getUsed()).sum();
+        figures.add(
+                "abuse",
+                Figures.median(others),
+                "ms median",
+                Figures.median(others) / usual,
+                "the usual time of the Porch, for somebody else meanwhile");
+        long peak = ManagementFactory.getMemoryPoolMXBeans().stream()
+                .filter(p -> p.getType() == MemoryType.HEAP)
+                .mapToLong(p -> p.getPeakUsage().getUsed())
+                .sum();
         figures.add("abuse", peak / 1e6, "MB at most", 0, "heap, with what this measurement itself holds");
     }
 
@@ -137,19 +183,56 @@ final class Abuse {
         slowest.computeIfAbsent(shape, s -> new ArrayList<>()).add((System.nanoTime() - begin) / 1e6);
     }
 
-    /** A draft with one piece over and over, at the largest that is taken and ten times as long; then handed in, so that holds are looked for. */
+    /**
+     * A draft with one piece over and over, at the largest that is taken and ten times as long; then handed in, so that
+     * holds are looked for.
+     */
     private void texts(Person student, long blog) throws Exception {
-        for (String piece : List.of("<b>", "</b>", "<p>x<img src=\"/media/x\">", "<a href=\"x\">", "@abc ", "one-", "A a ", "07", "a@a.", "&amp", "\u0301", "<p>Wren </p>", "Wren Castellane ", "http://a.b "))
+        for (String piece : List.of(
+                "<b>",
+                "</b>",
+                "<p>x<img src=\"/media/x\">",
+                "<a href=\"x\">",
+                "@abc ",
+                "one-",
+                "A a ",
+                "07",
+                "a@a.",
+                "&amp",
+                "\u0301",
+                "<p>Wren </p>",
+                "Wren Castellane ",
+                "http://a.b "))
             for (int times : new int[] {1, 10}) {
                 String html = piece.repeat(LARGEST * times / piece.length());
-                long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of()).path("id").asLong(0);
+                long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of())
+                        .path("id")
+                        .asLong(0);
                 String shape = "text of " + piece.strip() + (times > 1 ? ", ten times too long" : "");
                 for (int i = 0; i < TIMES; i++) {
                     timed(shape + ", read", () -> student.json("GET", "/api/posts/" + id + "/draft", null));
                     int before = rev(student, id);
-                    timed(shape + ", saved", () -> student.json("PUT", "/api/posts/" + id + "/draft", Map.of("rev", before, "title", "T", "html", html, "tags", List.of(), "audience", "MY_CLASS")));
+                    timed(
+                            shape + ", saved",
+                            () -> student.json(
+                                    "PUT",
+                                    "/api/posts/" + id + "/draft",
+                                    Map.of(
+                                            "rev",
+                                            before,
+                                            "title",
+                                            "T",
+                                            "html",
+                                            html,
+                                            "tags",
+                                            List.of(),
+                                            "audience",
+                                            "MY_CLASS")));
                     int saved = rev(student, id);
-                    if (times == 1) timed(shape + ", handed in", () -> student.json("POST", "/api/posts/" + id + "/hand-in", Map.of("rev", saved)));
+                    if (times == 1)
+                        timed(
+                                shape + ", handed in",
+                                () -> student.json("POST", "/api/posts/" + id + "/hand-in", Map.of("rev", saved)));
                 }
                 student.json("DELETE", "/api/posts/" + id, null);
             }
@@ -157,51 +240,115 @@ final class Abuse {
 
     /** What stands beside a text: titles, tags and sources. */
     private void besides(Person student, long blog) throws Exception {
-        long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of()).path("id").asLong(0);
+        long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of())
+                .path("id")
+                .asLong(0);
         for (int times : new int[] {1, 10}) {
             String more = times > 1 ? ", ten times too long" : "";
             List<String> tags = new ArrayList<>();
             for (int i = 0; i < 12 * times; i++) tags.add("#".repeat(30 * times) + "\u0301 \u200b" + i);
             List<Map<String, Object>> works = new ArrayList<>();
             for (int i = 0; i < 60 * times; i++)
-                works.add(Map.of("title", "07 ".repeat(160 * times), "author", "a@a.".repeat(120 * times), "date", "", "publisher", "@abc ".repeat(100 * times), "address", "https://a.b/" + "a/".repeat(900 * times)));
-            for (Map.Entry<String, Map<String, Object>> field : Map.<String, Map<String, Object>>of("tags", Map.of("tags", tags), "sources", Map.of("works", works), "title", Map.of("title", "Wren \u202e".repeat(25 * times)),
-                    "very many tags", Map.of("tags", Collections.nCopies(300_000, "#a"))).entrySet()) {
-                Map<String, Object> draft = new HashMap<>(Map.of("rev", rev(student, id), "title", "T", "html", "<p>Beans.</p>", "tags", List.of(), "audience", "MY_CLASS"));
+                works.add(Map.of(
+                        "title",
+                        "07 ".repeat(160 * times),
+                        "author",
+                        "a@a.".repeat(120 * times),
+                        "date",
+                        "",
+                        "publisher",
+                        "@abc ".repeat(100 * times),
+                        "address",
+                        "https://a.b/" + "a/".repeat(900 * times)));
+            for (Map.Entry<String, Map<String, Object>> field : Map.<String, Map<String, Object>>of(
+                            "tags",
+                            Map.of("tags", tags),
+                            "sources",
+                            Map.of("works", works),
+                            "title",
+                            Map.of("title", "Wren \u202e".repeat(25 * times)),
+                            "very many tags",
+                            Map.of("tags", Collections.nCopies(300_000, "#a")))
+                    .entrySet()) {
+                Map<String, Object> draft = new HashMap<>(Map.of(
+                        "rev",
+                        rev(student, id),
+                        "title",
+                        "T",
+                        "html",
+                        "<p>Beans.</p>",
+                        "tags",
+                        List.of(),
+                        "audience",
+                        "MY_CLASS"));
                 draft.putAll(field.getValue());
                 tried(field.getKey() + more, () -> student.json("PUT", "/api/posts/" + id + "/draft", draft));
             }
-            tried("filters of the Porch" + more, () -> student.send("GET", "/api/classes/1/porch?most=100&oldestFirst=true&unanswered=true&tag=" + "%CC%81a".repeat(20 * times) + "&after=" + "A".repeat(500 * times), null, "application/json"));
+            tried(
+                    "filters of the Porch" + more,
+                    () -> student.send(
+                            "GET",
+                            "/api/classes/1/porch?most=100&oldestFirst=true&unanswered=true&tag="
+                                    + "%CC%81a".repeat(20 * times) + "&after=" + "A".repeat(500 * times),
+                            null,
+                            "application/json"));
         }
         student.json("DELETE", "/api/posts/" + id, null);
     }
 
     private static int rev(Person student, long post) throws Exception {
-        return student.json("GET", "/api/posts/" + post + "/draft", null).path("beside").path("rev").asInt(1);
+        return student.json("GET", "/api/posts/" + post + "/draft", null)
+                .path("beside")
+                .path("rev")
+                .asInt(1);
     }
 
     /** Titles, tags, comments, search words, lists of students: long, longer, and odd. */
     private void words(Person student, Person teacher) throws Exception {
         for (int times : new int[] {1, 10}) {
             String more = times > 1 ? ", ten times too long" : "";
-            tried("comment" + more, () -> student.json("POST", "/api/posts/1/comments", Map.of("text", "@abc ".repeat(1_000 * times))));
-            tried("search" + more, () -> student.send("GET", "/api/search?q=" + "a%20b%20".repeat(25 * times), null, "application/json"));
-            tried("list of students, all quotation marks" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", "\"a,".repeat(300_000 * times))));
-            tried("list of students, all separators" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", ",;|\t".repeat(240_000 * times))));
-            tried("list of students, many names" + more, () -> teacher.json("POST", "/api/classes/1/roster/preview", Map.of("text", "Name\n" + "Ada Quill\n".repeat(2_400 * times))));
-            tried("words to be held" + more, () -> teacher.json("POST", "/api/classes/1/holds/try", Map.of("text", "l o l o ".repeat(30_000 * times))));
+            tried(
+                    "comment" + more,
+                    () -> student.json("POST", "/api/posts/1/comments", Map.of("text", "@abc ".repeat(1_000 * times))));
+            tried(
+                    "search" + more,
+                    () -> student.send(
+                            "GET", "/api/search?q=" + "a%20b%20".repeat(25 * times), null, "application/json"));
+            tried(
+                    "list of students, all quotation marks" + more,
+                    () -> teacher.json(
+                            "POST", "/api/classes/1/roster/preview", Map.of("text", "\"a,".repeat(300_000 * times))));
+            tried(
+                    "list of students, all separators" + more,
+                    () -> teacher.json(
+                            "POST", "/api/classes/1/roster/preview", Map.of("text", ",;|\t".repeat(240_000 * times))));
+            tried(
+                    "list of students, many names" + more,
+                    () -> teacher.json(
+                            "POST",
+                            "/api/classes/1/roster/preview",
+                            Map.of("text", "Name\n" + "Ada Quill\n".repeat(2_400 * times))));
+            tried(
+                    "words to be held" + more,
+                    () -> teacher.json(
+                            "POST", "/api/classes/1/holds/try", Map.of("text", "l o l o ".repeat(30_000 * times))));
         }
     }
 
     private void files(Person student, long blog) throws Exception {
-        long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of()).path("id").asLong(0);
+        long id = student.json("POST", "/api/blogs/" + blog + "/posts", Map.of())
+                .path("id")
+                .asLong(0);
         byte[] png = picture(8_000, 5_000, "png", false);
         byte[] passes = picture(6_000, 5_000, "jpeg", true);
         tried("picture of 40 megapixels", () -> student.upload("/api/posts/" + id + "/pictures", "a.png", png));
-        tried("picture of 30 megapixels in passes", () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", passes));
+        tried(
+                "picture of 30 megapixels in passes",
+                () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", passes));
         byte[] sound = ("ID3\3\0\0\0\0\0\0" + "\0".repeat(200_000)).getBytes(StandardCharsets.ISO_8859_1);
         tried("sound of nothing", () -> student.upload("/api/posts/" + id + "/files", "a.mp3", sound));
-        byte[] pdf = ("%PDF-1.7\n" + "1 0 obj<</Kids[1 0 R]/Type/Pages/Count 1>>endobj\n".repeat(100_000)).getBytes(StandardCharsets.ISO_8859_1);
+        byte[] pdf = ("%PDF-1.7\n" + "1 0 obj<</Kids[1 0 R]/Type/Pages/Count 1>>endobj\n".repeat(100_000))
+                .getBytes(StandardCharsets.ISO_8859_1);
         tried("document of circles", () -> student.upload("/api/posts/" + id + "/files", "a.pdf", pdf));
         tried("file of 30 MB", () -> student.upload("/api/posts/" + id + "/files", "a.txt", new byte[30_000_000]));
     }

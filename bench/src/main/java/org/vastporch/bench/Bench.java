@@ -38,12 +38,16 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.search.Indexer;
 
-/** Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are. */
+/**
+ * Measures on the demo school. Figures of one run are comparable with each other; between machines only the ratios are.
+ */
 public final class Bench {
 
-    private static final List<String> ALL = List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "abuse");
+    private static final List<String> ALL =
+            List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
+
     private static final long CLASS = 1;
     private static final int TIMES = 40;
 
@@ -65,7 +69,10 @@ public final class Bench {
         Path file = json >= 0 ? Path.of(names.get(json + 1)) : null;
         if (json >= 0) names.subList(json, json + 2).clear();
         names.removeIf(String::isBlank);
-        try (Demo.Running demo = Demo.start(0, Files.createTempDirectory("porch-bench").toString(), Map.of("vastporch.feeds.check-every", "PT24H"))) {
+        try (Demo.Running demo = Demo.start(
+                0,
+                Files.createTempDirectory("porch-bench").toString(),
+                Map.of("vastporch.feeds.check-every", "PT24H"))) {
             Bench bench = new Bench(demo);
             for (String name : names.isEmpty() ? ALL : names) bench.run(name);
             if (file != null) Files.writeString(file, bench.figures.json());
@@ -85,7 +92,9 @@ public final class Bench {
             case "firstload" -> firstLoad();
             case "abuse" -> new Abuse(demo.address(), figures).run();
             case LARGE -> large();
-            default -> throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL + " and " + LARGE);
+            default ->
+                throw new IllegalArgumentException(
+                        "There is no benchmark " + name + "; these are there: " + ALL + " and " + LARGE);
         }
     }
 
@@ -95,21 +104,38 @@ public final class Bench {
         double[] times = new double[3];
         for (int i = -1; i < times.length; i++) {
             long begin = System.nanoTime();
-            Process server = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp", System.getProperty("java.class.path"),
-                "-Dserver.port=18099", "-Dvastporch.data=" + data, "org.vastporch.server.VastPorch").redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.DISCARD).start();
+            Process server = new ProcessBuilder(
+                            Path.of(System.getProperty("java.home"), "bin", "java")
+                                    .toString(),
+                            "-cp",
+                            System.getProperty("java.class.path"),
+                            "-Dserver.port=18099",
+                            "-Dvastporch.data=" + data,
+                            "org.vastporch.server.VastPorch")
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
             while (!isOpen("http://localhost:18099/")) Thread.onSpinWait();
             if (i >= 0) times[i] = (System.nanoTime() - begin) / 1e6;
             server.destroy();
             server.waitFor();
         }
-        double bare = Figures.median(3, () -> new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-version").redirectErrorStream(true)
-            .redirectOutput(ProcessBuilder.Redirect.DISCARD).start().waitFor());
+        double bare = Figures.median(3, () -> new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-version")
+                .redirectErrorStream(true)
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start()
+                .waitFor());
         figures.add("start", Figures.median(times) / 1000, "s", Figures.median(times) / bare, "a bare java -version");
     }
 
     private boolean isOpen(String address) throws InterruptedException {
         try {
-            return http.send(HttpRequest.newBuilder(URI.create(address)).build(), HttpResponse.BodyHandlers.discarding()).statusCode() == 200;
+            return http.send(
+                                    HttpRequest.newBuilder(URI.create(address)).build(),
+                                    HttpResponse.BodyHandlers.discarding())
+                            .statusCode()
+                    == 200;
         } catch (IOException e) {
             return false;
         }
@@ -119,33 +145,57 @@ public final class Bench {
     private void porch() throws Exception {
         try (Window window = new Window("wren.c")) {
             HttpRequest page = request("/api/classes/1/porch", window.cookie());
-            byte[] body = http.send(page, HttpResponse.BodyHandlers.ofByteArray()).body();
+            byte[] body =
+                    http.send(page, HttpResponse.BodyHandlers.ofByteArray()).body();
             HttpRequest ready = request(lyingReady("porch", body), window.cookie());
             double real = Figures.median(TIMES, () -> http.send(page, HttpResponse.BodyHandlers.ofByteArray()));
-            figures.add("porch", real, "ms median", real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())), "a static answer of the same size");
+            figures.add(
+                    "porch",
+                    real,
+                    "ms median",
+                    real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())),
+                    "a static answer of the same size");
         }
     }
 
     private void feedOut() throws Exception {
         try (Window window = new Window("wren.c")) {
-            String path = (String) window.page.evaluate("fetch('/api/classes/1/feed-key', {method: 'POST', headers: {'X-XSRF-TOKEN': document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]}}).then(r => r.json()).then(j => j.path)");
+            String path = (String)
+                    window.page.evaluate(
+                            "fetch('/api/classes/1/feed-key', {method: 'POST', headers: {'X-XSRF-TOKEN': document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]}}).then(r => r.json()).then(j => j.path)");
             HttpRequest feed = request(path, "");
-            byte[] body = http.send(feed, HttpResponse.BodyHandlers.ofByteArray()).body();
+            byte[] body =
+                    http.send(feed, HttpResponse.BodyHandlers.ofByteArray()).body();
             HttpRequest ready = request(lyingReady("feed", body), "");
             double real = Figures.median(TIMES, () -> http.send(feed, HttpResponse.BodyHandlers.ofByteArray()));
-            figures.add("feedout", real, "ms median", real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())), "a static answer of the same size");
+            figures.add(
+                    "feedout",
+                    real,
+                    "ms median",
+                    real / Figures.median(TIMES, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())),
+                    "a static answer of the same size");
         }
     }
 
-    /** A hundred comments decided one by one by key, five hundred at once, and the pile with 10,000 texts against the one with 100. */
+    /**
+     * A hundred comments decided one by one by key, five hundred at once, and the pile with 10,000 texts against the
+     * one with 100.
+     */
     private void approve() throws Exception {
         JdbcTemplate jdbc = demo.server().getBean(JdbcTemplate.class);
         PorchService porch = demo.server().getBean(PorchService.class);
         Viewer reader = access.viewer(students.get(0));
-        long post = porch.porch(reader, CLASS, PorchService.Wish.ofWeek(null)).entries().get(5).id();
-        long comment = demo.server().getBean(CommentService.class).add(access.viewer(students.get(1)), post, "A comment to be decided on", null).id();
-        String more = "insert into comment (class_id, post_id, author_id, state, html, words, waiting_since, created_at, rev)"
-            + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x || ' of those to be decided on</p>', 7, current_timestamp, k.created_at, 1 from comment k, system_range(1, ?) n(x) where k.id = ?";
+        long post = porch.porch(reader, CLASS, PorchService.Wish.ofWeek(null))
+                .entries()
+                .get(5)
+                .id();
+        long comment = demo.server()
+                .getBean(CommentService.class)
+                .add(access.viewer(students.get(1)), post, "A comment to be decided on", null)
+                .id();
+        String more =
+                "insert into comment (class_id, post_id, author_id, state, html, words, waiting_since, created_at, rev)"
+                        + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x || ' of those to be decided on</p>', 7, current_timestamp, k.created_at, 1 from comment k, system_range(1, ?) n(x) where k.id = ?";
         jdbc.update(more, 100, comment);
         try (Window window = new Window("quill")) {
             double few = opening(window);
@@ -154,8 +204,16 @@ public final class Bench {
             long begin = System.nanoTime();
             double[] times = window.timed("a", 100, "() => document.querySelector('main [aria-current=true]')");
             double minutes = (System.nanoTime() - begin) / 6e10;
-            figures.add("approve", Figures.median(times), "ms median", 0, String.format("from the key to the next text, 95 of 100 within %.1f ms, %.0f decisions a minute", Figures.percentile(times, 0.95), times.length / minutes));
-            window.page.waitForFunction("() => fetch('/api/pile?sort=comments').then(r => r.json()).then(p => p.total < 10)");
+            figures.add(
+                    "approve",
+                    Figures.median(times),
+                    "ms median",
+                    0,
+                    String.format(
+                            "from the key to the next text, 95 of 100 within %.1f ms, %.0f decisions a minute",
+                            Figures.percentile(times, 0.95), times.length / minutes));
+            window.page.waitForFunction(
+                    "() => fetch('/api/pile?sort=comments').then(r => r.json()).then(p => p.total < 10)");
 
             jdbc.update(more, 500, comment);
             window.page.navigate("/classes/1/approve?sort=comments");
@@ -164,12 +222,23 @@ public final class Bench {
             window.page.getByText("500 picked").waitFor();
             begin = System.nanoTime();
             window.page.keyboard().press("a");
-            window.page.waitForFunction("() => fetch('/api/pile?sort=comments').then(r => r.json()).then(p => p.total < 10)");
-            figures.add("approve-500", (System.nanoTime() - begin) / 1e9, "s", 0, "500 comments approved at once, until the server has them all");
+            window.page.waitForFunction(
+                    "() => fetch('/api/pile?sort=comments').then(r => r.json()).then(p => p.total < 10)");
+            figures.add(
+                    "approve-500",
+                    (System.nanoTime() - begin) / 1e9,
+                    "s",
+                    0,
+                    "500 comments approved at once, until the server has them all");
 
             jdbc.update(more, 10_000, comment);
             double many = opening(window);
-            figures.add("pile", many, "ms median", many / few, String.format("10,000 texts wait; with 100 it opens in %.0f ms", few));
+            figures.add(
+                    "pile",
+                    many,
+                    "ms median",
+                    many / few,
+                    String.format("10,000 texts wait; with 100 it opens in %.0f ms", few));
         }
     }
 
@@ -191,27 +260,51 @@ public final class Bench {
                 String before = window.page.getByTestId("total").textContent();
                 long begin = System.nanoTime();
                 window.page.keyboard().press(i % 2 == 0 ? "4" : "2");
-                window.page.waitForFunction("before => document.querySelector('[data-testid=total]').textContent !== before", before);
+                window.page.waitForFunction(
+                        "before => document.querySelector('[data-testid=total]').textContent !== before", before);
                 times[i] = (System.nanoTime() - begin) / 1e6;
             }
-            figures.add("mark", Figures.median(times), "ms median", 0, times.length + " levels by key, to the new total from the server");
+            figures.add(
+                    "mark",
+                    Figures.median(times),
+                    "ms median",
+                    0,
+                    times.length + " levels by key, to the new total from the server");
         }
     }
 
     /** Entries taken in for good against parsing the same bytes with the feed library alone. */
     private void intake() throws Exception {
         int entries = 300;
-        for (int i = 0; i < entries; i++) demo.outside().publish("oakum", "Entry " + i, "<p>" + "A seam that is too full pushes the planks apart. ".repeat(30) + i + "</p>");
-        byte[] feed = http.send(HttpRequest.newBuilder(URI.create(demo.outside().base() + "/oakum/feed.xml")).build(), HttpResponse.BodyHandlers.ofByteArray()).body();
+        for (int i = 0; i < entries; i++)
+            demo.outside()
+                    .publish(
+                            "oakum",
+                            "Entry " + i,
+                            "<p>" + "A seam that is too full pushes the planks apart. ".repeat(30) + i + "</p>");
+        byte[] feed = http.send(
+                        HttpRequest.newBuilder(URI.create(demo.outside().base() + "/oakum/feed.xml"))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofByteArray())
+                .body();
         double bare = Figures.median(5, () -> new SyndFeedInput().build(new XmlReader(new ByteArrayInputStream(feed))));
         Viewer teacher = new Viewer(2, false, access.viewer(2).memberships());
         long begin = System.nanoTime();
-        demo.server().getBean(SourceService.class).add(teacher, CLASS, new SourceService.WantedSource(demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
+        demo.server()
+                .getBean(SourceService.class)
+                .add(
+                        teacher,
+                        CLASS,
+                        new SourceService.WantedSource(
+                                demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
         double ms = (System.nanoTime() - begin) / 1e6;
         figures.add("intake", entries / ms * 1000, "entries/s", ms / bare, "bare parsing of the same bytes");
     }
 
-    /** From a key to the drawn letter in a post of 5,000 words, with a server that takes three seconds to save, against the same in an empty post. */
+    /**
+     * From a key to the drawn letter in a post of 5,000 words, with a server that takes three seconds to save, against
+     * the same in an empty post.
+     */
     private void typing() throws Exception {
         double empty = keys("");
         double full = keys("the bed and the frost and what I counted today. ".repeat(500));
@@ -221,17 +314,23 @@ public final class Bench {
     private double keys(String words) throws Exception {
         try (Window window = new Window("wren.c")) {
             window.page.navigate("/classes/1/write");
-            window.page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Plot log of"))).click();
+            window.page
+                    .getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(Pattern.compile("^Plot log of")))
+                    .click();
             Locator text = window.page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"));
             text.fill(words);
             window.page.getByText("Draft, saved").waitFor();
-            window.page.evaluate("() => { const real = window.fetch; window.fetch = (...all) => String(all[0]).endsWith('/draft') ? new Promise(r => setTimeout(r, 3000)).then(() => real(...all)) : real(...all); }");
+            window.page.evaluate(
+                    "() => { const real = window.fetch; window.fetch = (...all) => String(all[0]).endsWith('/draft') ? new Promise(r => setTimeout(r, 3000)).then(() => real(...all)) : real(...all); }");
             text.press("End");
-            window.page.evaluate("() => { window.porchKeys = []; addEventListener('keydown', e => requestAnimationFrame(() => requestAnimationFrame(() => window.porchKeys.push(performance.now() - e.timeStamp))), true); }");
-            text.pressSequentially("frost on the kale this morning, and a robin", new Locator.PressSequentiallyOptions().setDelay(60));
+            window.page.evaluate(
+                    "() => { window.porchKeys = []; addEventListener('keydown', e => requestAnimationFrame(() => requestAnimationFrame(() => window.porchKeys.push(performance.now() - e.timeStamp))), true); }");
+            text.pressSequentially(
+                    "frost on the kale this morning, and a robin", new Locator.PressSequentiallyOptions().setDelay(60));
             window.page.waitForFunction("() => window.porchKeys.length >= 43");
             List<?> times = (List<?>) window.page.evaluate("() => window.porchKeys");
-            return Figures.median(times.stream().mapToDouble(t -> ((Number) t).doubleValue()).toArray());
+            return Figures.median(
+                    times.stream().mapToDouble(t -> ((Number) t).doubleValue()).toArray());
         }
     }
 
@@ -240,15 +339,25 @@ public final class Bench {
         try (Window window = new Window("wren.c")) {
             window.page.navigate("/classes/1/porch");
             window.page.waitForLoadState(LoadState.NETWORKIDLE);
-            String sum = "suffix => performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).filter(e => e.name.endsWith(suffix)).reduce((n, e) => n + e.encodedBodySize, 0)";
+            String sum =
+                    "suffix => performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).filter(e => e.name.endsWith(suffix)).reduce((n, e) => n + e.encodedBodySize, 0)";
             double scripts = ((Number) window.page.evaluate(sum, ".js")).doubleValue() / 1024;
-            figures.add("firstload", ((Number) window.page.evaluate(sum, "")).doubleValue() / 1024, "kB", 0, String.format("compressed; %.0f kB of it script", scripts));
+            figures.add(
+                    "firstload",
+                    ((Number) window.page.evaluate(sum, "")).doubleValue() / 1024,
+                    "kB",
+                    0,
+                    String.format("compressed; %.0f kB of it script", scripts));
         }
     }
 
-    /** The same pages of the same class with 1,000 posts in the school, and with 100,000 posts, 300,000 comments and 2,000 people. */
+    /**
+     * The same pages of the same class with 1,000 posts in the school, and with 100,000 posts, 300,000 comments and
+     * 2,000 people.
+     */
     private void large() throws Exception {
-        LargeSchool school = new LargeSchool(demo.server().getBean(JdbcTemplate.class), demo.server().getBean(TransactionTemplate.class));
+        LargeSchool school = new LargeSchool(
+                demo.server().getBean(JdbcTemplate.class), demo.server().getBean(TransactionTemplate.class));
         LargeSchool.OneClass of = school.add(0, 860);
         demo.server().getBean(Indexer.class).rebuild();
         Map<String, String> pages = new LinkedHashMap<>();
@@ -262,9 +371,19 @@ public final class Bench {
         for (int no = 1; no <= 56; no++) school.add(no, 1770);
         long begin = System.nanoTime();
         demo.server().getBean(Indexer.class).rebuild();
-        figures.add("large-index", (System.nanoTime() - begin) / 1e9, "s", 0, "to index 100,000 posts and 300,000 comments");
+        figures.add(
+                "large-index",
+                (System.nanoTime() - begin) / 1e9,
+                "s",
+                0,
+                "to index 100,000 posts and 300,000 comments");
         Map<String, Double> after = timesOf(of.reader(), pages);
-        after.forEach((name, ms) -> figures.add(name, ms, "ms median", ms / before.get(name), String.format("the same with 1,000 posts (%.1f ms)", before.get(name))));
+        after.forEach((name, ms) -> figures.add(
+                name,
+                ms,
+                "ms median",
+                ms / before.get(name),
+                String.format("the same with 1,000 posts (%.1f ms)", before.get(name))));
     }
 
     private Map<String, Double> timesOf(String reader, Map<String, String> pages) throws Exception {
@@ -273,7 +392,8 @@ public final class Bench {
         for (Map.Entry<String, String> page : pages.entrySet()) {
             HttpRequest request = request(page.getValue(), cookie);
             times.put(page.getKey(), Figures.median(TIMES, () -> {
-                if (http.send(request, HttpResponse.BodyHandlers.ofByteArray()).statusCode() != 200) throw new IllegalStateException(page.getValue());
+                if (http.send(request, HttpResponse.BodyHandlers.ofByteArray()).statusCode() != 200)
+                    throw new IllegalStateException(page.getValue());
             }));
         }
         return times;
@@ -282,43 +402,65 @@ public final class Bench {
     /** Signs in as a browser does, and gives the cookies of that. */
     private String signIn(String username) throws Exception {
         String token = cookies(http.send(request("/api/me", ""), HttpResponse.BodyHandlers.discarding()));
-        HttpRequest request = HttpRequest.newBuilder(URI.create(demo.address() + "/api/session")).header("Content-Type", "application/json").header("Cookie", token)
-            .header("X-XSRF-TOKEN", token.substring(token.indexOf("XSRF-TOKEN=") + 11).replaceFirst(";.*", ""))
-            .POST(HttpRequest.BodyPublishers.ofString("{\"username\":\"" + username + "\",\"password\":\"porch-demo\"}")).build();
+        HttpRequest request = HttpRequest.newBuilder(URI.create(demo.address() + "/api/session"))
+                .header("Content-Type", "application/json")
+                .header("Cookie", token)
+                .header(
+                        "X-XSRF-TOKEN",
+                        token.substring(token.indexOf("XSRF-TOKEN=") + 11).replaceFirst(";.*", ""))
+                .POST(HttpRequest.BodyPublishers.ofString(
+                        "{\"username\":\"" + username + "\",\"password\":\"porch-demo\"}"))
+                .build();
         HttpResponse<Void> answer = http.send(request, HttpResponse.BodyHandlers.discarding());
-        if (answer.statusCode() != 200) throw new IllegalStateException("Signing in as " + username + " gave " + answer.statusCode());
+        if (answer.statusCode() != 200)
+            throw new IllegalStateException("Signing in as " + username + " gave " + answer.statusCode());
         return token + "; " + cookies(answer);
     }
 
     private static String cookies(HttpResponse<?> answer) {
-        return String.join("; ", answer.headers().allValues("Set-Cookie").stream().map(set -> set.replaceFirst(";.*", "")).toList());
+        return String.join(
+                "; ",
+                answer.headers().allValues("Set-Cookie").stream()
+                        .map(set -> set.replaceFirst(";.*", ""))
+                        .toList());
     }
 
     private HttpRequest request(String path, String cookie) {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(demo.address() + path));
-        return cookie.isEmpty() ? request.build() : request.header("Cookie", cookie).build();
+        return cookie.isEmpty()
+                ? request.build()
+                : request.header("Cookie", cookie).build();
     }
 
     /** Bytes that the same server hands out without doing anything for them. */
     private String lyingReady(String name, byte[] body) throws NoSuchMethodException {
         Method answer = Ready.class.getMethod("answer");
-        demo.server().getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class).registerMapping(RequestMappingInfo.paths("/ready/" + name).build(), new Ready(body), answer);
+        demo.server()
+                .getBean("requestMappingHandlerMapping", RequestMappingHandlerMapping.class)
+                .registerMapping(RequestMappingInfo.paths("/ready/" + name).build(), new Ready(body), answer);
         return "/ready/" + name;
     }
 
     /** An answer that lies ready. */
     public record Ready(byte[] body) {
         public ResponseEntity<byte[]> answer() {
-            return ResponseEntity.ok().header("Content-Type", "application/json").body(body);
+            return ResponseEntity.ok()
+                    .header("Content-Type", "application/json")
+                    .body(body);
         }
     }
 
     /** A browser with somebody signed in. */
     private final class Window implements AutoCloseable {
-        private final Playwright playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        private final Browser browser = playwright.chromium().launch(new BrowserType.LaunchOptions().setExecutablePath(Path.of(System.getProperty("porch.chromium")))
-            .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking")));
-        final Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(demo.address())).newPage();
+        private final Playwright playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        private final Browser browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of(System.getProperty("porch.chromium")))
+                        .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking")));
+        final Page page = browser.newContext(new Browser.NewContextOptions().setBaseURL(demo.address()))
+                .newPage();
 
         Window(String username) {
             page.navigate("/");
@@ -329,17 +471,26 @@ public final class Bench {
         }
 
         String cookie() {
-            return String.join("; ", page.context().cookies().stream().map(c -> c.name + "=" + c.value).toList());
+            return String.join(
+                    "; ",
+                    page.context().cookies().stream()
+                            .map(c -> c.name + "=" + c.value)
+                            .toList());
         }
 
-        /** Presses a key again and again; each time until another element is found than before, measured in the page. */
+        /**
+         * Presses a key again and again; each time until another element is found than before, measured in the page.
+         */
         double[] timed(String key, int most, String element) {
             List<Double> times = new ArrayList<>();
             page.evaluate("window.porchNext = " + element);
             for (int i = 0; i < most && Boolean.TRUE.equals(page.evaluate("() => !!window.porchNext()")); i++)
-                times.add(((Number) page.evaluate("key => new Promise(done => { const before = window.porchNext(); const begin = performance.now();"
-                    + " const look = () => window.porchNext() !== before ? done(performance.now() - begin) : requestAnimationFrame(look);"
-                    + " window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })); look(); })", key)).doubleValue());
+                times.add(((Number) page.evaluate(
+                                "key => new Promise(done => { const before = window.porchNext(); const begin = performance.now();"
+                                        + " const look = () => window.porchNext() !== before ? done(performance.now() - begin) : requestAnimationFrame(look);"
+                                        + " window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })); look(); })",
+                                key))
+                        .doubleValue());
             return times.stream().mapToDouble(Double::doubleValue).toArray();
         }
 

@@ -10,12 +10,21 @@ final class Figures {
 
     record Figure(String name, double value, String unit, double ratio, String against) {
         String line() {
-            String held = ratio > 0 ? String.format(Locale.ROOT, "   %.2f times %s", ratio, against) : against.isEmpty() ? "" : "   " + against;
+            String held = ratio > 0
+                    ? String.format(Locale.ROOT, "   %.2f times %s", ratio, against)
+                    : against.isEmpty() ? "" : "   " + against;
             return String.format(Locale.ROOT, "%-10s %10.2f %-12s%s", name, value, unit, held);
         }
 
         String json() {
-            return String.format(Locale.ROOT, "{\"name\":\"%s\",\"value\":%.4f,\"unit\":\"%s\",\"ratio\":%.4f,\"against\":\"%s\"}", name, value, unit, ratio, against);
+            return String.format(
+                    Locale.ROOT,
+                    "{\"name\":\"%s\",\"value\":%.4f,\"unit\":\"%s\",\"ratio\":%.4f,\"against\":\"%s\"}",
+                    name,
+                    value,
+                    unit,
+                    ratio,
+                    against);
         }
     }
 

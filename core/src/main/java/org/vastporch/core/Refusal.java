@@ -10,8 +10,9 @@ public final class Refusal extends RuntimeException {
     private final String code;
 
     /**
-     * @param field    the part that was sent and is not right, as it is named where it is sent; empty if it is no single one
-     * @param code     a name for the reason that stays the same
+     * @param field the part that was sent and is not right, as it is named where it is sent; empty if it is no single
+     *     one
+     * @param code a name for the reason that stays the same
      * @param sentence why, for whoever sent it
      */
     public Refusal(String field, String code, String sentence) {

@@ -26,7 +26,8 @@ public class Demo {
     private static final int POST_BESIDE = 12;
 
     /** A demo that runs: the server and the outside host. */
-    public record Running(ConfigurableApplicationContext server, OutsideHost outside, PostOffice post, int port) implements AutoCloseable {
+    public record Running(ConfigurableApplicationContext server, OutsideHost outside, PostOffice post, int port)
+            implements AutoCloseable {
 
         public String address() {
             return "http://localhost:" + port;
@@ -66,11 +67,17 @@ public class Demo {
         properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
         SpringApplication application = new SpringApplication(Demo.class);
         try {
-            ConfigurableApplicationContext server = application.run(properties.entrySet().stream().map(p -> "--" + p.getKey() + "=" + p.getValue()).toArray(String[]::new));
+            ConfigurableApplicationContext server = application.run(properties.entrySet().stream()
+                    .map(p -> "--" + p.getKey() + "=" + p.getValue())
+                    .toArray(String[]::new));
             server.getBean(DemoSchool.class).make(outside.base());
-            return new Running(server, outside, post, Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
+            return new Running(
+                    server,
+                    outside,
+                    post,
+                    Integer.parseInt(server.getEnvironment().getProperty("local.server.port")));
         } catch (RuntimeException e) {
-            outside.close();   // or their threads would keep a demo alive that has no server
+            outside.close(); // or their threads would keep a demo alive that has no server
             post.close();
             throw e;
         }
@@ -84,7 +91,8 @@ public class Demo {
         int port = Integer.getInteger("vastporch.port", 8080);
         String data = System.getProperty("vastporch.data", "./data/demo");
         Doors.checkPort(System.getProperty("vastporch.listen", VastPorch.LISTEN), port);
-        if (port != 0) for (int beside : new int[] {HOST_BESIDE, POST_BESIDE}) Doors.checkPort(VastPorch.LISTEN, port + beside);
+        if (port != 0)
+            for (int beside : new int[] {HOST_BESIDE, POST_BESIDE}) Doors.checkPort(VastPorch.LISTEN, port + beside);
         Doors.checkData(Path.of(data));
         if (Boolean.getBoolean("vastporch.fresh")) {
             Doors.empty(Path.of(data));
@@ -92,7 +100,9 @@ public class Demo {
         }
         Doors.noteMadeUp(Path.of(data));
         Running running = start(port, data, Map.of());
-        System.out.println("Vast Porch is open at " + running.address() + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
-            + " · password porch-demo · outside blogs at " + running.outside().base() + " · letters at " + running.post().base());
+        System.out.println("Vast Porch is open at " + running.address()
+                + " · sign in as quill (teacher), wren.c (student), hester (keeper), fennimore, ardizzone or crake"
+                + " · password porch-demo · outside blogs at "
+                + running.outside().base() + " · letters at " + running.post().base());
     }
 }

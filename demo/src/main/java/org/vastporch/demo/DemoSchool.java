@@ -36,8 +36,8 @@ import org.vastporch.server.people.PlaceService;
 import org.vastporch.server.people.RosterService;
 
 /**
- * Makes Marrowfield Community School through the same services as the screens use. The term is laid around today: week 7 of 13, with
- * one week of break behind us.
+ * Makes Marrowfield Community School through the same services as the screens use. The term is laid around today: week
+ * 7 of 13, with one week of break behind us.
  */
 @Component
 class DemoSchool {
@@ -46,6 +46,7 @@ class DemoSchool {
     static final ZoneId ZONE = ZoneId.of("Europe/London");
     /** Weeks of the term before this one: six of school and one of break. */
     private static final int WEEKS_BEHIND = 7;
+
     private static final int BREAK_WEEK = 4;
 
     private final DemoClock clock;
@@ -59,8 +60,17 @@ class DemoSchool {
     private final AccessService access;
     private final PlotToPlate plotToPlate;
 
-    DemoSchool(Clock clock, PeopleService people, ClassService classes, RosterService rosters, PlaceService places, BlogService blogs, BlogSetupService setups,
-               SourceService sources, AccessService access, PlotToPlate plotToPlate) {
+    DemoSchool(
+            Clock clock,
+            PeopleService people,
+            ClassService classes,
+            RosterService rosters,
+            PlaceService places,
+            BlogService blogs,
+            BlogSetupService setups,
+            SourceService sources,
+            AccessService access,
+            PlotToPlate plotToPlate) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.classes = classes;
@@ -80,7 +90,10 @@ class DemoSchool {
             return;
         }
         Instant now = Instant.now().truncatedTo(ChronoUnit.MICROS);
-        LocalDate monday = now.atZone(ZONE).toLocalDate().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).minusWeeks(WEEKS_BEHIND);
+        LocalDate monday = now.atZone(ZONE)
+                .toLocalDate()
+                .with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))
+                .minusWeeks(WEEKS_BEHIND);
         clock.set(at(monday.minusDays(3), 9, 0));
         long hester = people.addKeeper("hester", new PersonName("Lindqvist", "Hester"));
         people.setPassword(hester, PASSWORD);
@@ -94,29 +107,107 @@ class DemoSchool {
         helper(garden, Role.MODERATOR, "Mrs", "Pell", "Ardizzone");
         helper(garden, Role.GUEST, "Mr", "Tobiah", "Crake");
         Viewer teacher = access.viewer(quill);
-        classes.setRules(teacher, garden, new ClassService.Rules(Audience.ANYONE, false, Policy.BEFORE, Policy.BEFORE, 5, List.of("idiot", "loser", "shut up"), true, false, 1, false, Tool.ALL), 1);
-        blogs.create(teacher, garden, BlogSetup.of(BlogKind.SHARED, "Garden news", "What everybody should know about the beds.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
-        blogs.create(teacher, garden, BlogSetup.of(BlogKind.ONE_EACH, "Plot log of {name}", "One entry a week: what you saw, measured and asked.", Audience.MY_CLASS, Commenters.GUESTS_TOO));
-        blogs.create(teacher, garden, BlogSetup.of(BlogKind.TEACHERS, "From Ms Quill", "Plans and thanks.", Audience.ANYONE, Commenters.CLASS));
+        classes.setRules(
+                teacher,
+                garden,
+                new ClassService.Rules(
+                        Audience.ANYONE,
+                        false,
+                        Policy.BEFORE,
+                        Policy.BEFORE,
+                        5,
+                        List.of("idiot", "loser", "shut up"),
+                        true,
+                        false,
+                        1,
+                        false,
+                        Tool.ALL),
+                1);
+        blogs.create(
+                teacher,
+                garden,
+                BlogSetup.of(
+                        BlogKind.SHARED,
+                        "Garden news",
+                        "What everybody should know about the beds.",
+                        Audience.MY_CLASS,
+                        Commenters.GUESTS_TOO));
+        blogs.create(
+                teacher,
+                garden,
+                BlogSetup.of(
+                        BlogKind.ONE_EACH,
+                        "Plot log of {name}",
+                        "One entry a week: what you saw, measured and asked.",
+                        Audience.MY_CLASS,
+                        Commenters.GUESTS_TOO));
+        blogs.create(
+                teacher,
+                garden,
+                BlogSetup.of(
+                        BlogKind.TEACHERS, "From Ms Quill", "Plans and thanks.", Audience.ANYONE, Commenters.CLASS));
         enrol(teacher, garden, "plot-to-plate");
-        blogs.create(teacher, garden, BlogSetup.of(BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
+        blogs.create(
+                teacher,
+                garden,
+                BlogSetup.of(
+                        BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
         plotToPlate.fill(teacher, garden, monday, now, outside);
         looks(teacher, garden);
 
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
         Viewer listener = access.viewer(halloway);
-        classes.setRules(listener, sounds, new ClassService.Rules(Audience.MY_CLASS, false, Policy.AFTER, Policy.NONE, 0, List.of(), true, false, 0, true, Tool.ALL), 1);
-        blogs.create(listener, sounds, BlogSetup.of(BlogKind.ONE_EACH, "Walks of {name}", "Five minutes of one place.", Audience.MY_CLASS, Commenters.CLASS));
+        classes.setRules(
+                listener,
+                sounds,
+                new ClassService.Rules(
+                        Audience.MY_CLASS,
+                        false,
+                        Policy.AFTER,
+                        Policy.NONE,
+                        0,
+                        List.of(),
+                        true,
+                        false,
+                        0,
+                        true,
+                        Tool.ALL),
+                1);
+        blogs.create(
+                listener,
+                sounds,
+                BlogSetup.of(
+                        BlogKind.ONE_EACH,
+                        "Walks of {name}",
+                        "Five minutes of one place.",
+                        Audience.MY_CLASS,
+                        Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
 
         long boats = makeClass(vantongeren, "River Boats, Thursday evenings", "Boat repair", "adult learners", monday);
         Viewer boatman = access.viewer(vantongeren);
-        blogs.create(boatman, boats, BlogSetup.of(BlogKind.JOURNAL, "Bench book of {name}", "For you and me.", Audience.STAFF_AND_ME, Commenters.CLASS));
+        blogs.create(
+                boatman,
+                boats,
+                BlogSetup.of(
+                        BlogKind.JOURNAL,
+                        "Bench book of {name}",
+                        "For you and me.",
+                        Audience.STAFF_AND_ME,
+                        Commenters.CLASS));
         enrol(boatman, boats, "river-boats");
         penNames(boatman, boats);
         clock.run();
-        sources.add(boatman, boats, new SourceService.WantedSource(outside + "/slowtide/feed.xml", outside + "/slowtide/", "The Slow Tide", "River weather and levels", null));
+        sources.add(
+                boatman,
+                boats,
+                new SourceService.WantedSource(
+                        outside + "/slowtide/feed.xml",
+                        outside + "/slowtide/",
+                        "The Slow Tide",
+                        "River weather and levels",
+                        null));
     }
 
     /** The garden's blogs get looks of their own: the shared one an introduction, the logs an order by week. */
@@ -124,17 +215,39 @@ class DemoSchool {
         for (BlogSetupService.BlogLine line : setups.lines(teacher, garden)) {
             BlogSetupService.Current now = setups.current(teacher, line.ref());
             BlogSetup before = now.setup();
-            Look look = switch (before.kind()) {
-                case SHARED -> Look.ORCHARD;
-                case ONE_EACH -> Look.LINEN;
-                case GROUP -> Look.TIDE;
-                default -> Look.BRICK;
-            };
-            BlogSettings settings = new BlogSettings(look, false, true, 20, before.kind() == BlogKind.ONE_EACH ? Grouping.WEEK : Grouping.NONE, before.settings().rules());
-            String intro = before.kind() == BlogKind.SHARED ? "What happens in the beds behind the bike sheds, told by whoever was there."
-                : before.kind() == BlogKind.ONE_EACH ? "One entry a week, from the bed to the plate." : "";
-            setups.change(teacher, line.ref(), new BlogSetup(before.kind(), before.title(), intro, before.about(), before.widest(), before.commenters(), before.groupId(),
-                before.onlyGroup(), before.opensAt(), before.closesAt(), settings), now.version());
+            Look look =
+                    switch (before.kind()) {
+                        case SHARED -> Look.ORCHARD;
+                        case ONE_EACH -> Look.LINEN;
+                        case GROUP -> Look.TIDE;
+                        default -> Look.BRICK;
+                    };
+            BlogSettings settings = new BlogSettings(
+                    look,
+                    false,
+                    true,
+                    20,
+                    before.kind() == BlogKind.ONE_EACH ? Grouping.WEEK : Grouping.NONE,
+                    before.settings().rules());
+            String intro = before.kind() == BlogKind.SHARED
+                    ? "What happens in the beds behind the bike sheds, told by whoever was there."
+                    : before.kind() == BlogKind.ONE_EACH ? "One entry a week, from the bed to the plate." : "";
+            setups.change(
+                    teacher,
+                    line.ref(),
+                    new BlogSetup(
+                            before.kind(),
+                            before.title(),
+                            intro,
+                            before.about(),
+                            before.widest(),
+                            before.commenters(),
+                            before.groupId(),
+                            before.onlyGroup(),
+                            before.opensAt(),
+                            before.closesAt(),
+                            settings),
+                    now.version());
         }
     }
 
@@ -142,7 +255,8 @@ class DemoSchool {
     private void penNames(Viewer boatman, long boats) {
         String[] pens = {"Tarred Twine", "Low Water", "Second Oar", "Copper Rove"};
         List<Long> learners = people.students(boats);
-        for (int i = 0; i < pens.length; i++) places.setShown(boatman, boats, learners.get(i * 3), PersonName.Shown.PEN_NAME, pens[i]);
+        for (int i = 0; i < pens.length; i++)
+            places.setShown(boatman, boats, learners.get(i * 3), PersonName.Shown.PEN_NAME, pens[i]);
     }
 
     private long staff(String title, String given, String family, boolean teacher) {
@@ -157,13 +271,27 @@ class DemoSchool {
     }
 
     private long makeClass(long teacher, String name, String subject, String level, LocalDate monday) {
-        return classes.create(access.viewer(teacher), new ClassService.NewClass(name, subject, level, ZONE.getId(), monday, monday.plusWeeks(14).minusDays(3),
-            List.of(new ClassService.Spell(monday.plusWeeks(BREAK_WEEK), monday.plusWeeks(BREAK_WEEK).plusDays(6)))));
+        return classes.create(
+                access.viewer(teacher),
+                new ClassService.NewClass(
+                        name,
+                        subject,
+                        level,
+                        ZONE.getId(),
+                        monday,
+                        monday.plusWeeks(14).minusDays(3),
+                        List.of(new ClassService.Spell(
+                                monday.plusWeeks(BREAK_WEEK),
+                                monday.plusWeeks(BREAK_WEEK).plusDays(6)))));
     }
 
     private void enrol(Viewer teacher, long classId, String roster) {
         try (InputStream file = DemoSchool.class.getResourceAsStream("/rosters/roster-" + roster + ".csv")) {
-            rosters.importRows(teacher, classId, rosters.preview(teacher, classId, file.readAllBytes(), List.of()).rows());
+            rosters.importRows(
+                    teacher,
+                    classId,
+                    rosters.preview(teacher, classId, file.readAllBytes(), List.of())
+                            .rows());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -174,5 +302,4 @@ class DemoSchool {
     static Instant at(LocalDate day, int hour, int minute) {
         return LocalDateTime.of(day, LocalTime.of(hour, minute)).atZone(ZONE).toInstant();
     }
-
 }

@@ -59,7 +59,8 @@ final class Pictures {
             g.setColor(new Color(0x4f7d3f));
             g.fill(new Ellipse2D.Double(x, ground - 92, w, 124));
             g.setColor(new Color(0xc9d8b4));
-            for (int hole = 0; hole < random.nextInt(4); hole++) g.fill(new Ellipse2D.Double(x + 30 + random.nextInt(w - 70), ground - 70 + random.nextInt(60), 22, 22));
+            for (int hole = 0; hole < random.nextInt(4); hole++)
+                g.fill(new Ellipse2D.Double(x + 30 + random.nextInt(w - 70), ground - 70 + random.nextInt(60), 22, 22));
         }
     }
 
@@ -74,9 +75,11 @@ final class Pictures {
             Path2D vine = new Path2D.Double();
             vine.moveTo(x - 40, ground);
             int top = 200 + random.nextInt(140);
-            for (int y = ground; y > top; y -= 40) vine.quadTo(x + (y / 40 % 2 == 0 ? 46 : -60), y - 20, x - 40 + (ground - y) / 6.0, y - 40);
+            for (int y = ground; y > top; y -= 40)
+                vine.quadTo(x + (y / 40 % 2 == 0 ? 46 : -60), y - 20, x - 40 + (ground - y) / 6.0, y - 40);
             g.draw(vine);
-            for (int y = ground - 40; y > top; y -= 55) g.fill(new Ellipse2D.Double(x - 50 + random.nextInt(60), y, 44, 28));
+            for (int y = ground - 40; y > top; y -= 55)
+                g.fill(new Ellipse2D.Double(x - 50 + random.nextInt(60), y, 44, 28));
         }
     }
 

@@ -12,7 +12,9 @@ import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
-/** Going through the pile: several at once with one note, two people at one pile, texts that change meanwhile, reports. */
+/**
+ * Going through the pile: several at once with one note, two people at one pile, texts that change meanwhile, reports.
+ */
 class ApproveTest {
 
     private static Page as(String who, String path) {
@@ -20,7 +22,8 @@ class ApproveTest {
     }
 
     private static void comment(Page page, String words) {
-        page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true)).fill(words);
+        page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true))
+                .fill(words);
         button(page, "Send").click();
         assertThat(page.getByText(words)).isVisible();
     }
@@ -28,7 +31,8 @@ class ApproveTest {
     private static Page aPost(String who) {
         Page page = as(who, "/classes/1/porch?tag=frost");
         link(page, "First frost, first loss").click();
-        page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true)).waitFor();
+        page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true))
+                .waitFor();
         return page;
     }
 
@@ -59,7 +63,8 @@ class ApproveTest {
         assertThat(entry(teacher, "noticed was the mulch")).isVisible();
         entry(teacher, "noticed was the mulch").click();
         teacher.keyboard().press("r");
-        assertThat(button(teacher, Pattern.compile("Alt 1 Say what you would ask her"))).isVisible();
+        assertThat(button(teacher, Pattern.compile("Alt 1 Say what you would ask her")))
+                .isVisible();
         teacher.keyboard().press("Escape");
         teacher.keyboard().press("a");
         entry(teacher, "the smell of it").click();
@@ -67,7 +72,8 @@ class ApproveTest {
         assertThat(entry(teacher, "the smell of it")).hasCount(0);
         link(teacher, "What was decided").click();
         teacher.getByLabel("Find by title, note or name").fill("say what you would");
-        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Returned, taken back"))).hasCount(2);
+        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Returned, taken back")))
+                .hasCount(2);
     }
 
     /** A classmate reports a post; a moderator decides, and on the teacher's page it folds away by itself. */
@@ -86,7 +92,8 @@ class ApproveTest {
         assertThat(entry(moderator, "Bed 4 has a frog")).isVisible();
         moderator.keyboard().press("a");
         assertThat(moderator.getByText("Nothing waits")).isVisible();
-        assertThat(teacher.getByText("Here no more: decided by somebody else, or changed")).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(25_000));
+        assertThat(teacher.getByText("Here no more: decided by somebody else, or changed"))
+                .isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(25_000));
     }
 
     /** What its author changed while it lay on the page is not approved unseen: the change is shown first. */
@@ -106,14 +113,19 @@ class ApproveTest {
         button(pupil, "Hand in").click();
         pupil.waitForURL(Pattern.compile("/posts/\\d+$"));
         teacher.keyboard().press("a");
-        assertThat(teacher.getByText("The author has changed this since you opened it. Look at what changed, then decide.")).isVisible();
+        assertThat(teacher.getByText(
+                        "The author has changed this since you opened it. Look at what changed, then decide."))
+                .isVisible();
         assertThat(entry(teacher, "The robin on the fork").locator("ins")).containsText("eleven");
         entry(teacher, "The robin on the fork").click();
         teacher.keyboard().press("a");
         assertThat(entry(teacher, "The robin on the fork")).hasCount(0);
     }
 
-    /** What is nearly right is mended by staff without leaving the pile: a comment where it lies, a post in the editor over it. */
+    /**
+     * What is nearly right is mended by staff without leaving the pile: a comment where it lies, a post in the editor
+     * over it.
+     */
     @Test
     void staffMendWithoutLeavingThePile() {
         Page pupil = aPost("chidubem.e");
@@ -124,7 +136,8 @@ class ApproveTest {
         teacher.getByLabel("The comment of Chidubem Eze").fill("Ask me about it on Monday.");
         button(teacher, "Keep the change").click();
         // Without the number it is held no more, so it lies in another part of the pile.
-        assertThat(teacher.getByText("Here no more: decided by somebody else, or changed")).isVisible();
+        assertThat(teacher.getByText("Here no more: decided by somebody else, or changed"))
+                .isVisible();
         teacher.navigate("/classes/1/approve?sort=comments");
         entry(teacher, "Ask me about it on Monday.").click();
         teacher.keyboard().press("a");
@@ -135,20 +148,23 @@ class ApproveTest {
         pupil.navigate("/classes/1/write");
         button(pupil, "Garden news").click();
         pupil.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)).fill("The tap dirps");
-        pupil.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text")).fill("One drop every four seconds, and Cosmo Pomeroy counted them.");
+        pupil.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"))
+                .fill("One drop every four seconds, and Cosmo Pomeroy counted them.");
         button(pupil, "Hand in").click();
         pupil.waitForURL(Pattern.compile("/posts/\\d+$"));
         teacher.navigate("/classes/1/approve?sort=posts");
         entry(teacher, "The tap dirps").click();
         teacher.keyboard().press("e");
         Locator editor = teacher.getByRole(AriaRole.DIALOG);
-        editor.getByLabel("Title", new Locator.GetByLabelOptions().setExact(true)).fill("The tap drips");
+        editor.getByLabel("Title", new Locator.GetByLabelOptions().setExact(true))
+                .fill("The tap drips");
         editor.getByText("Back to the pile").click();
         assertThat(entry(teacher, "The tap drips")).isVisible();
         teacher.keyboard().press("a");
         assertThat(entry(teacher, "The tap drips")).hasCount(0);
         assertThat(teacher.getByText("Take back")).isVisible();
         pupil.reload();
-        assertThat(pupil.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The tap drips"))).isVisible();
+        assertThat(pupil.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The tap drips")))
+                .isVisible();
     }
 }

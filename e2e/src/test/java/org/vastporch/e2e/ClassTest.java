@@ -14,7 +14,10 @@ import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.vastporch.standins.PostOffice.Letter;
 
-/** A class is set up as a school needs it: people come in, move, change their names and leave; a blog changes; a teacher looks through their eyes. */
+/**
+ * A class is set up as a school needs it: people come in, move, change their names and leave; a blog changes; a teacher
+ * looks through their eyes.
+ */
 class ClassTest {
 
     private static Page teacher(String path) {
@@ -33,7 +36,9 @@ class ClassTest {
         teacher.getByLabel("for so many").fill("1");
         button(teacher, "Set").click();
         assertThat(teacher.getByText("1 more person can come")).isVisible();
-        String word = teacher.locator("main p").filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[a-z]{3,8} [a-z]{3,8}$"))).innerText();
+        String word = teacher.locator("main p")
+                .filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[a-z]{3,8} [a-z]{3,8}$")))
+                .innerText();
 
         Page comer = Stage.window(Stage.demo().address(), 375, 800, ColorScheme.LIGHT);
         comer.navigate("/");
@@ -45,7 +50,8 @@ class ClassTest {
         button(comer, "Come in").click();
         assertThat(comer.getByText("sunniva.a")).isVisible();
         button(comer, "Go in").click();
-        assertThat(comer.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term"))).isVisible();
+        assertThat(comer.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term")))
+                .isVisible();
         link(comer, "Write").click();
         assertThat(comer.getByText("Walks of Sunniva Arrived")).isVisible();
         teacher.reload();
@@ -55,12 +61,23 @@ class ClassTest {
     @Test
     void anInvitationComesByMailAndIsAccepted() {
         Page teacher = teacher("/classes/2/people/ways");
-        teacher.getByLabel("E-mail", new Page.GetByLabelOptions().setExact(true)).fill("listener@post.example");
+        teacher.getByLabel("E-mail", new Page.GetByLabelOptions().setExact(true))
+                .fill("listener@post.example");
         teacher.getByLabel("Name, for the list below").fill("Odd Listener");
         button(teacher, "Invite").click();
-        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("sent").setExact(true))).isVisible();
-        Letter letter = Stage.demo().post().letters().stream().filter(l -> l.to().equals("listener@post.example")).findFirst().orElseThrow();
-        assertTrue(letter.text().contains("Dr Halloway invites you to the class \"Sound Walks\" on Vast Porch, as a guest who reads along."), letter.text());
+        assertThat(teacher.getByRole(
+                        AriaRole.CELL,
+                        new Page.GetByRoleOptions().setName("sent").setExact(true)))
+                .isVisible();
+        Letter letter = Stage.demo().post().letters().stream()
+                .filter(l -> l.to().equals("listener@post.example"))
+                .findFirst()
+                .orElseThrow();
+        assertTrue(
+                letter.text()
+                        .contains(
+                                "Dr Halloway invites you to the class \"Sound Walks\" on Vast Porch, as a guest who reads along."),
+                letter.text());
         Matcher address = Pattern.compile("/invitation\\?t=\\S+").matcher(letter.text());
         assertTrue(address.find());
 
@@ -73,14 +90,16 @@ class ClassTest {
         button(guest, "Go in").click();
         assertThat(guest.getByLabel("Places").getByRole(AriaRole.LINK)).hasCount(1);
         teacher.navigate("/classes/2/people?find=listener");
-        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Listener, Odd"))).isVisible();
+        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Listener, Odd")))
+                .isVisible();
     }
 
     @Test
     void whoLeavesCanBeTakenBack() {
         Page teacher = Stage.as("quill", "/classes/1/people?find=quispe", 1280, 800, ColorScheme.LIGHT);
         menuItem(teacher, "Illari Quispe", "End the enrolment").click();
-        assertThat(teacher.getByText("stay for the readers they have, under the name “Illari Quispe”")).isVisible();
+        assertThat(teacher.getByText("stay for the readers they have, under the name “Illari Quispe”"))
+                .isVisible();
         teacher.getByText("Let the writing go along").click();
         assertThat(teacher.getByText("disappear from the Porch")).isVisible();
         button(teacher, "Let it go along").click();
@@ -102,7 +121,9 @@ class ClassTest {
             button(teacher, student).focus();
             teacher.keyboard().press("Enter");
         }
-        teacher.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("What to do with the groups")).getByText("Harbour").click();
+        teacher.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("What to do with the groups"))
+                .getByText("Harbour")
+                .click();
         assertThat(harbour.getByText("Strand, Eskil")).isVisible();
         button(teacher, "Undo").click();
         assertThat(harbour.getByText("Nobody")).isVisible();
@@ -128,9 +149,11 @@ class ClassTest {
         Page teacher = Stage.as("quill", "/classes/1/people?find=gulbrandsen", 1280, 800, ColorScheme.LIGHT);
         menuItem(teacher, "Solveig Gulbrandsen", "The name that readers see").click();
         teacher.getByLabel("A pen name").check();
-        teacher.getByLabel("Pen name", new Page.GetByLabelOptions().setExact(true)).fill("Frost Watch");
+        teacher.getByLabel("Pen name", new Page.GetByLabelOptions().setExact(true))
+                .fill("Frost Watch");
         button(teacher, "Use this name").click();
-        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Frost Watch (pen name)"))).isVisible();
+        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("Frost Watch (pen name)")))
+                .isVisible();
         teacher.navigate("/classes/1/people?find=brightwater");
         menuItem(teacher, "Odalys Brightwater", "Look through their eyes").click();
         assertThat(teacher.getByText("as Odalys Brightwater sees it")).isVisible();
@@ -144,6 +167,7 @@ class ClassTest {
         menuItem(teacher, "Solveig Gulbrandsen", "The name that readers see").click();
         teacher.getByLabel("Own name").check();
         button(teacher, "Use this name").click();
-        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("own name"))).isVisible();
+        assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("own name")))
+                .isVisible();
     }
 }

@@ -51,8 +51,13 @@ class FirstDayTest {
     @BeforeEach
     void openTheSchool() {
         outside = new OutsideHost(0, Instant.now());
-        server = SpringApplication.run(VastPorch.class, "--server.port=0", "--vastporch.quiet=true", "--vastporch.data=" + Stage.folder("day"),
-            "--vastporch.feeds.allowed-private-hosts=" + outside.hostAndPort(), "--vastporch.feeds.check-every=PT1S");
+        server = SpringApplication.run(
+                VastPorch.class,
+                "--server.port=0",
+                "--vastporch.quiet=true",
+                "--vastporch.data=" + Stage.folder("day"),
+                "--vastporch.feeds.allowed-private-hosts=" + outside.hostAndPort(),
+                "--vastporch.feeds.check-every=PT1S");
         address = "http://localhost:" + server.getEnvironment().getProperty("local.server.port");
     }
 
@@ -82,14 +87,18 @@ class FirstDayTest {
     }
 
     private Page keeperMakesATeacher() {
-        long keeper = server.getBean(PeopleService.class).keeperWithoutPassword().orElseThrow();
+        long keeper =
+                server.getBean(PeopleService.class).keeperWithoutPassword().orElseThrow();
         Page page = Stage.window(address);
-        setFirstPassword(page, "/first-password?t=" + server.getBean(SessionService.class).oneTime(keeper));
+        setFirstPassword(
+                page,
+                "/first-password?t=" + server.getBean(SessionService.class).oneTime(keeper));
         page.getByLabel("Title").fill("Ms");
         page.getByLabel("Given name").fill("Ottoline");
         page.getByLabel("Family name").fill("Quill");
         button(page, "Add the teacher").click();
-        String path = page.getByText(Pattern.compile("http.*/first-password\\?t=.*")).textContent();
+        String path =
+                page.getByText(Pattern.compile("http.*/first-password\\?t=.*")).textContent();
         Page quill = Stage.window(address);
         setFirstPassword(quill, path);
         return quill;
@@ -107,11 +116,17 @@ class FirstDayTest {
         teacher.getByLabel("Name of the class").fill("Plot to Plate");
         teacher.getByLabel("Year or level").fill("year 8");
         button(teacher, "Make the class").click();
-        teacher.getByLabel("Roster file").setInputFiles(new FilePayload("list.csv", "text/csv", "%PDF-1.4 not a list".getBytes()));
-        assertThat(teacher.getByText("This is a PDF document, whatever its name says.")).isVisible();
-        teacher.getByLabel("Roster file").setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-plot-to-plate.csv"));
-        assertThat(teacher.getByText("24 rows read; 24 can come in. Nothing is saved yet.")).isVisible();
-        assertThat(teacher.getByRole(AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("Bożena.*bozena.l")))).isVisible();
+        teacher.getByLabel("Roster file")
+                .setInputFiles(new FilePayload("list.csv", "text/csv", "%PDF-1.4 not a list".getBytes()));
+        assertThat(teacher.getByText("This is a PDF document, whatever its name says."))
+                .isVisible();
+        teacher.getByLabel("Roster file")
+                .setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-plot-to-plate.csv"));
+        assertThat(teacher.getByText("24 rows read; 24 can come in. Nothing is saved yet."))
+                .isVisible();
+        assertThat(teacher.getByRole(
+                        AriaRole.ROW, new Page.GetByRoleOptions().setName(Pattern.compile("Bożena.*bozena.l"))))
+                .isVisible();
         button(teacher, "Enrol 24 students").click();
         assertThat(teacher.getByText("24 students are enrolled")).isVisible();
         link(teacher, "Blogs").click();
@@ -138,11 +153,14 @@ class FirstDayTest {
         teacher.getByLabel("What to write").fill("One thing that you saw in your bed.");
         teacher.getByLabel("Words", new Page.GetByLabelOptions().setExact(true)).fill("10");
         button(teacher, "Set the prompt").click();
-        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 1 log"))).isVisible();
+        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 1 log")))
+                .isVisible();
     }
 
     private Page studentSignsIn(String slips, String name) {
-        Matcher slip = Pattern.compile(name + ".*?Username\\s+(\\S+)\\s+Pass phrase\\s+([a-z]+ [a-z]+ [a-z]+)", Pattern.DOTALL).matcher(slips);
+        Matcher slip = Pattern.compile(
+                        name + ".*?Username\\s+(\\S+)\\s+Pass phrase\\s+([a-z]+ [a-z]+ [a-z]+)", Pattern.DOTALL)
+                .matcher(slips);
         assertTrue(slip.find(), () -> "no slip of " + name + " in " + slips);
         Page page = Stage.window(address);
         page.navigate("/");
@@ -157,8 +175,10 @@ class FirstDayTest {
         wren.getByLabel("Title").fill("What the slugs left us");
         wren.getByLabel("Your text").click();
         wren.keyboard().type("I counted before I watered: eleven leaves with holes, four without.");
-        wren.getByLabel("Choose pictures").setInputFiles(new FilePayload("note.png", "image/png", "no picture at all".getBytes()));
-        assertThat(wren.getByText("This is not a picture, whatever its name says.")).isVisible();
+        wren.getByLabel("Choose pictures")
+                .setInputFiles(new FilePayload("note.png", "image/png", "no picture at all".getBytes()));
+        assertThat(wren.getByText("This is not a picture, whatever its name says."))
+                .isVisible();
         ByteArrayOutputStream png = new ByteArrayOutputStream();
         ImageIO.write(new BufferedImage(900, 500, BufferedImage.TYPE_INT_RGB), "png", png);
         wren.getByLabel("Choose pictures").setInputFiles(new FilePayload("slugs.png", "image/png", png.toByteArray()));
@@ -214,7 +234,8 @@ class FirstDayTest {
         pia.reload();
         assertThat(pia.getByText("Nobody has answered yet")).isVisible();
         link(pia, "Wren Castellane").click();
-        assertThat(pia.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Wren Castellane"))).isVisible();
+        assertThat(pia.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Wren Castellane")))
+                .isVisible();
         link(pia, "What the slugs left us").click();
     }
 
@@ -242,8 +263,20 @@ class FirstDayTest {
         SyndFeed read = new SyndFeedInput().build(new StringReader(answer.text()));
         assertEquals("What the slugs left us", read.getEntries().get(0).getTitle());
         assertEquals("Wren Castellane", read.getEntries().get(0).getAuthor());
-        assertEquals(304, stranger.request().get(feed, RequestOptions.create().setHeader("If-None-Match", answer.headers().get("etag"))).status());
-        SyndFeed open = new SyndFeedInput().build(new StringReader(stranger.request().get(address + "/feeds/classes/1.atom").text()));
+        assertEquals(
+                304,
+                stranger.request()
+                        .get(
+                                feed,
+                                RequestOptions.create()
+                                        .setHeader(
+                                                "If-None-Match",
+                                                answer.headers().get("etag")))
+                        .status());
+        SyndFeed open = new SyndFeedInput()
+                .build(new StringReader(stranger.request()
+                        .get(address + "/feeds/classes/1.atom")
+                        .text()));
         assertEquals(0, open.getEntries().size());
     }
 
@@ -253,12 +286,17 @@ class FirstDayTest {
         button(teacher, "Look").click();
         assertThat(teacher.getByText("A bed where the skiff stood")).isVisible();
         teacher.getByPlaceholder("Choose").fill("Tama");
-        teacher.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(Pattern.compile("Tama Kowhai.*"))).click();
+        teacher.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(Pattern.compile("Tama Kowhai.*")))
+                .click();
         button(teacher, "Gather it").click();
         assertThat(teacher.getByText("Posts of Tama Kowhai")).isVisible();
-        link(teacher, "Approve").or(teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Approve 3"))).first().click();
+        link(teacher, "Approve")
+                .or(teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Approve 3")))
+                .first()
+                .click();
         for (int left = 3; left > 0; left--) {
-            assertThat(teacher.getByText(left == 1 ? "1 waits" : left + " wait").first()).isVisible();
+            assertThat(teacher.getByText(left == 1 ? "1 waits" : left + " wait").first())
+                    .isVisible();
             teacher.keyboard().press("a");
         }
         assertThat(teacher.getByText("Take back")).hasCount(3);
@@ -266,8 +304,11 @@ class FirstDayTest {
         assertThat(pia.getByText("from Rowlock").first()).isVisible();
 
         outside.publish("rowlock", "A new entry", "<p>Written just now.</p><script>harm()</script>");
-        server.getBean(JdbcClient.class).sql("update source set next_check_at = now()").update();
-        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("A new entry"))).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(30_000));
+        server.getBean(JdbcClient.class)
+                .sql("update source set next_check_at = now()")
+                .update();
+        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("A new entry")))
+                .isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(30_000));
         teacher.keyboard().press("a");
         assertThat(teacher.getByText("Take back")).hasCount(4);
     }
@@ -275,10 +316,13 @@ class FirstDayTest {
     private void markByKeys() {
         link(teacher, "Mark").first().click();
         link(teacher, "Week 1 log").click();
-        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("What the slugs left us"))).isVisible();
+        assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("What the slugs left us")))
+                .isVisible();
         for (String key : new String[] {"4", "Enter", "3", "Enter", "3", "Enter", "4"}) {
             if (key.equals("Enter")) teacher.keyboard().press(key);
-            else teacher.waitForResponse(r -> r.url().contains("/criteria/"), () -> teacher.keyboard().press(key));
+            else
+                teacher.waitForResponse(r -> r.url().contains("/criteria/"), () -> teacher.keyboard()
+                        .press(key));
         }
         // 18 × (2·6/6 + 2·4/6 + 1·2/3 + 1·3/3) / 6
         assertThat(teacher.getByTestId("total")).hasText("15");
@@ -292,7 +336,8 @@ class FirstDayTest {
     private void assertFeedback(Page wren, Page pia) {
         link(wren, "Feedback").click();
         assertThat(wren.getByText("You counted. Keep doing that.")).isVisible();
-        assertThat(wren.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName("6 points, exact"))).isChecked();
+        assertThat(wren.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName("6 points, exact")))
+                .isChecked();
         assertThat(wren.getByLabel("Week 1 log")).containsText("15 of 18");
         link(pia, "Feedback").click();
         assertThat(pia.getByText("Nothing here yet.")).isVisible();

@@ -17,7 +17,10 @@ import org.junit.jupiter.api.Test;
 /** Nothing typed is lost: without a network, through a killed server, after the session, in two tabs, by two people. */
 class KeepingTest {
 
-    /** Ten minutes without a network end with the tab closed: what was typed is there when the page is opened again, and reaches the server. */
+    /**
+     * Ten minutes without a network end with the tab closed: what was typed is there when the page is opened again, and
+     * reaches the server.
+     */
     @Test
     void withoutTheNetwork() {
         Page page = Stage.as("chidubem.e", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
@@ -34,11 +37,15 @@ class KeepingTest {
         assertEquals(200, saved(again, () -> again.navigate(address)));
         assertThat(text(again)).hasText("Four rows are covered, and the fifth is a test.");
         assertThat(again.getByText("Draft, saved")).isVisible();
-        Page elsewhere = Stage.as("chidubem.e", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
+        Page elsewhere =
+                Stage.as("chidubem.e", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
         assertThat(text(elsewhere)).hasText("Four rows are covered, and the fifth is a test.");
     }
 
-    /** What a browser kept while it was cut off does not come back over what was written at home since: its author reads both, and chooses. */
+    /**
+     * What a browser kept while it was cut off does not come back over what was written at home since: its author reads
+     * both, and chooses.
+     */
     @Test
     void twoPlacesOneAfterTheOther() {
         Page school = Stage.as("chidubem.e", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);
@@ -50,7 +57,8 @@ class KeepingTest {
         text(school).fill("The heap is warm at the top.");
         assertThat(school.getByText("Kept in this browser.")).isVisible();
         school.close();
-        Page home = Stage.as("chidubem.e", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
+        Page home =
+                Stage.as("chidubem.e", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
         assertEquals(200, saved(home, () -> text(home).fill("The heap is warm, 41 degrees.")));
         browser.setOffline(false);
         Page again = browser.newPage();
@@ -130,11 +138,13 @@ class KeepingTest {
         button(author, "Hand in").click();
         assertThat(author.getByText("It goes to your teacher for approval.")).isVisible();
         author.navigate(address);
-        Page teacher = Stage.as("fennimore", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
+        Page teacher =
+                Stage.as("fennimore", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
         assertEquals(200, typeTitle(teacher, "The onions are up"));
         assertEquals(409, saved(author, () -> text(author).fill("Two rows of onions, and two of weeds.")));
         author.getByText("Show the other one").click();
-        assertThat(author.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The onions are up"))).isVisible();
+        assertThat(author.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The onions are up")))
+                .isVisible();
         button(author, "Take the other one").click();
         assertThat(author.getByLabel("Title")).hasValue("The onions are up");
         assertEquals(200, saved(author, () -> text(author).fill("Two rows of onions, and two of weeds.")));
@@ -152,6 +162,8 @@ class KeepingTest {
 
     /** Does something after which the draft is saved, and gives the status of that. */
     private static int saved(Page page, Runnable act) {
-        return page.waitForResponse(r -> r.url().endsWith("/draft") && r.request().method().equals("PUT"), act).status();
+        return page.waitForResponse(
+                        r -> r.url().endsWith("/draft") && r.request().method().equals("PUT"), act)
+                .status();
     }
 }

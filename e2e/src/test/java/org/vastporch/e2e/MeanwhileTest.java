@@ -19,7 +19,8 @@ class MeanwhileTest {
     }
 
     private static Locator step(Page page, String name) {
-        return page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName(Pattern.compile(name))).first();
+        return page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName(Pattern.compile(name)))
+                .first();
     }
 
     /** Two teachers mark one paper: the second sees what the first gave beside the own wish, and chooses. */
@@ -49,7 +50,8 @@ class MeanwhileTest {
     void aCommentInTwoWindowsShowsBoth() {
         Page one = as("zofia.j", "/classes/1/porch?tag=frost");
         link(one, "First frost, first loss").click();
-        one.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true)).fill("It froze at our end, too.");
+        one.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true))
+                .fill("It froze at our end, too.");
         button(one, "Send").click();
         assertThat(one.getByText("It froze at our end, too.")).isVisible();
         Page two = one.context().newPage();
@@ -59,7 +61,9 @@ class MeanwhileTest {
         assertThat(one.getByText("at our end of the garden")).isVisible();
         changed(two).fill("It froze everywhere.");
         button(two, "Keep the change").click();
-        assertThat(two.getByText("This comment was changed in another window or by somebody else. Nothing was written over.")).isVisible();
+        assertThat(two.getByText(
+                        "This comment was changed in another window or by somebody else. Nothing was written over."))
+                .isVisible();
         assertThat(two.getByText("It froze at our end of the garden, too.")).isVisible();
         button(two, "Keep mine instead").click();
         assertThat(two.getByText("It froze everywhere.")).isVisible();
@@ -73,7 +77,8 @@ class MeanwhileTest {
 
     /** The box in which a comment is changed; the one for a new comment stands below all of them. */
     private static Locator changed(Page page) {
-        return page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(Pattern.compile("^Your comment"))).first();
+        return page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(Pattern.compile("^Your comment")))
+                .first();
     }
 
     /** Words that were typed and not sent: whoever signs out on a computer that others use takes them away. */
@@ -84,8 +89,10 @@ class MeanwhileTest {
         Locator box = page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true));
         box.fill("I do not know yet what I think");
         button(page, "Tama K.: your menu").click();
-        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out")).click();
-        assertThat(page.getByText("Words that you typed and did not send lie in this browser (1 place)")).isVisible();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out"))
+                .click();
+        assertThat(page.getByText("Words that you typed and did not send lie in this browser (1 place)"))
+                .isVisible();
         button(page, "Take them away and sign out").click();
         page.waitForURL("**/sign-in");
         Stage.signIn(page, "tama.k", "porch-demo");
@@ -98,8 +105,11 @@ class MeanwhileTest {
     @Test
     void aNameThatCouldBeTheTeachersIsLookedAtFirst() {
         Page teacher = as("quill", "/classes/1/people/ways");
-        if (button(teacher, "Switch it on").isVisible()) button(teacher, "Switch it on").click();
-        String word = teacher.locator("main p").filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[a-z]{3,8} [a-z]{3,8}$"))).textContent();
+        if (button(teacher, "Switch it on").isVisible())
+            button(teacher, "Switch it on").click();
+        String word = teacher.locator("main p")
+                .filter(new Locator.FilterOptions().setHasText(Pattern.compile("^[a-z]{3,8} [a-z]{3,8}$")))
+                .textContent();
         Page comer = Stage.window(Stage.demo().address());
         comer.navigate("/join?word=" + word);
         comer.getByLabel("Given name").fill("Ms");

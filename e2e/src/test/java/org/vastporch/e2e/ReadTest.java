@@ -21,8 +21,13 @@ class ReadTest {
     }
 
     private static void choose(Page page, String field, String option) {
-        page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName(field)).or(page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(field))).click();
-        page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(option).setExact(true)).click();
+        page.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName(field))
+                .or(page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName(field)))
+                .click();
+        page.getByRole(
+                        AriaRole.OPTION,
+                        new Page.GetByRoleOptions().setName(option).setExact(true))
+                .click();
     }
 
     /** The filters lie over the posts, say how many are left, and stand in the address. */
@@ -31,17 +36,25 @@ class ReadTest {
         Page page = Stage.as("ilka.d", "/classes/1/porch?weeks=6", 375, 800, ColorScheme.LIGHT);
         button(page, "Filter").click();
         Locator filter = page.getByRole(AriaRole.COMPLEMENTARY, new Page.GetByRoleOptions().setName("Filter"));
-        filter.getByLabel("One person").selectOption(filter.getByRole(AriaRole.OPTION, new Locator.GetByRoleOptions().setName(Pattern.compile("^Thora Sørbye"))).textContent());
+        filter.getByLabel("One person")
+                .selectOption(filter.getByRole(
+                                AriaRole.OPTION,
+                                new Locator.GetByRoleOptions().setName(Pattern.compile("^Thora Sørbye")))
+                        .textContent());
         button(page, "Show 1 post").click();
         assertThat(filter).isHidden();
         assertThat(link(page, "Names for the beds")).isVisible();
         page.reload();
         assertThat(page.getByText("1 post,")).isVisible();
         button(page, "Show everything").click();
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term"))).isVisible();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term")))
+                .isVisible();
     }
 
-    /** A teacher opens a blog to the world; a stranger reads and answers, waits, and is read; then the comments are shut, in words. */
+    /**
+     * A teacher opens a blog to the world; a stranger reads and answers, waits, and is read; then the comments are
+     * shut, in words.
+     */
     @Test
     void somebodyFromOutsideReadsAndAnswers() {
         Page teacher = Stage.as("halloway", "/classes/2/rules", 1280, 800, ColorScheme.LIGHT);
@@ -54,13 +67,15 @@ class ReadTest {
         teacher.getByLabel("Title").fill("Open ears");
         choose(teacher, "Its posts reach at most", "Anyone");
         choose(teacher, "Who comments", "anyone; visitors always wait");
-        assertThat(teacher.getByText("Anyone on the internet can read it.").first()).isVisible();
+        assertThat(teacher.getByText("Anyone on the internet can read it.").first())
+                .isVisible();
         button(teacher, "Make it").click();
         teacher.waitForURL(url -> !url.endsWith("/new"));
         teacher.navigate("/classes/2/write");
         button(teacher, "Open ears").click();
         teacher.getByLabel("Title").fill("What the bridge sounds like");
-        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text")).fill("Stand under it at eight and count the trains by ear.");
+        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"))
+                .fill("Stand under it at eight and count the trains by ear.");
         teacher.getByLabel("Who will read it").selectOption("ANYONE");
         button(teacher, "Publish").click();
         teacher.waitForURL(Pattern.compile(".*/posts/\\d+"));
@@ -73,12 +88,14 @@ class ReadTest {
         comment(visitor).fill("I counted seven, with my eyes shut.");
         visitor.getByLabel("Your name, as others read it").fill("Mrs Ostrowe");
         button(visitor, "Send").click();
-        assertThat(visitor.getByText("Somebody of the school looks at it first")).isVisible();
+        assertThat(visitor.getByText("Somebody of the school looks at it first"))
+                .isVisible();
         visitor.reload();
         assertThat(visitor.getByText("Nobody has answered yet")).isVisible();
 
         teacher.navigate("/classes/2/approve");
-        Locator entry = teacher.getByRole(AriaRole.ARTICLE).filter(new Locator.FilterOptions().setHasText("with my eyes shut"));
+        Locator entry =
+                teacher.getByRole(AriaRole.ARTICLE).filter(new Locator.FilterOptions().setHasText("with my eyes shut"));
         entry.click();
         assertThat(entry.getByText("anyone on the internet")).isVisible();
         teacher.keyboard().press("a");
@@ -95,7 +112,10 @@ class ReadTest {
         assertThat(comment(visitor)).hasCount(0);
     }
 
-    /** What one has typed and not sent is for nobody else who signs in at the same computer, and is there when one comes back. */
+    /**
+     * What one has typed and not sent is for nobody else who signs in at the same computer, and is there when one comes
+     * back.
+     */
     @Test
     void atOneComputerOneAfterTheOther() {
         Page page = Stage.as("odalys.b", "/classes/1/porch?tag=frost", 1280, 800, ColorScheme.LIGHT);
@@ -121,7 +141,8 @@ class ReadTest {
     void borrowedEyesAreNotLeftForTheNext() {
         Page page = Stage.as("fennimore", "/classes/1/porch", 1280, 800, ColorScheme.LIGHT);
         button(page, Pattern.compile("^Mr Fennimore")).click();
-        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("See this page as a guest")).click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("See this page as a guest"))
+                .click();
         assertThat(page.getByText("You can only read.")).isVisible();
         signOut(page, "Mr Fennimore");
         Stage.signIn(page, "tunde.a", "porch-demo");
@@ -131,6 +152,7 @@ class ReadTest {
 
     private static void signOut(Page page, String name) {
         button(page, Pattern.compile("^" + name)).click();
-        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out")).click();
+        page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("Sign out"))
+                .click();
     }
 }

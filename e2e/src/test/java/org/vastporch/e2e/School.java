@@ -5,7 +5,10 @@ import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.util.Map;
 
-/** The demo school in a process of its own, which can be killed with -9 and started again on the same data and at the same address. */
+/**
+ * The demo school in a process of its own, which can be killed with -9 and started again on the same data and at the
+ * same address.
+ */
 final class School implements AutoCloseable {
 
     private final Path data;
@@ -23,8 +26,13 @@ final class School implements AutoCloseable {
 
     /** Starts it, and comes back when it is open. */
     void start() throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(Path.of(System.getProperty("java.home"), "bin", "java").toString(), "-cp",
-            System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")), "-Dvastporch.port=" + port, "-Dvastporch.data=" + data, "org.vastporch.demo.Demo");
+        ProcessBuilder builder = new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-cp",
+                System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
+                "-Dvastporch.port=" + port,
+                "-Dvastporch.data=" + data,
+                "org.vastporch.demo.Demo");
         builder.environment().putAll(Map.of("TZ", "UTC"));
         process = builder.redirectErrorStream(true).start();
         readUntil("is open");

@@ -20,7 +20,8 @@ class Shots {
         shot(teacher, "/classes/1/approve", "approve");
         teacher.navigate("/classes/1/mark/6");
         teacher.waitForLoadState(LoadState.NETWORKIDLE);
-        for (String key : new String[] {"4", "Enter", "3", "Enter"}) teacher.keyboard().press(key);
+        for (String key : new String[] {"4", "Enter", "3", "Enter"})
+            teacher.keyboard().press(key);
         teacher.getByText("So far, 2 steps open").waitFor();
         keep(teacher, "mark");
         shot(teacher, "/classes/1/people", "people");
@@ -46,11 +47,15 @@ class Shots {
 
     private static void margin() {
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
-        teacher.getByText("student asks for help: Pia Aurelio").locator("xpath=..").getByRole(AriaRole.LINK).click();
+        teacher.getByText("student asks for help: Pia Aurelio")
+                .locator("xpath=..")
+                .getByRole(AriaRole.LINK)
+                .click();
         teacher.getByText("Their are three beetroots").waitFor();
         Stage.select(teacher, 9);
         Stage.button(teacher, "Write beside “Their are”").click();
-        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note")).fill("A place, not an owner.");
+        teacher.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Note"))
+                .fill("A place, not an owner.");
         Stage.button(teacher, "Propose other words").click();
         teacher.getByLabel("Instead of these words").fill("There are");
         keep(teacher, "margin");
@@ -58,7 +63,8 @@ class Shots {
 
     private static void roster(Page teacher) {
         teacher.navigate("/classes/1/people/roster");
-        teacher.getByLabel("Roster file").setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-river-boats.csv"));
+        teacher.getByLabel("Roster file")
+                .setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-river-boats.csv"));
         teacher.getByText("rows read").waitFor();
         keep(teacher, "roster");
     }
@@ -89,7 +95,9 @@ class Shots {
         Stage.button(student, "Write Week 7 log").click();
         student.getByLabel("Title").fill("What the shells did");
         student.getByLabel("Your text").click();
-        student.keyboard().type("The holes changed sides. On Monday there were nine leaves with holes on the side without shells, and two on the side with them. So it was the shells, and not the shade.");
+        student.keyboard()
+                .type(
+                        "The holes changed sides. On Monday there were nine leaves with holes on the side without shells, and two on the side with them. So it was the shells, and not the shade.");
         student.keyboard().press("Enter");
         student.keyboard().type("Next week I want to know how many shells it takes. One bucket was a lot to carry.");
         student.getByLabel("Tags").fill("slugs");
@@ -106,6 +114,7 @@ class Shots {
 
     private static void keep(Page page, String name) {
         page.evaluate("document.fonts.ready");
-        page.screenshot(new Page.ScreenshotOptions().setPath(Path.of(System.getProperty("porch.shots"), name + ".png")));
+        page.screenshot(
+                new Page.ScreenshotOptions().setPath(Path.of(System.getProperty("porch.shots"), name + ".png")));
     }
 }

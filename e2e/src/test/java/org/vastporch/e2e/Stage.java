@@ -24,10 +24,19 @@ import org.vastporch.demo.Demo;
 /** One browser and one demo school for the whole run; each test gets a window of its own. */
 final class Stage {
 
-    private static final Playwright PLAYWRIGHT = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-    private static final Browser BROWSER = PLAYWRIGHT.chromium().launch(new BrowserType.LaunchOptions()
-        .setExecutablePath(Path.of(System.getProperty("porch.chromium", "/usr/bin/chromium")))
-        .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--no-first-run")));
+    private static final Playwright PLAYWRIGHT =
+            Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+    private static final Browser BROWSER = PLAYWRIGHT
+            .chromium()
+            .launch(new BrowserType.LaunchOptions()
+                    .setExecutablePath(Path.of(System.getProperty("porch.chromium", "/usr/bin/chromium")))
+                    .setArgs(List.of(
+                            "--no-sandbox",
+                            "--disable-gpu",
+                            "--disable-background-networking",
+                            "--disable-component-update",
+                            "--disable-sync",
+                            "--no-first-run")));
     private static Demo.Running demo;
 
     static {
@@ -53,8 +62,13 @@ final class Stage {
 
     /** A window of somebody's own, on a school at an address. */
     static Page window(String address, int width, int height, ColorScheme scheme) {
-        BrowserContext context = BROWSER.newContext(new Browser.NewContextOptions().setBaseURL(address).setViewportSize(width, height).setColorScheme(scheme)
-            .setLocale("en-GB").setTimezoneId("Europe/London").setReducedMotion(ReducedMotion.REDUCE));
+        BrowserContext context = BROWSER.newContext(new Browser.NewContextOptions()
+                .setBaseURL(address)
+                .setViewportSize(width, height)
+                .setColorScheme(scheme)
+                .setLocale("en-GB")
+                .setTimezoneId("Europe/London")
+                .setReducedMotion(ReducedMotion.REDUCE));
         context.setDefaultTimeout(15_000);
         return context.newPage();
     }
@@ -91,7 +105,8 @@ final class Stage {
     }
 
     static Locator button(Page page, String name) {
-        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 
     static Locator button(Page page, Pattern name) {
@@ -99,6 +114,7 @@ final class Stage {
     }
 
     static Locator link(Page page, String name) {
-        return page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true));
+        return page.getByRole(
+                AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 }

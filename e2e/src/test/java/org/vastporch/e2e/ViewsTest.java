@@ -13,15 +13,52 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** The main views of the demo school: nothing that axe finds, nothing too wide for a phone, each person sees just their places. */
+/**
+ * The main views of the demo school: nothing that axe finds, nothing too wide for a phone, each person sees just their
+ * places.
+ */
 class ViewsTest {
 
-    private static final List<String> OF_TEACHERS = List.of("/classes/1/today", "/classes/1/porch?weeks=6", "/classes/1/approve", "/classes/1/mark", "/classes/1/mark/6", "/classes/1/people",
-        "/classes/1/people/roster", "/classes/1/blogs", "/classes/1/prompts", "/classes/1/prompts/new", "/classes/1/sources", "/classes/1/rules", "/classes/new", "/classes/1/people/ways",
-        "/classes/1/groups", "/classes/1/blogs/s1", "/classes/1/blogs/new", "/classes/1/term", "/classes/1/blog/garden-news", "/account", "/classes/1/posts/101", "/classes/1/posts/101/margin",
-        "/classes/1/search?q=frost", "/classes/1/decisions");
-    private static final List<String> OF_STUDENTS = List.of("/classes/1/porch", "/classes/1/write", "/classes/1/my-writing", "/classes/1/feedback", "/classes/1/posts/101", "/classes/1/blog/garden-news",
-        "/classes/1/blog/plot-log-of-wren-castellane", "/classes/1/blog", "/account", "/news", "/subscriptions", "/classes/1/search?q=frost", "/stop?t=x", "/email?t=x");
+    private static final List<String> OF_TEACHERS = List.of(
+            "/classes/1/today",
+            "/classes/1/porch?weeks=6",
+            "/classes/1/approve",
+            "/classes/1/mark",
+            "/classes/1/mark/6",
+            "/classes/1/people",
+            "/classes/1/people/roster",
+            "/classes/1/blogs",
+            "/classes/1/prompts",
+            "/classes/1/prompts/new",
+            "/classes/1/sources",
+            "/classes/1/rules",
+            "/classes/new",
+            "/classes/1/people/ways",
+            "/classes/1/groups",
+            "/classes/1/blogs/s1",
+            "/classes/1/blogs/new",
+            "/classes/1/term",
+            "/classes/1/blog/garden-news",
+            "/account",
+            "/classes/1/posts/101",
+            "/classes/1/posts/101/margin",
+            "/classes/1/search?q=frost",
+            "/classes/1/decisions");
+    private static final List<String> OF_STUDENTS = List.of(
+            "/classes/1/porch",
+            "/classes/1/write",
+            "/classes/1/my-writing",
+            "/classes/1/feedback",
+            "/classes/1/posts/101",
+            "/classes/1/blog/garden-news",
+            "/classes/1/blog/plot-log-of-wren-castellane",
+            "/classes/1/blog",
+            "/account",
+            "/news",
+            "/subscriptions",
+            "/classes/1/search?q=frost",
+            "/stop?t=x",
+            "/email?t=x");
 
     @Test
     void axeFindsNothing() {
@@ -32,16 +69,39 @@ class ViewsTest {
         look(sign, "sign in", found);
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         for (String path : OF_TEACHERS) visit(teacher, path, found);
-        dialog(teacher, "/classes/1/approve", () -> button(teacher, "Being told").click(), found);
-        dialog(teacher, "/classes/1/people", () -> {
-            button(teacher, "More for Pia Aurelio").click();
-            teacher.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName("How their texts are approved")).click();
-        }, found);
-        dialog(teacher, "/classes/1/approve?sort=posts", () -> teacher.keyboard().press("e"), found);
+        dialog(
+                teacher,
+                "/classes/1/approve",
+                () -> button(teacher, "Being told").click(),
+                found);
+        dialog(
+                teacher,
+                "/classes/1/people",
+                () -> {
+                    button(teacher, "More for Pia Aurelio").click();
+                    teacher.getByRole(
+                                    AriaRole.MENUITEM,
+                                    new Page.GetByRoleOptions().setName("How their texts are approved"))
+                            .click();
+                },
+                found);
+        dialog(
+                teacher,
+                "/classes/1/approve?sort=posts",
+                () -> teacher.keyboard().press("e"),
+                found);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         for (String path : OF_STUDENTS) visit(student, path, found);
-        dialog(student, "/classes/1/posts/101", () -> button(student, "Report it").first().click(), found);
-        dialog(student, "/classes/1/write", () -> button(student, "Bring in a post from elsewhere").first().click(), found);
+        dialog(
+                student,
+                "/classes/1/posts/101",
+                () -> button(student, "Report it").first().click(),
+                found);
+        dialog(
+                student,
+                "/classes/1/write",
+                () -> button(student, "Bring in a post from elsewhere").first().click(),
+                found);
         assertEquals(List.of(), found);
     }
 
@@ -70,7 +130,12 @@ class ViewsTest {
 
     private static void violations(AxeBuilder axe, String name, List<String> found) {
         // There are no frames, for which alone the other mode opens a page of its own each time.
-        axe.setLegacyMode(true).analyze().getViolations().forEach(v -> found.add(name + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " " + v.getNodes().get(0).getAny()));
+        axe.setLegacyMode(true)
+                .analyze()
+                .getViolations()
+                .forEach(v -> found.add(
+                        name + ": " + v.getId() + " " + v.getNodes().get(0).getHtml() + " "
+                                + v.getNodes().get(0).getAny()));
     }
 
     @Test
@@ -88,23 +153,36 @@ class ViewsTest {
         Page moderator = Stage.as("ardizzone", "/", 1280, 800, ColorScheme.LIGHT);
         assertThat(moderator.getByLabel("Places").getByRole(AriaRole.LINK)).hasCount(1);
         assertThat(moderator.getByText("The wheelbarrow question")).isVisible();
-        assertThat(moderator.locator("mark", new Page.LocatorOptions().setHasText("07700 900 412"))).isVisible();
+        assertThat(moderator.locator("mark", new Page.LocatorOptions().setHasText("07700 900 412")))
+                .isVisible();
         assertThat(button(moderator, "Edit E")).hasCount(0);
         Page guest = Stage.as("crake", "/", 1280, 800, ColorScheme.LIGHT);
         assertThat(guest.getByLabel("Places").getByRole(AriaRole.LINK)).hasCount(1);
-        assertThat(guest.getByText("Our compost is 41 degrees and I can prove it")).isVisible();
+        assertThat(guest.getByText("Our compost is 41 degrees and I can prove it"))
+                .isVisible();
     }
 
     @Test
     void theRailChoosesAndTheAddressKeepsIt() {
         Page page = Stage.as("wren.c", "/classes/1/porch", 1280, 800, ColorScheme.LIGHT);
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Week 6,")).click();
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 6").setExact(true))).isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Week 6,"))
+                .click();
+        assertThat(page.getByRole(
+                        AriaRole.HEADING,
+                        new Page.GetByRoleOptions().setName("Week 6").setExact(true)))
+                .isVisible();
         page.keyboard().press("ArrowLeft");
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 5").setExact(true))).isVisible();
+        assertThat(page.getByRole(
+                        AriaRole.HEADING,
+                        new Page.GetByRoleOptions().setName("Week 5").setExact(true)))
+                .isVisible();
         page.reload();
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 5").setExact(true))).isVisible();
+        assertThat(page.getByRole(
+                        AriaRole.HEADING,
+                        new Page.GetByRoleOptions().setName("Week 5").setExact(true)))
+                .isVisible();
         button(page, "Show everything").click();
-        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term"))).isVisible();
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("The whole term")))
+                .isVisible();
     }
 }

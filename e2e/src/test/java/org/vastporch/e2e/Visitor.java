@@ -16,7 +16,8 @@ final class Visitor {
     private static final JsonMapper JSON = new JsonMapper();
 
     private final CookieManager cookies = new CookieManager();
-    private final HttpClient http = HttpClient.newBuilder().cookieHandler(cookies).build();
+    private final HttpClient http =
+            HttpClient.newBuilder().cookieHandler(cookies).build();
     private final String address;
 
     Visitor(String address, String username, String password) throws IOException, InterruptedException {
@@ -32,11 +33,21 @@ final class Visitor {
 
     /** The answer to a request that must succeed; an {@link IOException} with what was said if it does not. */
     JsonNode call(String method, String path, String body) throws IOException, InterruptedException {
-        String token = cookies.getCookieStore().getCookies().stream().filter(c -> c.getName().equals("XSRF-TOKEN")).map(HttpCookie::getValue).findFirst().orElse("");
-        HttpResponse<String> answer = http.send(HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json").header("X-XSRF-TOKEN", token)
-            .method(method, HttpRequest.BodyPublishers.ofString(body)).build(), HttpResponse.BodyHandlers.ofString());
+        String token = cookies.getCookieStore().getCookies().stream()
+                .filter(c -> c.getName().equals("XSRF-TOKEN"))
+                .map(HttpCookie::getValue)
+                .findFirst()
+                .orElse("");
+        HttpResponse<String> answer = http.send(
+                HttpRequest.newBuilder(URI.create(address + path))
+                        .header("Content-Type", "application/json")
+                        .header("X-XSRF-TOKEN", token)
+                        .method(method, HttpRequest.BodyPublishers.ofString(body))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
         boolean isStranger = answer.statusCode() == 401 && path.equals("/api/me");
-        if (answer.statusCode() >= 400 && !isStranger) throw new IOException(method + " " + path + ": " + answer.body());
+        if (answer.statusCode() >= 400 && !isStranger)
+            throw new IOException(method + " " + path + ": " + answer.body());
         return JSON.readTree(answer.body().isEmpty() ? "{}" : answer.body());
     }
 }

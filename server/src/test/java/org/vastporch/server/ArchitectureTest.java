@@ -14,12 +14,30 @@ import com.tngtech.archunit.lang.ArchRule;
 class ArchitectureTest {
 
     @ArchTest
-    static final ArchRule CORE_IS_PURE = noClasses().that().resideInAPackage("org.vastporch.core..")
-        .should().dependOnClassesThat().resideInAnyPackage("org.springframework..", "java.sql..", "javax.sql..", "jakarta..", "java.net.http..", "java.nio.file..", "org.vastporch.server..");
+    static final ArchRule CORE_IS_PURE = noClasses()
+            .that()
+            .resideInAPackage("org.vastporch.core..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.springframework..",
+                    "java.sql..",
+                    "javax.sql..",
+                    "jakarta..",
+                    "java.net.http..",
+                    "java.nio.file..",
+                    "org.vastporch.server..");
 
     @ArchTest
-    static final ArchRule NO_CIRCLES = slices().matching("org.vastporch.server.(*)..").should().beFreeOfCycles();
+    static final ArchRule NO_CIRCLES =
+            slices().matching("org.vastporch.server.(*)..").should().beFreeOfCycles();
 
     @ArchTest
-    static final ArchRule STORES_STAY_AT_HOME = classes().that().haveSimpleNameEndingWith("Store").and().resideOutsideOfPackage("..log..").should().bePackagePrivate();
+    static final ArchRule STORES_STAY_AT_HOME = classes()
+            .that()
+            .haveSimpleNameEndingWith("Store")
+            .and()
+            .resideOutsideOfPackage("..log..")
+            .should()
+            .bePackagePrivate();
 }

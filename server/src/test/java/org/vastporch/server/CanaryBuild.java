@@ -14,7 +14,9 @@ import org.vastporch.server.search.Indexer;
 @Component
 class CanaryBuild {
 
-    /** Those who may see none of the secrets that come later, and the calls that tell of more than what one may read. */
+    /**
+     * Those who may see none of the secrets that come later, and the calls that tell of more than what one may read.
+     */
     private static final List<Character> OUTSIDERS = List.of('G', 'C', 'V', 'E', 'Y', '-');
     /** The usual wait is told on purpose: it is made of decisions about texts, and says nothing of any one. */
     private static final Set<String> TELL_MORE = Set.of("GET /api/classes/{}/usual-wait");
@@ -43,10 +45,11 @@ class CanaryBuild {
         school.open(port);
         indexer.rebuild();
         for (Call call : crawl.reads())
-            if (!TELL_MORE.contains(call.of())) for (char role : OUTSIDERS) {
-                Asked asked = new Asked(role, call);
-                before.put(asked, answer(asked));
-            }
+            if (!TELL_MORE.contains(call.of()))
+                for (char role : OUTSIDERS) {
+                    Asked asked = new Asked(role, call);
+                    before.put(asked, answer(asked));
+                }
         school.addSecrets();
         indexer.rebuild();
         // Signing in writes, and is not what the proofs are about.
@@ -60,10 +63,17 @@ class CanaryBuild {
     /** An answer without what passes with the minutes. */
     String answer(Asked asked) {
         Answer answer = crawl.call(asked.role(), asked.call());
-        return answer.status() + " " + answer.text().replaceAll("\"lastBuildDate\":[^,}]*", "").replaceAll("<lastBuildDate>[^<]*|<updated>[^<]*", "");
+        return answer.status() + " "
+                + answer.text()
+                        .replaceAll("\"lastBuildDate\":[^,}]*", "")
+                        .replaceAll("<lastBuildDate>[^<]*|<updated>[^<]*", "");
     }
 
     long placeOf(long person) {
-        return jdbc.sql("select id from membership where class_id = :classId and person_id = :person").param("classId", school.classId).param("person", person).query(Long.class).single();
+        return jdbc.sql("select id from membership where class_id = :classId and person_id = :person")
+                .param("classId", school.classId)
+                .param("person", person)
+                .query(Long.class)
+                .single();
     }
 }

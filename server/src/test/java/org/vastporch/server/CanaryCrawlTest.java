@@ -16,16 +16,23 @@ import org.vastporch.server.Crawl.Call;
 import org.vastporch.server.School.Answer;
 
 /**
- * Nothing that can be read holds a secret of somebody who may not see it. The school is asked everything as everybody; who may see what stands in
- * proof/canaries.txt, for people to read.
+ * Nothing that can be read holds a secret of somebody who may not see it. The school is asked everything as everybody;
+ * who may see what stands in proof/canaries.txt, for people to read.
  */
 @ProofTest
 class CanaryCrawlTest {
 
-    @Autowired CanaryBuild build;
-    @Autowired CanarySchool school;
-    @Autowired Crawl crawl;
-    @LocalServerPort int port;
+    @Autowired
+    CanaryBuild build;
+
+    @Autowired
+    CanarySchool school;
+
+    @Autowired
+    Crawl crawl;
+
+    @LocalServerPort
+    int port;
 
     @BeforeEach
     void makeSchool() {
@@ -44,7 +51,10 @@ class CanaryCrawlTest {
                 note(leaks, seen, allowed, role, call, answer);
             }
         assertEquals(Map.of(), leaks);
-        assertEquals(List.of(), unseen(allowed, seen), "whatever the table allows is seen somewhere: else the crawl would prove nothing");
+        assertEquals(
+                List.of(),
+                unseen(allowed, seen),
+                "whatever the table allows is seen somewhere: else the crawl would prove nothing");
     }
 
     /** Through borrowed eyes one sees what the person sees. */
@@ -53,18 +63,27 @@ class CanaryCrawlTest {
         Map<String, String> allowed = Table.read("canaries.txt");
         Map<String, String> leaks = new TreeMap<>();
         String classmate = school.classId + "/" + build.placeOf(school.who('C').id);
-        Map<Character, String> eyes = Map.of('C', classmate, 'V', school.classId + "/guest", '-', school.classId + "/stranger");
+        Map<Character, String> eyes =
+                Map.of('C', classmate, 'V', school.classId + "/guest", '-', school.classId + "/stranger");
         for (Call call : crawl.reads()) {
             if (!call.path().startsWith("/api/") || call.path().equals("/api/me")) continue;
-            eyes.forEach((role, whose) -> note(leaks, new TreeSet<>(), allowed, role, call, crawl.call('L', call, "X-Porch-Eyes", whose)));
+            eyes.forEach((role, whose) ->
+                    note(leaks, new TreeSet<>(), allowed, role, call, crawl.call('L', call, "X-Porch-Eyes", whose)));
         }
         assertEquals(Map.of(), leaks);
     }
 
-    private void note(Map<String, String> leaks, TreeSet<String> seen, Map<String, String> allowed, char role, Call call, Answer answer) {
+    private void note(
+            Map<String, String> leaks,
+            TreeSet<String> seen,
+            Map<String, String> allowed,
+            char role,
+            Call call,
+            Answer answer) {
         for (Canary canary : crawl.seenIn(call, answer)) {
             seen.add(canary.kind() + " " + role);
-            if (allowed.getOrDefault(canary.kind(), "").indexOf(role) < 0) leaks.putIfAbsent(canary.kind() + " as " + role, call.toString());
+            if (allowed.getOrDefault(canary.kind(), "").indexOf(role) < 0)
+                leaks.putIfAbsent(canary.kind() + " as " + role, call.toString());
         }
     }
 
@@ -73,21 +92,23 @@ class CanaryCrawlTest {
         allowed.forEach((kind, roles) -> {
             // The address of one's own feed is told once, by the call that makes it.
             if (kind.equals("feed-key")) return;
-            for (char role : roles.replace(".", "").toCharArray()) if (!seen.contains(kind + " " + role)) unseen.add(kind + " as " + role);
+            for (char role : roles.replace(".", "").toCharArray())
+                if (!seen.contains(kind + " " + role)) unseen.add(kind + " as " + role);
         });
         return unseen;
     }
 
     /**
-     * Every number, cursor and order is the same whether the secrets are there or not: what those who may see none of them are answered now, is what they were
-     * answered before they were there.
+     * Every number, cursor and order is the same whether the secrets are there or not: what those who may see none of
+     * them are answered now, is what they were answered before they were there.
      */
     @Test
     void secretsChangeNothingForThoseWhoMayNotSeeThem() {
         Map<String, String> changed = new LinkedHashMap<>();
         build.before().forEach((asked, answered) -> {
             String now = build.answer(asked);
-            if (!now.equals(answered)) changed.put(asked.role() + " " + asked.call(), answered + "\n instead of\n" + now);
+            if (!now.equals(answered))
+                changed.put(asked.role() + " " + asked.call(), answered + "\n instead of\n" + now);
         });
         assertEquals(Map.of(), changed);
     }

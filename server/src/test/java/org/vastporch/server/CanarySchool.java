@@ -36,8 +36,9 @@ import org.vastporch.server.people.PeopleService;
 import tools.jackson.databind.JsonNode;
 
 /**
- * A school in which every secret carries a token: a class with every role, every kind of blog, texts in every state, earlier versions, margins, threads of the staff,
- * marks, pen names, files in drafts; a class of somebody else; and what everybody may know. It is made as people make it, over HTTP.
+ * A school in which every secret carries a token: a class with every role, every kind of blog, texts in every state,
+ * earlier versions, margins, threads of the staff, marks, pen names, files in drafts; a class of somebody else; and
+ * what everybody may know. It is made as people make it, over HTTP.
  */
 @Component
 class CanarySchool {
@@ -51,16 +52,21 @@ class CanarySchool {
     private final AccessService access;
     private final JdbcClient jdbc;
 
-    /** What stands where, by the name of the kind of thing that an address asks for; in the order in which it was made. */
+    /**
+     * What stands where, by the name of the kind of thing that an address asks for; in the order in which it was made.
+     */
     final Map<String, List<Object>> things = new LinkedHashMap<>();
+
     final Map<Character, Person> roles = new LinkedHashMap<>();
     final List<Canary> canaries = new ArrayList<>();
     /** Addresses of files; whoever is served one has seen its secret. */
     final Map<String, Canary> files = new LinkedHashMap<>();
+
     long classId;
     long otherClass;
     /** Somebody in both classes, whose account is in the care of neither teacher. */
     long inBoth;
+
     private long own;
     private long journal;
     private long shared;
@@ -68,7 +74,13 @@ class CanarySchool {
     private long closed;
     private int port;
 
-    CanarySchool(School school, PeopleService people, ClassService classes, BlogService blogs, AccessService access, JdbcClient jdbc) {
+    CanarySchool(
+            School school,
+            PeopleService people,
+            ClassService classes,
+            BlogService blogs,
+            AccessService access,
+            JdbcClient jdbc) {
         this.school = school;
         this.people = people;
         this.classes = classes;
@@ -139,11 +151,14 @@ class CanarySchool {
         thing("post", answered);
         thing("comment", comment('G', answered, token("comment"), "APPROVE"));
         thing("comment", comment('S', answered, "A question about the leaves.", "APPROVE"));
-        long marked = prompt("Log", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(3));
-        long released = prompt("Plan", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(2));
+        long marked = prompt(
+                "Log", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(3));
+        long released = prompt(
+                "Plan", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(2));
         long first = prompt("First yours", true, LocalDateTime.now().plusDays(4));
         for (long prompt : List.of(marked, released, first)) thing("prompt", prompt);
-        for (long prompt : List.of(marked, released)) thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
+        for (long prompt : List.of(marked, released))
+            thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
         livePictures();
         // A word about a comment on a post that was hidden since.
@@ -154,17 +169,38 @@ class CanarySchool {
         thing("post", hidden);
         thing("comment", asked);
         thing("post", published(closed, Map.of(), token("closed-blog"), "MY_CLASS"));
-        jdbc.sql("update blog set closes_at = :then where id = :id").param("then", Instant.now().minusSeconds(60).atOffset(ZoneOffset.UTC)).param("id", closed).update();
+        jdbc.sql("update blog set closes_at = :then where id = :id")
+                .param("then", Instant.now().minusSeconds(60).atOffset(ZoneOffset.UTC))
+                .param("id", closed)
+                .update();
         names();
         rules(token("held-word"));
-        blogs.create(access.viewer(who('X').id), otherClass, BlogSetup.of(BlogKind.SHARED, "Walks", "", Audience.SCHOOL, Commenters.CLASS));
-        thing("blog", jdbc.sql("select max(id) from blog where class_id = :id").param("id", otherClass).query(Long.class).single());
-        thing("group", jdbc.sql("select min(id) from class_group where class_id = :id").param("id", classId).query(Long.class).single());
+        blogs.create(
+                access.viewer(who('X').id),
+                otherClass,
+                BlogSetup.of(BlogKind.SHARED, "Walks", "", Audience.SCHOOL, Commenters.CLASS));
+        thing(
+                "blog",
+                jdbc.sql("select max(id) from blog where class_id = :id")
+                        .param("id", otherClass)
+                        .query(Long.class)
+                        .single());
+        thing(
+                "group",
+                jdbc.sql("select min(id) from class_group where class_id = :id")
+                        .param("id", classId)
+                        .query(Long.class)
+                        .single());
         thing("criterion", 0);
         thing("version", 1);
         thing("version", 2);
         thing("ref", "b" + own);
-        thing("ref", jdbc.sql("select 's' || min(id) from blog_set where class_id = :id").param("id", classId).query(String.class).single());
+        thing(
+                "ref",
+                jdbc.sql("select 's' || min(id) from blog_set where class_id = :id")
+                        .param("id", classId)
+                        .query(String.class)
+                        .single());
         thing("import", "none");
     }
 
@@ -173,7 +209,11 @@ class CanarySchool {
         String gone = picture(live, "mended-away-picture", 3);
         String stays = picture(live, "live-picture", 4);
         save(live, "Two", "x</p><figure><img src=\"/media/" + gone + "\" alt=\"\"></figure><p>", "MY_CLASS");
-        save(live, "One", token("for-class") + "</p><figure><img src=\"/media/" + stays + "\" alt=\"\"></figure><p>", "MY_CLASS");
+        save(
+                live,
+                "One",
+                token("for-class") + "</p><figure><img src=\"/media/" + stays + "\" alt=\"\"></figure><p>",
+                "MY_CLASS");
         handIn(live, null);
         decide('L', "post", live, "APPROVE", "");
         thing("post", live);
@@ -181,15 +221,24 @@ class CanarySchool {
 
     private void names() {
         String pen = token("pen-name");
-        long hidden = people.addStaff(Viewer.STRANGER, "", new PersonName(token("real-name"), "Ilka"), token("roster-address") + "@post.example", false);
+        long hidden = people.addStaff(
+                Viewer.STRANGER,
+                "",
+                new PersonName(token("real-name"), "Ilka"),
+                token("roster-address") + "@post.example",
+                false);
         people.enrol(classId, hidden, Role.STUDENT, "Bed 2", Shown.OWN_NAME, who('L').id);
-        who('L').put("/api/classes/" + classId + "/people/" + hidden + "/shown", Map.of("shown", "PEN_NAME", "penName", pen));
+        who('L').put(
+                        "/api/classes/" + classId + "/people/" + hidden + "/shown",
+                        Map.of("shown", "PEN_NAME", "penName", pen));
         Person behind = account("Ilka", hidden);
         long post = post(behind, shared, "About leaves", "Eleven of them.", "MY_CLASS");
         decide('L', "post", post, "APPROVE", "");
         long asked = people.addStaff(Viewer.STRANGER, "", new PersonName(token("waiting-name"), "Ms"), "", false);
         people.enrol(classId, asked, Role.STUDENT, "", Shown.OWN_NAME, asked);
-        jdbc.sql("update membership set name_asked = true where person_id = :id").param("id", asked).update();
+        jdbc.sql("update membership set name_asked = true where person_id = :id")
+                .param("id", asked)
+                .update();
         thing("post", post);
         thing("post", post(behind, shared, "By Ilka", "It waits for a moderator.", "MY_CLASS"));
         inBoth = people.addStaff(Viewer.STRANGER, "", new PersonName("Nettle", "Robin"), "", false);
@@ -199,8 +248,8 @@ class CanarySchool {
     }
 
     /**
-     * Adds the secrets. What this does is seen by whom the table names, and changes nothing for others. Every second one lies long ago, so that they stand
-     * between, before and behind what others may read.
+     * Adds the secrets. What this does is seen by whom the table names, and changes nothing for others. Every second
+     * one lies long ago, so that they stand between, before and behind what others may read.
      */
     void addSecrets() {
         long post = newest("post");
@@ -213,8 +262,14 @@ class CanarySchool {
         files();
         waysIn();
         for (String column : List.of("created_at", "published_at")) {
-            jdbc.sql("update post set " + column + " = dateadd(day, -30, " + column + ") where id > :id and mod(id, 2) = 0").param("id", post).update();
-            jdbc.sql("update comment set " + column + " = dateadd(day, -30, " + column + ") where id > :id and mod(id, 2) = 0").param("id", comment).update();
+            jdbc.sql("update post set " + column + " = dateadd(day, -30, " + column
+                            + ") where id > :id and mod(id, 2) = 0")
+                    .param("id", post)
+                    .update();
+            jdbc.sql("update comment set " + column + " = dateadd(day, -30, " + column
+                            + ") where id > :id and mod(id, 2) = 0")
+                    .param("id", comment)
+                    .update();
         }
     }
 
@@ -227,7 +282,9 @@ class CanarySchool {
         long draft = begin(own, Map.of());
         save(draft, token("draft"), token, "MY_CLASS");
         thing("post", draft);
-        JsonNode note = who('L').post("/api/posts/" + draft + "/margin", Map.of("quote", token, "nth", 0, "remark", token("margin"))).body();
+        JsonNode note = who('L').post(
+                        "/api/posts/" + draft + "/margin", Map.of("quote", token, "nth", 0, "remark", token("margin")))
+                .body();
         thing("note", note.get("id").asLong());
         thing("post", published(journal, Map.of(), token("journal"), "STAFF_AND_ME"));
         long later = begin(own, Map.of());
@@ -237,7 +294,12 @@ class CanarySchool {
         thing("post", later);
         // What was deleted before it was handed in stays an earlier version.
         long edited = begin(own, Map.of());
-        save(edited, "Mine", token("version-before") + " and then some more words that stand here for a while, twenty of them at least, so that they are kept when most of them go", "MY_CLASS");
+        save(
+                edited,
+                "Mine",
+                token("version-before")
+                        + " and then some more words that stand here for a while, twenty of them at least, so that they are kept when most of them go",
+                "MY_CLASS");
         save(edited, "Mine", token("waiting"), "MY_CLASS");
         handIn(edited, null);
         thing("post", edited);
@@ -267,7 +329,9 @@ class CanarySchool {
         thing("post", binned);
         long reported = published(own, Map.of(), token("reported"), "MY_CLASS");
         who('C').post("/api/posts/" + reported + "/reports", Map.of("reason", token("report-reason")));
-        jdbc.sql("update post set state = 'HIDDEN' where id = :id").param("id", reported).update();
+        jdbc.sql("update post set state = 'HIDDEN' where id = :id")
+                .param("id", reported)
+                .update();
         thing("post", reported);
     }
 
@@ -276,36 +340,63 @@ class CanarySchool {
         long about = (long) things.get("comment").get(2);
         thing("comment", comment('S', post, token("waiting-comment"), ""));
         long hidden = comment('S', post, token("hidden-comment"), "APPROVE");
-        jdbc.sql("update comment set state = 'HIDDEN' where id = :id").param("id", hidden).update();
+        jdbc.sql("update comment set state = 'HIDDEN' where id = :id")
+                .param("id", hidden)
+                .update();
         thing("comment", hidden);
         who('L').post("/api/comments/" + about + "/words", Map.of("text", token("word-on-comment")));
         who('L').post("/api/posts/" + post + "/words", Map.of("text", token("word-to-author")));
         who('L').post("/api/posts/" + post + "/staff-thread", Map.of("text", token("staff-thread")));
         Object prompt = things.get("prompt").get(0);
         who('L').post("/api/prompts/" + prompt + "/staff-thread", Map.of("text", token("staff-thread")));
-        who('L').post("/api/prompts/" + prompt + "/marking/" + who('S').id + "/staff-thread", Map.of("text", token("staff-thread")));
+        who('L').post(
+                        "/api/prompts/" + prompt + "/marking/" + who('S').id + "/staff-thread",
+                        Map.of("text", token("staff-thread")));
         who('L').post("/api/return-notes", Map.of("text", token("return-bank")));
-        thing("bank", jdbc.sql("select max(id) from return_note").query(Long.class).single());
+        thing(
+                "bank",
+                jdbc.sql("select max(id) from return_note").query(Long.class).single());
     }
 
     private long postWith(String kind) {
-        String token = canaries.stream().filter(c -> c.kind().equals(kind)).findFirst().orElseThrow().token();
-        return jdbc.sql("select post_id from post_version where title = :title and no = 1").param("title", token).query(Long.class).single();
+        String token = canaries.stream()
+                .filter(c -> c.kind().equals(kind))
+                .findFirst()
+                .orElseThrow()
+                .token();
+        return jdbc.sql("select post_id from post_version where title = :title and no = 1")
+                .param("title", token)
+                .query(Long.class)
+                .single();
     }
 
     private void marks() {
         mark((long) things.get("prompt").get(0), token("unreleased-mark"));
         long released = (long) things.get("prompt").get(1);
         mark(released, token("released-mark"));
-        Map<String, Object> paper = Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
+        Map<String, Object> paper =
+                Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
         who('L').post("/api/prompts/" + released + "/marking/release", Map.of("papers", List.of(paper)));
         String hidden = token("unopened-prompt");
-        thing("prompt", who('L').post("/api/classes/" + classId + "/prompts", wanted(hidden, false, LocalDateTime.now().plusDays(20), LocalDateTime.now().plusDays(9))).body().get("id").asLong());
+        thing(
+                "prompt",
+                who('L').post(
+                                "/api/classes/" + classId + "/prompts",
+                                wanted(
+                                        hidden,
+                                        false,
+                                        LocalDateTime.now().plusDays(20),
+                                        LocalDateTime.now().plusDays(9)))
+                        .body()
+                        .get("id")
+                        .asLong());
     }
 
     private void mark(long prompt, String remark) {
         String at = "/api/prompts/" + prompt + "/marking/" + who('S').id;
-        who('L').put(at + "/criteria/0", Map.of("seen", school.seen(who('L'), prompt, who('S').id), "points", 6, "remark", remark));
+        who('L').put(
+                        at + "/criteria/0",
+                        Map.of("seen", school.seen(who('L'), prompt, who('S').id), "points", 6, "remark", remark));
         who('L').put(at + "/word", Map.of("seen", school.seen(who('L'), prompt, who('S').id), "word", remark));
     }
 
@@ -321,37 +412,88 @@ class CanarySchool {
         handIn(waits, null);
         thing("post", waits);
         who('S').upload("/api/blogs/" + own + "/header", "head.png", png(5));
-        long header = jdbc.sql("select max(id) from blog_header").query(Long.class).single();
-        files.put("/media/headers/wanted/" + header, new Canary("header-that-waits", "/media/headers/wanted/" + header));
+        long header =
+                jdbc.sql("select max(id) from blog_header").query(Long.class).single();
+        files.put(
+                "/media/headers/wanted/" + header, new Canary("header-that-waits", "/media/headers/wanted/" + header));
     }
 
     private void waysIn() {
-        who('L').post("/api/classes/" + classId + "/invitations", Map.of("role", "GUEST", "name", token("invited-name"), "email", token("invited-name") + "@post.example"));
-        thing("invitation", jdbc.sql("select max(id) from invitation").query(Long.class).single());
-        String key = who('S').post("/api/classes/" + classId + "/feed-key", null).body().get("path").asString().replaceFirst(".*/mine/(.*)\\.rss", "$1");
+        who('L').post(
+                        "/api/classes/" + classId + "/invitations",
+                        Map.of(
+                                "role",
+                                "GUEST",
+                                "name",
+                                token("invited-name"),
+                                "email",
+                                token("invited-name") + "@post.example"));
+        thing(
+                "invitation",
+                jdbc.sql("select max(id) from invitation").query(Long.class).single());
+        String key = who('S').post("/api/classes/" + classId + "/feed-key", null)
+                .body()
+                .get("path")
+                .asString()
+                .replaceFirst(".*/mine/(.*)\\.rss", "$1");
         canaries.add(new Canary("feed-key", key));
-        thing("subscription", who('S').post("/api/subscriptions", Map.of("classId", classId, "kind", "CLASS")).body().get("id").asLong());
-        long there = who('X').post("/api/blogs/" + things.get("blog").get(5) + "/posts", Map.of()).body().get("id").asLong();
+        thing(
+                "subscription",
+                who('S').post("/api/subscriptions", Map.of("classId", classId, "kind", "CLASS"))
+                        .body()
+                        .get("id")
+                        .asLong());
+        long there = who('X').post("/api/blogs/" + things.get("blog").get(5) + "/posts", Map.of())
+                .body()
+                .get("id")
+                .asLong();
         String other = token("other-class");
         saveAs(who('X'), there, other, other, "STAFF_AND_ME");
-        int rev = who('X').get("/api/posts/" + there + "/draft").body().get("beside").get("rev").asInt();
+        int rev = who('X').get("/api/posts/" + there + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
         who('X').post("/api/posts/" + there + "/hand-in", Map.of("rev", rev));
         thing("post", there);
     }
 
     private void rules(String held) {
         JsonNode now = who('L').get("/api/classes/" + classId).body();
-        Map<String, Object> rules = new HashMap<>(Map.of("ceiling", "ANYONE", "open", true, "postPolicy", "BEFORE", "commentPolicy", "BEFORE", "trustAfter", 0,
-            "heldWords", held.isEmpty() ? List.of() : List.of(held), "holdLinks", false, "tools", List.of("BOLD", "PICTURE", "DOCUMENT")));
+        Map<String, Object> rules = new HashMap<>(Map.of(
+                "ceiling",
+                "ANYONE",
+                "open",
+                true,
+                "postPolicy",
+                "BEFORE",
+                "commentPolicy",
+                "BEFORE",
+                "trustAfter",
+                0,
+                "heldWords",
+                held.isEmpty() ? List.of() : List.of(held),
+                "holdLinks",
+                false,
+                "tools",
+                List.of("BOLD", "PICTURE", "DOCUMENT")));
         rules.putAll(Map.of("holdPictures", true, "firstPosts", 0, "reportsHide", false));
-        who('L').put("/api/classes/" + classId + "/rules", Map.of("version", now.get("version").asInt(), "rules", rules));
+        who('L').put(
+                        "/api/classes/" + classId + "/rules",
+                        Map.of("version", now.get("version").asInt(), "rules", rules));
     }
 
     private void makeBlogs() {
         rules("");
         Viewer lead = access.viewer(who('L').id);
-        blogs.create(lead, classId, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
-        blogs.create(lead, classId, BlogSetup.of(BlogKind.JOURNAL, "Journal of {name}", "", Audience.STAFF_AND_ME, Commenters.NOBODY));
+        blogs.create(
+                lead,
+                classId,
+                BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
+        blogs.create(
+                lead,
+                classId,
+                BlogSetup.of(BlogKind.JOURNAL, "Journal of {name}", "", Audience.STAFF_AND_ME, Commenters.NOBODY));
         blogs.create(lead, classId, BlogSetup.of(BlogKind.SHARED, "News", "", Audience.ANYONE, Commenters.CLASS));
         blogs.create(lead, classId, BlogSetup.of(BlogKind.SHARED, "Old news", "", Audience.MY_CLASS, Commenters.CLASS));
         who('L').post("/api/classes/" + classId + "/groups", Map.of("name", "Bed 1"));
@@ -364,12 +506,25 @@ class CanarySchool {
         shared = blog("title = 'News'");
         closed = blog("title = 'Old news'");
         groupBlog = blog("kind = 'GROUP'");
-        thing("address", jdbc.sql("select address from blog where id = :id").param("id", own).query(String.class).single());
-        thing("address", jdbc.sql("select address from blog where id = :id").param("id", journal).query(String.class).single());
+        thing(
+                "address",
+                jdbc.sql("select address from blog where id = :id")
+                        .param("id", own)
+                        .query(String.class)
+                        .single());
+        thing(
+                "address",
+                jdbc.sql("select address from blog where id = :id")
+                        .param("id", journal)
+                        .query(String.class)
+                        .single());
     }
 
     private long blog(String where) {
-        return jdbc.sql("select id from blog where class_id = :id and " + where).param("id", classId).query(Long.class).single();
+        return jdbc.sql("select id from blog where class_id = :id and " + where)
+                .param("id", classId)
+                .query(Long.class)
+                .single();
     }
 
     private Person staff(String family, boolean teacher) {
@@ -391,27 +546,59 @@ class CanarySchool {
         long id = people.addStaff(Viewer.STRANGER, "", new PersonName(family, given), "", false);
         people.enrol(classId, id, Role.STUDENT, group, Shown.OWN_NAME, who('L').id);
         for (BlogKind kind : List.of(BlogKind.ONE_EACH, BlogKind.JOURNAL)) {
-            long set = jdbc.sql("select id from blog_set where class_id = :id and kind = :kind").param("id", classId).param("kind", kind.name()).query(Long.class).single();
+            long set = jdbc.sql("select id from blog_set where class_id = :id and kind = :kind")
+                    .param("id", classId)
+                    .param("kind", kind.name())
+                    .query(Long.class)
+                    .single();
             jdbc.sql("""
                     insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, set_id, created_at)
                     select class_id, kind, :title, :address, '', widest, :widest, commenters, :owner, id, current_timestamp from blog_set where id = :set""")
-                .param("title", kind == BlogKind.JOURNAL ? "Journal of " + given : "Log of " + given).param("address", (kind.name() + "-" + given).toLowerCase())
-                .param("widest", kind.widest().ordinal()).param("owner", id).param("set", set).update();
-            jdbc.sql("insert into blog_address (class_id, address, blog_id) select class_id, address, id from blog where owner_id = :id and kind = :kind").param("id", id).param("kind", kind.name()).update();
+                    .param("title", kind == BlogKind.JOURNAL ? "Journal of " + given : "Log of " + given)
+                    .param("address", (kind.name() + "-" + given).toLowerCase())
+                    .param("widest", kind.widest().ordinal())
+                    .param("owner", id)
+                    .param("set", set)
+                    .update();
+            jdbc.sql(
+                            "insert into blog_address (class_id, address, blog_id) select class_id, address, id from blog where owner_id = :id and kind = :kind")
+                    .param("id", id)
+                    .param("kind", kind.name())
+                    .update();
         }
         return account(given, id);
     }
 
     private long newClass(Person lead, String name) {
-        return classes.create(access.viewer(lead.id), new ClassService.NewClass(name, "", "", "Europe/London", LocalDate.now().minusDays(20), LocalDate.now().plusDays(60), List.of()));
+        return classes.create(
+                access.viewer(lead.id),
+                new ClassService.NewClass(
+                        name,
+                        "",
+                        "",
+                        "Europe/London",
+                        LocalDate.now().minusDays(20),
+                        LocalDate.now().plusDays(60),
+                        List.of()));
     }
 
     private long begin(long blog, Map<String, Object> begin) {
-        if (begin.isEmpty()) jdbc.sql("update post set prompt_id = prompt_id where blog_id = :id").param("id", blog).update();
+        if (begin.isEmpty())
+            jdbc.sql("update post set prompt_id = prompt_id where blog_id = :id")
+                    .param("id", blog)
+                    .update();
         // A draft that is there would be gone on with.
-        jdbc.sql("update post set state = 'RETURNED' where blog_id = :id and state = 'DRAFT' and live is null").param("id", blog).update();
-        long id = who('S').post("/api/blogs/" + blog + "/posts", begin).body().get("id").asLong();
-        jdbc.sql("update post set state = 'DRAFT' where blog_id = :id and state = 'RETURNED' and live is null and handed_in_at is null").param("id", blog).update();
+        jdbc.sql("update post set state = 'RETURNED' where blog_id = :id and state = 'DRAFT' and live is null")
+                .param("id", blog)
+                .update();
+        long id = who('S').post("/api/blogs/" + blog + "/posts", begin)
+                .body()
+                .get("id")
+                .asLong();
+        jdbc.sql(
+                        "update post set state = 'DRAFT' where blog_id = :id and state = 'RETURNED' and live is null and handed_in_at is null")
+                .param("id", blog)
+                .update();
         return id;
     }
 
@@ -420,20 +607,49 @@ class CanarySchool {
     }
 
     private Answer saveAs(Person who, long post, String title, String text, String audience) {
-        int rev = who.get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
-        return who.put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", title, "html", "<p>" + text + " leaves</p>", "tags", List.of(), "audience", audience));
+        int rev = who.get("/api/posts/" + post + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        return who.put(
+                "/api/posts/" + post + "/draft",
+                Map.of(
+                        "rev",
+                        rev,
+                        "title",
+                        title,
+                        "html",
+                        "<p>" + text + " leaves</p>",
+                        "tags",
+                        List.of(),
+                        "audience",
+                        audience));
     }
 
     private void handIn(long post, LocalDateTime at) {
-        int rev = who('S').get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
-        Answer answer = who('S').post("/api/posts/" + post + "/hand-in", at == null ? Map.of("rev", rev) : Map.of("rev", rev, "publishAt", at.toString()));
+        int rev = who('S').get("/api/posts/" + post + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        Answer answer = who('S').post(
+                        "/api/posts/" + post + "/hand-in",
+                        at == null ? Map.of("rev", rev) : Map.of("rev", rev, "publishAt", at.toString()));
         if (answer.status() != 200) throw new AssertionError(answer.text());
     }
 
     private long post(Person who, long blog, String title, String text, String audience) {
-        long id = who.post("/api/blogs/" + blog + "/posts", Map.of()).body().get("id").asLong();
+        long id = who.post("/api/blogs/" + blog + "/posts", Map.of())
+                .body()
+                .get("id")
+                .asLong();
         saveAs(who, id, title, text, audience);
-        int rev = who.get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt();
+        int rev = who.get("/api/posts/" + id + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
         who.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         return id;
     }
@@ -447,36 +663,116 @@ class CanarySchool {
     }
 
     private long comment(char who, long post, String text, String step) {
-        long id = who(who).post("/api/posts/" + post + "/comments", Map.of("text", text)).body().get("id").asLong();
+        long id = who(who).post("/api/posts/" + post + "/comments", Map.of("text", text))
+                .body()
+                .get("id")
+                .asLong();
         if (!step.isEmpty()) decide('L', "comment", id, step, "");
         return id;
     }
 
     private void decide(char who, String subject, long id, String step, String note) {
-        JsonNode item = who('L').get("/api/pile?most=500").body().get("items").valueStream()
-            .filter(i -> i.get("id").asLong() == id && i.get("subject").asString().equals(subject)).findFirst().orElseThrow(() -> new AssertionError(subject + " " + id + " does not wait"));
-        JsonNode decided = who(who).post("/api/pile/decisions", Map.of("step", step, "note", note, "items", List.of(Map.of("subject", subject, "id", id, "version", item.get("version").asInt(),
-            "rev", item.get("rev").asInt())))).body().get(0);
+        JsonNode item = who('L').get("/api/pile?most=500")
+                .body()
+                .get("items")
+                .valueStream()
+                .filter(i -> i.get("id").asLong() == id
+                        && i.get("subject").asString().equals(subject))
+                .findFirst()
+                .orElseThrow(() -> new AssertionError(subject + " " + id + " does not wait"));
+        JsonNode decided = who(who).post(
+                        "/api/pile/decisions",
+                        Map.of(
+                                "step",
+                                step,
+                                "note",
+                                note,
+                                "items",
+                                List.of(Map.of(
+                                        "subject",
+                                        subject,
+                                        "id",
+                                        id,
+                                        "version",
+                                        item.get("version").asInt(),
+                                        "rev",
+                                        item.get("rev").asInt()))))
+                .body()
+                .get(0);
         if (!decided.has("decision")) throw new AssertionError(decided);
-        if (!things.containsKey("decision")) thing("decision", decided.get("decision").asLong());
+        if (!things.containsKey("decision"))
+            thing("decision", decided.get("decision").asLong());
     }
 
     private void decision(char who, long id, String step) {
-        Map<String, Object> row = jdbc.sql("select live, rev from post where id = :id").param("id", id).query().singleRow();
-        who(who).post("/api/pile/decisions", Map.of("step", step, "note", "", "items", List.of(Map.of("subject", "post", "id", id, "version", row.get("live"), "rev", row.get("rev")))));
+        Map<String, Object> row = jdbc.sql("select live, rev from post where id = :id")
+                .param("id", id)
+                .query()
+                .singleRow();
+        who(who).post(
+                        "/api/pile/decisions",
+                        Map.of(
+                                "step",
+                                step,
+                                "note",
+                                "",
+                                "items",
+                                List.of(Map.of(
+                                        "subject",
+                                        "post",
+                                        "id",
+                                        id,
+                                        "version",
+                                        row.get("live"),
+                                        "rev",
+                                        row.get("rev")))));
     }
 
     private long prompt(String title, boolean answerFirst, LocalDateTime due) {
-        return who('L').post("/api/classes/" + classId + "/prompts", wanted(title, answerFirst, due, due.minusDays(9))).body().get("id").asLong();
+        return who('L').post("/api/classes/" + classId + "/prompts", wanted(title, answerFirst, due, due.minusDays(9)))
+                .body()
+                .get("id")
+                .asLong();
     }
 
-    private static Map<String, Object> wanted(String title, boolean answerFirst, LocalDateTime due, LocalDateTime opens) {
-        Map<String, Object> wanted = new HashMap<>(Map.of("title", title, "instructions", "", "questions", List.of(), "opens", opens.toString(), "due", due.toString(),
-            "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6));
-        wanted.put("asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
+    private static Map<String, Object> wanted(
+            String title, boolean answerFirst, LocalDateTime due, LocalDateTime opens) {
+        Map<String, Object> wanted = new HashMap<>(Map.of(
+                "title",
+                title,
+                "instructions",
+                "",
+                "questions",
+                List.of(),
+                "opens",
+                opens.toString(),
+                "due",
+                due.toString(),
+                "graceHours",
+                0,
+                "latePercentPerDay",
+                0,
+                "lateMostPercent",
+                0,
+                "points",
+                6));
+        wanted.put(
+                "asked",
+                Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
         wanted.put("answerFirst", answerFirst);
-        wanted.put("rubric", Map.of("criteria", List.of(Map.of("name", "Observation", "weight", 1, "levels",
-            List.of(Map.of("name", "none", "points", 0, "descriptor", ""), Map.of("name", "all", "points", 6, "descriptor", ""))))));
+        wanted.put(
+                "rubric",
+                Map.of(
+                        "criteria",
+                        List.of(Map.of(
+                                "name",
+                                "Observation",
+                                "weight",
+                                1,
+                                "levels",
+                                List.of(
+                                        Map.of("name", "none", "points", 0, "descriptor", ""),
+                                        Map.of("name", "all", "points", 6, "descriptor", ""))))));
         return wanted;
     }
 
@@ -489,13 +785,19 @@ class CanarySchool {
 
     private void file(long post, String kind) {
         String token = token(kind);
-        Answer answer = who('S').upload("/api/posts/" + post + "/files", token + ".pdf", ("%PDF-1.7 " + token).getBytes(StandardCharsets.UTF_8));
-        files.put(answer.body().get("address").asString(), new Canary(kind, answer.body().get("id").asString()));
+        Answer answer = who('S').upload(
+                        "/api/posts/" + post + "/files",
+                        token + ".pdf",
+                        ("%PDF-1.7 " + token).getBytes(StandardCharsets.UTF_8));
+        files.put(
+                answer.body().get("address").asString(),
+                new Canary(kind, answer.body().get("id").asString()));
     }
 
     static byte[] png(int hue) {
         BufferedImage image = new BufferedImage(40, 30, BufferedImage.TYPE_INT_RGB);
-        for (int x = 0; x < 40; x++) for (int y = 0; y < 30; y++) image.setRGB(x, y, Color.HSBtoRGB(hue / 7f, 1, (x + y) / 70f));
+        for (int x = 0; x < 40; x++)
+            for (int y = 0; y < 30; y++) image.setRGB(x, y, Color.HSBtoRGB(hue / 7f, 1, (x + y) / 70f));
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             ImageIO.write(image, "png", out);

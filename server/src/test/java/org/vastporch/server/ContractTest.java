@@ -16,20 +16,31 @@ import tools.jackson.databind.json.JsonMapper;
 @ServerTest
 class ContractTest {
 
-    @Autowired School school;
-    @Autowired JsonMapper json;
-    @LocalServerPort int port;
+    @Autowired
+    School school;
+
+    @Autowired
+    JsonMapper json;
+
+    @LocalServerPort
+    int port;
 
     @Test
     void theFrontEndsDescriptionOfTheApiIsFresh() throws IOException {
         JsonNode kept = json.readTree(Files.readString(Path.of("../web/src/api/openapi.json")));
-        assertTrue(kept.equals(json.readTree(school.stranger(port).get("/api/openapi").text())),
-            "Write the answer of /api/openapi to web/src/api/openapi.json and run npm run types in web");
+        assertTrue(
+                kept.equals(
+                        json.readTree(school.stranger(port).get("/api/openapi").text())),
+                "Write the answer of /api/openapi to web/src/api/openapi.json and run npm run types in web");
     }
 
     @Test
     void aRequestWithoutTheTokenIsRefused() {
         School.Made of = school.make(port);
-        assertEquals(403, of.lead().call("POST", "/api/classes", Map.of(), "X-XSRF-TOKEN", "forged").status());
+        assertEquals(
+                403,
+                of.lead()
+                        .call("POST", "/api/classes", Map.of(), "X-XSRF-TOKEN", "forged")
+                        .status());
     }
 }

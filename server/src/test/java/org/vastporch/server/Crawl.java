@@ -22,10 +22,11 @@ class Crawl {
     /**
      * One call.
      *
-     * @param of   the call with braces where a thing stands, by which the tables know it
-     * @param body  what is sent; null for nothing
-     * @param never who writes nothing by it whatever the ledger says: everybody if it names a state that is not the present one or takes an account that is in the
-     *              care of none of them, moderators if it is about a text that does not lie in the pile
+     * @param of the call with braces where a thing stands, by which the tables know it
+     * @param body what is sent; null for nothing
+     * @param never who writes nothing by it whatever the ledger says: everybody if it names a state that is not the
+     *     present one or takes an account that is in the care of none of them, moderators if it is about a text that
+     *     does not lie in the pile
      */
     record Call(String of, String method, String path, Object body, String never) {
 
@@ -42,12 +43,29 @@ class Crawl {
     private static final Pattern TOKEN = Pattern.compile("qx[a-z]{3}zk");
     private static final Pattern BRACES = Pattern.compile("\\{(\\w+)}");
     /** Which thing stands behind a part of an address. */
-    static final Map<String, String> AFTER = Map.ofEntries(Map.entry("classes", "class"), Map.entry("posts", "post"), Map.entry("comments", "comment"), Map.entry("blogs", "blog"),
-        Map.entry("prompts", "prompt"), Map.entry("marking", "person"), Map.entry("criteria", "criterion"), Map.entry("people", "person"), Map.entry("versions", "version"),
-        Map.entry("margin", "note"), Map.entry("decisions", "decision"), Map.entry("invitations", "invitation"), Map.entry("groups", "group"), Map.entry("imports", "import"),
-        Map.entry("blog-setups", "ref"), Map.entry("subscriptions", "subscription"), Map.entry("sources", "source"), Map.entry("return-notes", "bank"), Map.entry("at", "address"));
+    static final Map<String, String> AFTER = Map.ofEntries(
+            Map.entry("classes", "class"),
+            Map.entry("posts", "post"),
+            Map.entry("comments", "comment"),
+            Map.entry("blogs", "blog"),
+            Map.entry("prompts", "prompt"),
+            Map.entry("marking", "person"),
+            Map.entry("criteria", "criterion"),
+            Map.entry("people", "person"),
+            Map.entry("versions", "version"),
+            Map.entry("margin", "note"),
+            Map.entry("decisions", "decision"),
+            Map.entry("invitations", "invitation"),
+            Map.entry("groups", "group"),
+            Map.entry("imports", "import"),
+            Map.entry("blog-setups", "ref"),
+            Map.entry("subscriptions", "subscription"),
+            Map.entry("sources", "source"),
+            Map.entry("return-notes", "bank"),
+            Map.entry("at", "address"));
 
-    private static final Set<String> TAKES_AN_ACCOUNT = Set.of("POST /api/classes/{}/people/{}/pass-phrase", "PUT /api/classes/{}/people/{}/name");
+    private static final Set<String> TAKES_AN_ACCOUNT =
+            Set.of("POST /api/classes/{}/people/{}/pass-phrase", "PUT /api/classes/{}/people/{}/name");
     private static final Set<String> UPLOADS = Set.of("/pictures", "/files", "/header", "/preview-file");
     /** Whoever signs out asks nothing more. */
     private static final Set<String> NOT_TRIED = Set.of("DELETE /api/session");
@@ -66,7 +84,14 @@ class Crawl {
         JsonNode paths = school.who('-').get("/api/openapi").body().get("paths");
         paths.properties().forEach(path -> path.getValue().propertyNames().forEach(method -> {
             if (methods.contains(method.toUpperCase()))
-                for (String filled : filled(path.getKey())) calls.add(new Call(method.toUpperCase() + " " + BRACES.matcher(path.getKey()).replaceAll("{}"), method.toUpperCase(), filled, null, ""));
+                for (String filled : filled(path.getKey()))
+                    calls.add(new Call(
+                            method.toUpperCase() + " "
+                                    + BRACES.matcher(path.getKey()).replaceAll("{}"),
+                            method.toUpperCase(),
+                            filled,
+                            null,
+                            ""));
         }));
         return calls;
     }
@@ -77,41 +102,59 @@ class Crawl {
         String[] before = template.substring(0, brace.start()).split("/");
         List<Object> things = school.things.getOrDefault(AFTER.get(before[before.length - 1]), List.of(0));
         List<String> all = new ArrayList<>();
-        for (Object thing : things) all.addAll(filled(template.substring(0, brace.start()) + thing + template.substring(brace.end())));
+        for (Object thing : things)
+            all.addAll(filled(template.substring(0, brace.start()) + thing + template.substring(brace.end())));
         return all;
     }
 
     /** Everything that can be read. */
     List<Call> reads() {
-        List<Call> calls = new ArrayList<>(calls(Set.of("GET")).stream().filter(c -> !c.path().endsWith(".pdf") && !c.path().equals("/api/openapi")).toList());
+        List<Call> calls = new ArrayList<>(calls(Set.of("GET")).stream()
+                .filter(c -> !c.path().endsWith(".pdf") && !c.path().equals("/api/openapi"))
+                .toList());
         List<String> more = new ArrayList<>();
         for (Object id : school.things.get("class")) {
-            for (String wish : List.of("unanswered=true", "announcements=true", "oldestFirst=true", "most=1", "span=TODAY")) more.add("/api/classes/" + id + "/porch?" + wish);
+            for (String wish :
+                    List.of("unanswered=true", "announcements=true", "oldestFirst=true", "most=1", "span=TODAY"))
+                more.add("/api/classes/" + id + "/porch?" + wish);
             for (String format : List.of("rss", "atom", "json")) more.add("/feeds/classes/" + id + "." + format);
             for (Object blog : school.things.get("blog")) {
                 more.add("/api/classes/" + id + "/porch?blog=" + blog);
                 more.add("/api/classes/" + id + "/rail?blog=" + blog);
             }
         }
-        for (Object blog : school.things.get("blog")) more.addAll(List.of("/feeds/blogs/" + blog + ".rss", "/media/headers/" + blog));
+        for (Object blog : school.things.get("blog"))
+            more.addAll(List.of("/feeds/blogs/" + blog + ".rss", "/media/headers/" + blog));
         for (String sort : List.of("posts", "comments", "held", "reported", "up")) more.add("/api/pile?sort=" + sort);
         for (Canary canary : school.canaries) more.add("/api/search?q=" + canary.token());
-        for (String wish : List.of("most=1", "most=2", "most=3", "most=50", "kind=post", "kind=comment", "class=" + school.classId)) more.add("/api/search?q=leaves&" + wish);
+        for (String wish : List.of(
+                "most=1", "most=2", "most=3", "most=50", "kind=post", "kind=comment", "class=" + school.classId))
+            more.add("/api/search?q=leaves&" + wish);
         for (String file : school.files.keySet()) more.addAll(List.of(file, file + "?small=true"));
         for (Object post : school.things.get("post")) more.add("/posts/" + post);
-        more.forEach(path -> calls.add(new Call("GET " + path.replaceAll("\\d+", "{}").replaceAll("\\?.*", ""), "GET", path, null, "")));
+        more.forEach(path -> calls.add(
+                new Call("GET " + path.replaceAll("\\d+", "{}").replaceAll("\\?.*", ""), "GET", path, null, "")));
         return calls;
     }
 
-    /** Everything that writes, with what was seen last and with guesses. Whose body needs nothing is sent an empty one. */
+    /**
+     * Everything that writes, with what was seen last and with guesses. Whose body needs nothing is sent an empty one.
+     */
     List<Call> writes() {
         List<Call> calls = new ArrayList<>();
         for (Call call : calls(Set.of("POST", "PUT", "DELETE"))) {
             if (NOT_TRIED.contains(call.of())) continue;
             List<Object> bodies = bodies(call);
             if (bodies.isEmpty()) bodies = Collections.singletonList(null);
-            String never = call.takesAnAccount() && call.path().contains("/people/" + school.inBoth + "/") ? CanarySchool.ROLES : "";
-            bodies.forEach(body -> calls.add(new Call(call.of(), call.method(), call.path(), body instanceof Never n ? n.body() : body, body instanceof Never n ? n.who() : never)));
+            String never = call.takesAnAccount() && call.path().contains("/people/" + school.inBoth + "/")
+                    ? CanarySchool.ROLES
+                    : "";
+            bodies.forEach(body -> calls.add(new Call(
+                    call.of(),
+                    call.method(),
+                    call.path(),
+                    body instanceof Never n ? n.body() : body,
+                    body instanceof Never n ? n.who() : never)));
         }
         return calls;
     }
@@ -125,60 +168,108 @@ class Crawl {
     }
 
     private List<Object> bodies(Call call) {
-        long id = Optional.of(call.path().replaceFirst("^/api/[a-z-]+/(\\d+).*", "$1")).filter(n -> n.matches("\\d+")).map(Long::parseLong).orElse(0L);
+        long id = Optional.of(call.path().replaceFirst("^/api/[a-z-]+/(\\d+).*", "$1"))
+                .filter(n -> n.matches("\\d+"))
+                .map(Long::parseLong)
+                .orElse(0L);
         Map<String, Supplier<List<Object>>> of = Map.ofEntries(
-            Map.entry("POST /api/pile/decisions", this::decisions),
-            Map.entry("PUT /api/posts/{}/draft", () -> List.of(saving(rev("post", id)), stale(saving(0)))),
-            Map.entry("POST /api/posts/{}/hand-in", () -> List.of(Map.of("rev", rev("post", id)), stale(Map.of("rev", 0)))),
-            Map.entry("POST /api/posts/{}/versions/{}/bring-back", () -> List.of(Map.of("rev", rev("post", id)), stale(Map.of("rev", 0)))),
-            Map.entry("PUT /api/posts/{}/announcement", () -> List.of(Map.of("announcement", true))),
-            Map.entry("PUT /api/posts/{}/arrangement", () -> List.of(Map.of("pinned", true))),
-            Map.entry("PUT /api/posts/{}/help", () -> List.of(Map.of("asked", true))),
-            Map.entry("POST /api/posts/{}/margin", () -> List.of(Map.of("quote", "x", "nth", 0, "remark", "Why?"))),
-            Map.entry("POST /api/posts/{}/margin/{}/answer", () -> List.of(Map.of("answer", "DONE", "rev", rev("post", id)), stale(Map.of("answer", "DONE", "rev", 0)))),
-            Map.entry("POST /api/posts/{}/comments", () -> List.of(Map.of("text", "Well seen.", "name", "Somebody"))),
-            Map.entry("POST /api/posts/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
-            Map.entry("POST /api/posts/{}/words", () -> List.of(Map.of("text", "A word."))),
-            Map.entry("POST /api/posts/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
-            Map.entry("PUT /api/comments/{}", () -> List.of(Map.of("rev", rev("comment", id), "text", "Otherwise."), stale(Map.of("rev", 0, "text", "Otherwise.")))),
-            Map.entry("POST /api/comments/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
-            Map.entry("POST /api/comments/{}/words", () -> List.of(Map.of("text", "A word."))),
-            Map.entry("POST /api/prompts/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
-            Map.entry("POST /api/prompts/{}/marking/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
-            Map.entry("PUT /api/prompts/{}/marking/{}/criteria/{}", () -> List.of(Map.of("seen", seen(id), "points", 6, "remark", ""), stale(Map.of("seen", guess(), "points", 6, "remark", "")))),
-            Map.entry("PUT /api/prompts/{}/marking/{}/word", () -> List.of(Map.of("seen", seen(id), "word", "Good."), stale(Map.of("seen", guess(), "word", "Good.")))),
-            Map.entry("POST /api/prompts/{}/marking/release", () -> List.of(Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen(id)))),
-                stale(Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
-            Map.entry("POST /api/blogs/{}/posts", () -> List.of(Map.of())),
-            Map.entry("PUT /api/blogs/{}/look", () -> List.of(Map.of("look", "TIDE"))),
-            Map.entry("PUT /api/blogs/{}/address", () -> List.of(Map.of("address", "another-address"))),
-            Map.entry("PUT /api/classes/{}/shown", () -> List.of(Map.of("shown", "OWN_NAME"))),
-            Map.entry("PUT /api/classes/{}/people/{}/role", () -> List.of(Map.of("role", "MODERATOR"))),
-            Map.entry("PUT /api/classes/{}/people/{}/shown", () -> List.of(Map.of("shown", "FIRST_AND_INITIAL"))),
-            Map.entry("PUT /api/classes/{}/people/{}/name", () -> List.of(Map.of("given", "Other", "family", "Name"))),
-            Map.entry("PUT /api/classes/{}/people/{}/approval", () -> List.of(Map.of("posts", "NONE"))),
-            Map.entry("POST /api/classes/{}/people/{}/leaving", () -> List.of(Map.of("leaving", "KEEP"))),
-            Map.entry("POST /api/classes/{}/helpers", () -> List.of(Map.of("role", "GUEST", "title", "", "given", "Kim", "family", "Help", "email", ""))),
-            Map.entry("POST /api/classes/{}/groups", () -> List.of(Map.of("name", "Bed 9"))),
-            Map.entry("POST /api/classes/{}/groups/moves", () -> List.of(Map.of("moves", List.of()))),
-            Map.entry("POST /api/classes/{}/groups/split", () -> List.of(Map.of("people", List.of(), "groups", 2, "atRandom", false))),
-            Map.entry("PUT /api/groups/{}", () -> List.of(Map.of("name", "Bed 7"))),
-            Map.entry("POST /api/classes/{}/roster/preview", () -> List.of(Map.of("text", "Name\nA B"))),
-            Map.entry("PUT /api/classes/{}/room", () -> List.of(Map.of("student", 200, "inAll", 5_000, "rev", 1), stale(Map.of("student", 200, "inAll", 5_000, "rev", 0)))),
-            Map.entry("PUT /api/classes/{}/word", () -> List.of(Map.of("keep", false))),
-            Map.entry("POST /api/classes/{}/invitations", () -> List.of(Map.of("role", "GUEST", "name", "", "email", "somebody@post.example"))),
-            Map.entry("PUT /api/classes/{}/categories", () -> List.of(List.of(Map.of("name", "Weather")))),
-            Map.entry("POST /api/classes/{}/holds/try", () -> List.of(Map.of("text", "Ring 07700 900 412"))),
-            Map.entry("PUT /api/classes/{}/notice", () -> List.of(Map.of("cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"))),
-            Map.entry("POST /api/subscriptions", () -> List.of(Map.of("classId", school.classId, "kind", "CLASS"))),
-            Map.entry("PUT /api/subscriptions/answers", () -> List.of(Map.of("answers", "NEVER"))),
-            Map.entry("PUT /api/subscriptions/{}", () -> List.of(Map.of("posts", "NEVER", "comments", "NEVER"))),
-            Map.entry("POST /api/return-notes", () -> List.of(Map.of("text", "Measure it."))),
-            Map.entry("POST /api/people/{}/erasure", () -> List.of(Map.of("typed", "not this"))),
-            Map.entry("PUT /api/account/email", () -> List.of(Map.of("email", "new@post.example"))),
-            Map.entry("PUT /api/account/password", () -> List.of(Map.of("before", "not this", "password", "long enough"))),
-            Map.entry("POST /api/school/staff", () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
-            Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))));
+                Map.entry("POST /api/pile/decisions", this::decisions),
+                Map.entry("PUT /api/posts/{}/draft", () -> List.of(saving(rev("post", id)), stale(saving(0)))),
+                Map.entry(
+                        "POST /api/posts/{}/hand-in",
+                        () -> List.of(Map.of("rev", rev("post", id)), stale(Map.of("rev", 0)))),
+                Map.entry(
+                        "POST /api/posts/{}/versions/{}/bring-back",
+                        () -> List.of(Map.of("rev", rev("post", id)), stale(Map.of("rev", 0)))),
+                Map.entry("PUT /api/posts/{}/announcement", () -> List.of(Map.of("announcement", true))),
+                Map.entry("PUT /api/posts/{}/arrangement", () -> List.of(Map.of("pinned", true))),
+                Map.entry("PUT /api/posts/{}/help", () -> List.of(Map.of("asked", true))),
+                Map.entry("POST /api/posts/{}/margin", () -> List.of(Map.of("quote", "x", "nth", 0, "remark", "Why?"))),
+                Map.entry(
+                        "POST /api/posts/{}/margin/{}/answer",
+                        () -> List.of(
+                                Map.of("answer", "DONE", "rev", rev("post", id)),
+                                stale(Map.of("answer", "DONE", "rev", 0)))),
+                Map.entry(
+                        "POST /api/posts/{}/comments", () -> List.of(Map.of("text", "Well seen.", "name", "Somebody"))),
+                Map.entry("POST /api/posts/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
+                Map.entry("POST /api/posts/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry("POST /api/posts/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
+                Map.entry(
+                        "PUT /api/comments/{}",
+                        () -> List.of(
+                                Map.of("rev", rev("comment", id), "text", "Otherwise."),
+                                stale(Map.of("rev", 0, "text", "Otherwise.")))),
+                Map.entry("POST /api/comments/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
+                Map.entry("POST /api/comments/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry("POST /api/prompts/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
+                Map.entry("POST /api/prompts/{}/marking/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
+                Map.entry(
+                        "PUT /api/prompts/{}/marking/{}/criteria/{}",
+                        () -> List.of(
+                                Map.of("seen", seen(id), "points", 6, "remark", ""),
+                                stale(Map.of("seen", guess(), "points", 6, "remark", "")))),
+                Map.entry(
+                        "PUT /api/prompts/{}/marking/{}/word",
+                        () -> List.of(
+                                Map.of("seen", seen(id), "word", "Good."),
+                                stale(Map.of("seen", guess(), "word", "Good.")))),
+                Map.entry(
+                        "POST /api/prompts/{}/marking/release",
+                        () -> List.of(
+                                Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen(id)))),
+                                stale(Map.of(
+                                        "papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
+                Map.entry("POST /api/blogs/{}/posts", () -> List.of(Map.of())),
+                Map.entry("PUT /api/blogs/{}/look", () -> List.of(Map.of("look", "TIDE"))),
+                Map.entry("PUT /api/blogs/{}/address", () -> List.of(Map.of("address", "another-address"))),
+                Map.entry("PUT /api/classes/{}/shown", () -> List.of(Map.of("shown", "OWN_NAME"))),
+                Map.entry("PUT /api/classes/{}/people/{}/role", () -> List.of(Map.of("role", "MODERATOR"))),
+                Map.entry("PUT /api/classes/{}/people/{}/shown", () -> List.of(Map.of("shown", "FIRST_AND_INITIAL"))),
+                Map.entry(
+                        "PUT /api/classes/{}/people/{}/name",
+                        () -> List.of(Map.of("given", "Other", "family", "Name"))),
+                Map.entry("PUT /api/classes/{}/people/{}/approval", () -> List.of(Map.of("posts", "NONE"))),
+                Map.entry("POST /api/classes/{}/people/{}/leaving", () -> List.of(Map.of("leaving", "KEEP"))),
+                Map.entry(
+                        "POST /api/classes/{}/helpers",
+                        () -> List.of(
+                                Map.of("role", "GUEST", "title", "", "given", "Kim", "family", "Help", "email", ""))),
+                Map.entry("POST /api/classes/{}/groups", () -> List.of(Map.of("name", "Bed 9"))),
+                Map.entry("POST /api/classes/{}/groups/moves", () -> List.of(Map.of("moves", List.of()))),
+                Map.entry(
+                        "POST /api/classes/{}/groups/split",
+                        () -> List.of(Map.of("people", List.of(), "groups", 2, "atRandom", false))),
+                Map.entry("PUT /api/groups/{}", () -> List.of(Map.of("name", "Bed 7"))),
+                Map.entry("POST /api/classes/{}/roster/preview", () -> List.of(Map.of("text", "Name\nA B"))),
+                Map.entry(
+                        "PUT /api/classes/{}/room",
+                        () -> List.of(
+                                Map.of("student", 200, "inAll", 5_000, "rev", 1),
+                                stale(Map.of("student", 200, "inAll", 5_000, "rev", 0)))),
+                Map.entry("PUT /api/classes/{}/word", () -> List.of(Map.of("keep", false))),
+                Map.entry(
+                        "POST /api/classes/{}/invitations",
+                        () -> List.of(Map.of("role", "GUEST", "name", "", "email", "somebody@post.example"))),
+                Map.entry("PUT /api/classes/{}/categories", () -> List.of(List.of(Map.of("name", "Weather")))),
+                Map.entry("POST /api/classes/{}/holds/try", () -> List.of(Map.of("text", "Ring 07700 900 412"))),
+                Map.entry(
+                        "PUT /api/classes/{}/notice",
+                        () -> List.of(Map.of(
+                                "cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"))),
+                Map.entry("POST /api/subscriptions", () -> List.of(Map.of("classId", school.classId, "kind", "CLASS"))),
+                Map.entry("PUT /api/subscriptions/answers", () -> List.of(Map.of("answers", "NEVER"))),
+                Map.entry("PUT /api/subscriptions/{}", () -> List.of(Map.of("posts", "NEVER", "comments", "NEVER"))),
+                Map.entry("POST /api/return-notes", () -> List.of(Map.of("text", "Measure it."))),
+                Map.entry("POST /api/people/{}/erasure", () -> List.of(Map.of("typed", "not this"))),
+                Map.entry("PUT /api/account/email", () -> List.of(Map.of("email", "new@post.example"))),
+                Map.entry(
+                        "PUT /api/account/password",
+                        () -> List.of(Map.of("before", "not this", "password", "long enough"))),
+                Map.entry(
+                        "POST /api/school/staff",
+                        () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
+                Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))));
         return of.getOrDefault(call.of(), List::of).get();
     }
 
@@ -186,32 +277,59 @@ class Crawl {
     private List<Object> decisions() {
         List<Object> all = new ArrayList<>();
         for (String subject : List.of("post", "comment"))
-            for (Object id : school.things.get(subject)) for (String step : List.of("APPROVE", "HIDE", "BIN")) {
-                long number = (long) id;
-                int judged = subject.equals("comment") ? 1 : jdbc.sql("select case when live is not null and state <> 'WAITING' then live else coalesce(working, live) end from post where id = :id")
-                    .param("id", id).query(Integer.class).single();
-                Object decision = deciding(step, subject, number, judged, rev(subject, number));
-                all.add(inPile(subject, number) ? decision : new Never(decision, "M"));
-                if (step.equals("APPROVE")) all.addAll(List.of(stale(deciding(step, subject, number, judged, 0)), stale(deciding(step, subject, number, 1, 99))));
-            }
+            for (Object id : school.things.get(subject))
+                for (String step : List.of("APPROVE", "HIDE", "BIN")) {
+                    long number = (long) id;
+                    int judged = subject.equals("comment")
+                            ? 1
+                            : jdbc.sql(
+                                            "select case when live is not null and state <> 'WAITING' then live else coalesce(working, live) end from post where id = :id")
+                                    .param("id", id)
+                                    .query(Integer.class)
+                                    .single();
+                    Object decision = deciding(step, subject, number, judged, rev(subject, number));
+                    all.add(inPile(subject, number) ? decision : new Never(decision, "M"));
+                    if (step.equals("APPROVE"))
+                        all.addAll(List.of(
+                                stale(deciding(step, subject, number, judged, 0)),
+                                stale(deciding(step, subject, number, 1, 99))));
+                }
         return all;
     }
 
     private boolean inPile(String subject, long id) {
-        return jdbc.sql("select waiting_since is not null and state <> 'BINNED' from " + subject + " where id = :id").param("id", id).query(Boolean.class).single();
+        return jdbc.sql("select waiting_since is not null and state <> 'BINNED' from " + subject + " where id = :id")
+                .param("id", id)
+                .query(Boolean.class)
+                .single();
     }
 
     private static Map<String, Object> deciding(String step, String subject, long id, int version, int rev) {
-        return Map.of("step", step, "note", "", "items", List.of(Map.of("subject", subject, "id", id, "version", version, "rev", rev)));
+        return Map.of(
+                "step",
+                step,
+                "note",
+                "",
+                "items",
+                List.of(Map.of("subject", subject, "id", id, "version", version, "rev", rev)));
     }
 
     private int rev(String table, long id) {
-        return jdbc.sql("select rev from " + table + " where id = :id").param("id", id).query(Integer.class).optional().orElse(0);
+        return jdbc.sql("select rev from " + table + " where id = :id")
+                .param("id", id)
+                .query(Integer.class)
+                .optional()
+                .orElse(0);
     }
 
     private Map<String, Object> seen(long prompt) {
-        return jdbc.sql("select p.id, p.handed_no, coalesce(m.rev, 0) as rev from post p left join marking m on m.prompt_id = p.prompt_id and m.student_id = p.author_id where p.prompt_id = :id limit 1")
-            .param("id", prompt).query((row, n) -> Map.<String, Object>of("post", row.getLong("id"), "version", row.getInt("handed_no"), "rev", row.getInt("rev"))).optional().orElse(guess());
+        return jdbc.sql(
+                        "select p.id, p.handed_no, coalesce(m.rev, 0) as rev from post p left join marking m on m.prompt_id = p.prompt_id and m.student_id = p.author_id where p.prompt_id = :id limit 1")
+                .param("id", prompt)
+                .query((row, n) -> Map.<String, Object>of(
+                        "post", row.getLong("id"), "version", row.getInt("handed_no"), "rev", row.getInt("rev")))
+                .optional()
+                .orElse(guess());
     }
 
     private static Map<String, Object> guess() {
@@ -219,23 +337,38 @@ class Crawl {
     }
 
     private static Map<String, Object> saving(int rev) {
-        return Map.of("rev", rev, "title", "Otherwise", "html", "<p>Otherwise.</p>", "tags", List.of(), "audience", "MY_CLASS");
+        return Map.of(
+                "rev",
+                rev,
+                "title",
+                "Otherwise",
+                "html",
+                "<p>Otherwise.</p>",
+                "tags",
+                List.of(),
+                "audience",
+                "MY_CLASS");
     }
 
     Answer call(char role, Call call, String... headers) {
-        if (call.method().equals("POST") && UPLOADS.stream().anyMatch(call.of()::endsWith)) return school.who(role).upload(call.path(), "leaf.png", CanarySchool.png(6));
+        if (call.method().equals("POST") && UPLOADS.stream().anyMatch(call.of()::endsWith))
+            return school.who(role).upload(call.path(), "leaf.png", CanarySchool.png(6));
         return school.who(role).call(call.method(), call.path(), call.body(), headers);
     }
 
     /** The secrets in an answer. */
     List<Canary> seenIn(Call call, Answer answer) {
         StringBuilder all = new StringBuilder(answer.text());
-        answer.raw().headers().map().forEach((name, values) -> { if (!name.equalsIgnoreCase("set-cookie")) all.append('\n').append(values); });
+        answer.raw().headers().map().forEach((name, values) -> {
+            if (!name.equalsIgnoreCase("set-cookie")) all.append('\n').append(values);
+        });
         TreeSet<String> tokens = new TreeSet<>();
         Matcher found = TOKEN.matcher(all);
         while (found.find()) tokens.add(found.group());
         List<Canary> seen = new ArrayList<>();
-        for (Canary canary : school.canaries) if (tokens.contains(canary.token()) || canary.kind().equals("feed-key") && all.indexOf(canary.token()) >= 0) seen.add(canary);
+        for (Canary canary : school.canaries)
+            if (tokens.contains(canary.token()) || canary.kind().equals("feed-key") && all.indexOf(canary.token()) >= 0)
+                seen.add(canary);
         school.files.forEach((address, canary) -> {
             boolean served = call.path().replaceFirst("\\?.*", "").equals(address) && answer.status() < 300;
             if (served || !call.path().startsWith("/media") && all.indexOf(canary.token()) >= 0) seen.add(canary);

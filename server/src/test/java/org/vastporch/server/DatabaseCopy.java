@@ -22,9 +22,11 @@ final class DatabaseCopy {
     private final Map<String, List<List<Object>>> tables = new TreeMap<>();
 
     static DatabaseCopy of(DataSource source) {
-        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+        try (Connection connection = source.getConnection();
+                Statement statement = connection.createStatement()) {
             List<String> names = new ArrayList<>();
-            try (ResultSet found = statement.executeQuery("select table_name from information_schema.tables where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like 'flyway%'")) {
+            try (ResultSet found = statement.executeQuery(
+                    "select table_name from information_schema.tables where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like 'flyway%'")) {
                 while (found.next()) names.add(found.getString(1).toLowerCase());
             }
             return of(statement, names);
@@ -35,7 +37,8 @@ final class DatabaseCopy {
 
     /** The rows of some tables, in small letters. */
     static DatabaseCopy of(DataSource source, Set<String> names) {
-        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+        try (Connection connection = source.getConnection();
+                Statement statement = connection.createStatement()) {
             return of(statement, names);
         } catch (SQLException e) {
             throw new IllegalStateException(e);
@@ -44,7 +47,8 @@ final class DatabaseCopy {
 
     private static DatabaseCopy of(Statement statement, Collection<String> names) throws SQLException {
         DatabaseCopy copy = new DatabaseCopy();
-        for (String name : names) copy.tables.put(name, rows(statement, "select * from \"" + name.toUpperCase() + "\""));
+        for (String name : names)
+            copy.tables.put(name, rows(statement, "select * from \"" + name.toUpperCase() + "\""));
         return copy;
     }
 
@@ -54,7 +58,8 @@ final class DatabaseCopy {
             List<List<Object>> rows = new ArrayList<>();
             while (found.next()) {
                 List<Object> row = new ArrayList<>();
-                for (int i = 1; i <= columns; i++) row.add(found.getObject(i) instanceof byte[] bytes ? new Bytes(bytes) : found.getObject(i));
+                for (int i = 1; i <= columns; i++)
+                    row.add(found.getObject(i) instanceof byte[] bytes ? new Bytes(bytes) : found.getObject(i));
                 rows.add(row);
             }
             return rows;
@@ -76,7 +81,9 @@ final class DatabaseCopy {
 
     /** The tables whose rows are others now, of those that {@code now} holds. */
     TreeSet<String> changedTo(DatabaseCopy now) {
-        return now.tables.keySet().stream().filter(t -> !isSame(tables.get(t), now.tables.get(t))).collect(Collectors.toCollection(TreeSet::new));
+        return now.tables.keySet().stream()
+                .filter(t -> !isSame(tables.get(t), now.tables.get(t)))
+                .collect(Collectors.toCollection(TreeSet::new));
     }
 
     private static boolean isSame(List<List<Object>> rows, List<List<Object>> others) {
@@ -87,9 +94,12 @@ final class DatabaseCopy {
         return rows.stream().collect(Collectors.groupingBy(row -> row, Collectors.counting()));
     }
 
-    /** Puts the rows of some tables back as they were: takes out what was not there, puts in what is not there any more. */
+    /**
+     * Puts the rows of some tables back as they were: takes out what was not there, puts in what is not there any more.
+     */
     void putBack(DataSource source, Collection<String> changed) {
-        try (Connection connection = source.getConnection(); Statement statement = connection.createStatement()) {
+        try (Connection connection = source.getConnection();
+                Statement statement = connection.createStatement()) {
             statement.execute("set referential_integrity false");
             for (String table : changed) putBack(connection, statement, table);
             statement.execute("set referential_integrity true");
@@ -107,13 +117,16 @@ final class DatabaseCopy {
             if (missing.getOrDefault(row, 0L) > 0) missing.merge(row, -1L, Long::sum);
             else statement.execute("delete from " + name + " where _rowid_ = " + numbered.get(0));
         }
-        for (Map.Entry<List<Object>, Long> row : missing.entrySet()) for (long n = 0; n < row.getValue(); n++) insert(connection, name, row.getKey());
+        for (Map.Entry<List<Object>, Long> row : missing.entrySet())
+            for (long n = 0; n < row.getValue(); n++) insert(connection, name, row.getKey());
     }
 
     private static void insert(Connection connection, String name, List<Object> row) throws SQLException {
         String marks = row.stream().map(column -> "?").collect(Collectors.joining(", "));
-        try (PreparedStatement insert = connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {
-            for (int i = 0; i < row.size(); i++) insert.setObject(i + 1, row.get(i) instanceof Bytes bytes ? bytes.value() : row.get(i));
+        try (PreparedStatement insert =
+                connection.prepareStatement("insert into " + name + " values (" + marks + ")")) {
+            for (int i = 0; i < row.size(); i++)
+                insert.setObject(i + 1, row.get(i) instanceof Bytes bytes ? bytes.value() : row.get(i));
             insert.executeUpdate();
         }
     }

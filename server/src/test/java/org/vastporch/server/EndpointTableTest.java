@@ -39,9 +39,15 @@ class EndpointTableTest {
     private static final String ROLES = "L2AMSCGXK-";
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
-    @Autowired School school;
-    @Autowired PeopleService people;
-    @LocalServerPort int port;
+    @Autowired
+    School school;
+
+    @Autowired
+    PeopleService people;
+
+    @LocalServerPort
+    int port;
+
     private Made of;
     private long prompt;
     private long published;
@@ -52,8 +58,13 @@ class EndpointTableTest {
     private record Line(String method, String path, String expected) {}
 
     private static List<Line> table() throws IOException {
-        String text = new String(EndpointTableTest.class.getResourceAsStream("/endpoints.txt").readAllBytes(), StandardCharsets.UTF_8);
-        return text.lines().filter(l -> !l.isBlank() && !l.startsWith("#")).map(l -> l.split("\\s+")).map(p -> new Line(p[0], p[1], p[2])).toList();
+        String text = new String(
+                EndpointTableTest.class.getResourceAsStream("/endpoints.txt").readAllBytes(), StandardCharsets.UTF_8);
+        return text.lines()
+                .filter(l -> !l.isBlank() && !l.startsWith("#"))
+                .map(l -> l.split("\\s+"))
+                .map(p -> new Line(p[0], p[1], p[2]))
+                .toList();
     }
 
     private String path(String rest) {
@@ -67,10 +78,23 @@ class EndpointTableTest {
         people.setPassword(assistant, School.PASSWORD);
         long keeper = people.addKeeper("keeper" + NUMBER.incrementAndGet(), new PersonName("Keeper", "Ada"));
         people.setPassword(keeper, School.PASSWORD);
-        List<Person> everybody = List.of(of.lead(), of.second(), school.new Person(port, assistant), of.moderator(), of.first(), of.other(), of.guest(),
-            school.make(port).lead(), school.new Person(port, keeper), school.stranger(port));
+        List<Person> everybody = List.of(
+                of.lead(),
+                of.second(),
+                school.new Person(port, assistant),
+                of.moderator(),
+                of.first(),
+                of.other(),
+                of.guest(),
+                school.make(port).lead(),
+                school.new Person(port, keeper),
+                school.stranger(port));
         for (int i = 0; i < ROLES.length(); i++) roles.put(ROLES.charAt(i), everybody.get(i));
-        prompt = of.lead().post(path("/prompts"), wantedPrompt()).body().get("id").asLong();
+        prompt = of.lead()
+                .post(path("/prompts"), wantedPrompt())
+                .body()
+                .get("id")
+                .asLong();
         JsonNode waiting = waiting();
         published = waiting.get("id").asLong();
         decide(of.lead(), waiting);
@@ -84,15 +108,30 @@ class EndpointTableTest {
         made.put("blog", of::blogOfFirst);
         made.put("address", () -> "log-of-wren-castellane");
         made.put("ref", () -> "b" + of.blogOfFirst());
-        made.put("set", () -> of.lead().get(path("/blogs")).body().valueStream().map(line -> line.get("ref").asString()).filter(ref -> ref.startsWith("s")).findFirst().orElseThrow());
+        made.put("set", () -> of.lead()
+                .get(path("/blogs"))
+                .body()
+                .valueStream()
+                .map(line -> line.get("ref").asString())
+                .filter(ref -> ref.startsWith("s"))
+                .findFirst()
+                .orElseThrow());
         made.put("prompt", () -> prompt);
         made.put("criterion", () -> 0);
         made.put("marked", () -> of.first().id);
         made.put("published", () -> published);
         made.put("helper", () -> helper("GUEST"));
         made.put("student", this::student);
-        made.put("group", () -> of.lead().post(path("/groups"), name("Group")).body().get("id").asLong());
-        made.put("import", () -> of.lead().post(path("/roster"), Map.of("rows", List.of())).body().get("id").asString());
+        made.put("group", () -> of.lead()
+                .post(path("/groups"), name("Group"))
+                .body()
+                .get("id")
+                .asLong());
+        made.put("import", () -> of.lead()
+                .post(path("/roster"), Map.of("rows", List.of()))
+                .body()
+                .get("id")
+                .asString());
         made.put("invitation", () -> {
             of.lead().post(path("/invitations"), invite());
             JsonNode all = of.lead().get(path("/invitations")).body();
@@ -102,48 +141,99 @@ class EndpointTableTest {
         made.put("version", () -> 1);
         made.put("note", this::note);
         made.put("bank", () -> 1);
-        made.put("comment", () -> of.other().post("/api/posts/" + published + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
+        made.put("comment", () -> of.other()
+                .post("/api/posts/" + published + "/comments", Map.of("text", "Well seen."))
+                .body()
+                .get("id")
+                .asLong());
         made.put("fresh", () -> school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Fresh"));
-        made.put("shown", () -> of.lead().post("/api/posts/" + made.get("fresh").get() + "/comments", Map.of("text", "Well seen.")).body().get("id").asLong());
-        made.put("decision", () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
-        made.put("subscription", () -> of.lead().post("/api/subscriptions", Map.of("classId", of.classId(), "kind", "CLASS")).body().get("id").asLong());
-        made.put("source", () -> of.lead().post(path("/sources"), source()).body().get("id").asLong());
+        made.put("shown", () -> of.lead()
+                .post("/api/posts/" + made.get("fresh").get() + "/comments", Map.of("text", "Well seen."))
+                .body()
+                .get("id")
+                .asLong());
+        made.put(
+                "decision",
+                () -> decide(of.lead(), waiting()).body().get(0).get("decision").asLong());
+        made.put("subscription", () -> of.lead()
+                .post("/api/subscriptions", Map.of("classId", of.classId(), "kind", "CLASS"))
+                .body()
+                .get("id")
+                .asLong());
+        made.put("source", () -> of.lead()
+                .post(path("/sources"), source())
+                .body()
+                .get("id")
+                .asLong());
     }
 
     private long helper(String role) {
         String name = "Help" + NUMBER.incrementAndGet();
-        of.lead().post(path("/helpers"), Map.of("role", role, "title", "Mx", "given", "Kim", "family", name, "email", ""));
-        for (JsonNode p : of.lead().get(path("/people")).body()) if (p.get("sortName").asString().startsWith(name + ",")) return p.get("id").asLong();
+        of.lead()
+                .post(
+                        path("/helpers"),
+                        Map.of("role", role, "title", "Mx", "given", "Kim", "family", name, "email", ""));
+        for (JsonNode p : of.lead().get(path("/people")).body())
+            if (p.get("sortName").asString().startsWith(name + ","))
+                return p.get("id").asLong();
         throw new AssertionError("The helper is not there");
     }
 
     private long student() {
-        long id = people.addStaff(Viewer.STRANGER, "", new PersonName("Fresh" + NUMBER.incrementAndGet(), "Pat"), "", false);
+        long id = people.addStaff(
+                Viewer.STRANGER, "", new PersonName("Fresh" + NUMBER.incrementAndGet(), "Pat"), "", false);
         people.enrol(of.classId(), id, Role.STUDENT, "", PersonName.Shown.OWN_NAME, null);
         return id;
     }
 
     private long draft() {
-        return of.first().post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of()).body().get("id").asLong();
+        return of.first()
+                .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of())
+                .body()
+                .get("id")
+                .asLong();
     }
 
     /** A note in the margin of the draft. */
     private long note() {
         long id = draft();
         Map<String, Object> save = new HashMap<>(save());
-        save.put("rev", of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt());
+        save.put(
+                "rev",
+                of.first()
+                        .get("/api/posts/" + id + "/draft")
+                        .body()
+                        .get("beside")
+                        .get("rev")
+                        .asInt());
         of.first().put("/api/posts/" + id + "/draft", save);
-        return of.lead().post("/api/posts/" + id + "/margin", Map.of("quote", "leaves", "nth", 0, "remark", "How many?")).body().get("id").asLong();
+        return of.lead()
+                .post("/api/posts/" + id + "/margin", Map.of("quote", "leaves", "nth", 0, "remark", "How many?"))
+                .body()
+                .get("id")
+                .asLong();
     }
 
     /** A post of the student that waits, as the pile shows it. */
     private JsonNode waiting() {
         long id = draft();
         Map<String, Object> save = new HashMap<>(save());
-        save.put("rev", of.first().get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt());
-        int rev = of.first().put("/api/posts/" + id + "/draft", save).body().get("rev").asInt();
+        save.put(
+                "rev",
+                of.first()
+                        .get("/api/posts/" + id + "/draft")
+                        .body()
+                        .get("beside")
+                        .get("rev")
+                        .asInt());
+        int rev = of.first()
+                .put("/api/posts/" + id + "/draft", save)
+                .body()
+                .get("rev")
+                .asInt();
         of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
-        for (JsonNode item : of.lead().get("/api/pile").body().get("items")) if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
+        for (JsonNode item : of.lead().get("/api/pile").body().get("items"))
+            if (item.get("id").asLong() == id && item.get("subject").asString().equals("post")) return item;
         throw new AssertionError("The post does not wait");
     }
 
@@ -152,12 +242,35 @@ class EndpointTableTest {
     }
 
     private static Map<String, Object> deciding(JsonNode item) {
-        return Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", item.get("subject").asString(), "id", item.get("id").asLong(),
-            "version", item.get("version").asInt(), "rev", item.get("rev").asInt())));
+        return Map.of(
+                "step",
+                "APPROVE",
+                "note",
+                "",
+                "items",
+                List.of(Map.of(
+                        "subject",
+                        item.get("subject").asString(),
+                        "id",
+                        item.get("id").asLong(),
+                        "version",
+                        item.get("version").asInt(),
+                        "rev",
+                        item.get("rev").asInt())));
     }
 
     private static Map<String, Object> save() {
-        return Map.of("rev", 1, "title", "Slugs", "html", "<p>Eleven leaves with holes.</p>", "tags", List.of(), "audience", "MY_CLASS");
+        return Map.of(
+                "rev",
+                1,
+                "title",
+                "Slugs",
+                "html",
+                "<p>Eleven leaves with holes.</p>",
+                "tags",
+                List.of(),
+                "audience",
+                "MY_CLASS");
     }
 
     private static Map<String, Object> name(String of) {
@@ -174,39 +287,110 @@ class EndpointTableTest {
     }
 
     private static Map<String, Object> wantedPrompt() {
-        Map<String, Object> wanted = new HashMap<>(Map.of("title", "Log", "instructions", "", "questions", List.of(), "due", LocalDateTime.now().plusDays(3).toString(),
-            "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 6, "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0)));
-        wanted.put("rubric", Map.of("criteria", List.of(Map.of("name", "Observation", "weight", 1, "levels",
-            List.of(Map.of("name", "none", "points", 0, "descriptor", ""), Map.of("name", "all", "points", 6, "descriptor", ""))))));
+        Map<String, Object> wanted = new HashMap<>(Map.of(
+                "title",
+                "Log",
+                "instructions",
+                "",
+                "questions",
+                List.of(),
+                "due",
+                LocalDateTime.now().plusDays(3).toString(),
+                "graceHours",
+                0,
+                "latePercentPerDay",
+                0,
+                "lateMostPercent",
+                0,
+                "points",
+                6,
+                "asked",
+                Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0)));
+        wanted.put(
+                "rubric",
+                Map.of(
+                        "criteria",
+                        List.of(Map.of(
+                                "name",
+                                "Observation",
+                                "weight",
+                                1,
+                                "levels",
+                                List.of(
+                                        Map.of("name", "none", "points", 0, "descriptor", ""),
+                                        Map.of("name", "all", "points", 6, "descriptor", ""))))));
         return wanted;
     }
 
     /** What is sent with a call; nothing where nothing is named. */
     private void makeBodies() {
-        Supplier<Object> setup = () -> BlogSetup.of(BlogKind.SHARED, "News " + NUMBER.incrementAndGet(), "", Audience.MY_CLASS, Commenters.CLASS);
-        Map<String, Object> newClass = Map.of("name", "A class", "subject", "", "level", "", "zone", "Europe/London", "firstDay", "2026-09-01", "lastDay", "2026-12-01", "breaks", List.of());
+        Supplier<Object> setup = () -> BlogSetup.of(
+                BlogKind.SHARED, "News " + NUMBER.incrementAndGet(), "", Audience.MY_CLASS, Commenters.CLASS);
+        Map<String, Object> newClass = Map.of(
+                "name",
+                "A class",
+                "subject",
+                "",
+                "level",
+                "",
+                "zone",
+                "Europe/London",
+                "firstDay",
+                "2026-09-01",
+                "lastDay",
+                "2026-12-01",
+                "breaks",
+                List.of());
         body("PUT /api/account/email", () -> Map.of("email", "new@post.example"));
         body("PUT /api/school/address", () -> Map.of("address", "http://localhost:" + port));
         body("PUT /api/classes/{class}/people/{student}/name", () -> Map.of("given", "Pat", "family", "Fresh"));
         body("POST /api/email-confirmation", () -> Map.of("token", "guess"));
         body("PUT /api/account/password", () -> Map.of("before", "not this", "password", "long enough"));
-        body("POST /api/school/staff", () -> Map.of("title", "Ms", "given", "Ada", "family", "New" + NUMBER.incrementAndGet(), "email", ""));
+        body(
+                "POST /api/school/staff",
+                () -> Map.of("title", "Ms", "given", "Ada", "family", "New" + NUMBER.incrementAndGet(), "email", ""));
         body("POST /api/people/{student}/erasure", () -> Map.of("typed", "not this"));
         body("POST /api/classes", () -> newClass);
-        body("PUT /api/classes/{class}", () -> Map.of("of", newClass, "ownPasswords", true, "byGiven", false, "version", 0));
-        body("PUT /api/classes/{class}/rules", () -> Map.of("rules", of.lead().get(path("")).body().get("rules"), "version", 0));
+        body(
+                "PUT /api/classes/{class}",
+                () -> Map.of("of", newClass, "ownPasswords", true, "byGiven", false, "version", 0));
+        body(
+                "PUT /api/classes/{class}/rules",
+                () -> Map.of("rules", of.lead().get(path("")).body().get("rules"), "version", 0));
         body("PUT /api/classes/{class}/shown", () -> Map.of("shown", "OWN_NAME"));
         body("PUT /api/classes/{class}/people/{helper}/role", () -> Map.of("role", "MODERATOR"));
         body("PUT /api/classes/{class}/people/{student}/shown", () -> Map.of("shown", "OWN_NAME"));
         body("POST /api/classes/{class}/people/{student}/leaving", () -> Map.of("leaving", "KEEP"));
-        body("POST /api/classes/{class}/helpers", () -> Map.of("role", "GUEST", "title", "", "given", "Kim", "family", "Help" + NUMBER.incrementAndGet(), "email", ""));
+        body(
+                "POST /api/classes/{class}/helpers",
+                () -> Map.of(
+                        "role",
+                        "GUEST",
+                        "title",
+                        "",
+                        "given",
+                        "Kim",
+                        "family",
+                        "Help" + NUMBER.incrementAndGet(),
+                        "email",
+                        ""));
         body("POST /api/classes/{class}/groups", () -> name("Group"));
         body("POST /api/classes/{class}/groups/moves", () -> Map.of("moves", List.of()));
-        body("POST /api/classes/{class}/groups/split", () -> Map.of("people", List.of(), "groups", 2, "atRandom", true));
+        body(
+                "POST /api/classes/{class}/groups/split",
+                () -> Map.of("people", List.of(), "groups", 2, "atRandom", true));
         body("PUT /api/groups/{group}", () -> name("Group"));
         body("POST /api/classes/{class}/roster/preview", () -> Map.of("text", "Name\nA B"));
         body("POST /api/classes/{class}/roster", () -> Map.of("rows", List.of()));
-        body("PUT /api/classes/{class}/room", () -> Map.of("student", 300, "inAll", 6_000, "rev", of.lead().get(path("/room")).body().get("rev").asInt()));
+        body(
+                "PUT /api/classes/{class}/room",
+                () -> Map.of(
+                        "student",
+                        300,
+                        "inAll",
+                        6_000,
+                        "rev",
+                        of.lead().get(path("/room")).body().get("rev").asInt()));
         body("POST /api/posts/{draft}/pictures/from-address", () -> Map.of("address", "http://127.0.0.1:9/leaf.png"));
         body("PUT /api/classes/{class}/word", () -> Map.of("keep", false));
         body("POST /api/classes/{class}/invitations", EndpointTableTest::invite);
@@ -224,14 +408,21 @@ class EndpointTableTest {
         body("POST /api/posts/{draft}/hand-in", () -> Map.of("rev", 0));
         body("POST /api/posts/{published}/comments", () -> Map.of("text", "Well seen."));
         body("PUT /api/comments/{comment}", () -> Map.of("rev", 1, "text", "Well seen."));
-        for (String at : List.of("POST /api/posts/{published}/words", "POST /api/comments/{comment}/words", "POST /api/posts/{published}/staff-thread",
-            "POST /api/prompts/{prompt}/staff-thread", "POST /api/prompts/{prompt}/marking/{marked}/staff-thread")) body(at, () -> Map.of("text", "Well seen."));
+        for (String at : List.of(
+                "POST /api/posts/{published}/words",
+                "POST /api/comments/{comment}/words",
+                "POST /api/posts/{published}/staff-thread",
+                "POST /api/prompts/{prompt}/staff-thread",
+                "POST /api/prompts/{prompt}/marking/{marked}/staff-thread"))
+            body(at, () -> Map.of("text", "Well seen."));
         body("POST /api/posts/{draft}/margin", () -> Map.of("quote", "", "nth", 0, "remark", "x"));
         body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
         body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));
         body("POST /api/pile/decisions", () -> deciding(waiting()));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
-        body("PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}", () -> Map.of("seen", seen(), "points", 6, "remark", ""));
+        body(
+                "PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}",
+                () -> Map.of("seen", seen(), "points", 6, "remark", ""));
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
         body("POST /api/subscriptions", () -> Map.of("classId", of.classId(), "kind", "CLASS"));
@@ -243,7 +434,9 @@ class EndpointTableTest {
         body("POST /api/return-notes", () -> Map.of("text", "Measure it."));
         body("PUT /api/classes/{class}/people/{student}/approval", () -> Map.of("posts", "BEFORE"));
         body("POST /api/classes/{class}/holds/try", () -> Map.of("text", "Ring 07700 900 412"));
-        body("PUT /api/classes/{class}/notice", () -> Map.of("cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"));
+        body(
+                "PUT /api/classes/{class}/notice",
+                () -> Map.of("cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"));
         body("POST /api/blogs/{blog}/elsewhere/look", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/blogs/{blog}/elsewhere", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
@@ -264,16 +457,24 @@ class EndpointTableTest {
             if (line.expected().equals("public")) continue;
             StringBuilder found = new StringBuilder();
             for (char role : ROLES.toCharArray()) found.append(sign(call(roles.get(role), line), line));
-            if (!found.toString().equals(line.expected())) wrong.add(line.method() + " " + line.path() + " " + found + ", not " + line.expected());
+            if (!found.toString().equals(line.expected()))
+                wrong.add(line.method() + " " + line.path() + " " + found + ", not " + line.expected());
         }
         assertEquals(List.of(), wrong);
     }
 
     private Answer call(Person who, Line line) {
-        String path = Pattern.compile("\\{(\\w+)}").matcher(line.path()).replaceAll(m -> Matcher.quoteReplacement(String.valueOf(made.get(m.group(1)).get())));
+        String path = Pattern.compile("\\{(\\w+)}")
+                .matcher(line.path())
+                .replaceAll(m -> Matcher.quoteReplacement(
+                        String.valueOf(made.get(m.group(1)).get())));
         if (path.equals("/api/search")) path += "?q=leaves";
-        if (path.endsWith("preview-file")) return who.upload(path, "x.csv", "Name\nA B".getBytes(StandardCharsets.UTF_8));
-        if (path.endsWith("/pictures") || line.method().equals("POST") && path.endsWith("/files") || line.method().equals("POST") && path.endsWith("/header")) return who.upload(path, "x.png", new byte[] {1, 2, 3});
+        if (path.endsWith("preview-file"))
+            return who.upload(path, "x.csv", "Name\nA B".getBytes(StandardCharsets.UTF_8));
+        if (path.endsWith("/pictures")
+                || line.method().equals("POST") && path.endsWith("/files")
+                || line.method().equals("POST") && path.endsWith("/header"))
+            return who.upload(path, "x.png", new byte[] {1, 2, 3});
         Supplier<Object> body = bodies.get(line.method() + " " + line.path());
         return who.call(line.method(), path, body == null ? null : body.get());
     }
@@ -292,8 +493,15 @@ class EndpointTableTest {
         TreeSet<String> listed = new TreeSet<>();
         for (Line line : table()) listed.add(line.method() + " " + line.path().replaceAll("\\{\\w+}", "{}"));
         TreeSet<String> there = new TreeSet<>();
-        school.stranger(port).get("/api/openapi").body().get("paths").properties().forEach(path -> path.getValue().properties()
-            .forEach(method -> there.add(method.getKey().toUpperCase() + " " + path.getKey().replaceAll("\\{\\w+}", "{}"))));
+        school.stranger(port)
+                .get("/api/openapi")
+                .body()
+                .get("paths")
+                .properties()
+                .forEach(path -> path.getValue()
+                        .properties()
+                        .forEach(method -> there.add(method.getKey().toUpperCase() + " "
+                                + path.getKey().replaceAll("\\{\\w+}", "{}"))));
         assertEquals(String.join("\n", there), String.join("\n", listed));
     }
 }

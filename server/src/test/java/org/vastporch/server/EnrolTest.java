@@ -30,8 +30,12 @@ import tools.jackson.databind.JsonNode;
 @ServerTest
 class EnrolTest {
 
-    @Autowired School school;
-    @LocalServerPort int port;
+    @Autowired
+    School school;
+
+    @LocalServerPort
+    int port;
+
     Made of;
 
     @BeforeEach
@@ -44,7 +48,10 @@ class EnrolTest {
     }
 
     private JsonNode preview(String text) {
-        return of.lead().post(path("/roster/preview"), Map.of("text", text)).body().get("rows");
+        return of.lead()
+                .post(path("/roster/preview"), Map.of("text", text))
+                .body()
+                .get("rows");
     }
 
     /** Imports rows and waits for the end. */
@@ -64,11 +71,17 @@ class EnrolTest {
         imported(preview("Surname,Forename,Number,Group\nAurelio,Ada," + number + ",Bed 1"));
         JsonNode rows = preview("Surname,Forename,Number,Group\nAurelio,Adela," + number + ",Bed 2");
         assertEquals(List.of("CHANGES"), outcomes(rows));
-        assertEquals("Here already; name: Ada Aurelio becomes Adela Aurelio; group: Bed 1 becomes Bed 2", rows.get(0).get("message").asString());
+        assertEquals(
+                "Here already; name: Ada Aurelio becomes Adela Aurelio; group: Bed 1 becomes Bed 2",
+                rows.get(0).get("message").asString());
         assertEquals(1, imported(rows).get("changed").asInt());
-        assertEquals(List.of("ALREADY"), outcomes(preview("Surname,Forename,Number,Group\nAurelio,Adela," + number + ",Bed 2")));
+        assertEquals(
+                List.of("ALREADY"),
+                outcomes(preview("Surname,Forename,Number,Group\nAurelio,Adela," + number + ",Bed 2")));
         assertTrue(of.lead().get(path("/blogs/mine")).status() == 200);
-        assertTrue(of.lead().get(path("/blogs/at/log-of-adela-aurelio")).status() == 200, "the own blog carries the new name");
+        assertTrue(
+                of.lead().get(path("/blogs/at/log-of-adela-aurelio")).status() == 200,
+                "the own blog carries the new name");
     }
 
     private static List<String> outcomes(JsonNode rows) {
@@ -77,7 +90,8 @@ class EnrolTest {
 
     @Test
     void previewSavesNothingAndImportTakesTheGoodRows() {
-        String list = "Surname,Forename,E-mail\nQuispe,Illari,i.quispe" + of.classId() + "@post.example\nBad,Row,not-an-address\nSørbye,Thora,t" + of.classId() + "@post.example";
+        String list = "Surname,Forename,E-mail\nQuispe,Illari,i.quispe" + of.classId()
+                + "@post.example\nBad,Row,not-an-address\nSørbye,Thora,t" + of.classId() + "@post.example";
         JsonNode rows = preview(list);
         assertEquals(List.of("NEW", "BAD", "NEW"), outcomes(rows));
         assertEquals(6, of.lead().get(path("/people")).body().size());
@@ -85,7 +99,8 @@ class EnrolTest {
         JsonNode taken = imported(rows);
         assertEquals(2, taken.get("enrolled").size());
         assertEquals("BAD", taken.get("left").get(0).get("outcome").asString());
-        assertEquals(List.of("ALREADY", "BAD", "ALREADY"), outcomes(preview(list)), "the same list twice changes nothing");
+        assertEquals(
+                List.of("ALREADY", "BAD", "ALREADY"), outcomes(preview(list)), "the same list twice changes nothing");
         JsonNode line = of.lead().get(path("/blogs")).body().get(0);
         assertEquals(4, line.get("blogs").asInt(), "each later arrival has an own blog");
         // Four students, the lead, the co-teacher and the guest; the moderator sees only what waits.
@@ -97,7 +112,10 @@ class EnrolTest {
         Made other = school.make(port);
         String email = "same" + of.classId() + "@post.example";
         imported(preview("Name,E-mail\nNerea Hollis," + email));
-        Answer there = other.lead().post("/api/classes/" + other.classId() + "/roster/preview", Map.of("text", "Name,E-mail\nNerea Hollis," + email));
+        Answer there = other.lead()
+                .post(
+                        "/api/classes/" + other.classId() + "/roster/preview",
+                        Map.of("text", "Name,E-mail\nNerea Hollis," + email));
         assertEquals(List.of("JOINS"), outcomes(there.body().get("rows")));
     }
 
@@ -105,23 +123,61 @@ class EnrolTest {
     @Test
     void columnsOfAListAreSaidAndCanBeChanged() {
         String list = "Class 8Q\nSurname,Forename,House\nKowhai,Tama,Heron\n";
-        JsonNode seen = of.lead().post(path("/roster/preview"), Map.of("text", list)).body();
-        assertEquals("[FAMILY, GIVEN, LEFT]", seen.get("columns").valueStream().map(c -> c.get("as").asString()).toList().toString());
+        JsonNode seen =
+                of.lead().post(path("/roster/preview"), Map.of("text", list)).body();
+        assertEquals(
+                "[FAMILY, GIVEN, LEFT]",
+                seen.get("columns")
+                        .valueStream()
+                        .map(c -> c.get("as").asString())
+                        .toList()
+                        .toString());
         assertTrue(seen.get("notes").get(0).asString().contains("Class 8Q"));
-        assertEquals("Tama Kowhai, line 3", seen.get("rows").get(0).get("given").asString() + " " + seen.get("rows").get(0).get("family").asString() + ", line " + seen.get("rows").get(0).get("line").asInt());
-        JsonNode turned = of.lead().post(path("/roster/preview"), Map.of("text", list, "columns", List.of("GIVEN", "FAMILY", "GROUP"))).body().get("rows").get(0);
-        assertEquals("Kowhai Tama Heron", turned.get("given").asString() + " " + turned.get("family").asString() + " " + turned.get("group").asString());
-        JsonNode file = of.lead().upload(path("/roster/preview-file?columns=GIVEN,FAMILY,GROUP"), "list.csv", list.getBytes(StandardCharsets.UTF_8)).body().get("rows").get(0);
+        assertEquals(
+                "Tama Kowhai, line 3",
+                seen.get("rows").get(0).get("given").asString() + " "
+                        + seen.get("rows").get(0).get("family").asString() + ", line "
+                        + seen.get("rows").get(0).get("line").asInt());
+        JsonNode turned = of.lead()
+                .post(path("/roster/preview"), Map.of("text", list, "columns", List.of("GIVEN", "FAMILY", "GROUP")))
+                .body()
+                .get("rows")
+                .get(0);
+        assertEquals(
+                "Kowhai Tama Heron",
+                turned.get("given").asString() + " " + turned.get("family").asString() + " "
+                        + turned.get("group").asString());
+        JsonNode file = of.lead()
+                .upload(
+                        path("/roster/preview-file?columns=GIVEN,FAMILY,GROUP"),
+                        "list.csv",
+                        list.getBytes(StandardCharsets.UTF_8))
+                .body()
+                .get("rows")
+                .get(0);
         assertEquals(turned, file);
-        assertEquals(400, of.lead().upload(path("/roster/preview-file?columns=NOSE"), "list.csv", list.getBytes(StandardCharsets.UTF_8)).status());
-        assertEquals("roster-no-name", of.lead().post(path("/roster/preview"), Map.of("text", list, "columns", List.of("LEFT", "LEFT", "LEFT"))).code());
+        assertEquals(
+                400,
+                of.lead()
+                        .upload(
+                                path("/roster/preview-file?columns=NOSE"),
+                                "list.csv",
+                                list.getBytes(StandardCharsets.UTF_8))
+                        .status());
+        assertEquals(
+                "roster-no-name",
+                of.lead()
+                        .post(path("/roster/preview"), Map.of("text", list, "columns", List.of("LEFT", "LEFT", "LEFT")))
+                        .code());
     }
 
     @Test
     void aNamesakeIsTakenOnlyWhenTheTeacherSaysSo() {
         JsonNode rows = preview("Name\nTama Kowhai\nTama Kowhai");
         assertEquals(List.of("NEW", "QUESTION"), outcomes(rows));
-        assertNotEquals(rows.get(0).get("username").asString(), rows.get(1).get("username").asString());
+        assertNotEquals(
+                rows.get(0).get("username").asString(),
+                rows.get(1).get("username").asString());
         assertEquals(1, imported(rows).get("enrolled").size());
     }
 
@@ -133,19 +189,48 @@ class EnrolTest {
         assertEquals(401, of.first().get("/api/me").status());
         Person stranger = school.stranger(port);
         String username = renewed.body().get("username").asString();
-        assertEquals("wrong-password", stranger.post("/api/session", Map.of("username", username, "password", School.PASSWORD)).code());
-        assertEquals(200, stranger.post("/api/session", Map.of("username", username.toUpperCase(), "password", " " + renewed.body().get("phrase").asString() + " ")).status());
-        assertEquals("not-a-student", of.lead().post(path("/people/" + of.second().id + "/pass-phrase"), null).code());
+        assertEquals(
+                "wrong-password",
+                stranger.post("/api/session", Map.of("username", username, "password", School.PASSWORD))
+                        .code());
+        assertEquals(
+                200,
+                stranger.post(
+                                "/api/session",
+                                Map.of(
+                                        "username",
+                                        username.toUpperCase(),
+                                        "password",
+                                        " " + renewed.body().get("phrase").asString() + " "))
+                        .status());
+        assertEquals(
+                "not-a-student",
+                of.lead()
+                        .post(path("/people/" + of.second().id + "/pass-phrase"), null)
+                        .code());
     }
 
     @Test
     void aOneTimeAddressWorksOnce() {
-        Answer welcome = of.lead().post(path("/helpers"), Map.of("role", "ASSISTANT", "title", "Mr", "given", "Bram", "family", "Helper", "email", ""));
+        Answer welcome = of.lead()
+                .post(
+                        path("/helpers"),
+                        Map.of("role", "ASSISTANT", "title", "Mr", "given", "Bram", "family", "Helper", "email", ""));
         String token = welcome.body().get("path").asString().replaceFirst(".*t=", "");
         Person stranger = school.stranger(port);
-        assertEquals("password-unfit", stranger.post("/api/first-password", Map.of("token", token, "password", "short")).code());
-        assertEquals(200, stranger.post("/api/first-password", Map.of("token", token, "password", "long enough")).status());
-        assertEquals("address-used", school.stranger(port).post("/api/first-password", Map.of("token", token, "password", "long enough")).code());
+        assertEquals(
+                "password-unfit",
+                stranger.post("/api/first-password", Map.of("token", token, "password", "short"))
+                        .code());
+        assertEquals(
+                200,
+                stranger.post("/api/first-password", Map.of("token", token, "password", "long enough"))
+                        .status());
+        assertEquals(
+                "address-used",
+                school.stranger(port)
+                        .post("/api/first-password", Map.of("token", token, "password", "long enough"))
+                        .code());
     }
 
     @Test
@@ -153,31 +238,65 @@ class EnrolTest {
         assertEquals(403, of.first().get(path("/people")).status());
         assertEquals(403, of.guest().get(path("/blogs")).status());
         assertEquals(403, of.moderator().get(path("/today")).status());
-        assertEquals(403, of.first().post(path("/roster/preview"), Map.of("text", "Name\nA B")).status());
+        assertEquals(
+                403,
+                of.first()
+                        .post(path("/roster/preview"), Map.of("text", "Name\nA B"))
+                        .status());
         assertEquals(403, of.moderator().post(path("/prompts"), prompt()).status());
-        assertEquals(0, of.first().get(path("")).body().get("rules").get("heldWords").size());
+        assertEquals(
+                0, of.first().get(path("")).body().get("rules").get("heldWords").size());
         assertEquals(404, of.lead().get("/api/school/staff").status());
-        assertEquals(404, school.make(port).lead().get(path("/today")).status(), "another teacher's class is not there");
+        assertEquals(
+                404, school.make(port).lead().get(path("/today")).status(), "another teacher's class is not there");
     }
 
     private static Map<String, Object> prompt() {
-        return Map.of("title", "x", "instructions", "", "questions", List.of(), "due", "2030-01-01T10:00:00", "graceHours", 0, "latePercentPerDay", 0, "lateMostPercent", 0, "points", 1,
-            "asked", Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
+        return Map.of(
+                "title",
+                "x",
+                "instructions",
+                "",
+                "questions",
+                List.of(),
+                "due",
+                "2030-01-01T10:00:00",
+                "graceHours",
+                0,
+                "latePercentPerDay",
+                0,
+                "lateMostPercent",
+                0,
+                "points",
+                1,
+                "asked",
+                Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
     }
 
     @Test
     void theSightlineIsKnownBeforeABlogIsSaved() {
-        JsonNode line = of.lead().post(path("/blogs/sightline"), BlogSetup.of(BlogKind.JOURNAL, "Journal", "", Audience.ANYONE, Commenters.CLASS)).body();
+        JsonNode line = of.lead()
+                .post(
+                        path("/blogs/sightline"),
+                        BlogSetup.of(BlogKind.JOURNAL, "Journal", "", Audience.ANYONE, Commenters.CLASS))
+                .body();
         assertEquals("STAFF_AND_ME", line.get("audience").asString());
         assertEquals(3, line.get("heads").get("readers").asInt(), "its author and two teachers: " + line);
         assertEquals(1, line.get("heads").get("writers").asInt());
-        assertEquals("title-missing", of.lead().post(path("/blogs"), BlogSetup.of(BlogKind.SHARED, " ", "", Audience.MY_CLASS, Commenters.CLASS)).code());
+        assertEquals(
+                "title-missing",
+                of.lead()
+                        .post(
+                                path("/blogs"),
+                                BlogSetup.of(BlogKind.SHARED, " ", "", Audience.MY_CLASS, Commenters.CLASS))
+                        .code());
     }
 
     @Test
     void rulesAreChangedOnTopOfWhatWasSeen() {
         JsonNode view = of.lead().get(path("")).body();
-        Map<String, Object> change = Map.of("rules", view.get("rules"), "version", view.get("version").asInt());
+        Map<String, Object> change = Map.of(
+                "rules", view.get("rules"), "version", view.get("version").asInt());
         assertEquals(200, of.lead().put(path("/rules"), change).status());
         assertEquals("class-changed", of.second().put(path("/rules"), change).code());
     }
@@ -186,7 +305,8 @@ class EnrolTest {
     void slipsArePrintedUntilTheFirstSignIn() {
         Answer slips = of.lead().get(path("/slips.pdf"));
         assertEquals("%PDF", slips.text().substring(0, 4));
-        assertEquals("no-store", slips.raw().headers().firstValue("Cache-Control").orElse(""));
+        assertEquals(
+                "no-store", slips.raw().headers().firstValue("Cache-Control").orElse(""));
         assertEquals(403, of.first().get(path("/slips.pdf")).status());
     }
 
@@ -194,11 +314,13 @@ class EnrolTest {
     @Test
     void slipsCarryNamesAsFamiliesWriteThem() throws IOException {
         imported(preview("Name\nÑandú Łęcka\nسمير حداد\n小龙 李"));
-        try (PDDocument slips = Loader.loadPDF(of.lead().get(path("/slips.pdf")).raw().body())) {
+        try (PDDocument slips =
+                Loader.loadPDF(of.lead().get(path("/slips.pdf")).raw().body())) {
             assertTrue(new PDFTextStripper().getText(slips).contains("Ñandú Łęcka"));
             int pictures = 0;
             for (PDPage page : slips.getPages())
-                for (COSName name : page.getResources().getXObjectNames()) if (page.getResources().isImageXObject(name)) pictures++;
+                for (COSName name : page.getResources().getXObjectNames())
+                    if (page.getResources().isImageXObject(name)) pictures++;
             assertEquals(2, pictures);
         }
     }
@@ -208,10 +330,16 @@ class EnrolTest {
     void noSlipIsCutInTwo() throws IOException {
         String longest = "Maximiliana-Theodora ".repeat(4).strip();
         StringBuilder list = new StringBuilder("Given name,Family name,Group\n");
-        for (int i = 0; i < 19; i++) list.append(i % 4 == 0 ? longest : "Ida").append(',').append(i % 5 == 0 ? "O'Shaughnessy-Featherstonehaugh" : "Moss").append((char) ('a' + i)).append(",A group with quite a long name\n");
+        for (int i = 0; i < 19; i++)
+            list.append(i % 4 == 0 ? longest : "Ida")
+                    .append(',')
+                    .append(i % 5 == 0 ? "O'Shaughnessy-Featherstonehaugh" : "Moss")
+                    .append((char) ('a' + i))
+                    .append(",A group with quite a long name\n");
         imported(preview(list.toString()));
         for (String paper : List.of("A4", "LETTER"))
-            try (PDDocument slips = Loader.loadPDF(of.lead().get(path("/slips.pdf?paper=" + paper)).raw().body())) {
+            try (PDDocument slips = Loader.loadPDF(
+                    of.lead().get(path("/slips.pdf?paper=" + paper)).raw().body())) {
                 assertEquals(3, slips.getNumberOfPages(), paper);
                 PDFTextStripper reader = new PDFTextStripper();
                 for (int page = 1; page <= 3; page++) {
@@ -219,22 +347,63 @@ class EnrolTest {
                     reader.setEndPage(page);
                     String text = reader.getText(slips);
                     int here = page < 3 ? 10 : 1;
-                    for (String part : List.of("Go to", "Username", "Pass phrase")) assertEquals(here, text.split(part, -1).length - 1, paper + " " + page + ": " + part);
+                    for (String part : List.of("Go to", "Username", "Pass phrase"))
+                        assertEquals(here, text.split(part, -1).length - 1, paper + " " + page + ": " + part);
                 }
-                assertEquals(paper.equals("A4") ? 842 : 792, slips.getPage(0).getMediaBox().getHeight(), 1);
+                assertEquals(
+                        paper.equals("A4") ? 842 : 792,
+                        slips.getPage(0).getMediaBox().getHeight(),
+                        1);
             }
         assertEquals(400, of.lead().get(path("/slips.pdf?paper=NAPKIN")).status());
     }
 
     @Test
     void aClassNeedsANameAndATermThatEnds() {
-        Map<String, Object> wanted = Map.of("name", " ", "subject", "", "level", "", "zone", "Europe/London", "firstDay", "2026-09-01", "lastDay", "2026-12-01", "breaks", List.of());
-        assertEquals("name", of.lead().post("/api/classes", wanted).body().get("field").asString());
-        assertEquals("term-order", of.lead().post("/api/classes", with(wanted, "lastDay", "2026-08-01")).code());
-        assertEquals("zone-unknown", of.lead().post("/api/classes", with(wanted, "zone", "Mars/Crater")).code());
-        assertEquals(403, of.first().post("/api/classes", with(wanted, "name", "Mine")).status());
-        assertEquals("roster-empty", of.lead().upload(path("/roster/preview-file"), "x.csv", new byte[0]).code());
-        assertEquals("roster-too-long", of.lead().upload(path("/roster/preview-file"), "x.csv", ("Name\n" + "A B\n".repeat(5000)).getBytes(StandardCharsets.UTF_8)).code());
+        Map<String, Object> wanted = Map.of(
+                "name",
+                " ",
+                "subject",
+                "",
+                "level",
+                "",
+                "zone",
+                "Europe/London",
+                "firstDay",
+                "2026-09-01",
+                "lastDay",
+                "2026-12-01",
+                "breaks",
+                List.of());
+        assertEquals(
+                "name",
+                of.lead().post("/api/classes", wanted).body().get("field").asString());
+        assertEquals(
+                "term-order",
+                of.lead()
+                        .post("/api/classes", with(wanted, "lastDay", "2026-08-01"))
+                        .code());
+        assertEquals(
+                "zone-unknown",
+                of.lead()
+                        .post("/api/classes", with(wanted, "zone", "Mars/Crater"))
+                        .code());
+        assertEquals(
+                403,
+                of.first().post("/api/classes", with(wanted, "name", "Mine")).status());
+        assertEquals(
+                "roster-empty",
+                of.lead()
+                        .upload(path("/roster/preview-file"), "x.csv", new byte[0])
+                        .code());
+        assertEquals(
+                "roster-too-long",
+                of.lead()
+                        .upload(
+                                path("/roster/preview-file"),
+                                "x.csv",
+                                ("Name\n" + "A B\n".repeat(5000)).getBytes(StandardCharsets.UTF_8))
+                        .code());
     }
 
     private static Map<String, Object> with(Map<String, Object> map, String key, Object value) {

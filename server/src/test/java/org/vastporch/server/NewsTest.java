@@ -19,11 +19,21 @@ import tools.jackson.databind.JsonNode;
 @ServerTest
 class NewsTest {
 
-    @Autowired School school;
-    @Autowired PostOffice post;
-    @Autowired JdbcClient jdbc;
-    @Autowired DigestService digests;
-    @LocalServerPort int port;
+    @Autowired
+    School school;
+
+    @Autowired
+    PostOffice post;
+
+    @Autowired
+    JdbcClient jdbc;
+
+    @Autowired
+    DigestService digests;
+
+    @LocalServerPort
+    int port;
+
     Made of;
 
     @BeforeEach
@@ -36,17 +46,42 @@ class NewsTest {
     }
 
     private List<String> kinds(Person who) {
-        return who.get("/api/news").body().get("items").valueStream().map(i -> i.get("kind").asString()).toList();
+        return who.get("/api/news")
+                .body()
+                .get("items")
+                .valueStream()
+                .map(i -> i.get("kind").asString())
+                .toList();
     }
 
     private void approveComments() {
         for (JsonNode i : of.lead().get("/api/pile").body().get("items"))
             if (i.get("subject").asString().equals("comment"))
-                of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "comment", "id", i.get("id").asLong(), "version", 1, "rev", i.get("rev").asInt()))));
+                of.lead()
+                        .post(
+                                "/api/pile/decisions",
+                                Map.of(
+                                        "step",
+                                        "APPROVE",
+                                        "note",
+                                        "",
+                                        "items",
+                                        List.of(Map.of(
+                                                "subject",
+                                                "comment",
+                                                "id",
+                                                i.get("id").asLong(),
+                                                "version",
+                                                1,
+                                                "rev",
+                                                i.get("rev").asInt()))));
     }
 
     private void hasAddress(Person who) {
-        jdbc.sql("update person set email = :email where id = :id").param("email", "p" + who.id + "@post.example").param("id", who.id).update();
+        jdbc.sql("update person set email = :email where id = :id")
+                .param("email", "p" + who.id + "@post.example")
+                .param("id", who.id)
+                .update();
     }
 
     private List<PostOffice.Letter> letters(Person who) {
@@ -56,7 +91,8 @@ class NewsTest {
     /** As if all that happened so far had happened long enough ago to be told. */
     private void tell() {
         jdbc.sql("update event set at = dateadd('MINUTE', -1, at)").update();
-        jdbc.sql("update comment set published_at = dateadd('MINUTE', -1, published_at)").update();
+        jdbc.sql("update comment set published_at = dateadd('MINUTE', -1, published_at)")
+                .update();
         jdbc.sql("update digest set upto = dateadd('MINUTE', -2, upto)").update();
         digests.writeWhatIsDue();
     }
@@ -83,29 +119,83 @@ class NewsTest {
         Map<String, Object> tag = Map.of("classId", of.classId(), "kind", "TAG", "tag", "#Slügs");
         long id = subscribe(of.first(), tag);
         assertEquals(id, subscribe(of.first(), tag));
-        assertEquals("Posts tagged slugs", of.first().get("/api/subscriptions").body().get("list").get(0).get("label").asString());
+        assertEquals(
+                "Posts tagged slugs",
+                of.first()
+                        .get("/api/subscriptions")
+                        .body()
+                        .get("list")
+                        .get(0)
+                        .get("label")
+                        .asString());
         of.first().call("DELETE", "/api/subscriptions/" + id, null);
         assertEquals(0, of.first().get("/api/subscriptions").body().get("list").size());
         of.first().post("/api/subscriptions/" + id + "/restore", null);
         assertEquals(1, of.first().get("/api/subscriptions").body().get("list").size());
         Made elsewhere = school.make(port);
         assertEquals(404, elsewhere.first().post("/api/subscriptions", tag).status());
-        assertEquals(404, elsewhere.first().post("/api/subscriptions", Map.of("classId", elsewhere.classId(), "kind", "BLOG", "target", of.blogOfFirst())).status());
-        assertEquals("no-address", of.first().put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "NEVER")).code());
+        assertEquals(
+                404,
+                elsewhere
+                        .first()
+                        .post(
+                                "/api/subscriptions",
+                                Map.of("classId", elsewhere.classId(), "kind", "BLOG", "target", of.blogOfFirst()))
+                        .status());
+        assertEquals(
+                "no-address",
+                of.first()
+                        .put("/api/subscriptions/" + id, Map.of("posts", "AT_ONCE", "comments", "NEVER"))
+                        .code());
     }
 
-    /** A new title that waits is for its author and the staff; whoever subscribed to the comments knows the one that is up. */
+    /**
+     * A new title that waits is for its author and the staff; whoever subscribed to the comments knows the one that is
+     * up.
+     */
     @Test
     void aSubscriptionNamesThePostAsItIsUp() {
         long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
         subscribe(of.other(), Map.of("classId", of.classId(), "kind", "THREAD", "target", post));
-        int rev = of.first().get("/api/posts/" + post + "/draft").body().get("beside").get("rev").asInt();
-        rev = of.first().put("/api/posts/" + post + "/draft", Map.of("rev", rev, "title", "Mine alone", "html", "<p>Twelve leaves.</p>", "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        int rev = of.first()
+                .get("/api/posts/" + post + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        rev = of.first()
+                .put(
+                        "/api/posts/" + post + "/draft",
+                        Map.of(
+                                "rev",
+                                rev,
+                                "title",
+                                "Mine alone",
+                                "html",
+                                "<p>Twelve leaves.</p>",
+                                "tags",
+                                List.of(),
+                                "audience",
+                                "MY_CLASS"))
+                .body()
+                .get("rev")
+                .asInt();
         of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
-        assertEquals("Comments on Slugs", of.other().get("/api/subscriptions").body().get("list").get(0).get("label").asString());
+        assertEquals(
+                "Comments on Slugs",
+                of.other()
+                        .get("/api/subscriptions")
+                        .body()
+                        .get("list")
+                        .get(0)
+                        .get("label")
+                        .asString());
     }
 
-    /** One mail with all that is new, in text and HTML that say the same; the next one tells only what came since; a link stops them. */
+    /**
+     * One mail with all that is new, in text and HTML that say the same; the next one tells only what came since; a
+     * link stops them.
+     */
     @Test
     void mailTellsEachThingOnceAndIsStoppedByALink() {
         hasAddress(of.other());
@@ -115,19 +205,29 @@ class NewsTest {
         tell();
         PostOffice.Letter letter = letters(of.other()).get(0);
         assertTrue(letter.subject().contains("Slugs"), letter.subject());
-        assertTrue(letter.text().contains("Eleven leaves with holes.") && letter.html().contains("Eleven leaves with holes."));
+        assertTrue(letter.text().contains("Eleven leaves with holes.")
+                && letter.html().contains("Eleven leaves with holes."));
         assertTrue(letter.html().contains("&lt;b&gt;snails"), "what people wrote is text");
         digests.writeWhatIsDue();
         assertEquals(1, letters(of.other()).size(), "nothing is told twice");
         school.published(of, of.first(), of.blogOfFirst(), Map.of(), "More slugs");
         tell();
         String token = letter.stop().replaceFirst(".*t=(.*)>", "$1");
-        assertEquals(200, school.stranger(port).post("/api/stop", Map.of("token", token)).status());
-        assertEquals(404, school.stranger(port).post("/api/stop", Map.of("token", "guess")).status());
+        assertEquals(
+                200,
+                school.stranger(port).post("/api/stop", Map.of("token", token)).status());
+        assertEquals(
+                404,
+                school.stranger(port)
+                        .post("/api/stop", Map.of("token", "guess"))
+                        .status());
         assertEquals(1, letters(of.other()).size(), "what was still waiting to go does not go either");
     }
 
-    /** Between its order and its going somebody may lose the right to read part of a mail: the rest goes, once, and nothing holds up what comes later. */
+    /**
+     * Between its order and its going somebody may lose the right to read part of a mail: the rest goes, once, and
+     * nothing holds up what comes later.
+     */
     @Test
     void aMailTellsWhatItsReaderMayReadWhenItGoes() {
         hasAddress(of.other());
@@ -139,21 +239,41 @@ class NewsTest {
         of.other().post("/api/posts/" + narrowed + "/comments", Map.of("text", "Which kind?"));
         of.first().post("/api/posts/" + stays + "/comments", Map.of("text", "I forgot the snails."));
         approveComments();
-        long mine = of.other().get("/api/posts/" + narrowed + "/comments").body().get(0).get("id").asLong();
+        long mine = of.other()
+                .get("/api/posts/" + narrowed + "/comments")
+                .body()
+                .get(0)
+                .get("id")
+                .asLong();
         of.lead().post("/api/comments/" + mine + "/words", Map.of("text", "Well asked."));
         tell();
-        jdbc.sql("update post set audience = 0 where id = :id").param("id", narrowed).update();
-        assertFalse(of.other().get("/api/news").text().contains("Periwinkle"), "a word about it does not tell its title");
+        jdbc.sql("update post set audience = 0 where id = :id")
+                .param("id", narrowed)
+                .update();
+        assertFalse(
+                of.other().get("/api/news").text().contains("Periwinkle"), "a word about it does not tell its title");
         PostOffice.Letter letter = letters(of.other()).get(0);
         assertTrue(letter.text().contains("Slugs") && letter.text().contains("snails"));
-        assertFalse(letter.text().contains("Periwinkle") || letter.html().contains("Periwinkle") || letter.subject().contains("Periwinkle"), letter::text);
+        assertFalse(
+                letter.text().contains("Periwinkle")
+                        || letter.html().contains("Periwinkle")
+                        || letter.subject().contains("Periwinkle"),
+                letter::text);
         digests.writeWhatIsDue();
         assertEquals(1, letters(of.other()).size());
-        assertEquals(0, jdbc.sql("select count(*) from mail where sent_at is not null and (text <> '' or subject <> '')").query(Integer.class).single(), "of what was sent no word is kept");
+        assertEquals(
+                0,
+                jdbc.sql("select count(*) from mail where sent_at is not null and (text <> '' or subject <> '')")
+                        .query(Integer.class)
+                        .single(),
+                "of what was sent no word is kept");
 
         school.published(of, of.first(), of.blogOfFirst(), Map.of(), "After that");
         tell();
-        jdbc.sql("update membership set ended_at = :now where person_id = :id").param("now", Instant.now().atOffset(java.time.ZoneOffset.UTC)).param("id", of.other().id).update();
+        jdbc.sql("update membership set ended_at = :now where person_id = :id")
+                .param("now", Instant.now().atOffset(java.time.ZoneOffset.UTC))
+                .param("id", of.other().id)
+                .update();
         assertEquals(1, letters(of.other()).size(), "the reader left");
     }
 
@@ -162,14 +282,34 @@ class NewsTest {
     void borrowedEyesSeeTheNewsOfOneClass() {
         Made elsewhere = school.make(port);
         long there = school.published(elsewhere, elsewhere.first(), elsewhere.blogOfFirst(), Map.of(), "There");
-        jdbc.sql("insert into membership (class_id, person_id, role, shown, joined_at) values (:classId, :person, 'STUDENT', 'OWN_NAME', timestamp '2026-01-01 00:00:00+00:00')")
-            .param("classId", elsewhere.classId()).param("person", of.first().id).update();
-        long comment = of.first().post("/api/posts/" + there + "/comments", Map.of("text", "From next door.")).body().get("id").asLong();
+        jdbc.sql(
+                        "insert into membership (class_id, person_id, role, shown, joined_at) values (:classId, :person, 'STUDENT', 'OWN_NAME', timestamp '2026-01-01 00:00:00+00:00')")
+                .param("classId", elsewhere.classId())
+                .param("person", of.first().id)
+                .update();
+        long comment = of.first()
+                .post("/api/posts/" + there + "/comments", Map.of("text", "From next door."))
+                .body()
+                .get("id")
+                .asLong();
         elsewhere.lead().post("/api/comments/" + comment + "/words", Map.of("text", "Kind of you."));
         long here = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Here");
         assertEquals(List.of("APPROVED", "WORD"), kinds(of.first()));
-        String eyes = of.classId() + "/" + of.lead().get("/api/posts/" + here).body().get("place").asLong();
-        assertEquals(List.of("APPROVED"), of.lead().get("/api/news", "X-Porch-Eyes", eyes).body().get("items").valueStream().map(i -> i.get("kind").asString()).toList());
-        assertEquals(403, of.lead().call("POST", "/api/news/seen", null, "X-Porch-Eyes", eyes).status());
+        String eyes = of.classId() + "/"
+                + of.lead().get("/api/posts/" + here).body().get("place").asLong();
+        assertEquals(
+                List.of("APPROVED"),
+                of.lead()
+                        .get("/api/news", "X-Porch-Eyes", eyes)
+                        .body()
+                        .get("items")
+                        .valueStream()
+                        .map(i -> i.get("kind").asString())
+                        .toList());
+        assertEquals(
+                403,
+                of.lead()
+                        .call("POST", "/api/news/seen", null, "X-Porch-Eyes", eyes)
+                        .status());
     }
 }

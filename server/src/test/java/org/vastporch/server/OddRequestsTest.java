@@ -15,16 +15,26 @@ import org.vastporch.server.OddRequests.Odd;
 import org.vastporch.server.School.Answer;
 import tools.jackson.databind.JsonNode;
 
-/** Whatever is sent to whichever call of the web API, by a teacher, a student or a stranger: it is answered in our form, and never as a fault of ours. */
+/**
+ * Whatever is sent to whichever call of the web API, by a teacher, a student or a stranger: it is answered in our form,
+ * and never as a fault of ours.
+ */
 @ProofTest
 class OddRequestsTest {
 
     private static final int VARIANTS = Proof.isWhole() ? 20 : 5;
 
-    @Autowired CanaryBuild build;
-    @Autowired CanarySchool school;
-    @Autowired DataSource source;
-    @LocalServerPort int port;
+    @Autowired
+    CanaryBuild build;
+
+    @Autowired
+    CanarySchool school;
+
+    @Autowired
+    DataSource source;
+
+    @LocalServerPort
+    int port;
 
     @BeforeEach
     void makeSchool() {
@@ -38,18 +48,29 @@ class OddRequestsTest {
         OddRequests odd = new OddRequests(description, random, before -> thing(before, random));
         Map<String, String> wrong = new TreeMap<>();
         DatabaseCopy copy = DatabaseCopy.of(source);
-        description.get("paths").properties().forEach(path -> path.getValue().propertyNames().forEach(method -> {
-            for (Odd request : odd.of(path.getKey(), method, VARIANTS))
-                for (char role : new char[] {'L', 'S', '-'}) {
-                    // Whoever signs out asks nothing more.
-                    if (path.getKey().equals("/api/session") && role != '-') continue;
-                    Answer answer = school.who(role).callText(request.method(), request.path(), request.body());
-                    if (answer.status() >= 500) wrong.putIfAbsent(method + " " + path.getKey(), answer.status() + " as " + role + " to " + shortened(request) + ": " + answer.text());
-                    if (answer.status() >= 400 && answer.status() < 500 && answer.code().isEmpty() && answer.text().startsWith("{"))
-                        wrong.putIfAbsent(method + " " + path.getKey(), "no code in " + answer.text() + " to " + shortened(request));
-                }
-            copy.putBack(source, copy.changedTo(DatabaseCopy.of(source)));
-        }));
+        description.get("paths").properties().forEach(path -> path.getValue()
+                .propertyNames()
+                .forEach(method -> {
+                    for (Odd request : odd.of(path.getKey(), method, VARIANTS))
+                        for (char role : new char[] {'L', 'S', '-'}) {
+                            // Whoever signs out asks nothing more.
+                            if (path.getKey().equals("/api/session") && role != '-') continue;
+                            Answer answer = school.who(role).callText(request.method(), request.path(), request.body());
+                            if (answer.status() >= 500)
+                                wrong.putIfAbsent(
+                                        method + " " + path.getKey(),
+                                        answer.status() + " as " + role + " to " + shortened(request) + ": "
+                                                + answer.text());
+                            if (answer.status() >= 400
+                                    && answer.status() < 500
+                                    && answer.code().isEmpty()
+                                    && answer.text().startsWith("{"))
+                                wrong.putIfAbsent(
+                                        method + " " + path.getKey(),
+                                        "no code in " + answer.text() + " to " + shortened(request));
+                        }
+                    copy.putBack(source, copy.changedTo(DatabaseCopy.of(source)));
+                }));
         assertEquals(Map.of(), wrong);
     }
 

@@ -13,7 +13,9 @@ import org.springframework.mail.javamail.JavaMailSenderImpl;
 import org.springframework.stereotype.Component;
 import org.vastporch.server.mail.MailService;
 
-/** A post office for tests: takes mails in when it is asked for those of somebody, and shows them as they would arrive. */
+/**
+ * A post office for tests: takes mails in when it is asked for those of somebody, and shows them as they would arrive.
+ */
 @Component
 class PostOffice extends JavaMailSenderImpl {
 
@@ -45,7 +47,12 @@ class PostOffice extends JavaMailSenderImpl {
                 List<String> parts = new ArrayList<>();
                 collect(message.getContent(), parts);
                 String[] stop = message.getHeader("List-Unsubscribe");
-                letters.add(new Letter(message.getAllRecipients()[0].toString(), message.getSubject(), parts.get(0), parts.size() > 1 ? parts.get(1) : "", stop == null ? "" : stop[0]));
+                letters.add(new Letter(
+                        message.getAllRecipients()[0].toString(),
+                        message.getSubject(),
+                        parts.get(0),
+                        parts.size() > 1 ? parts.get(1) : "",
+                        stop == null ? "" : stop[0]));
             } catch (MessagingException e) {
                 throw new IllegalStateException(e);
             } catch (IOException e) {
@@ -56,9 +63,10 @@ class PostOffice extends JavaMailSenderImpl {
 
     private static void collect(Object content, List<String> parts) throws MessagingException, IOException {
         if (content instanceof String text) parts.add(text.replace("\r\n", "\n"));
-        if (content instanceof Multipart many) for (int i = 0; i < many.getCount(); i++) {
-            BodyPart part = many.getBodyPart(i);
-            collect(part.getContent(), parts);
-        }
+        if (content instanceof Multipart many)
+            for (int i = 0; i < many.getCount(); i++) {
+                BodyPart part = many.getBodyPart(i);
+                collect(part.getContent(), parts);
+            }
     }
 }

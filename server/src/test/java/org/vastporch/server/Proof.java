@@ -21,7 +21,10 @@ final class Proof {
 
     /** Whether a part of a long proof has taken its share of the minutes that were given. */
     static boolean isOver(Instant begun, int parts) {
-        return isWhole() && Instant.now().isAfter(begun.plus(Duration.ofMinutes(Integer.getInteger("porch.prove")).dividedBy(parts)));
+        return isWhole()
+                && Instant.now()
+                        .isAfter(begun.plus(Duration.ofMinutes(Integer.getInteger("porch.prove"))
+                                .dividedBy(parts)));
     }
 
     /** By which chance the sample is drawn; the same one plays a failure again. */
@@ -47,7 +50,8 @@ final class Proof {
 
         void step() {
             done++;
-            if (isWhole() && done % Math.max(1, of / 10) == 0) System.err.println("proof: " + what + " " + done + " of " + of);
+            if (isWhole() && done % Math.max(1, of / 10) == 0)
+                System.err.println("proof: " + what + " " + done + " of " + of);
         }
 
         void end(String found) {

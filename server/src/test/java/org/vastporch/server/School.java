@@ -38,7 +38,15 @@ class School {
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
     /** A class with its lead, co-teacher, moderator, guest and two students with a blog each. */
-    record Made(long classId, long blogOfFirst, Person lead, Person second, Person moderator, Person guest, Person first, Person other) {}
+    record Made(
+            long classId,
+            long blogOfFirst,
+            Person lead,
+            Person second,
+            Person moderator,
+            Person guest,
+            Person first,
+            Person other) {}
 
     record Answer(int status, JsonNode body, HttpResponse<byte[]> raw) {
         String code() {
@@ -58,7 +66,14 @@ class School {
     private final JsonMapper json;
     private final JdbcClient jdbc;
 
-    School(PeopleService people, ClassService classes, RosterService rosters, BlogService blogs, AccessService access, JsonMapper json, JdbcClient jdbc) {
+    School(
+            PeopleService people,
+            ClassService classes,
+            RosterService rosters,
+            BlogService blogs,
+            AccessService access,
+            JsonMapper json,
+            JdbcClient jdbc) {
         this.people = people;
         this.classes = classes;
         this.rosters = rosters;
@@ -71,26 +86,63 @@ class School {
     Made make(int port) {
         int n = NUMBER.incrementAndGet();
         Person lead = staff(port, "Lead" + n, true);
-        long id = classes.create(access.viewer(lead.id), new ClassService.NewClass("Garden " + n, "", "", "Europe/London",
-            LocalDate.now().minusDays(20), LocalDate.now().plusDays(60), List.of()));
+        long id = classes.create(
+                access.viewer(lead.id),
+                new ClassService.NewClass(
+                        "Garden " + n,
+                        "",
+                        "",
+                        "Europe/London",
+                        LocalDate.now().minusDays(20),
+                        LocalDate.now().plusDays(60),
+                        List.of()));
         Person second = helper(port, id, Role.CO_TEACHER, "Second" + n);
         Person moderator = helper(port, id, Role.MODERATOR, "Moderator" + n);
         Person guest = helper(port, id, Role.GUEST, "Guest" + n);
         Viewer viewer = access.viewer(lead.id);
-        blogs.create(viewer, id, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
-        rosters.importRows(viewer, id, rosters.preview(viewer, id, "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b", List.of()).rows());
+        blogs.create(
+                viewer, id, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
+        rosters.importRows(
+                viewer,
+                id,
+                rosters.preview(
+                                viewer,
+                                id,
+                                "Name,Number\nWren Castellane," + n + "a\nPia Aurelio," + n + "b",
+                                List.of())
+                        .rows());
         List<Long> students = people.students(id);
         students.forEach(s -> people.setPassword(s, PASSWORD));
         // Sorted by family name: Aurelio, Castellane.
         Person first = new Person(port, students.get(1));
-        return new Made(id, blogs.homeOf(id, first.id).orElseThrow(), lead, second, moderator, guest, first, new Person(port, students.get(0)));
+        return new Made(
+                id,
+                blogs.homeOf(id, first.id).orElseThrow(),
+                lead,
+                second,
+                moderator,
+                guest,
+                first,
+                new Person(port, students.get(0)));
     }
 
     /** A post of somebody's, saved and handed in. */
     Answer handIn(Person author, long blog, Map<String, Object> begin, String title, String html) {
-        long id = author.post("/api/blogs/" + blog + "/posts", begin).body().get("id").asLong();
-        int rev = author.get("/api/posts/" + id + "/draft").body().get("beside").get("rev").asInt();
-        rev = author.put("/api/posts/" + id + "/draft", Map.of("rev", rev, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS")).body().get("rev").asInt();
+        long id = author.post("/api/blogs/" + blog + "/posts", begin)
+                .body()
+                .get("id")
+                .asLong();
+        int rev = author.get("/api/posts/" + id + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        rev = author.put(
+                        "/api/posts/" + id + "/draft",
+                        Map.of("rev", rev, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS"))
+                .body()
+                .get("rev")
+                .asInt();
         return author.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
     }
 
@@ -99,21 +151,47 @@ class School {
         handIn(author, blog, begin, title, "<p>Eleven leaves with holes.</p>");
         JsonNode pile = of.lead().get("/api/pile?most=500").body().get("items");
         JsonNode item = pile.get(pile.size() - 1);
-        of.lead().post("/api/pile/decisions", Map.of("step", "APPROVE", "note", "", "items", List.of(Map.of("subject", "post", "id", item.get("id").asLong(),
-            "version", item.get("version").asInt(), "rev", item.get("rev").asInt()))));
+        of.lead()
+                .post(
+                        "/api/pile/decisions",
+                        Map.of(
+                                "step",
+                                "APPROVE",
+                                "note",
+                                "",
+                                "items",
+                                List.of(Map.of(
+                                        "subject",
+                                        "post",
+                                        "id",
+                                        item.get("id").asLong(),
+                                        "version",
+                                        item.get("version").asInt(),
+                                        "rev",
+                                        item.get("rev").asInt()))));
         return item.get("id").asLong();
     }
 
     /** Changes a comment, as it is at that moment. */
     Answer changeComment(Person who, long comment, String text) {
-        int rev = jdbc.sql("select rev from comment where id = :id").param("id", comment).query(Integer.class).single();
+        int rev = jdbc.sql("select rev from comment where id = :id")
+                .param("id", comment)
+                .query(Integer.class)
+                .single();
         return who.put("/api/comments/" + comment, Map.of("rev", rev, "text", text));
     }
 
     /** Names the paper of a student as it stands at that moment; as nothing was handed in, if that is so. */
     Map<String, Object> seen(Person marker, long prompt, long student) {
-        JsonNode paper = marker.get("/api/prompts/" + prompt + "/marking/" + student).body();
-        return Map.of("post", paper.path("postId").asLong(0), "version", paper.path("version").asInt(0), "rev", paper.path("rev").asInt(0));
+        JsonNode paper =
+                marker.get("/api/prompts/" + prompt + "/marking/" + student).body();
+        return Map.of(
+                "post",
+                paper.path("postId").asLong(0),
+                "version",
+                paper.path("version").asInt(0),
+                "rev",
+                paper.path("rev").asInt(0));
     }
 
     Person stranger(int port) {
@@ -157,13 +235,16 @@ class School {
         }
 
         Answer upload(String path, String name, byte[] bytes) {
-            String head = "--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name + "\"\r\nContent-Type: image/png\r\n\r\n";
+            String head = "--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+                    + "\"\r\nContent-Type: image/png\r\n\r\n";
             ByteArrayOutputStream form = new ByteArrayOutputStream();
             form.writeBytes(head.getBytes(StandardCharsets.UTF_8));
             form.writeBytes(bytes);
             form.writeBytes("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
             signIn();
-            return send(HttpRequest.newBuilder(uri(path)).header("Content-Type", "multipart/form-data; boundary=b").POST(HttpRequest.BodyPublishers.ofByteArray(form.toByteArray())));
+            return send(HttpRequest.newBuilder(uri(path))
+                    .header("Content-Type", "multipart/form-data; boundary=b")
+                    .POST(HttpRequest.BodyPublishers.ofByteArray(form.toByteArray())));
         }
 
         Answer call(String method, String path, Object body, String... headers) {
@@ -174,8 +255,13 @@ class School {
         /** Sends a text as it is, JSON or not. */
         Answer callText(String method, String path, String text) {
             signIn();
-            return send(HttpRequest.newBuilder(uri(path)).header("Content-Type", "application/json")
-                .method(method, text == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(text)));
+            return send(HttpRequest.newBuilder(uri(path))
+                    .header("Content-Type", "application/json")
+                    .method(
+                            method,
+                            text == null
+                                    ? HttpRequest.BodyPublishers.noBody()
+                                    : HttpRequest.BodyPublishers.ofString(text)));
         }
 
         private void signIn() {
@@ -187,7 +273,11 @@ class School {
         private Answer raw(String method, String path, Object body, String... headers) {
             HttpRequest.Builder request = HttpRequest.newBuilder(uri(path)).header("Content-Type", "application/json");
             if (headers.length > 0) request.headers(headers);
-            return send(request.method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(json.writeValueAsString(body))));
+            return send(request.method(
+                    method,
+                    body == null
+                            ? HttpRequest.BodyPublishers.noBody()
+                            : HttpRequest.BodyPublishers.ofString(json.writeValueAsString(body))));
         }
 
         private URI uri(String path) {
@@ -197,7 +287,8 @@ class School {
         /** The cookies as a browser sends them. */
         String cookie() {
             StringBuilder cookie = new StringBuilder();
-            cookies.forEach((name, value) -> cookie.append(name).append('=').append(value).append("; "));
+            cookies.forEach((name, value) ->
+                    cookie.append(name).append('=').append(value).append("; "));
             return cookie.toString();
         }
 
@@ -210,7 +301,8 @@ class School {
             if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", csrf());
             try {
                 HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
-                for (String set : answer.headers().allValues("Set-Cookie")) cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
+                for (String set : answer.headers().allValues("Set-Cookie"))
+                    cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
                 String text = new String(answer.body(), StandardCharsets.UTF_8);
                 boolean isJson = text.startsWith("{") || text.startsWith("[");
                 return new Answer(answer.statusCode(), json.readTree(isJson ? text : "{}"), answer);

@@ -15,8 +15,12 @@ final class Table {
     static Map<String, String> read(String name) {
         try (var file = Table.class.getResourceAsStream("/proof/" + name)) {
             Map<String, String> lines = new LinkedHashMap<>();
-            new String(file.readAllBytes(), StandardCharsets.UTF_8).lines().filter(l -> !l.isBlank() && !l.startsWith("#"))
-                .forEach(l -> lines.put(l.split("\\s{2,}", 2)[0].strip(), l.contains("  ") ? l.split("\\s{2,}", 2)[1].strip() : ""));
+            new String(file.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .filter(l -> !l.isBlank() && !l.startsWith("#"))
+                    .forEach(l -> lines.put(
+                            l.split("\\s{2,}", 2)[0].strip(),
+                            l.contains("  ") ? l.split("\\s{2,}", 2)[1].strip() : ""));
             return lines;
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -20,8 +20,9 @@ import org.vastporch.server.Crawl.Call;
 import org.vastporch.server.School.Answer;
 
 /**
- * Nothing is written by a call that is refused, and a call that is allowed writes only rows of the kinds that proof/ledger.txt names. No answer to a write, given or
- * refused, holds a secret that its reader may not see. Every call begins from the same rows.
+ * Nothing is written by a call that is refused, and a call that is allowed writes only rows of the kinds that
+ * proof/ledger.txt names. No answer to a write, given or refused, holds a secret that its reader may not see. Every
+ * call begins from the same rows.
  */
 @ProofTest
 class WriteLedgerTest {
@@ -29,11 +30,20 @@ class WriteLedgerTest {
     /** One of so many calls in a run of all tests; all of them in the long proof. */
     private static final int ONE_OF = Proof.isWhole() ? 1 : 6;
 
-    @Autowired CanaryBuild build;
-    @Autowired CanarySchool school;
-    @Autowired Crawl crawl;
-    @Autowired DataSource source;
-    @LocalServerPort int port;
+    @Autowired
+    CanaryBuild build;
+
+    @Autowired
+    CanarySchool school;
+
+    @Autowired
+    Crawl crawl;
+
+    @Autowired
+    DataSource source;
+
+    @LocalServerPort
+    int port;
 
     private record Tried(char role, Call call) {}
 
@@ -55,14 +65,23 @@ class WriteLedgerTest {
             assertTrue(answer.status() < 500, () -> tried + ": " + answer.text());
             TreeSet<String> changed = copy.changedTo(DatabaseCopy.of(source));
             copy.putBack(source, changed);
-            boolean refused = answer.status() >= 400 || answer.body().isArray() && answer.body().path(0).has("problem");
-            Set<String> may = refused ? Set.of() : mayWrite(ledger.getOrDefault(tried.call().of(), ""), tried.role());
+            boolean refused = answer.status() >= 400
+                    || answer.body().isArray() && answer.body().path(0).has("problem");
+            Set<String> may = refused
+                    ? Set.of()
+                    : mayWrite(ledger.getOrDefault(tried.call().of(), ""), tried.role());
             if (tried.call().never().indexOf(tried.role()) >= 0 && !changed.isEmpty())
-                wrong.putIfAbsent(tried.call().of() + " is nobody's or not theirs", tried.role() + " " + tried.call() + " wrote " + changed);
-            if (!may.containsAll(changed)) wrong.putIfAbsent(tried.call().of() + (refused ? " refused" : ""), tried.role() + " " + tried.call() + " wrote " + changed);
+                wrong.putIfAbsent(
+                        tried.call().of() + " is nobody's or not theirs",
+                        tried.role() + " " + tried.call() + " wrote " + changed);
+            if (!may.containsAll(changed))
+                wrong.putIfAbsent(
+                        tried.call().of() + (refused ? " refused" : ""),
+                        tried.role() + " " + tried.call() + " wrote " + changed);
             for (Canary canary : crawl.seenIn(tried.call(), answer))
                 if (allowed.getOrDefault(canary.kind(), "").indexOf(tried.role()) < 0)
-                    wrong.putIfAbsent(canary.kind() + " as " + tried.role(), tried.call() + " answers " + answer.text());
+                    wrong.putIfAbsent(
+                            canary.kind() + " as " + tried.role(), tried.call() + " answers " + answer.text());
             progress.step();
         }
         assertEquals(Map.of(), wrong);
@@ -72,10 +91,14 @@ class WriteLedgerTest {
     private static Set<String> mayWrite(String line, char role) {
         boolean named = line.startsWith("(");
         if (named && line.substring(0, line.indexOf(')')).indexOf(role) < 0) return Set.of();
-        return new TreeSet<>(Arrays.asList((named ? line.substring(line.indexOf(')') + 1).strip() : line).split(" ")));
+        return new TreeSet<>(
+                Arrays.asList((named ? line.substring(line.indexOf(')') + 1).strip() : line).split(" ")));
     }
 
-    /** Everything as everybody, in an order of chance; a seeded part of it, and always what somebody would begin with who wants in. */
+    /**
+     * Everything as everybody, in an order of chance; a seeded part of it, and always what somebody would begin with
+     * who wants in.
+     */
     private List<Tried> tries() {
         List<Tried> all = new ArrayList<>();
         for (Call call : crawl.writes()) for (char role : school.roles.keySet()) all.add(new Tried(role, call));
@@ -88,6 +111,7 @@ class WriteLedgerTest {
 
     /** Judging as a moderator, a refusal of which once held the difference; and taking somebody's account. */
     private static boolean wantsIn(Tried tried) {
-        return tried.role() == 'M' && tried.call().of().equals("POST /api/pile/decisions") || tried.call().takesAnAccount();
+        return tried.role() == 'M' && tried.call().of().equals("POST /api/pile/decisions")
+                || tried.call().takesAnAccount();
     }
 }

@@ -23,8 +23,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 import javax.imageio.ImageIO;
 
 /**
- * The outside world in small: a host with a few blogs, some of them with the troubles that real ones have, and a corner of addresses
- * that mean harm. Listens on this machine only.
+ * The outside world in small: a host with a few blogs, some of them with the troubles that real ones have, and a corner
+ * of addresses that mean harm. Listens on this machine only.
  */
 public final class OutsideHost implements AutoCloseable {
 
@@ -86,7 +86,13 @@ public final class OutsideHost implements AutoCloseable {
                 return;
             }
             if ((path[1].equals("watch") || path[1].equals("embed")) && path.length == 3) {
-                send(call, 200, "text/html", path[1].equals("watch") ? OutsideSites.videoPage(path[2], base()) : OutsideSites.player(path[2]));
+                send(
+                        call,
+                        200,
+                        "text/html",
+                        path[1].equals("watch")
+                                ? OutsideSites.videoPage(path[2], base())
+                                : OutsideSites.player(path[2]));
                 return;
             }
             if (path[1].equals("picture.png")) {
@@ -94,7 +100,12 @@ public final class OutsideHost implements AutoCloseable {
                 return;
             }
             if (path[1].equals("members")) {
-                send(call, 200, "text/html", Site.page("Members only", "") + "<h1>Members only</h1><form><input type=\"password\" name=\"word\"></form>");
+                send(
+                        call,
+                        200,
+                        "text/html",
+                        Site.page("Members only", "")
+                                + "<h1>Members only</h1><form><input type=\"password\" name=\"word\"></form>");
                 return;
             }
             Site site = sites.get(path[1]);
@@ -120,7 +131,11 @@ public final class OutsideHost implements AutoCloseable {
     private void site(HttpExchange call, Site site, String place, boolean below) throws IOException {
         if (place.equals("publish") && call.getRequestMethod().equals("POST")) {
             Map<String, String> form = form(new String(call.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            site.add(form.getOrDefault("title", "Without a title"), "<p>" + Site.text(form.getOrDefault("text", "")) + "</p>", List.of(), Instant.now());
+            site.add(
+                    form.getOrDefault("title", "Without a title"),
+                    "<p>" + Site.text(form.getOrDefault("text", "")) + "</p>",
+                    List.of(),
+                    Instant.now());
             call.getResponseHeaders().set("Location", "/" + site.name + "/");
             send(call, 303, "text/plain", "");
         } else if (place.isEmpty()) {
@@ -129,15 +144,24 @@ public final class OutsideHost implements AutoCloseable {
             feed(call, site);
         } else {
             // An editing address (…/edit) shows the same page as a reader's, as far as one can see without signing in.
-            var entry = site.newestFirst().stream().filter(e -> e.slug().equals(place)).findFirst();
+            var entry = site.newestFirst().stream()
+                    .filter(e -> e.slug().equals(place))
+                    .findFirst();
             if (entry.isEmpty()) send(call, 404, "text/html", "<h1>Nothing here</h1>");
-            else send(call, 200, "text/html", site.post(entry.get(), base()) + (below ? "<p>You are looking at a draft view.</p>" : ""));
+            else
+                send(
+                        call,
+                        200,
+                        "text/html",
+                        site.post(entry.get(), base()) + (below ? "<p>You are looking at a draft view.</p>" : ""));
         }
     }
 
     private void feed(HttpExchange call, Site site) throws IOException {
         String xml = site.rss(base());
-        boolean broken = site.name.equals("rowlock") ? rowlockBroken : site.name.equals("oakum") && oakumCalls.incrementAndGet() % 4 == 0;
+        boolean broken = site.name.equals("rowlock")
+                ? rowlockBroken
+                : site.name.equals("oakum") && oakumCalls.incrementAndGet() % 4 == 0;
         if (broken) {
             send(call, 200, "application/rss+xml", xml.substring(0, xml.length() / 2));
             return;
@@ -155,15 +179,40 @@ public final class OutsideHost implements AutoCloseable {
             case "private" -> redirect(call, "http://169.254.169.254/latest/");
             case "file" -> redirect(call, "file:///etc/hostname");
             case "endless" -> endless(call);
-            case "broken.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
-            case "entity.xml" -> send(call, 200, "application/rss+xml",
-                "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss version=\"2.0\"><channel><title>&b;</title></channel></rss>");
-            case "deep.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Deep</title><link>" + base() + "/</link><description>x</description><item><guid>d</guid><title>Deep</title>"
-                + "<description>" + Site.text("<div><b>".repeat(20_000)) + "end</description></item></channel></rss>");
-            case "deeper.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Deeper</title>" + "<a>".repeat(100_000) + "</a>".repeat(100_000) + "</channel></rss>");
-            case "script.xml" -> send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Harm</title><link>" + base()
-                + "/</link><description>x</description><item><guid>h1</guid><title>Harm</title><description>" + Site.text("<p onclick=\"x()\">Fine words</p><script>steal()</script>"
-                + "<img src=\"http://tracker.example/p.gif\" width=\"1\" height=\"1\">") + "</description></item></channel></rss>");
+            case "broken.xml" ->
+                send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
+            case "entity.xml" ->
+                send(
+                        call,
+                        200,
+                        "application/rss+xml",
+                        "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss version=\"2.0\"><channel><title>&b;</title></channel></rss>");
+            case "deep.xml" ->
+                send(
+                        call,
+                        200,
+                        "application/rss+xml",
+                        "<rss version=\"2.0\"><channel><title>Deep</title><link>" + base()
+                                + "/</link><description>x</description><item><guid>d</guid><title>Deep</title>"
+                                + "<description>" + Site.text("<div><b>".repeat(20_000))
+                                + "end</description></item></channel></rss>");
+            case "deeper.xml" ->
+                send(
+                        call,
+                        200,
+                        "application/rss+xml",
+                        "<rss version=\"2.0\"><channel><title>Deeper</title>" + "<a>".repeat(100_000)
+                                + "</a>".repeat(100_000) + "</channel></rss>");
+            case "script.xml" ->
+                send(
+                        call,
+                        200,
+                        "application/rss+xml",
+                        "<rss version=\"2.0\"><channel><title>Harm</title><link>" + base()
+                                + "/</link><description>x</description><item><guid>h1</guid><title>Harm</title><description>"
+                                + Site.text("<p onclick=\"x()\">Fine words</p><script>steal()</script>"
+                                        + "<img src=\"http://tracker.example/p.gif\" width=\"1\" height=\"1\">")
+                                + "</description></item></channel></rss>");
             default -> send(call, 404, "text/html", "<h1>Nothing here</h1>");
         }
     }
@@ -186,7 +235,14 @@ public final class OutsideHost implements AutoCloseable {
 
     private String index() {
         StringBuilder html = new StringBuilder(Site.page("Outside", "") + "<h1>Blogs kept outside the school</h1><ul>");
-        for (Site site : sites.values()) html.append("<li><a href=\"/").append(site.name).append("/\">").append(Site.text(site.title)).append("</a>: ").append(Site.text(site.about)).append("</li>");
+        for (Site site : sites.values())
+            html.append("<li><a href=\"/")
+                    .append(site.name)
+                    .append("/\">")
+                    .append(Site.text(site.title))
+                    .append("</a>: ")
+                    .append(Site.text(site.about))
+                    .append("</li>");
         return html.append("</ul>").toString();
     }
 
@@ -204,8 +260,9 @@ public final class OutsideHost implements AutoCloseable {
         call.getResponseHeaders().set("Content-Type", type + "; charset=utf-8");
         boolean empty = status == 304 || bytes.length == 0;
         call.sendResponseHeaders(status, empty ? -1 : bytes.length);
-        if (!empty) try (OutputStream out = call.getResponseBody()) {
-            out.write(bytes);
-        }
+        if (!empty)
+            try (OutputStream out = call.getResponseBody()) {
+                out.write(bytes);
+            }
     }
 }

@@ -19,7 +19,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.Executors;
 
-/** A post office in small: takes every mail, delivers none, and shows them on a page of its own, the newest first. On this machine only. */
+/**
+ * A post office in small: takes every mail, delivers none, and shows them on a page of its own, the newest first. On
+ * this machine only.
+ */
 public final class PostOffice implements AutoCloseable {
 
     /** A mail that was taken in; {@code html} is empty if it has none. */
@@ -65,7 +68,11 @@ public final class PostOffice implements AutoCloseable {
 
     private static Letter letter(MimeMessage message) {
         try {
-            return new Letter(message.getRecipients(Message.RecipientType.TO)[0].toString(), message.getSubject(), part(message, "text/plain"), part(message, "text/html"));
+            return new Letter(
+                    message.getRecipients(Message.RecipientType.TO)[0].toString(),
+                    message.getSubject(),
+                    part(message, "text/plain"),
+                    part(message, "text/html"));
         } catch (MessagingException e) {
             throw new IllegalStateException("A letter cannot be read", e);
         } catch (IOException e) {
@@ -91,14 +98,24 @@ public final class PostOffice implements AutoCloseable {
     }
 
     private void answer(HttpExchange call) throws IOException {
-        StringBuilder html = new StringBuilder("<!doctype html><meta charset=utf-8><title>Post office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}"
-            + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit;overflow-wrap:anywhere}iframe{width:100%;height:34em;border:1px solid #ccc}</style><h1>Post office</h1>");
+        StringBuilder html = new StringBuilder(
+                "<!doctype html><meta charset=utf-8><title>Post office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}"
+                        + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit;overflow-wrap:anywhere}iframe{width:100%;height:34em;border:1px solid #ccc}</style><h1>Post office</h1>");
         List<Letter> letters = letters();
         if (letters.isEmpty()) html.append("<p>No letter has come yet.</p>");
         for (Letter letter : letters) {
-            html.append("<article><b>").append(escape(letter.subject())).append("</b><br>to ").append(escape(letter.to())).append("<pre>")
-                .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>")).append("</pre>");
-            if (!letter.html().isEmpty()) html.append("<details><summary>As a mail program shows it</summary><iframe sandbox title=Mail srcdoc=\"").append(escape(letter.html())).append("\"></iframe></details>");
+            html.append("<article><b>")
+                    .append(escape(letter.subject()))
+                    .append("</b><br>to ")
+                    .append(escape(letter.to()))
+                    .append("<pre>")
+                    .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>"))
+                    .append("</pre>");
+            if (!letter.html().isEmpty())
+                html.append(
+                                "<details><summary>As a mail program shows it</summary><iframe sandbox title=Mail srcdoc=\"")
+                        .append(escape(letter.html()))
+                        .append("\"></iframe></details>");
             html.append("</article>");
         }
         byte[] body = html.toString().getBytes(StandardCharsets.UTF_8);

@@ -10,8 +10,8 @@ import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;
 
 /**
- * The one place that knows who may do what. Every page, feed, count, attachment and sightline asks here, or narrows by a
- * {@link Scope} that is made here. All methods are pure: the moment is an argument.
+ * The one place that knows who may do what. Every page, feed, count, attachment and sightline asks here, or narrows by
+ * a {@link Scope} that is made here. All methods are pure: the moment is an argument.
  */
 public final class AccessEngine {
 
@@ -34,7 +34,10 @@ public final class AccessEngine {
         };
     }
 
-    /** Decides about an act on a class: ENTER_CLASS, READ_CLASS, MANAGE_CLASS, APPROVE, MARK, SEE_STAFF_THREAD or SEE_REAL_NAME. */
+    /**
+     * Decides about an act on a class: ENTER_CLASS, READ_CLASS, MANAGE_CLASS, APPROVE, MARK, SEE_STAFF_THREAD or
+     * SEE_REAL_NAME.
+     */
     public static Reason inClass(Viewer viewer, Act act, long classId, Instant now) {
         Optional<Role> role = viewer.in(classId, now).map(Membership::role);
         if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
@@ -43,12 +46,16 @@ public final class AccessEngine {
             case READ_CLASS -> role.get() == Role.MODERATOR ? Reason.AUDIENCE_TOO_NARROW : Reason.IS_MEMBER;
             case MANAGE_CLASS -> role.get().managesClass() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
             case APPROVE -> approve(viewer, classId, now);
-            case MARK, SEE_STAFF_THREAD, SEE_REAL_NAME -> role.get().readsAsStaff() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
+            case MARK, SEE_STAFF_THREAD, SEE_REAL_NAME ->
+                role.get().readsAsStaff() ? Reason.IS_STAFF : Reason.STAFF_ONLY;
             default -> throw new IllegalArgumentException("Not an act on a class: " + act);
         };
     }
 
-    /** Decides whether the viewer may start a new post in a blog. To whoever may not open the blog a refusal says no more than that. */
+    /**
+     * Decides whether the viewer may start a new post in a blog. To whoever may not open the blog a refusal says no
+     * more than that.
+     */
     public static Reason write(Viewer viewer, BlogFacts blog, Instant now) {
         Reason may = mayWrite(viewer, blog, now);
         if (may.allows() || !viewer.isInPerson()) return may;
@@ -69,21 +76,32 @@ public final class AccessEngine {
             case SHARED -> Reason.BLOG_ALLOWS;
             case ONE_EACH, JOURNAL ->
                 Objects.equals(blog.ownerId(), viewer.personId()) ? Reason.BLOG_ALLOWS : Reason.NOT_YOUR_BLOG;
-            case GROUP -> blog.groupId() != null && blog.groupId().equals(member.get().groupId())
-                ? Reason.BLOG_ALLOWS : Reason.NOT_YOUR_BLOG;
+            case GROUP ->
+                blog.groupId() != null && blog.groupId().equals(member.get().groupId())
+                        ? Reason.BLOG_ALLOWS
+                        : Reason.NOT_YOUR_BLOG;
             case TEACHERS -> Reason.STAFF_ONLY;
         };
     }
 
-    /** Decides whether the viewer may open the page of a blog: its owner, staff, and whoever the widest post in it would reach. */
+    /**
+     * Decides whether the viewer may open the page of a blog: its owner, staff, and whoever the widest post in it would
+     * reach.
+     */
     public static Reason readBlog(Viewer viewer, BlogFacts blog, Instant now) {
         long owner = blog.ownerId() == null ? 0 : blog.ownerId();
-        if (viewer.in(blog.classId(), now).map(Membership::role).filter(role -> role == Role.MODERATOR).isPresent()) return Reason.AUDIENCE_TOO_NARROW;
+        if (viewer.in(blog.classId(), now)
+                .map(Membership::role)
+                .filter(role -> role == Role.MODERATOR)
+                .isPresent()) return Reason.AUDIENCE_TOO_NARROW;
         if (mayWrite(viewer, blog, now).allows()) return Reason.BLOG_ALLOWS;
         return read(viewer, new PostFacts(0, blog, owner, blog.groupId(), State.PUBLISHED, true, blog.widest()), now);
     }
 
-    /** Decides whether the viewer may pin posts of a blog and put them into a series: staff, and the owner of an own blog. */
+    /**
+     * Decides whether the viewer may pin posts of a blog and put them into a series: staff, and the owner of an own
+     * blog.
+     */
     public static Reason arrange(Viewer viewer, BlogFacts blog, Instant now) {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Role> role = viewer.in(blog.classId(), now).map(Membership::role);
@@ -99,10 +117,15 @@ public final class AccessEngine {
         if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
         if (role.get().managesClass()) return Reason.IS_STAFF;
         if (viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;
-        return role.get().readsAsStaff() || post.blog().rules().deleteComments() ? Reason.IS_AUTHOR : Reason.DELETE_OVER;
+        return role.get().readsAsStaff() || post.blog().rules().deleteComments()
+                ? Reason.IS_AUTHOR
+                : Reason.DELETE_OVER;
     }
 
-    /** Decides whether the viewer may read a private word that staff said to the author of something: that author and the staff of the class, nobody else. */
+    /**
+     * Decides whether the viewer may read a private word that staff said to the author of something: that author and
+     * the staff of the class, nobody else.
+     */
     public static Reason readWord(Viewer viewer, long classId, long author, Instant now) {
         if (viewer.lens() != null && viewer.lens() != classId) return Reason.NOT_A_MEMBER;
         if (!viewer.isStranger() && viewer.personId() == author) return Reason.IS_AUTHOR;
@@ -115,8 +138,8 @@ public final class AccessEngine {
     }
 
     /**
-     * Decides whether the viewer may look at the pages of a class through somebody's eyes: staff of that class, through those of a student, a
-     * guest or a stranger. What a colleague sees is not theirs to see.
+     * Decides whether the viewer may look at the pages of a class through somebody's eyes: staff of that class, through
+     * those of a student, a guest or a stranger. What a colleague sees is not theirs to see.
      *
      * @param whose the role of the person there; null for a stranger
      */
@@ -126,7 +149,10 @@ public final class AccessEngine {
         return whose == null || whose == Role.STUDENT || whose == Role.GUEST ? Reason.IS_STAFF : Reason.STAFF_ONLY;
     }
 
-    /** Decides whether the viewer may reach what is kept for one person alone, as an account, subscriptions or notes: that person, in person. */
+    /**
+     * Decides whether the viewer may reach what is kept for one person alone, as an account, subscriptions or notes:
+     * that person, in person.
+     */
     public static Reason own(Viewer viewer) {
         return viewer.isStranger() ? Reason.SIGN_IN_FIRST : viewer.isInPerson() ? Reason.IS_SELF : Reason.ONLY_EYES;
     }
@@ -143,11 +169,14 @@ public final class AccessEngine {
         if (isAuthor(viewer, post)) return Reason.IS_AUTHOR;
         Optional<Membership> member = viewer.in(blog.classId(), now);
         if (member.isPresent() && member.get().role().readsAsStaff()) return Reason.IS_STAFF;
-        if (member.isPresent() && member.get().role() == Role.MODERATOR && (post.inPile() || post.isUp() && post.commentInPile()))
-            return Reason.IS_MODERATOR_OF_WAITING;
+        if (member.isPresent()
+                && member.get().role() == Role.MODERATOR
+                && (post.inPile() || post.isUp() && post.commentInPile())) return Reason.IS_MODERATOR_OF_WAITING;
         // The audience comes first: whoever is outside of it learns neither of doors nor of rules.
         if (!reaches(viewer, post, member.orElse(null), now))
-            return viewer.isStranger() ? Reason.SIGN_IN_FIRST : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
+            return viewer.isStranger()
+                    ? Reason.SIGN_IN_FIRST
+                    : member.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUDIENCE_TOO_NARROW;
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
         Reason open = open(member.orElse(null), blog, now);
         if (!open.allows()) return open;
@@ -164,21 +193,27 @@ public final class AccessEngine {
         };
     }
 
-    /** How much of a sightline the viewer may know who may see it: names for students and staff of the class, heads for its other members, the audience for everybody else. */
+    /**
+     * How much of a sightline the viewer may know who may see it: names for students and staff of the class, heads for
+     * its other members, the audience for everybody else.
+     */
     public static Sightline.Detail sightlineDetail(Viewer viewer, long classId, Instant now) {
-        return viewer.in(classId, now).map(Membership::role)
-            .map(role -> role == Role.STUDENT || role.readsAsStaff() ? Sightline.Detail.NAMES : Sightline.Detail.HEADS)
-            .orElse(Sightline.Detail.AUDIENCE);
+        return viewer.in(classId, now)
+                .map(Membership::role)
+                .map(role ->
+                        role == Role.STUDENT || role.readsAsStaff() ? Sightline.Detail.NAMES : Sightline.Detail.HEADS)
+                .orElse(Sightline.Detail.AUDIENCE);
     }
 
     /**
      * Decides whether the viewer may read a comment.
      *
      * @param author 0 for a visitor without an account
-     * @param up     whether it is published
+     * @param up whether it is published
      * @param inPile whether it lies in the pile
      */
-    public static Reason readComment(Viewer viewer, PostFacts post, long author, boolean up, boolean inPile, Instant now) {
+    public static Reason readComment(
+            Viewer viewer, PostFacts post, long author, boolean up, boolean inPile, Instant now) {
         Reason read = read(viewer, post, now);
         if (!read.allows()) return read;
         if (!viewer.isStranger() && viewer.personId() == author) return Reason.IS_AUTHOR;
@@ -195,20 +230,26 @@ public final class AccessEngine {
         if (audience.reaches(Audience.SCHOOL) && viewer.isOfSchool(now)) return true;
         if (member == null || member.role() == Role.MODERATOR) return false;
         if (audience.reaches(Audience.MY_CLASS)) return true;
-        return audience == Audience.MY_GROUP && member.role() == Role.STUDENT
-            && post.readersGroup() != null && post.readersGroup().equals(member.groupId());
+        return audience == Audience.MY_GROUP
+                && member.role() == Role.STUDENT
+                && post.readersGroup() != null
+                && post.readersGroup().equals(member.groupId());
     }
 
     /** A student of the class reads others' answers only after the own one, if the prompt says so. */
     private static boolean mustAnswerFirst(Viewer viewer, PostFacts post, @Nullable Membership member) {
-        return post.answerFirst() != null && member != null && member.role() == Role.STUDENT && !viewer.answered().contains(post.answerFirst());
+        return post.answerFirst() != null
+                && member != null
+                && member.role() == Role.STUDENT
+                && !viewer.answered().contains(post.answerFirst());
     }
 
     /** Whether the doors of a blog are open for somebody who is neither staff nor the author. */
     private static Reason open(@Nullable Membership member, BlogFacts blog, Instant now) {
         if (blog.opensAt() != null && now.isBefore(blog.opensAt())) return Reason.NOT_OPEN_YET;
         if (blog.closesAt() != null && !now.isBefore(blog.closesAt())) return Reason.CLOSED;
-        if (blog.onlyGroup() != null && (member == null || !blog.onlyGroup().equals(member.groupId()))) return Reason.FOR_A_GROUP;
+        if (blog.onlyGroup() != null && (member == null || !blog.onlyGroup().equals(member.groupId())))
+            return Reason.FOR_A_GROUP;
         return Reason.IS_MEMBER;
     }
 
@@ -222,24 +263,34 @@ public final class AccessEngine {
         if (!post.isUp()) return Reason.NOT_PUBLISHED;
         Commenters who = post.blog().commenters();
         if (who == Commenters.NOBODY) return Reason.COMMENTS_OFF;
-        if (post.publishedAt() != null && post.blog().rules().comments().isOver(post.publishedAt(), now)) return Reason.COMMENTS_CLOSED;
+        if (post.publishedAt() != null && post.blog().rules().comments().isOver(post.publishedAt(), now))
+            return Reason.COMMENTS_CLOSED;
         if (who == Commenters.ANYONE) return Reason.BLOG_ALLOWS;
         if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
-        return who == Commenters.GUESTS_TOO || role.get() == Role.STUDENT ? Reason.BLOG_ALLOWS : Reason.COMMENTS_FOR_CLASS;
+        return who == Commenters.GUESTS_TOO || role.get() == Role.STUDENT
+                ? Reason.BLOG_ALLOWS
+                : Reason.COMMENTS_FOR_CLASS;
     }
 
     /**
-     * Decides whether the viewer may change a comment: staff any, its author one that is published as long as the blog lets what is published be changed.
+     * Decides whether the viewer may change a comment: staff any, its author one that is published as long as the blog
+     * lets what is published be changed.
      *
      * @param published when it went up; null if it is not up
      */
-    public static Reason editComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published, Instant now) {
-        boolean manages = viewer.isInPerson() && viewer.in(post.blog().classId(), now).filter(m -> m.role().managesClass()).isPresent();
+    public static Reason editComment(
+            Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published, Instant now) {
+        boolean manages = viewer.isInPerson()
+                && viewer.in(post.blog().classId(), now)
+                        .filter(m -> m.role().managesClass())
+                        .isPresent();
         if (manages && viewer.personId() != commentAuthor) return Reason.IS_STAFF;
         Reason may = comment(viewer, post, now);
         if (!may.allows()) return may;
         if (viewer.isStranger() || viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;
-        if (may == Reason.IS_STAFF || published == null || post.blog().rules().edit().isOpen(published, now)) return Reason.IS_AUTHOR;
+        if (may == Reason.IS_STAFF
+                || published == null
+                || post.blog().rules().edit().isOpen(published, now)) return Reason.IS_AUTHOR;
         return Reason.EDIT_OVER;
     }
 
@@ -266,14 +317,17 @@ public final class AccessEngine {
     }
 
     /**
-     * Decides whether the viewer may decide about a text: those who manage the class about any, a moderator about what lies in the pile at this moment.
+     * Decides whether the viewer may decide about a text: those who manage the class about any, a moderator about what
+     * lies in the pile at this moment.
      *
      * @param inPile see {@link org.vastporch.core.moderation.Standing#inPile}
      */
     public static Reason judge(Viewer viewer, long classId, boolean inPile, Instant now) {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Reason approve = approve(viewer, classId, now);
-        return !approve.allows() || manages(viewer, classId, now) ? approve : inPile ? Reason.IS_MODERATOR_OF_WAITING : Reason.NOT_PUBLISHED;
+        return !approve.allows() || manages(viewer, classId, now)
+                ? approve
+                : inPile ? Reason.IS_MODERATOR_OF_WAITING : Reason.NOT_PUBLISHED;
     }
 
     /**
@@ -284,7 +338,9 @@ public final class AccessEngine {
     public static Reason undo(Viewer viewer, long classId, long decidedBy, Instant now) {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Reason approve = approve(viewer, classId, now);
-        return !approve.allows() || manages(viewer, classId, now) ? approve : decidedBy == viewer.personId() ? Reason.IS_SELF : Reason.NOT_PUBLISHED;
+        return !approve.allows() || manages(viewer, classId, now)
+                ? approve
+                : decidedBy == viewer.personId() ? Reason.IS_SELF : Reason.NOT_PUBLISHED;
     }
 
     private static boolean manages(Viewer viewer, long classId, Instant now) {

@@ -4,10 +4,15 @@ package org.vastporch.core.access;
 public enum Act {
     /** Read the approved text of a post, and its published comments. */
     READ,
-    COMMENT, EDIT, DELETE,
+    COMMENT,
+    EDIT,
+    DELETE,
     /** Hand in what was written: with the right to write in the blog as it is at that moment. */
     HAND_IN,
-    APPROVE, MARK, SEE_REAL_NAME, SEE_STAFF_THREAD,
+    APPROVE,
+    MARK,
+    SEE_REAL_NAME,
+    SEE_STAFF_THREAD,
     /** Change the class: people, groups, blogs, rules, prompts, sources. */
     MANAGE_CLASS,
     /** Read the pages of the class: the Porch, its blogs, its people as readers see them. Moderators do not. */

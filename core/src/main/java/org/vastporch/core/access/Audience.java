@@ -2,7 +2,11 @@ package org.vastporch.core.access;
 
 /** Who a post is for, from narrow to wide. The order of the constants is the order of width. */
 public enum Audience {
-    STAFF_AND_ME, MY_GROUP, MY_CLASS, SCHOOL, ANYONE;
+    STAFF_AND_ME,
+    MY_GROUP,
+    MY_CLASS,
+    SCHOOL,
+    ANYONE;
 
     /** The narrower of two audiences: how a ceiling cuts what was asked for. */
     public Audience cutTo(Audience ceiling) {

@@ -9,7 +9,11 @@ import org.jspecify.annotations.Nullable;
  * @param groupId the group inside the class; null for none. Only students have one
  * @param endedAt the first moment at which the membership no longer counts; null while it lasts
  */
-public record Membership(long classId, Role role, @Nullable Long groupId, @Nullable Instant endedAt) {
+public record Membership(
+        long classId,
+        Role role,
+        @Nullable Long groupId,
+        @Nullable Instant endedAt) {
 
     public Membership {
         if (role != Role.STUDENT) groupId = null;

@@ -2,7 +2,12 @@ package org.vastporch.core.access;
 
 /** What a member of a class is there. All but {@link #STUDENT} and {@link #GUEST} work for the class. */
 public enum Role {
-    LEAD, CO_TEACHER, ASSISTANT, MODERATOR, STUDENT, GUEST;
+    LEAD,
+    CO_TEACHER,
+    ASSISTANT,
+    MODERATOR,
+    STUDENT,
+    GUEST;
 
     /** Tells whether the role reads what staff read: drafts, what waits, real names. */
     public boolean readsAsStaff() {

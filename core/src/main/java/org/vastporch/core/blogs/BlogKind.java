@@ -2,7 +2,10 @@ package org.vastporch.core.blogs;
 
 import org.vastporch.core.access.Audience;
 
-/** The five kinds of blog. The kind sets how far its posts can reach at the most, and how far they reach unless told otherwise. */
+/**
+ * The five kinds of blog. The kind sets how far its posts can reach at the most, and how far they reach unless told
+ * otherwise.
+ */
 public enum BlogKind {
     SHARED(Audience.ANYONE, Audience.MY_CLASS),
     ONE_EACH(Audience.ANYONE, Audience.MY_CLASS),
@@ -23,7 +26,10 @@ public enum BlogKind {
         return this == ONE_EACH || this == JOURNAL;
     }
 
-    /** Tells whether a blog of this kind can become one of another without its posts losing their place: own blogs stay own, common ones common. */
+    /**
+     * Tells whether a blog of this kind can become one of another without its posts losing their place: own blogs stay
+     * own, common ones common.
+     */
     public boolean canBecome(BlogKind other) {
         return isForEach() == other.isForEach();
     }

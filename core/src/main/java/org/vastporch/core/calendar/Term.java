@@ -12,11 +12,11 @@ import java.util.List;
 import org.vastporch.core.Refusal;
 
 /**
- * The one calendar of a class. Weeks run from Monday to Sunday in the class's time zone and are numbered from 1; a week whose school
- * days (Monday to Friday) all lie in breaks is a break: it has no number.
+ * The one calendar of a class. Weeks run from Monday to Sunday in the class's time zone and are numbered from 1; a week
+ * whose school days (Monday to Friday) all lie in breaks is a break: it has no number.
  *
- * @param first  the first day of the term
- * @param last   its last day, not before the first
+ * @param first the first day of the term
+ * @param last its last day, not before the first
  * @param breaks spells without school inside the term
  */
 public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId zone) {
@@ -24,7 +24,9 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     /** A spell without school; both days are part of it. */
     public record Break(LocalDate from, LocalDate to) {
         public Break {
-            if (to.isBefore(from)) throw new Refusal("breaks", "break-order", "A break must not end before it begins: " + from + " to " + to);
+            if (to.isBefore(from))
+                throw new Refusal(
+                        "breaks", "break-order", "A break must not end before it begins: " + from + " to " + to);
         }
 
         boolean covers(LocalDate day) {
@@ -36,8 +38,8 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
      * A week of the term.
      *
      * @param number from 1; 0 for a week of break
-     * @param start  its first moment
-     * @param end    the first moment of the next week
+     * @param start its first moment
+     * @param end the first moment of the next week
      */
     public record Week(int number, LocalDate monday, Instant start, Instant end) {
         public boolean isBreak() {
@@ -50,8 +52,11 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     }
 
     public Term {
-        if (last.isBefore(first)) throw new Refusal("lastDay", "term-order", "A term must not end before it begins: " + first + " to " + last);
-        if (first.plusYears(2).isBefore(last)) throw new Refusal("lastDay", "term-too-long", "A term is at most two years long: " + first + " to " + last);
+        if (last.isBefore(first))
+            throw new Refusal(
+                    "lastDay", "term-order", "A term must not end before it begins: " + first + " to " + last);
+        if (first.plusYears(2).isBefore(last))
+            throw new Refusal("lastDay", "term-too-long", "A term is at most two years long: " + first + " to " + last);
         breaks = List.copyOf(breaks);
     }
 
@@ -69,23 +74,30 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     }
 
     /** A stretch of days around now, for looking at what was written in it. */
-    public enum Span { TODAY, WEEK, MONTH, YEAR }
+    public enum Span {
+        TODAY,
+        WEEK,
+        MONTH,
+        YEAR
+    }
 
     /** The days of a span on the clock of the class. A year is that of the calendar, a week begins on Monday. */
     public Between around(Span span, Instant now) {
         LocalDate today = dayOf(now);
-        LocalDate from = switch (span) {
-            case TODAY -> today;
-            case WEEK -> today.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
-            case MONTH -> today.withDayOfMonth(1);
-            case YEAR -> today.withDayOfYear(1);
-        };
-        LocalDate to = switch (span) {
-            case TODAY -> from.plusDays(1);
-            case WEEK -> from.plusWeeks(1);
-            case MONTH -> from.plusMonths(1);
-            case YEAR -> from.plusYears(1);
-        };
+        LocalDate from =
+                switch (span) {
+                    case TODAY -> today;
+                    case WEEK -> today.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+                    case MONTH -> today.withDayOfMonth(1);
+                    case YEAR -> today.withDayOfYear(1);
+                };
+        LocalDate to =
+                switch (span) {
+                    case TODAY -> from.plusDays(1);
+                    case WEEK -> from.plusWeeks(1);
+                    case MONTH -> from.plusMonths(1);
+                    case YEAR -> from.plusYears(1);
+                };
         return new Between(startOf(from), startOf(to));
     }
 
@@ -108,13 +120,14 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     }
 
     /**
-     * Days late: the number of days started after {@code due + grace}, 0 if on time. A day ends at the same time of day on the clock
-     * of the class, so that the nights of the summer time change make nobody earlier or later.
+     * Days late: the number of days started after {@code due + grace}, 0 if on time. A day ends at the same time of day
+     * on the clock of the class, so that the nights of the summer time change make nobody earlier or later.
      */
     public int daysLate(Instant handedIn, Instant due, Duration grace) {
         if (isOnTime(handedIn, due, grace)) return 0;
         ZonedDateTime deadline = due.plus(grace).atZone(zone);
-        int days = (int) Math.max(0, Duration.between(deadline, handedIn.atZone(zone)).toDays() - 1);
+        int days = (int)
+                Math.max(0, Duration.between(deadline, handedIn.atZone(zone)).toDays() - 1);
         while (deadline.plusDays(days).toInstant().isBefore(handedIn)) days++;
         return days;
     }

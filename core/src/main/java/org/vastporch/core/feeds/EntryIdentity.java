@@ -15,18 +15,28 @@ import org.jspecify.annotations.Nullable;
 /** Tells when two entries of a source are the same one, and when one has changed. */
 public final class EntryIdentity {
 
-    private static final Set<String> TRACKING = Set.of("fbclid", "gclid", "mc_cid", "mc_eid", "igshid", "ref", "source", "share");
+    private static final Set<String> TRACKING =
+            Set.of("fbclid", "gclid", "mc_cid", "mc_eid", "igshid", "ref", "source", "share");
 
     private EntryIdentity() {}
 
     /** One entry as a feed gives it. Dates are null where the feed has none. */
     public record Entry(
-            @Nullable String guid, @Nullable String link, String title, String html,
-            @Nullable Instant published, @Nullable Instant updated, List<String> tags) {}
+            @Nullable String guid,
+            @Nullable String link,
+            String title,
+            String html,
+            @Nullable Instant published,
+            @Nullable Instant updated,
+            List<String> tags) {}
 
-    /** The key of an entry within its source: its own id; else its link without tracking; else a hash of title, date and text. */
+    /**
+     * The key of an entry within its source: its own id; else its link without tracking; else a hash of title, date and
+     * text.
+     */
     public static String keyOf(Entry entry) {
-        if (entry.guid() != null && !entry.guid().isBlank()) return "id:" + shortened(entry.guid().strip());
+        if (entry.guid() != null && !entry.guid().isBlank())
+            return "id:" + shortened(entry.guid().strip());
         if (entry.link() != null && !entry.link().isBlank()) return "link:" + shortened(cleanLink(entry.link()));
         return "hash:" + hash(entry.title() + "\n" + entry.published() + "\n" + entry.html());
     }
@@ -37,7 +47,8 @@ public final class EntryIdentity {
     }
 
     /**
-     * The date under which an entry stands: published, else updated, else first seen. A date in the future counts as first seen.
+     * The date under which an entry stands: published, else updated, else first seen. A date in the future counts as
+     * first seen.
      */
     public static Instant dateOf(Entry entry, Instant firstSeen) {
         Instant said = entry.published() != null ? entry.published() : entry.updated();
@@ -53,12 +64,14 @@ public final class EntryIdentity {
         String query = question < 0 ? "" : text.substring(question + 1);
         String base = question < 0 ? text : text.substring(0, question);
         String kept = Arrays.stream(query.split("&"))
-            .filter(p -> !p.isBlank() && !p.toLowerCase(Locale.ROOT).startsWith("utm_"))
-            .filter(p -> !TRACKING.contains(p.split("=", 2)[0].toLowerCase(Locale.ROOT)))
-            .collect(Collectors.joining("&"));
+                .filter(p -> !p.isBlank() && !p.toLowerCase(Locale.ROOT).startsWith("utm_"))
+                .filter(p -> !TRACKING.contains(p.split("=", 2)[0].toLowerCase(Locale.ROOT)))
+                .collect(Collectors.joining("&"));
         int path = base.indexOf('/', base.indexOf("//") + 2);
-        String host = (path < 0 ? base : base.substring(0, path)).toLowerCase(Locale.ROOT)
-            .replaceFirst("^(http://[^/]*):80$", "$1").replaceFirst("^(https://[^/]*):443$", "$1");
+        String host = (path < 0 ? base : base.substring(0, path))
+                .toLowerCase(Locale.ROOT)
+                .replaceFirst("^(http://[^/]*):80$", "$1")
+                .replaceFirst("^(https://[^/]*):443$", "$1");
         String rest = path < 0 ? "" : base.substring(path).replaceFirst("/+$", "");
         return host + rest + (kept.isEmpty() ? "" : "?" + kept);
     }

@@ -24,13 +24,13 @@ public final class Pace {
     private Pace() {}
 
     /**
-     * The wait until the next check: half the median gap of the last ten entries, between 15 minutes and 24 hours, not shorter
-     * than the source asks, doubled for each failure in a row up to 24 hours, then varied by up to 10 %.
+     * The wait until the next check: half the median gap of the last ten entries, between 15 minutes and 24 hours, not
+     * shorter than the source asks, doubled for each failure in a row up to 24 hours, then varied by up to 10 %.
      *
      * @param published when the last entries were published, in any order; the newest ten count
-     * @param asked     the shortest wait that the source asks for; zero if it asks for none
-     * @param failures  failures in a row, 0 after a success
-     * @param random    seeds the variation; the same seed gives the same wait
+     * @param asked the shortest wait that the source asks for; zero if it asks for none
+     * @param failures failures in a row, 0 after a success
+     * @param random seeds the variation; the same seed gives the same wait
      */
     public static Duration next(List<Instant> published, Duration asked, int failures, RandomGenerator random) {
         Duration wait = clamp(medianGap(published).dividedBy(2));
@@ -42,10 +42,14 @@ public final class Pace {
         return varied.compareTo(asked) < 0 ? asked : varied;
     }
 
-    /** Tells whether a source is given up: it said that it is gone (410), or was not found (404) ten times over a week. */
+    /**
+     * Tells whether a source is given up: it said that it is gone (410), or was not found (404) ten times over a week.
+     */
     public static boolean isStopped(int status, int notFoundInARow, Duration sinceFirstNotFound) {
         return status == 410
-            || (status == 404 && notFoundInARow >= NOT_FOUND_LIMIT && sinceFirstNotFound.compareTo(NOT_FOUND_SPELL) >= 0);
+                || (status == 404
+                        && notFoundInARow >= NOT_FOUND_LIMIT
+                        && sinceFirstNotFound.compareTo(NOT_FOUND_SPELL) >= 0);
     }
 
     private static Duration medianGap(List<Instant> published) {
@@ -57,7 +61,9 @@ public final class Pace {
         for (int i = 1; i < newest.size(); i++) gaps.add(Duration.between(newest.get(i), newest.get(i - 1)));
         Collections.sort(gaps);
         int middle = gaps.size() / 2;
-        return gaps.size() % 2 == 1 ? gaps.get(middle) : gaps.get(middle - 1).plus(gaps.get(middle)).dividedBy(2);
+        return gaps.size() % 2 == 1
+                ? gaps.get(middle)
+                : gaps.get(middle - 1).plus(gaps.get(middle)).dividedBy(2);
     }
 
     private static Duration clamp(Duration wait) {

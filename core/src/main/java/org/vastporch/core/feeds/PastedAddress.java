@@ -15,12 +15,21 @@ import org.jsoup.nodes.Element;
 public final class PastedAddress {
 
     /** What an address turned out to be. */
-    public enum Kind { FEED, SITE_WITH_FEEDS, SINGLE_POST, EDITING_ADDRESS, SIGN_IN_PAGE, NO_FEED, NOT_FOUND }
+    public enum Kind {
+        FEED,
+        SITE_WITH_FEEDS,
+        SINGLE_POST,
+        EDITING_ADDRESS,
+        SIGN_IN_PAGE,
+        NO_FEED,
+        NOT_FOUND
+    }
 
     /** @param feeds addresses of the feeds that the page announces, in its order */
     public record Finding(Kind kind, String title, List<String> feeds) {}
 
-    private static final List<String> USUAL_PLACES = List.of("feed.xml", "rss.xml", "atom.xml", "index.xml", "feed", "feed/");
+    private static final List<String> USUAL_PLACES =
+            List.of("feed.xml", "rss.xml", "atom.xml", "index.xml", "feed", "feed/");
 
     private PastedAddress() {}
 
@@ -42,7 +51,8 @@ public final class PastedAddress {
     /** Tells whether an address is one at which its author edits or previews, by its words. */
     public static boolean isEditing(String address) {
         String low = address.toLowerCase(Locale.ROOT);
-        return low.matches(".*(/edit(or)?(/|\\?|#|$)|/preview(/|\\?|$)|[?&](action=edit|preview=true|edit=)|/admin/|/drafts?/).*");
+        return low.matches(
+                ".*(/edit(or)?(/|\\?|#|$)|/preview(/|\\?|$)|[?&](action=edit|preview=true|edit=)|/admin/|/drafts?/).*");
     }
 
     /** Looks at a page that is no feed. */
@@ -51,13 +61,16 @@ public final class PastedAddress {
         Set<String> feeds = new LinkedHashSet<>();
         for (Element link : page.select("link[rel~=(?i)\\balternate\\b][href]")) {
             String type = link.attr("type").toLowerCase(Locale.ROOT);
-            if (type.contains("rss") || type.contains("atom") || type.contains("feed+json")) feeds.add(link.absUrl("href"));
+            if (type.contains("rss") || type.contains("atom") || type.contains("feed+json"))
+                feeds.add(link.absUrl("href"));
         }
         String title = page.title().strip();
-        if (page.selectFirst("input[type=password]") != null) return new Finding(Kind.SIGN_IN_PAGE, title, List.copyOf(feeds));
+        if (page.selectFirst("input[type=password]") != null)
+            return new Finding(Kind.SIGN_IN_PAGE, title, List.copyOf(feeds));
         if (isEditing(address)) return new Finding(Kind.EDITING_ADDRESS, title, List.copyOf(feeds));
         if (feeds.isEmpty()) return new Finding(Kind.NO_FEED, title, List.of());
-        boolean post = page.select("article").size() == 1 && !URI.create(address).getPath().matches("/?");
+        boolean post = page.select("article").size() == 1
+                && !URI.create(address).getPath().matches("/?");
         return new Finding(post ? Kind.SINGLE_POST : Kind.SITE_WITH_FEEDS, title, List.copyOf(feeds));
     }
 
@@ -65,13 +78,16 @@ public final class PastedAddress {
     public record Article(String title, String html) {}
 
     /**
-     * The one post that a page shows, for posts that no feed carries any more. Empty for home pages, editing addresses and pages behind a sign-in, and where
-     * there is none or more than one.
+     * The one post that a page shows, for posts that no feed carries any more. Empty for home pages, editing addresses
+     * and pages behind a sign-in, and where there is none or more than one.
      */
     public static Optional<Article> article(String address, String html) {
         Document page = Jsoup.parse(html, address);
         String path = URI.create(address).getPath();
-        if (path == null || path.matches("/?") || isEditing(address) || page.selectFirst("input[type=password]") != null) return Optional.empty();
+        if (path == null
+                || path.matches("/?")
+                || isEditing(address)
+                || page.selectFirst("input[type=password]") != null) return Optional.empty();
         List<Element> articles = page.select("article");
         if (articles.size() != 1) return Optional.empty();
         Element article = articles.get(0);
@@ -96,7 +112,8 @@ public final class PastedAddress {
         String base = uri.getScheme() + "://" + uri.getRawAuthority();
         Set<String> guesses = new LinkedHashSet<>();
         if (isEditing(address)) folder = "/" + path.split("/")[1] + "/";
-        for (String place : USUAL_PLACES) guesses.add(base + (path.endsWith("/") || isEditing(address) ? folder : path + "/") + place);
+        for (String place : USUAL_PLACES)
+            guesses.add(base + (path.endsWith("/") || isEditing(address) ? folder : path + "/") + place);
         for (String place : USUAL_PLACES.subList(0, 3)) guesses.add(base + folder + place);
         return guesses.stream().limit(8).toList();
     }

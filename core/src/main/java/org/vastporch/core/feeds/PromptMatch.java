@@ -15,11 +15,16 @@ public final class PromptMatch {
     /**
      * A prompt as far as matching goes.
      *
-     * @param tag    the tag that stands for it; null for none
-     * @param opens  from when it is open
+     * @param tag the tag that stands for it; null for none
+     * @param opens from when it is open
      * @param closes the first moment at which it no longer is; null for never
      */
-    public record Candidate(long id, String title, @Nullable String tag, Instant opens, @Nullable Instant closes) {
+    public record Candidate(
+            long id,
+            String title,
+            @Nullable String tag,
+            Instant opens,
+            @Nullable Instant closes) {
         boolean isOpenAt(Instant moment) {
             return !moment.isBefore(opens) && (closes == null || moment.isBefore(closes));
         }
@@ -29,8 +34,8 @@ public final class PromptMatch {
     public static Optional<Candidate> find(Collection<String> tags, Instant date, List<Candidate> prompts) {
         List<String> folded = tags.stream().map(PromptMatch::plain).toList();
         Optional<Candidate> byTag = prompts.stream()
-            .filter(p -> (p.tag() != null && folded.contains(plain(p.tag()))) || folded.contains(plain(p.title())))
-            .findFirst();
+                .filter(p -> (p.tag() != null && folded.contains(plain(p.tag()))) || folded.contains(plain(p.title())))
+                .findFirst();
         if (byTag.isPresent()) return byTag;
         List<Candidate> open = prompts.stream().filter(p -> p.isOpenAt(date)).toList();
         return open.size() == 1 ? Optional.of(open.get(0)) : Optional.empty();

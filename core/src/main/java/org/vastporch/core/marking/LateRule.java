@@ -5,11 +5,12 @@ import org.vastporch.core.Refusal;
 import org.vastporch.core.rubrics.RubricScore;
 
 /**
- * What lateness costs: {@code points × (1 − min(cap, perDay × days))}, not under the floor unless the work was under it anyway.
+ * What lateness costs: {@code points × (1 − min(cap, perDay × days))}, not under the floor unless the work was under it
+ * anyway.
  *
  * @param perDay share lost for each started day, 0 to 1
- * @param cap    the largest share that can be lost, 0 to 1
- * @param floor  points below which lateness does not push a score
+ * @param cap the largest share that can be lost, 0 to 1
+ * @param floor points below which lateness does not push a score
  */
 public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
 
@@ -18,7 +19,8 @@ public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
     public LateRule {
         requireShare("latePercentPerDay", "A day late", perDay);
         requireShare("lateMostPercent", "The most that lateness takes", cap);
-        if (floor.signum() < 0) throw new Refusal("lateFloor", "late-floor", "The floor must not be below 0, was " + floor);
+        if (floor.signum() < 0)
+            throw new Refusal("lateFloor", "late-floor", "The floor must not be below 0, was " + floor);
     }
 
     /** The share lost after so many started days late (0 or more). */
@@ -30,7 +32,10 @@ public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
     public RubricScore apply(RubricScore score, int days) {
         if (days <= 0 || shareLost(days).signum() == 0) return score;
         RubricScore late = score.times(BigDecimal.ONE.subtract(shareLost(days)));
-        boolean wasUnder = score.numerator().compareTo(floor.multiply(new BigDecimal(score.denominator())).toBigInteger()) < 0;
+        boolean wasUnder = score.numerator()
+                        .compareTo(floor.multiply(new BigDecimal(score.denominator()))
+                                .toBigInteger())
+                < 0;
         return wasUnder ? late : late.atLeast(floor);
     }
 

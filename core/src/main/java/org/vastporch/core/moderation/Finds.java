@@ -10,7 +10,10 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.vastporch.core.text.Searchable;
 
-/** What the rules find in one text. They search in a copy made for searching; what they find are places and words of the text itself. */
+/**
+ * What the rules find in one text. They search in a copy made for searching; what they find are places and words of the
+ * text itself.
+ */
 final class Finds {
 
     private final String plain;
@@ -21,7 +24,7 @@ final class Finds {
 
     /**
      * @param counts whether a find counts
-     * @param most   so many are kept of each rule's
+     * @param most so many are kept of each rule's
      */
     Finds(String plain, Predicate<Hold> counts, int most) {
         this.plain = plain;
@@ -43,7 +46,7 @@ final class Finds {
     /**
      * Adds what a pattern finds in a copy where nothing was found yet: its first group, else all of it.
      *
-     * @param in    the copy, of the length of {@link #text}
+     * @param in the copy, of the length of {@link #text}
      * @param taken places of the copy in which something was found; they grow
      */
     void add(Hold.Rule rule, Pattern pattern, String in, BitSet taken, Predicate<MatchResult> really) {

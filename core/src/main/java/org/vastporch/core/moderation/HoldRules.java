@@ -10,13 +10,14 @@ import org.jspecify.annotations.Nullable;
 /**
  * What a class holds.
  *
- * @param words       words that are never published unseen
+ * @param words words that are never published unseen
  * @param memberNames full names of the members, for the rule about personal data; the author's own is not held
- * @param holdLinks   whether links to other places are held
+ * @param holdLinks whether links to other places are held
  * @param holdPictures whether texts with pictures, sound, video or files are held
- * @param firstPosts  how many posts of an author are held before any other rule is asked; 0 for none
+ * @param firstPosts how many posts of an author are held before any other rule is asked; 0 for none
  */
-public record HoldRules(List<String> words, List<String> memberNames, boolean holdLinks, boolean holdPictures, int firstPosts) {
+public record HoldRules(
+        List<String> words, List<String> memberNames, boolean holdLinks, boolean holdPictures, int firstPosts) {
 
     public HoldRules {
         words = List.copyOf(words);
@@ -26,7 +27,10 @@ public record HoldRules(List<String> words, List<String> memberNames, boolean ho
     /** So many places of a text are marked; whoever looks at it sees the rest anyway. */
     public static final int MOST = 50;
 
-    /** All that is held in a plain text, in the order of its places; after {@link #MOST} one more that says there is more. */
+    /**
+     * All that is held in a plain text, in the order of its places; after {@link #MOST} one more that says there is
+     * more.
+     */
     public List<Hold> find(String plain) {
         return find(plain, hold -> true, MOST);
     }
@@ -43,7 +47,7 @@ public record HoldRules(List<String> words, List<String> memberNames, boolean ho
     /**
      * What is held of a text as a whole, apart from its words.
      *
-     * @param pictures  how many pictures, sounds, videos and files would be new to readers
+     * @param pictures how many pictures, sounds, videos and files would be new to readers
      * @param published how many posts of its author were up before; null for a comment
      */
     public List<Hold> findWhole(int pictures, @Nullable Integer published) {

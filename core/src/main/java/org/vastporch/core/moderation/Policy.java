@@ -4,17 +4,25 @@ import org.jspecify.annotations.Nullable;
 
 /** When somebody looks at a text: before it is published, after, or not at all. */
 public enum Policy {
-    BEFORE, AFTER, NONE;
+    BEFORE,
+    AFTER,
+    NONE;
 
     /** Who or what the policy in force comes from. */
-    public enum Source { STUDENT, BLOG, CLASS, TRUST, STAFF }
+    public enum Source {
+        STUDENT,
+        BLOG,
+        CLASS,
+        TRUST,
+        STAFF
+    }
 
     /** The policy in force, and what decided it. */
     public record InForce(Policy policy, Source source) {}
 
     /**
-     * The policy in force: the nearest one that is set wins, student before blog before class. Earned trust turns BEFORE into NONE, unless it was set for
-     * this very student.
+     * The policy in force: the nearest one that is set wins, student before blog before class. Earned trust turns
+     * BEFORE into NONE, unless it was set for this very student.
      *
      * @param trusted whether the author has earned trust
      */
@@ -32,7 +40,7 @@ public enum Policy {
     /**
      * Counts towards earned trust.
      *
-     * @param needed    approvals in a row that the class asks for; 0 = trust is never earned
+     * @param needed approvals in a row that the class asks for; 0 = trust is never earned
      * @param approvals approvals in a row without return or hide since the last change of the rule
      */
     public static boolean isTrusted(int needed, int approvals) {

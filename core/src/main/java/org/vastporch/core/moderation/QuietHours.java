@@ -5,7 +5,7 @@ import java.time.LocalTime;
 /**
  * The hours in which nobody is written to. They may go over midnight; equal ends mean that there are none.
  *
- * @param from  the first minute of quiet
+ * @param from the first minute of quiet
  * @param until the first minute after it
  */
 public record QuietHours(LocalTime from, LocalTime until) {

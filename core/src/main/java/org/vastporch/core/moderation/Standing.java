@@ -5,10 +5,11 @@ import org.jspecify.annotations.Nullable;
 /**
  * A text with numbered versions: at most one is live (what readers get), at most one is being worked on.
  *
- * @param live    number of the version that is up; null for none
+ * @param live number of the version that is up; null for none
  * @param working number of the version that is a draft, waits or was returned; null when the live one is the newest
  */
-public record Standing(State state, @Nullable Integer live, @Nullable Integer working) {
+public record Standing(
+        State state, @Nullable Integer live, @Nullable Integer working) {
 
     /** A new text: its first version is being written. */
     public static Standing draft() {
@@ -22,13 +23,16 @@ public record Standing(State state, @Nullable Integer live, @Nullable Integer wo
         throw new IllegalStateException("A text without any version");
     }
 
-    /** The version that a decision is about: the newest of a text that waits or never was up, else what is or was up. */
+    /**
+     * The version that a decision is about: the newest of a text that waits or never was up, else what is or was up.
+     */
     public int judged() {
         return live != null && !state.waits() ? live : newest();
     }
 
     /**
-     * Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked at.
+     * Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked
+     * at.
      *
      * @param awaited whether somebody is asked to look at it
      */

@@ -8,17 +8,19 @@ import org.jspecify.annotations.Nullable;
 /**
  * Two short words by which students join a class by themselves.
  *
- * @param word  the two, such as "candle meadow"
+ * @param word the two, such as "candle meadow"
  * @param until the first moment at which it no longer works; null for no end
- * @param left  how many may still come by it; null for no limit
+ * @param left how many may still come by it; null for no limit
  */
-public record ClassWord(String word, @Nullable Instant until, @Nullable Integer left) {
+public record ClassWord(
+        String word, @Nullable Instant until, @Nullable Integer left) {
 
     /** Longer than this nothing is that somebody could mean by it. */
     private static final int LONGEST = 60;
 
     public ClassWord {
-        if (left != null && left < 0) throw new IllegalArgumentException("The number of people who may come cannot be " + left);
+        if (left != null && left < 0)
+            throw new IllegalArgumentException("The number of people who may come cannot be " + left);
     }
 
     /** A new one; more than 2^20 are possible, so guessing has to be slowed down. Give it a secure source of chance. */
@@ -26,13 +28,19 @@ public record ClassWord(String word, @Nullable Instant until, @Nullable Integer 
         return FriendlyWords.make(2, random);
     }
 
-    /** A class word as somebody typed it: capitals, dashes, and a blank too many or too few are forgiven. Empty if it cannot be one. */
+    /**
+     * A class word as somebody typed it: capitals, dashes, and a blank too many or too few are forgiven. Empty if it
+     * cannot be one.
+     */
     public static String tidy(String typed) {
         if (typed.length() > LONGEST) return "";
-        String words = typed.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", " ").strip();
+        String words = typed.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{N}]+", " ")
+                .strip();
         if (words.contains(" ")) return words;
         for (int i = 1; i < words.length(); i++)
-            if (FriendlyWords.has(words.substring(0, i)) && FriendlyWords.has(words.substring(i))) return words.substring(0, i) + " " + words.substring(i);
+            if (FriendlyWords.has(words.substring(0, i)) && FriendlyWords.has(words.substring(i)))
+                return words.substring(0, i) + " " + words.substring(i);
         return words;
     }
 

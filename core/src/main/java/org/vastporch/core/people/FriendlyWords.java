@@ -6,8 +6,8 @@ import java.util.random.RandomGenerator;
 import java.util.stream.Collectors;
 
 /**
- * A list of our own of words that a child can read aloud, hear and type: three to eight letters, none that hurts, no name that somebody bears,
- * no two that sound alike or differ by one letter alone.
+ * A list of our own of words that a child can read aloud, hear and type: three to eight letters, none that hurts, no
+ * name that somebody bears, no two that sound alike or differ by one letter alone.
  */
 final class FriendlyWords {
 
@@ -102,6 +102,10 @@ final class FriendlyWords {
      * @param random a secure source of chance
      */
     static String make(int count, RandomGenerator random) {
-        return random.ints(0, ALL.size()).distinct().limit(count).mapToObj(ALL::get).collect(Collectors.joining(" "));
+        return random.ints(0, ALL.size())
+                .distinct()
+                .limit(count)
+                .mapToObj(ALL::get)
+                .collect(Collectors.joining(" "));
     }
 }

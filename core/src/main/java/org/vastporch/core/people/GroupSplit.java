@@ -17,7 +17,8 @@ public final class GroupSplit {
      * @param groups how many groups, at least 1; those that are left without anybody stay empty
      */
     public static <T> List<List<T>> inOrder(List<T> people, int groups) {
-        if (groups < 1) throw new Refusal("groups", "number-range", "People are split into at least one group, not " + groups);
+        if (groups < 1)
+            throw new Refusal("groups", "number-range", "People are split into at least one group, not " + groups);
         List<List<T>> split = new ArrayList<>();
         int from = 0;
         for (int i = 0; i < groups; i++) {

@@ -3,13 +3,15 @@ package org.vastporch.core.people;
 import java.time.Duration;
 
 /**
- * How long an answer to a try at a password or code waits after tries that did not work. It comes later and later instead of being refused: nobody locks
- * somebody else out, and nobody who stands behind the address of a whole school suffers for others by more than a few seconds.
+ * How long an answer to a try at a password or code waits after tries that did not work. It comes later and later
+ * instead of being refused: nobody locks somebody else out, and nobody who stands behind the address of a whole school
+ * suffers for others by more than a few seconds.
  */
 public final class Guessing {
 
     /** A few slips of the fingers are answered at once. */
     static final int FREE = 3;
+
     private static final Duration LONGEST = Duration.ofSeconds(30);
 
     /** So many tries from a device that signed in before are answered at once. */
@@ -21,9 +23,9 @@ public final class Guessing {
      * Tries that did not work lately.
      *
      * @param together for this account from this network address
-     * @param account  for this account from anywhere
-     * @param address  from this network address for any account
-     * @param device   for this account from this device
+     * @param account for this account from anywhere
+     * @param address from this network address for any account
+     * @param device for this account from this device
      */
     public record Failed(int together, int account, int address, int device) {}
 
@@ -41,7 +43,8 @@ public final class Guessing {
     /**
      * The wait before the next try at a code or one-time address is answered.
      *
-     * @param address tries from this network address that did not work lately; a class that mistypes its code stays below the first 30
+     * @param address tries from this network address that did not work lately; a class that mistypes its code stays
+     *     below the first 30
      */
     public static Duration beforeCode(int address) {
         return growing(address, 30, Duration.ofSeconds(10));

@@ -5,7 +5,9 @@ import java.time.Instant;
 import java.util.List;
 import org.vastporch.core.access.Role;
 
-/** What becomes of a student's writing when the enrolment ends. Erasing a person is a third way, which cannot be undone. */
+/**
+ * What becomes of a student's writing when the enrolment ends. Erasing a person is a third way, which cannot be undone.
+ */
 public enum Leaving {
     /** The posts stay where they are, for the readers they have. */
     KEEP,
@@ -21,7 +23,8 @@ public enum Leaving {
     }
 
     /**
-     * Tells whether a person can be erased: those who decided or marked as staff cannot, since decisions and marks must keep their maker.
+     * Tells whether a person can be erased: those who decided or marked as staff cannot, since decisions and marks must
+     * keep their maker.
      *
      * @param roles all roles that the person has or had, in any class
      */

@@ -15,10 +15,15 @@ public final class Passwords {
     /** What is wrong with a new password, in words; empty if nothing is. */
     public static String fault(String password) {
         if (password.strip().length() < SHORTEST) return "A password has at least " + SHORTEST + " characters.";
-        return fits(password) ? "" : "A password has at most " + LONGEST + " characters, less if it has letters beyond a to z.";
+        return fits(password)
+                ? ""
+                : "A password has at most " + LONGEST + " characters, less if it has letters beyond a to z.";
     }
 
-    /** Tells whether all of a text would count in the hash: by its bytes, of which letters beyond a to z have more than one. */
+    /**
+     * Tells whether all of a text would count in the hash: by its bytes, of which letters beyond a to z have more than
+     * one.
+     */
     public static boolean fits(String password) {
         return password.length() <= LONGEST && password.getBytes(StandardCharsets.UTF_8).length <= LONGEST;
     }

@@ -8,7 +8,11 @@ import org.vastporch.core.text.OneLine;
 public record PersonName(String family, String given) {
 
     /** How a member appears to readers who are not staff. */
-    public enum Shown { OWN_NAME, FIRST_AND_INITIAL, PEN_NAME }
+    public enum Shown {
+        OWN_NAME,
+        FIRST_AND_INITIAL,
+        PEN_NAME
+    }
 
     public PersonName {
         family = OneLine.of(family);
@@ -20,10 +24,11 @@ public record PersonName(String family, String given) {
         return (given + " " + family).strip();
     }
 
-    /** What readers see.
+    /**
+     * What readers see.
      *
-     * @param penName    the pen name; the first name with an initial stands in while there is none
-     * @param seesReal   whether the reader may see the real name, from the access engine
+     * @param penName the pen name; the first name with an initial stands in while there is none
+     * @param seesReal whether the reader may see the real name, from the access engine
      */
     public String shownAs(Shown shown, @Nullable String penName, boolean seesReal) {
         if (seesReal || shown == Shown.OWN_NAME) return full();

@@ -21,18 +21,47 @@ final class RosterColumns {
 
     /** A head stands among so many lines. */
     private static final int LOOKED_AT = 15;
+
     private static final int SORTED_FROM = 5;
     private static final Pattern NAME = Pattern.compile("[\\p{L}\\p{M}'’.,\u200c\u200d -]{2,80}");
     private static final Pattern NUMBER = Pattern.compile("\\p{L}{0,4}[-/. ]?\\d[\\d./-]{1,14}\\p{L}?");
     private static final Map<String, Column> WORDS = words();
     /** Parts of words that tell what a column is, the more telling first. */
     private static final List<Map.Entry<String, Column>> PARTS = List.of(
-        Map.entry("username", Column.LEFT), Map.entry("login", Column.LEFT), Map.entry("parent", Column.LEFT), Map.entry("contact", Column.LEFT), Map.entry("tutor", Column.LEFT),
-        Map.entry("teacher", Column.LEFT), Map.entry("phone", Column.LEFT), Map.entry("birth", Column.LEFT), Map.entry("middle", Column.LEFT), Map.entry("yeargroup", Column.LEFT), Map.entry("reggroup", Column.LEFT), Map.entry("registration", Column.LEFT),
-        Map.entry("mail", Column.EMAIL), Map.entry("surname", Column.FAMILY), Map.entry("lastname", Column.FAMILY), Map.entry("familyname", Column.FAMILY), Map.entry("nachname", Column.FAMILY),
-        Map.entry("forename", Column.GIVEN), Map.entry("firstname", Column.GIVEN), Map.entry("givenname", Column.GIVEN), Map.entry("vorname", Column.GIVEN), Map.entry("prenom", Column.GIVEN),
-        Map.entry("fullname", Column.FULL), Map.entry("pupilname", Column.FULL), Map.entry("studentname", Column.FULL), Map.entry("learnername", Column.FULL), Map.entry("displayname", Column.FULL),
-        Map.entry("admission", Column.NUMBER), Map.entry("studentno", Column.NUMBER), Map.entry("studentid", Column.NUMBER), Map.entry("pupilno", Column.NUMBER), Map.entry("pupilid", Column.NUMBER), Map.entry("schoolno", Column.NUMBER), Map.entry("matrik", Column.NUMBER));
+            Map.entry("username", Column.LEFT),
+            Map.entry("login", Column.LEFT),
+            Map.entry("parent", Column.LEFT),
+            Map.entry("contact", Column.LEFT),
+            Map.entry("tutor", Column.LEFT),
+            Map.entry("teacher", Column.LEFT),
+            Map.entry("phone", Column.LEFT),
+            Map.entry("birth", Column.LEFT),
+            Map.entry("middle", Column.LEFT),
+            Map.entry("yeargroup", Column.LEFT),
+            Map.entry("reggroup", Column.LEFT),
+            Map.entry("registration", Column.LEFT),
+            Map.entry("mail", Column.EMAIL),
+            Map.entry("surname", Column.FAMILY),
+            Map.entry("lastname", Column.FAMILY),
+            Map.entry("familyname", Column.FAMILY),
+            Map.entry("nachname", Column.FAMILY),
+            Map.entry("forename", Column.GIVEN),
+            Map.entry("firstname", Column.GIVEN),
+            Map.entry("givenname", Column.GIVEN),
+            Map.entry("vorname", Column.GIVEN),
+            Map.entry("prenom", Column.GIVEN),
+            Map.entry("fullname", Column.FULL),
+            Map.entry("pupilname", Column.FULL),
+            Map.entry("studentname", Column.FULL),
+            Map.entry("learnername", Column.FULL),
+            Map.entry("displayname", Column.FULL),
+            Map.entry("admission", Column.NUMBER),
+            Map.entry("studentno", Column.NUMBER),
+            Map.entry("studentid", Column.NUMBER),
+            Map.entry("pupilno", Column.NUMBER),
+            Map.entry("pupilid", Column.NUMBER),
+            Map.entry("schoolno", Column.NUMBER),
+            Map.entry("matrik", Column.NUMBER));
 
     private RosterColumns() {}
 
@@ -49,7 +78,10 @@ final class RosterColumns {
         return best >= 0 ? new Head(best, byWords(lines, best)) : byContent(lines);
     }
 
-    /** How many columns a line names; 0 if it cannot be a head, for it names nobody's name or has an address or number of somebody. */
+    /**
+     * How many columns a line names; 0 if it cannot be a head, for it names nobody's name or has an address or number
+     * of somebody.
+     */
     private static int known(Line line) {
         EnumSet<Column> found = EnumSet.noneOf(Column.class);
         for (String cell : line.cells()) {
@@ -72,7 +104,11 @@ final class RosterColumns {
         Column exact = WORDS.get(letters);
         if (exact != null) return exact;
         if (letters.length() > 30) return null;
-        return PARTS.stream().filter(part -> letters.contains(part.getKey())).map(Map.Entry::getValue).findFirst().orElse(null);
+        return PARTS.stream()
+                .filter(part -> letters.contains(part.getKey()))
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElse(null);
     }
 
     private static List<Column> byWords(List<Line> lines, int head) {
@@ -86,12 +122,16 @@ final class RosterColumns {
         if (columns.contains(Column.FULL) && (columns.contains(Column.FAMILY) || columns.contains(Column.GIVEN))) {
             boolean both = columns.contains(Column.FAMILY) && columns.contains(Column.GIVEN);
             // "Name" beside "Vorname" is the family's.
-            columns.replaceAll(c -> c != Column.FULL ? c : both ? Column.LEFT : columns.contains(Column.FAMILY) ? Column.GIVEN : Column.FAMILY);
+            columns.replaceAll(c -> c != Column.FULL
+                    ? c
+                    : both ? Column.LEFT : columns.contains(Column.FAMILY) ? Column.GIVEN : Column.FAMILY);
         }
         if (columns.contains(Column.FAMILY) != columns.contains(Column.GIVEN)) {
             // One of the two is named in words that nobody here knows.
             for (int i = 0; i < columns.size(); i++)
-                if (column(lines.get(head).cell(i)) == null && columns.get(i) == Column.LEFT && mostly(below, i, RosterColumns::looksLikeName)) {
+                if (column(lines.get(head).cell(i)) == null
+                        && columns.get(i) == Column.LEFT
+                        && mostly(below, i, RosterColumns::looksLikeName)) {
                     columns.set(i, columns.contains(Column.FAMILY) ? Column.GIVEN : Column.FAMILY);
                     break;
                 }
@@ -100,7 +140,9 @@ final class RosterColumns {
         return columns;
     }
 
-    /** Lists without a head, or with one in words that nobody knows: each column is what most of its cells look like. */
+    /**
+     * Lists without a head, or with one in words that nobody knows: each column is what most of its cells look like.
+     */
     private static Head byContent(List<Line> lines) {
         int width = lines.stream().mapToInt(l -> l.cells().size()).max().orElse(0);
         List<Line> below = lines.size() > 1 ? lines.subList(1, lines.size()) : lines;
@@ -110,8 +152,14 @@ final class RosterColumns {
         boolean head = lines.size() > 1 && isUnlike(lines.get(0), below, columns);
         List<Line> people = head ? below : lines;
         List<Integer> names = new ArrayList<>();
-        for (int i = 0; i < width; i++) if (columns.get(i) == Column.LEFT && mostly(people, i, RosterColumns::looksLikeName)) names.add(i);
-        if (names.size() >= 2 && people.stream().filter(l -> l.cell(names.get(0)).contains(" ")).count() * 2 < people.size()) {
+        for (int i = 0; i < width; i++)
+            if (columns.get(i) == Column.LEFT && mostly(people, i, RosterColumns::looksLikeName)) names.add(i);
+        if (names.size() >= 2
+                && people.stream()
+                                        .filter(l -> l.cell(names.get(0)).contains(" "))
+                                        .count()
+                                * 2
+                        < people.size()) {
             boolean secondIsFamily = isSorted(people, names.get(1)) && !isSorted(people, names.get(0));
             columns.set(names.get(0), secondIsFamily ? Column.GIVEN : Column.FAMILY);
             columns.set(names.get(1), secondIsFamily ? Column.FAMILY : Column.GIVEN);
@@ -125,47 +173,75 @@ final class RosterColumns {
     private static void fillIn(List<Column> columns, List<Line> below) {
         for (int i = 0; i < columns.size(); i++) {
             if (columns.get(i) != Column.LEFT) continue;
-            if (!columns.contains(Column.EMAIL) && mostly(below, i, cell -> cell.contains("@"))) columns.set(i, Column.EMAIL);
+            if (!columns.contains(Column.EMAIL) && mostly(below, i, cell -> cell.contains("@")))
+                columns.set(i, Column.EMAIL);
         }
         if (columns.stream().allMatch(c -> c == Column.LEFT || c == Column.EMAIL))
             for (int i = 0; i < columns.size() && !columns.contains(Column.NUMBER); i++) {
                 int at = i;
-                boolean different = below.stream().map(l -> l.cell(at)).filter(c -> !c.isEmpty()).distinct().count() == below.stream().filter(l -> !l.cell(at).isEmpty()).count();
-                if (columns.get(i) == Column.LEFT && different && mostly(below, i, cell -> NUMBER.matcher(cell).matches() && cell.length() > 2)) columns.set(i, Column.NUMBER);
+                boolean different = below.stream()
+                                .map(l -> l.cell(at))
+                                .filter(c -> !c.isEmpty())
+                                .distinct()
+                                .count()
+                        == below.stream().filter(l -> !l.cell(at).isEmpty()).count();
+                if (columns.get(i) == Column.LEFT
+                        && different
+                        && mostly(below, i, cell -> NUMBER.matcher(cell).matches() && cell.length() > 2))
+                    columns.set(i, Column.NUMBER);
             }
     }
 
     /** A first line whose cells are no addresses and numbers where all others are. */
     private static boolean isUnlike(Line first, List<Line> below, List<Column> columns) {
         for (int i = 0; i < columns.size(); i++) {
-            if (columns.get(i) == Column.EMAIL && !first.cell(i).isEmpty() && !first.cell(i).contains("@")) return true;
-            if (columns.get(i) == Column.NUMBER && first.cell(i).chars().noneMatch(Character::isDigit) && !first.cell(i).isEmpty()) return true;
+            if (columns.get(i) == Column.EMAIL
+                    && !first.cell(i).isEmpty()
+                    && !first.cell(i).contains("@")) return true;
+            if (columns.get(i) == Column.NUMBER
+                    && first.cell(i).chars().noneMatch(Character::isDigit)
+                    && !first.cell(i).isEmpty()) return true;
         }
         return false;
     }
 
-    /** Whole names without a comma, in a list that is sorted by their first word and not by their last, have the family name first. */
+    /**
+     * Whole names without a comma, in a list that is sorted by their first word and not by their last, have the family
+     * name first.
+     */
     private static void turnFull(List<Column> columns, List<Line> lines) {
         int full = columns.indexOf(Column.FULL);
         if (full < 0 || lines.stream().filter(l -> l.cell(full).contains(",")).count() * 2 > lines.size()) return;
-        List<String> names = lines.stream().map(l -> l.cell(full)).filter(n -> n.contains(" ")).toList();
-        List<String> firsts = names.stream().map(n -> n.substring(0, n.indexOf(' '))).toList();
-        List<String> lasts = names.stream().map(n -> n.substring(n.lastIndexOf(' ') + 1)).toList();
+        List<String> names = lines.stream()
+                .map(l -> l.cell(full))
+                .filter(n -> n.contains(" "))
+                .toList();
+        List<String> firsts =
+                names.stream().map(n -> n.substring(0, n.indexOf(' '))).toList();
+        List<String> lasts =
+                names.stream().map(n -> n.substring(n.lastIndexOf(' ') + 1)).toList();
         if (isSorted(firsts) && !isSorted(lasts)) columns.set(full, Column.FULL_FAMILY_FIRST);
     }
 
     private static boolean isSorted(List<Line> lines, int column) {
-        return isSorted(lines.stream().map(l -> l.cell(column)).filter(c -> !c.isEmpty()).toList());
+        return isSorted(lines.stream()
+                .map(l -> l.cell(column))
+                .filter(c -> !c.isEmpty())
+                .toList());
     }
 
     private static boolean isSorted(List<String> words) {
         if (words.size() < SORTED_FROM) return false;
-        for (int i = 1; i < words.size(); i++) if (Folding.fold(words.get(i)).compareTo(Folding.fold(words.get(i - 1))) < 0) return false;
+        for (int i = 1; i < words.size(); i++)
+            if (Folding.fold(words.get(i)).compareTo(Folding.fold(words.get(i - 1))) < 0) return false;
         return true;
     }
 
     private static boolean mostly(List<Line> lines, int column, Predicate<String> is) {
-        List<String> cells = lines.stream().map(l -> l.cell(column)).filter(c -> !c.isEmpty()).toList();
+        List<String> cells = lines.stream()
+                .map(l -> l.cell(column))
+                .filter(c -> !c.isEmpty())
+                .toList();
         return !cells.isEmpty() && cells.stream().filter(is).count() * 10 >= cells.size() * 8L;
     }
 
@@ -175,15 +251,24 @@ final class RosterColumns {
 
     private static Map<String, Column> words() {
         Map<Column, String> synonyms = Map.of(
-            Column.FAMILY, "surname family familyname lastname last sname nachname familienname zuname nom nomdefamille achternaam apellido apellidos cognome sobrenome apelido nazwisko prijmeni efternavn etternavn efternamn sukunimi soyadi soyad cyfenw sloinne",
-            Column.GIVEN, "forename forenames first firstname firstnames given givenname givennames vorname rufname prenom prenoms voornaam roepnaam nombre nombres preferredname preferredforename knownas christianname imie jmeno fornavn fornamn etunimi adi ad enwcyntaf ceadainm calledname",
-            Column.FULL, "name names fullname student students studentname learner learners pupil pupils pupilname nameofstudent nameofpupil child childsname nomcomplet nomprenom nometprenom schuler schulerin name1 naam nome nombrecompleto nomecompleto namn navn imieinazwisko enw ainm nimi candidate candidatename",
-            Column.EMAIL, "email mail emailaddress adresseemail schoolemail correo correoelectronico courriel epost eposta mailadresse emailadresse workemail sahkoposti",
-            Column.NUMBER, "studentno studentnumber studentnr number no nr nummer num id studentid schoolno schoolnumber admissionno admissionnumber admno upn pupilnumber pupilno schulernummer leerlingnummer numero matricula matricola candidateno candidatenumber registrationno",
-            Column.GROUP, "group groups team set bed gruppe groupe groep grupo gruppo grupa grupp tablegroup workinggroup table",
-            Column.LEFT, "house form class tutor tutorgroup year yeargroup gender sex dob dateofbirth age username login password postcode address phone telephone mobile sen notes comment comments middlename title klasse");
+                Column.FAMILY,
+                        "surname family familyname lastname last sname nachname familienname zuname nom nomdefamille achternaam apellido apellidos cognome sobrenome apelido nazwisko prijmeni efternavn etternavn efternamn sukunimi soyadi soyad cyfenw sloinne",
+                Column.GIVEN,
+                        "forename forenames first firstname firstnames given givenname givennames vorname rufname prenom prenoms voornaam roepnaam nombre nombres preferredname preferredforename knownas christianname imie jmeno fornavn fornamn etunimi adi ad enwcyntaf ceadainm calledname",
+                Column.FULL,
+                        "name names fullname student students studentname learner learners pupil pupils pupilname nameofstudent nameofpupil child childsname nomcomplet nomprenom nometprenom schuler schulerin name1 naam nome nombrecompleto nomecompleto namn navn imieinazwisko enw ainm nimi candidate candidatename",
+                Column.EMAIL,
+                        "email mail emailaddress adresseemail schoolemail correo correoelectronico courriel epost eposta mailadresse emailadresse workemail sahkoposti",
+                Column.NUMBER,
+                        "studentno studentnumber studentnr number no nr nummer num id studentid schoolno schoolnumber admissionno admissionnumber admno upn pupilnumber pupilno schulernummer leerlingnummer numero matricula matricola candidateno candidatenumber registrationno",
+                Column.GROUP,
+                        "group groups team set bed gruppe groupe groep grupo gruppo grupa grupp tablegroup workinggroup table",
+                Column.LEFT,
+                        "house form class tutor tutorgroup year yeargroup gender sex dob dateofbirth age username login password postcode address phone telephone mobile sen notes comment comments middlename title klasse");
         Map<String, Column> words = new HashMap<>();
-        synonyms.forEach((column, all) -> { for (String word : all.split(" ")) words.put(word.toLowerCase(Locale.ROOT), column); });
+        synonyms.forEach((column, all) -> {
+            for (String word : all.split(" ")) words.put(word.toLowerCase(Locale.ROOT), column);
+        });
         return Map.copyOf(words);
     }
 }

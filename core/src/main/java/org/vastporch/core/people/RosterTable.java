@@ -37,15 +37,21 @@ record RosterTable(List<Line> lines, List<String> notes) {
 
     /** More characters than this are no list of a class. */
     private static final int LONGEST = 1_000_000;
+
     private static final int MOST_CELLS = 200;
     /** A cell over more lines than this is a quotation mark that nobody closed. */
     private static final int MOST_LINES_OF_A_CELL = 3;
+
     private static final char NONE = '\0';
     private static final Pattern SAYS_SEPARATOR = Pattern.compile("(?i)^\\s*\"?sep=(.)\"?\\s*$");
     private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"");
 
     static RosterTable of(String text) {
-        if (text.length() > LONGEST) throw new Refusal("roster", "roster-too-long", "This list is longer than any class. Please take the rows of one class.");
+        if (text.length() > LONGEST)
+            throw new Refusal(
+                    "roster",
+                    "roster-too-long",
+                    "This list is longer than any class. Please take the rows of one class.");
         String whole = text.startsWith("\uFEFF") ? text.substring(1) : text;
         if (!whole.endsWith("\n")) whole = whole + "\n";
         int end = whole.indexOf('\n');
@@ -54,17 +60,33 @@ record RosterTable(List<Line> lines, List<String> notes) {
         if (says.matches()) whole = whole.substring(end);
         List<Line> lines = read(whole, separator, '"');
         if (lines != null) return new RosterTable(lines, List.of());
-        return new RosterTable(read(whole, separator, NONE), List.of("A quotation mark was opened and not closed, so quotation marks were read as any other sign."));
+        return new RosterTable(
+                read(whole, separator, NONE),
+                List.of("A quotation mark was opened and not closed, so quotation marks were read as any other sign."));
     }
 
     /** Null if a quotation mark was not closed. */
     private static List<Line> read(String text, char separator, char quote) {
-        CSVFormat.Builder format = CSVFormat.DEFAULT.builder().setDelimiter(separator).setIgnoreEmptyLines(true).setIgnoreSurroundingSpaces(true).setTrim(true).setLenientEof(true).setTrailingData(true);
-        try (CSVParser parser = format.setQuote(quote == NONE ? null : quote).get().parse(new StringReader(text))) {
+        CSVFormat.Builder format = CSVFormat.DEFAULT
+                .builder()
+                .setDelimiter(separator)
+                .setIgnoreEmptyLines(true)
+                .setIgnoreSurroundingSpaces(true)
+                .setTrim(true)
+                .setLenientEof(true)
+                .setTrailingData(true);
+        try (CSVParser parser =
+                format.setQuote(quote == NONE ? null : quote).get().parse(new StringReader(text))) {
             List<Line> lines = new ArrayList<>();
             for (CSVRecord record : parser) {
-                for (String cell : record) if (cell.chars().filter(c -> c == '\n').count() > MOST_LINES_OF_A_CELL) return null;
-                Line line = new Line((int) parser.getCurrentLineNumber(), record.stream().limit(MOST_CELLS).map(cell -> tidy(cell, quote)).toList());
+                for (String cell : record)
+                    if (cell.chars().filter(c -> c == '\n').count() > MOST_LINES_OF_A_CELL) return null;
+                Line line = new Line(
+                        (int) parser.getCurrentLineNumber(),
+                        record.stream()
+                                .limit(MOST_CELLS)
+                                .map(cell -> tidy(cell, quote))
+                                .toList());
                 if (!line.isEmpty()) lines.add(line);
             }
             return lines;
@@ -74,26 +96,46 @@ record RosterTable(List<Line> lines, List<String> notes) {
         }
     }
 
-    /** Composed as names are written everywhere else; signs of no width that stand between no letters are no blanks, they are nothing. */
+    /**
+     * Composed as names are written everywhere else; signs of no width that stand between no letters are no blanks,
+     * they are nothing.
+     */
     private static String tidy(String cell, char quote) {
-        String bare = quote == NONE && cell.length() > 1 && cell.startsWith("\"") && cell.endsWith("\"") ? cell.substring(1, cell.length() - 1) : cell;
-        return Normalizer.normalize(OneLine.of(bare).replaceAll("[\u00ad\u200b\u2060\ufeff\u200e\u200f]", "").replaceAll("[\\s\u00a0]+", " ").strip(), Normalizer.Form.NFC);
+        String bare = quote == NONE && cell.length() > 1 && cell.startsWith("\"") && cell.endsWith("\"")
+                ? cell.substring(1, cell.length() - 1)
+                : cell;
+        return Normalizer.normalize(
+                OneLine.of(bare)
+                        .replaceAll("[\u00ad\u200b\u2060\ufeff\u200e\u200f]", "")
+                        .replaceAll("[\\s\u00a0]+", " ")
+                        .strip(),
+                Normalizer.Form.NFC);
     }
 
     /** The separator that stands most often, outside quotation marks, in the first lines. */
     private static char separatorOf(String text) {
-        List<String> head = text.lines().filter(l -> !l.isBlank()).limit(12).map(l -> QUOTED.matcher(l).replaceAll("")).toList();
+        List<String> head = text.lines()
+                .filter(l -> !l.isBlank())
+                .limit(12)
+                .map(l -> QUOTED.matcher(l).replaceAll(""))
+                .toList();
         char best = ',';
         long most = 0;
         for (char candidate : new char[] {'\t', ';', ',', '|'}) {
-            long count = head.stream().mapToLong(l -> l.chars().filter(c -> c == candidate).count()).sum();
+            long count = head.stream()
+                    .mapToLong(l -> l.chars().filter(c -> c == candidate).count())
+                    .sum();
             if (count > most) {
                 most = count;
                 best = candidate;
             }
         }
         // Names typed one to a line as "Family, Given" have commas that part nothing.
-        boolean names = best == ',' && head.stream().allMatch(l -> l.chars().filter(c -> c == ',').count() == 1 && RosterColumns.looksLikeName(l.strip()) && !RosterColumns.isKnown(l.split(",", 2)[0]));
+        boolean names = best == ','
+                && head.stream()
+                        .allMatch(l -> l.chars().filter(c -> c == ',').count() == 1
+                                && RosterColumns.looksLikeName(l.strip())
+                                && !RosterColumns.isKnown(l.split(",", 2)[0]));
         return names ? '\t' : best;
     }
 }

@@ -8,7 +8,19 @@ import org.vastporch.core.blogs.BlogRules;
 public final class HandIn {
 
     /** What can be asked for. */
-    public enum Need { TITLE, WORDS, PICTURES, PICTURES_DESCRIBED, TAGS, CATEGORY, LINKS, SOURCES, COMMENTS, MOST_WORDS, MOST_POSTS }
+    public enum Need {
+        TITLE,
+        WORDS,
+        PICTURES,
+        PICTURES_DESCRIBED,
+        TAGS,
+        CATEGORY,
+        LINKS,
+        SOURCES,
+        COMMENTS,
+        MOST_WORDS,
+        MOST_POSTS
+    }
 
     /** What a prompt asks for; 0 where it asks for nothing. {@code category} is 1 where one must be chosen. */
     public record Asked(int words, int pictures, int tags, int category, int links, int sources, int comments) {
@@ -25,7 +37,16 @@ public final class HandIn {
     }
 
     /** What a draft has. {@code comments} are those its author gave to classmates for the prompt. */
-    public record Has(String title, int words, int pictures, int described, int tags, int category, int links, int sources, int comments) {}
+    public record Has(
+            String title,
+            int words,
+            int pictures,
+            int described,
+            int tags,
+            int category,
+            int links,
+            int sources,
+            int comments) {}
 
     /**
      * One line of the list.
@@ -45,15 +66,16 @@ public final class HandIn {
     private HandIn() {}
 
     /**
-     * The list for a draft: a title and some words always, then what the blog demands, then what the prompt asks for. A rule of the blog
-     * must be met; what a prompt asks for is only said.
+     * The list for a draft: a title and some words always, then what the blog demands, then what the prompt asks for. A
+     * rule of the blog must be met; what a prompt asks for is only said.
      */
     public static List<Line> check(Asked asked, Ruled ruled, Has has) {
         BlogRules rules = ruled.rules();
         List<Line> lines = new ArrayList<>();
         lines.add(new Line(Need.TITLE, has.title().isBlank() ? 0 : 1, 1, true));
         boolean tooShort = has.words() == 0 && has.pictures() == 0 || has.words() < rules.fewestWords();
-        lines.add(new Line(Need.WORDS, has.words(), Math.max(Math.max(1, asked.words()), rules.fewestWords()), tooShort));
+        lines.add(
+                new Line(Need.WORDS, has.words(), Math.max(Math.max(1, asked.words()), rules.fewestWords()), tooShort));
         if (rules.mostWords() > 0) lines.add(new Line(Need.MOST_WORDS, has.words(), rules.mostWords(), true));
         if (rules.mostPosts() > 0) lines.add(new Line(Need.MOST_POSTS, ruled.before(), rules.mostPosts(), true));
         if (asked.pictures() > 0) lines.add(new Line(Need.PICTURES, has.pictures(), asked.pictures(), false));

@@ -4,8 +4,8 @@ import java.time.Duration;
 import java.time.Instant;
 
 /**
- * When a draft that is saved again and again begins a new version, so that an earlier one can be looked at and brought back: every ten
- * minutes of writing, and whenever a save would lose much of what was there.
+ * When a draft that is saved again and again begins a new version, so that an earlier one can be looked at and brought
+ * back: every ten minutes of writing, and whenever a save would lose much of what was there.
  */
 public final class Revisions {
 
@@ -18,9 +18,9 @@ public final class Revisions {
     /**
      * Tells whether a save begins a new version instead of going on with the last one.
      *
-     * @param begun       when the last version was begun
+     * @param begun when the last version was begun
      * @param wordsBefore words of the last version
-     * @param wordsNow    words of what is saved now
+     * @param wordsNow words of what is saved now
      */
     public static boolean beginsAnew(Instant begun, Instant now, int wordsBefore, int wordsNow) {
         if (wordsBefore == 0) return false;

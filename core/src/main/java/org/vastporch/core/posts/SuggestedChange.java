@@ -10,10 +10,11 @@ import org.jsoup.nodes.TextNode;
 import org.vastporch.core.Refusal;
 
 /**
- * Words in a text that somebody proposes to change. They are found by themselves, not by a place: the text may have been written on since.
+ * Words in a text that somebody proposes to change. They are found by themselves, not by a place: the text may have
+ * been written on since.
  *
- * @param quote       the words as they stand in the text, within one paragraph
- * @param nth         which occurrence of them, from 0
+ * @param quote the words as they stand in the text, within one paragraph
+ * @param nth which occurrence of them, from 0
  * @param replacement what should stand there instead; empty to leave them out
  */
 public record SuggestedChange(String quote, int nth, String replacement) {
@@ -21,8 +22,11 @@ public record SuggestedChange(String quote, int nth, String replacement) {
     private static final int LONGEST = 2_000;
 
     public SuggestedChange {
-        if (quote.isBlank()) throw new Refusal("quote", "quote-missing", "Choose the words in the text that this is about.");
-        if (quote.length() > LONGEST || replacement.length() > LONGEST) throw new Refusal("replacement", "change-too-long", "A change is about at most " + LONGEST + " characters.");
+        if (quote.isBlank())
+            throw new Refusal("quote", "quote-missing", "Choose the words in the text that this is about.");
+        if (quote.length() > LONGEST || replacement.length() > LONGEST)
+            throw new Refusal(
+                    "replacement", "change-too-long", "A change is about at most " + LONGEST + " characters.");
         if (nth < 0) throw new Refusal("nth", "number-range", "Occurrences are counted from 0, not " + nth);
     }
 

@@ -17,7 +17,8 @@ public final class Tags {
     private Tags() {}
 
     /**
-     * Tidies typed tags: blanks and leading # off, the same tag once whatever its case and accents, at most {@link #MOST}.
+     * Tidies typed tags: blanks and leading # off, the same tag once whatever its case and accents, at most
+     * {@link #MOST}.
      *
      * @throws Refusal if a tag is longer than {@link #LONGEST} characters
      */
@@ -25,10 +26,17 @@ public final class Tags {
         List<String> tags = new ArrayList<>();
         Set<String> seen = new HashSet<>();
         for (String raw : typed) {
-            String tag = Sayable.of(raw).replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceFirst("^[#\\s]+", "").replaceAll("\\s+", " ").strip();
+            String tag = Sayable.of(raw)
+                    .replaceAll("[\\p{Cntrl}\\p{Cf}]", "")
+                    .replaceFirst("^[#\\s]+", "")
+                    .replaceAll("\\s+", " ")
+                    .strip();
             if (tag.isEmpty()) continue;
             if (tag.length() > LONGEST)
-                throw new Refusal("tags", "tag-too-long", "A tag has at most " + LONGEST + " characters; this one has " + tag.length() + ".");
+                throw new Refusal(
+                        "tags",
+                        "tag-too-long",
+                        "A tag has at most " + LONGEST + " characters; this one has " + tag.length() + ".");
             if (seen.add(Folding.fold(tag))) tags.add(tag);
         }
         return List.copyOf(tags.subList(0, Math.min(tags.size(), MOST)));

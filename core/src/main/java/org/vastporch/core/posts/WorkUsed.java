@@ -14,11 +14,11 @@ import org.vastporch.core.text.Folding;
 /**
  * A work that a post rests on: a source in its reference list.
  *
- * @param title     of the work; the one thing that must be there
- * @param author    family name first, several parted by semicolons; empty if nobody is named
- * @param date      a year or a day, as it is written in the work; empty if it says none
+ * @param title of the work; the one thing that must be there
+ * @param author family name first, several parted by semicolons; empty if nobody is named
+ * @param date a year or a day, as it is written in the work; empty if it says none
  * @param publisher who brought it out; empty if unknown
- * @param address   where it can be found, http or https; empty if nowhere on the web
+ * @param address where it can be found, http or https; empty if nowhere on the web
  */
 public record WorkUsed(String title, String author, String date, String publisher, String address) {
 
@@ -45,17 +45,28 @@ public record WorkUsed(String title, String author, String date, String publishe
         address = tidy(address);
         if (title.isEmpty()) throw new Refusal("works", "work-title-missing", "A source needs a title.");
         for (String part : List.of(title, author, date, publisher))
-            if (part.length() > LONGEST) throw new Refusal("works", "work-too-long", "One part of a source has at most " + LONGEST + " characters; this one has " + part.length() + ".");
-        if (address.length() > LONGEST_ADDRESS) throw new Refusal("works", "work-address", "The address of a source has at most " + LONGEST_ADDRESS + " characters.");
-        if (!address.isEmpty() && !address.matches("(?i)https?://\\S+")) throw new Refusal("works", "work-address", "The address of a source begins with http:// or https://.");
+            if (part.length() > LONGEST)
+                throw new Refusal(
+                        "works",
+                        "work-too-long",
+                        "One part of a source has at most " + LONGEST + " characters; this one has " + part.length()
+                                + ".");
+        if (address.length() > LONGEST_ADDRESS)
+            throw new Refusal(
+                    "works", "work-address", "The address of a source has at most " + LONGEST_ADDRESS + " characters.");
+        if (!address.isEmpty() && !address.matches("(?i)https?://\\S+"))
+            throw new Refusal("works", "work-address", "The address of a source begins with http:// or https://.");
     }
 
     /**
-     * The reference list in author-date style: in the order of authors, then years; works of one author and year are told apart by a letter.
+     * The reference list in author-date style: in the order of authors, then years; works of one author and year are
+     * told apart by a letter.
      */
     public static List<Reference> references(List<WorkUsed> works) {
         List<WorkUsed> sorted = new ArrayList<>(works);
-        sorted.sort(Comparator.comparing((WorkUsed w) -> Folding.fold(w.first())).thenComparing(WorkUsed::year).thenComparing(w -> Folding.fold(w.title())));
+        sorted.sort(Comparator.comparing((WorkUsed w) -> Folding.fold(w.first()))
+                .thenComparing(WorkUsed::year)
+                .thenComparing(w -> Folding.fold(w.title())));
         Map<String, Integer> sameYear = new HashMap<>();
         for (WorkUsed work : sorted) sameYear.merge(work.key(), 1, Integer::sum);
         Map<String, Integer> so = new HashMap<>();
@@ -75,9 +86,15 @@ public record WorkUsed(String title, String author, String date, String publishe
         return new Reference(authors() + when, withStop(title), end, address);
     }
 
-    /** "Castellane, W., Eze, C. and Kowhai, T." A name without a comma is taken as it stands: it may be that of an office or a society. */
+    /**
+     * "Castellane, W., Eze, C. and Kowhai, T." A name without a comma is taken as it stands: it may be that of an
+     * office or a society.
+     */
     private String authors() {
-        List<String> names = List.of(author.split("\\s*;\\s*")).stream().filter(n -> !n.isBlank()).map(WorkUsed::withInitials).collect(Collectors.toList());
+        List<String> names = List.of(author.split("\\s*;\\s*")).stream()
+                .filter(n -> !n.isBlank())
+                .map(WorkUsed::withInitials)
+                .collect(Collectors.toList());
         if (names.size() == 1) return names.get(0);
         return String.join(", ", names.subList(0, names.size() - 1)) + " and " + names.get(names.size() - 1);
     }
@@ -85,8 +102,10 @@ public record WorkUsed(String title, String author, String date, String publishe
     private static String withInitials(String name) {
         int comma = name.indexOf(',');
         if (comma < 0) return name;
-        String given = List.of(name.substring(comma + 1).strip().split("[\\s-]+")).stream().filter(g -> !g.isEmpty())
-            .map(g -> g.substring(0, g.offsetByCodePoints(0, 1)).toUpperCase() + ".").collect(Collectors.joining(" "));
+        String given = List.of(name.substring(comma + 1).strip().split("[\\s-]+")).stream()
+                .filter(g -> !g.isEmpty())
+                .map(g -> g.substring(0, g.offsetByCodePoints(0, 1)).toUpperCase() + ".")
+                .collect(Collectors.joining(" "));
         return name.substring(0, comma).strip() + (given.isEmpty() ? "" : ", " + given);
     }
 
@@ -108,6 +127,8 @@ public record WorkUsed(String title, String author, String date, String publishe
     }
 
     private static String tidy(String text) {
-        return text == null ? "" : text.replaceAll("[\\p{Cntrl}]", " ").replaceAll("\\s+", " ").strip();
+        return text == null
+                ? ""
+                : text.replaceAll("[\\p{Cntrl}]", " ").replaceAll("\\s+", " ").strip();
     }
 }

@@ -15,14 +15,24 @@ public record Rubric(List<Criterion> criteria) {
     public record Criterion(String name, BigDecimal weight, List<Level> levels) {
         public Criterion {
             if (name.isBlank()) throw new Refusal("rubric", "criterion-name", "A criterion needs a name.");
-            if (weight.signum() <= 0) throw new Refusal("rubric", "criterion-weight", "The weight of \"" + name + "\" must be more than 0, was " + weight);
-            if (levels.size() < 2) throw new Refusal("rubric", "criterion-levels", "\"" + name + "\" needs at least two levels.");
+            if (weight.signum() <= 0)
+                throw new Refusal(
+                        "rubric",
+                        "criterion-weight",
+                        "The weight of \"" + name + "\" must be more than 0, was " + weight);
+            if (levels.size() < 2)
+                throw new Refusal("rubric", "criterion-levels", "\"" + name + "\" needs at least two levels.");
             levels = List.copyOf(levels);
             for (int i = 1; i < levels.size(); i++)
                 if (levels.get(i).points().compareTo(levels.get(i - 1).points()) <= 0)
-                    throw new Refusal("rubric", "levels-order", "The levels of \"" + name + "\" must rise, but "
-                        + levels.get(i).points() + " follows " + levels.get(i - 1).points());
-            if (levels.get(0).points().signum() < 0) throw new Refusal("rubric", "points-range", "Points of \"" + name + "\" must not be below 0");
+                    throw new Refusal(
+                            "rubric",
+                            "levels-order",
+                            "The levels of \"" + name + "\" must rise, but "
+                                    + levels.get(i).points() + " follows "
+                                    + levels.get(i - 1).points());
+            if (levels.get(0).points().signum() < 0)
+                throw new Refusal("rubric", "points-range", "Points of \"" + name + "\" must not be below 0");
         }
 
         public BigDecimal lowest() {

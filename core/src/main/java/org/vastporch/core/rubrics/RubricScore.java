@@ -9,21 +9,22 @@ import java.util.Set;
 import org.vastporch.core.Refusal;
 
 /**
- * A score in exact arithmetic: {@code P × Σ w_c·(points_c / max_c) / Σ w_c} over the criteria given. Kept as a fraction, since
- * thirds have no decimal; rounded (half up) only for show.
+ * A score in exact arithmetic: {@code P × Σ w_c·(points_c / max_c) / Σ w_c} over the criteria given. Kept as a
+ * fraction, since thirds have no decimal; rounded (half up) only for show.
  *
  * @param provisional whether a criterion that counts has no points yet
- * @param open        how many such criteria there are
+ * @param open how many such criteria there are
  */
 public record RubricScore(BigInteger numerator, BigInteger denominator, boolean provisional, int open) {
 
     /**
-     * @param outOf      the prompt's points P, not below 0
-     * @param given      points by index of criterion (0-based), each between its lowest and highest
+     * @param outOf the prompt's points P, not below 0
+     * @param given points by index of criterion (0-based), each between its lowest and highest
      * @param notCounted indexes of criteria that do not count for this student
      * @throws Refusal if points lie outside their criterion
      */
-    public static RubricScore of(Rubric rubric, BigDecimal outOf, Map<Integer, BigDecimal> given, Set<Integer> notCounted) {
+    public static RubricScore of(
+            Rubric rubric, BigDecimal outOf, Map<Integer, BigDecimal> given, Set<Integer> notCounted) {
         Fraction sum = Fraction.ZERO;
         Fraction weights = Fraction.ZERO;
         int open = 0;
@@ -37,13 +38,17 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
                 continue;
             }
             if (!criterion.allows(points))
-                throw new Refusal("points", "points-range", "\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to "
-                    + criterion.highest() + ", not " + points.toPlainString() + ".");
+                throw new Refusal(
+                        "points",
+                        "points-range",
+                        "\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to " + criterion.highest()
+                                + ", not " + points.toPlainString() + ".");
             Fraction weight = Fraction.of(criterion.weight());
             sum = sum.plus(weight.times(Fraction.of(points)).dividedBy(Fraction.of(criterion.highest())));
             weights = weights.plus(weight);
         }
-        Fraction score = weights.isZero() ? Fraction.ZERO : Fraction.of(outOf).times(sum).dividedBy(weights);
+        Fraction score =
+                weights.isZero() ? Fraction.ZERO : Fraction.of(outOf).times(sum).dividedBy(weights);
         return new RubricScore(score.n(), score.d(), open > 0, open);
     }
 
@@ -79,8 +84,8 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
 
         static Fraction of(BigDecimal value) {
             return value.scale() <= 0
-                ? new Fraction(value.toBigIntegerExact(), BigInteger.ONE)
-                : new Fraction(value.unscaledValue(), BigInteger.TEN.pow(value.scale()));
+                    ? new Fraction(value.toBigIntegerExact(), BigInteger.ONE)
+                    : new Fraction(value.unscaledValue(), BigInteger.TEN.pow(value.scale()));
         }
 
         Fraction plus(Fraction other) {

@@ -9,13 +9,17 @@ import java.time.temporal.TemporalAdjusters;
 
 /** How often somebody wants to be written to. */
 public enum Cadence {
-    NEVER, AT_ONCE, DAILY, WEEKLY;
+    NEVER,
+    AT_ONCE,
+    DAILY,
+    WEEKLY;
 
     /** When the mail of a day or week goes out, on the clock of the class: after lessons, on Fridays for the week. */
     public static final LocalTime AFTER_LESSONS = LocalTime.of(16, 0);
 
     /**
-     * Tells whether a mail is due. A time of day that summer time skips counts as the first moment after; no day has two mails.
+     * Tells whether a mail is due. A time of day that summer time skips counts as the first moment after; no day has
+     * two mails.
      *
      * @param last when the last one was made
      */

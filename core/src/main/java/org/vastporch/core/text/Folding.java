@@ -2,7 +2,10 @@ package org.vastporch.core.text;
 
 import java.text.Normalizer;
 
-/** Folds case and accents for comparing, one character for one: places found in the folded text are places in the original. */
+/**
+ * Folds case and accents for comparing, one character for one: places found in the folded text are places in the
+ * original.
+ */
 public final class Folding {
 
     private Folding() {}
@@ -17,9 +20,12 @@ public final class Folding {
     private static char fold(char c) {
         if (c < 128) return Character.toLowerCase(c);
         switch (c) {
-            case 'ł', 'Ł': return 'l';
-            case 'ø', 'Ø': return 'o';
-            case 'đ', 'Đ': return 'd';
+            case 'ł', 'Ł':
+                return 'l';
+            case 'ø', 'Ø':
+                return 'o';
+            case 'đ', 'Đ':
+                return 'd';
             default:
         }
         if (Character.isSurrogate(c)) return c;

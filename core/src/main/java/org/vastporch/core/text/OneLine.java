@@ -5,12 +5,18 @@ public final class OneLine {
 
     private OneLine() {}
 
-    /** The text on one line: ends of lines and tabs become blanks, control characters go, and there is no blank at an end. Joiners that scripts and emoji need stay. */
+    /**
+     * The text on one line: ends of lines and tabs become blanks, control characters go, and there is no blank at an
+     * end. Joiners that scripts and emoji need stay.
+     */
     public static String of(String text) {
         StringBuilder line = new StringBuilder(text.length());
         Sayable.of(text).codePoints().forEach(sign -> {
             int type = Character.getType(sign);
-            if (Character.isWhitespace(sign) || type == Character.LINE_SEPARATOR || type == Character.PARAGRAPH_SEPARATOR || sign == 0x85) line.append(' ');
+            if (Character.isWhitespace(sign)
+                    || type == Character.LINE_SEPARATOR
+                    || type == Character.PARAGRAPH_SEPARATOR
+                    || sign == 0x85) line.append(' ');
             else if (type != Character.CONTROL && !turns(sign)) line.appendCodePoint(sign);
         });
         return line.toString().strip();

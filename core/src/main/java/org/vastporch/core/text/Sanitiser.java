@@ -13,43 +13,74 @@ import org.jsoup.safety.Safelist;
 import org.jsoup.select.Elements;
 
 /**
- * The one sanitiser: what may stand in a post or comment. Used on the way in and again on the way out. Pictures come only from our
- * own media, so that no reader's browser ever calls another server; a picture from elsewhere becomes a link to it.
+ * The one sanitiser: what may stand in a post or comment. Used on the way in and again on the way out. Pictures come
+ * only from our own media, so that no reader's browser ever calls another server; a picture from elsewhere becomes a
+ * link to it.
  */
 public final class Sanitiser {
 
     /** Deeper nesting than this is flattened: nobody writes so, but hostile feeds do. */
     private static final int DEEPEST = 60;
+
     private static final int MOST_ROUNDS = 8;
     private static final int UNREASONABLE = 400;
-    /** More tags than this, and more open ones above them all together, is nothing that a person wrote: the work on a page grows faster than they do. */
+    /**
+     * More tags than this, and more open ones above them all together, is nothing that a person wrote: the work on a
+     * page grows faster than they do.
+     */
     private static final int MOST_TAGS = 20_000;
+
     private static final int MOST_ABOVE = 400_000;
     private static final Pattern TAG = Pattern.compile("<(/?)([a-zA-Z][a-zA-Z0-9]*)[^<>]*>?|<[^<>]{0,2000}>");
     /** Tags that people leave open. */
-    private static final Set<String> UNCLOSED = Set.of("p", "li", "br", "img", "hr", "td", "tr", "th", "dt", "dd", "option", "input", "meta", "link", "source", "wbr", "col");
+    private static final Set<String> UNCLOSED = Set.of(
+            "p", "li", "br", "img", "hr", "td", "tr", "th", "dt", "dd", "option", "input", "meta", "link", "source",
+            "wbr", "col");
+
     private static final Pattern FILE = Pattern.compile("/media/files/([0-9a-f-]{36})(/[^/?#]*)?");
-    /** What a figure without a picture can be: a sound, a video or a document kept here, or a card that leads to a video elsewhere. */
+    /**
+     * What a figure without a picture can be: a sound, a video or a document kept here, or a card that leads to a video
+     * elsewhere.
+     */
     private static final Set<String> KINDS = Set.of("sound", "video", "document", "card");
+
     private static final Set<String> SIDES = Set.of("center", "right");
     private static final Set<String> WIDTHS = Set.of("third", "half", "full");
     private static final Document.OutputSettings COMPACT = new Document.OutputSettings().prettyPrint(false);
 
     private static final Safelist POST = new Safelist()
-        .addTags("p", "h2", "h3", "ul", "ol", "li", "blockquote", "a", "strong", "em", "u", "s", "br", "hr", "pre", "code",
-            "figure", "figcaption", "img")
-        .addAttributes("a", "href", "data-file")
-        .addAttributes("figure", "data-kind")
-        .addAttributes("p", "data-align")
-        .addAttributes("h2", "data-align")
-        .addAttributes("h3", "data-align")
-        .addAttributes("img", "src", "alt", "data-width")
-        .addProtocols("a", "href", "http", "https", "mailto");
+            .addTags(
+                    "p",
+                    "h2",
+                    "h3",
+                    "ul",
+                    "ol",
+                    "li",
+                    "blockquote",
+                    "a",
+                    "strong",
+                    "em",
+                    "u",
+                    "s",
+                    "br",
+                    "hr",
+                    "pre",
+                    "code",
+                    "figure",
+                    "figcaption",
+                    "img")
+            .addAttributes("a", "href", "data-file")
+            .addAttributes("figure", "data-kind")
+            .addAttributes("p", "data-align")
+            .addAttributes("h2", "data-align")
+            .addAttributes("h3", "data-align")
+            .addAttributes("img", "src", "alt", "data-width")
+            .addProtocols("a", "href", "http", "https", "mailto");
 
     private static final Safelist COMMENT = new Safelist()
-        .addTags("p", "a", "strong", "em", "br", "blockquote")
-        .addAttributes("a", "href")
-        .addProtocols("a", "href", "http", "https");
+            .addTags("p", "a", "strong", "em", "br", "blockquote")
+            .addAttributes("a", "href")
+            .addProtocols("a", "href", "http", "https");
 
     private Sanitiser() {}
 
@@ -67,13 +98,18 @@ public final class Sanitiser {
     public static String commentFromPlain(String text) {
         StringBuilder html = new StringBuilder();
         for (String paragraph : text.strip().split("\\R\\s*\\R"))
-            html.append("<p>").append(Entities.escape(paragraph.strip()).replaceAll("\\R", "<br>")).append("</p>");
+            html.append("<p>")
+                    .append(Entities.escape(paragraph.strip()).replaceAll("\\R", "<br>"))
+                    .append("</p>");
         return comment(html.toString());
     }
 
-    /** Cleans until nothing changes any more: what a browser makes of broken nesting is then what was looked at here. */
+    /**
+     * Cleans until nothing changes any more: what a browser makes of broken nesting is then what was looked at here.
+     */
     private static String clean(String html, Safelist allowed, boolean pictures) {
-        String before = isUnreasonable(html) ? "<p>" + Entities.escape(TAG.matcher(html).replaceAll(" ")) + "</p>" : html;
+        String before =
+                isUnreasonable(html) ? "<p>" + Entities.escape(TAG.matcher(html).replaceAll(" ")) + "</p>" : html;
         for (int round = 0; round < MOST_ROUNDS; round++) {
             String after = cleanOnce(before, allowed, pictures);
             if (after.equals(before)) return after;
@@ -82,7 +118,10 @@ public final class Sanitiser {
         return Entities.escape(Jsoup.parseBodyFragment(before).text());
     }
 
-    /** Tells whether tags are more, or nested deeper, than anybody writes, by counting alone: parsing such a text could take minutes. */
+    /**
+     * Tells whether tags are more, or nested deeper, than anybody writes, by counting alone: parsing such a text could
+     * take minutes.
+     */
     private static boolean isUnreasonable(String html) {
         int depth = 0;
         int above = 0;
@@ -100,14 +139,16 @@ public final class Sanitiser {
 
     private static String cleanOnce(String html, Safelist allowed, boolean pictures) {
         Document dirty = Jsoup.parseBodyFragment(Sayable.of(html));
-        dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title").remove();
+        dirty.select("script, style, template, noscript, iframe, object, embed, svg, math, head, title")
+                .remove();
         flatten(dirty.body());
         rename(dirty);
         if (pictures) keepOwn(dirty);
         Document clean = new Cleaner(allowed).clean(dirty);
         clean.outputSettings(COMPACT);
         for (Element link : clean.select("a")) {
-            if (link.hasAttr("data-file")) link.attr("href", "/media/files/" + link.attr("data-file")).removeAttr("data-file");
+            if (link.hasAttr("data-file"))
+                link.attr("href", "/media/files/" + link.attr("data-file")).removeAttr("data-file");
             else if (link.hasAttr("href")) link.attr("rel", "noopener nofollow ugc");
             else link.unwrap();
         }
@@ -116,7 +157,8 @@ public final class Sanitiser {
     }
 
     private static Elements empties(Document page) {
-        return page.select("p:empty, strong:empty, em:empty, u:empty, s:empty, li:empty, ul:empty, ol:empty, h2:empty, h3:empty, blockquote:empty, figure:empty, a:empty");
+        return page.select(
+                "p:empty, strong:empty, em:empty, u:empty, s:empty, li:empty, ul:empty, ol:empty, h2:empty, h3:empty, blockquote:empty, figure:empty, a:empty");
     }
 
     /** Word processors and web pages say the same things with other tags. */
@@ -130,7 +172,9 @@ public final class Sanitiser {
     }
 
     private static boolean isTextOnly(Element div) {
-        return !div.ownText().isBlank() && div.select("> p, > div, > ul, > ol, > blockquote, > figure, > h2, > h3, > pre").isEmpty();
+        return !div.ownText().isBlank()
+                && div.select("> p, > div, > ul, > ol, > blockquote, > figure, > h2, > h3, > pre")
+                        .isEmpty();
     }
 
     /** Links to files kept here get through the cleaner by their number alone; the address is made anew from it. */
@@ -140,8 +184,10 @@ public final class Sanitiser {
             Matcher file = FILE.matcher(link.attr("href"));
             if (file.matches()) link.attr("data-file", file.group(1)).removeAttr("href");
         }
-        for (Element figure : page.select("figure")) if (!KINDS.contains(figure.attr("data-kind"))) figure.removeAttr("data-kind");
-        for (Element aligned : page.select("[data-align]")) if (!SIDES.contains(aligned.attr("data-align"))) aligned.removeAttr("data-align");
+        for (Element figure : page.select("figure"))
+            if (!KINDS.contains(figure.attr("data-kind"))) figure.removeAttr("data-kind");
+        for (Element aligned : page.select("[data-align]"))
+            if (!SIDES.contains(aligned.attr("data-align"))) aligned.removeAttr("data-align");
         keepOwnPictures(page);
     }
 
@@ -153,7 +199,9 @@ public final class Sanitiser {
             } else if (isTracking(img) || !src.matches("(?i)https?://.*")) {
                 img.remove();
             } else {
-                String words = img.attr("alt").isBlank() ? "A picture kept elsewhere" : "A picture kept elsewhere: " + img.attr("alt").strip();
+                String words = img.attr("alt").isBlank()
+                        ? "A picture kept elsewhere"
+                        : "A picture kept elsewhere: " + img.attr("alt").strip();
                 img.replaceWith(new Element("a").attr("href", src).text(words));
             }
         }

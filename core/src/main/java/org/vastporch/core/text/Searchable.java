@@ -6,13 +6,17 @@ import java.util.HashMap;
 import java.util.Map;
 
 /**
- * A text as it looks to a reader, made for searching: composed, full-width and fancy signs in their plain form, marks off letters, signs that nobody sees left out,
- * digits of all scripts as 0 to 9, dashes and quotes as on a keyboard, and letters of other scripts that look Latin as Latin ones where they stand among such. Every
- * character knows its place in the text. Made in time linear in the length of the text.
+ * A text as it looks to a reader, made for searching: composed, full-width and fancy signs in their plain form, marks
+ * off letters, signs that nobody sees left out, digits of all scripts as 0 to 9, dashes and quotes as on a keyboard,
+ * and letters of other scripts that look Latin as Latin ones where they stand among such. Every character knows its
+ * place in the text. Made in time linear in the length of the text.
  */
 public final class Searchable {
 
-    /** Signs of other alphabets, and what they look like. Capitals and small letters each for themselves, since they look like different ones in Greek. */
+    /**
+     * Signs of other alphabets, and what they look like. Capitals and small letters each for themselves, since they
+     * look like different ones in Greek.
+     */
     private static final Map<Integer, Character> LOOKS = new HashMap<>();
 
     static {
@@ -29,7 +33,8 @@ public final class Searchable {
     static {
         cut("łøđħŧıȷɑɡɩʟɴʀᴀʙᴄᴅᴇꜰɢʜɪᴊᴋᴍᴏᴘꜱᴛᴜᴠᴡʏᴢ", "lodhtijagilnrabcdefghijkmopstuvwyz");
         cut("ŁØĐĦŦ", "LODHT");
-        for (int i = 0; i < 26; i++) for (int row : new int[] {0x1F150, 0x1F170, 0x1F1E6}) CUTS.put(row + i, (char) ('A' + i));
+        for (int i = 0; i < 26; i++)
+            for (int row : new int[] {0x1F150, 0x1F170, 0x1F1E6}) CUTS.put(row + i, (char) ('A' + i));
     }
 
     /** A sign that makes more signs than this stays as it is; no letter does. */
@@ -147,12 +152,13 @@ public final class Searchable {
                 case Character.SPACE_SEPARATOR -> add(' ', at);
                 case Character.LINE_SEPARATOR, Character.PARAGRAPH_SEPARATOR -> add('\n', at);
                 default -> {
-                    char plain = switch (sign) {
-                        case '’', '‘', 'ʼ', '´' -> '\'';
-                        case '−' -> '-';
-                        case '·', '•', '。', '．', '・' -> '.';
-                        default -> 0;
-                    };
+                    char plain =
+                            switch (sign) {
+                                case '’', '‘', 'ʼ', '´' -> '\'';
+                                case '−' -> '-';
+                                case '·', '•', '。', '．', '・' -> '.';
+                                default -> 0;
+                            };
                     if (plain != 0) add(plain, at);
                     else for (char part : Character.toChars(sign)) add(part, at);
                 }
@@ -162,8 +168,14 @@ public final class Searchable {
         /** Marks, and signs that take no room. */
         private static boolean isUnseen(int sign) {
             int type = Character.getType(sign);
-            return type == Character.FORMAT || type == Character.NON_SPACING_MARK || type == Character.ENCLOSING_MARK || type == Character.CONTROL
-                || sign == 0x115F || sign == 0x1160 || sign == 0x3164 || sign == 0xFFA0;
+            return type == Character.FORMAT
+                    || type == Character.NON_SPACING_MARK
+                    || type == Character.ENCLOSING_MARK
+                    || type == Character.CONTROL
+                    || sign == 0x115F
+                    || sign == 0x1160
+                    || sign == 0x3164
+                    || sign == 0xFFA0;
         }
 
         private void add(char sign, int at) {
@@ -178,7 +190,10 @@ public final class Searchable {
             return Arrays.copyOf(places, signs.length());
         }
 
-        /** Folds letters that look Latin in words that mix them with Latin ones, and in whole words of them where the text is written in Latin letters. */
+        /**
+         * Folds letters that look Latin in words that mix them with Latin ones, and in whole words of them where the
+         * text is written in Latin letters.
+         */
         void foldLookAlikes() {
             boolean mostlyLatin = latin >= others;
             for (int from = 0; from < signs.length(); ) {
@@ -190,10 +205,11 @@ public final class Searchable {
                     if (isLatin(sign) || sign < 128) mixes |= isLatin(sign);
                     else allLook &= LOOKS.containsKey((int) sign);
                 }
-                if (mixes || allLook && mostlyLatin) for (int i = from; i < to; i++) {
-                    Character looks = LOOKS.get((int) signs.charAt(i));
-                    if (looks != null) signs.setCharAt(i, looks);
-                }
+                if (mixes || allLook && mostlyLatin)
+                    for (int i = from; i < to; i++) {
+                        Character looks = LOOKS.get((int) signs.charAt(i));
+                        if (looks != null) signs.setCharAt(i, looks);
+                    }
                 from = Math.max(to, from + 1);
             }
         }

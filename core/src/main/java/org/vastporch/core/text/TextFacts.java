@@ -12,39 +12,70 @@ import org.jsoup.nodes.TextNode;
 /**
  * What can be counted in a clean text.
  *
- * @param plain        the text alone, one line break between blocks, captions among it
- * @param lead         the text without figures, for first lines
- * @param alts         the alternative texts of the pictures
- * @param words        number of words: letters and digits of any script, apostrophes and hyphens inside
- * @param links        number of links to other places, files kept here and cards not among them
- * @param pictures     number of pictures
- * @param described    how many of them have an alternative text
+ * @param plain the text alone, one line break between blocks, captions among it
+ * @param lead the text without figures, for first lines
+ * @param alts the alternative texts of the pictures
+ * @param words number of words: letters and digits of any script, apostrophes and hyphens inside
+ * @param links number of links to other places, files kept here and cards not among them
+ * @param pictures number of pictures
+ * @param described how many of them have an alternative text
  * @param firstPicture address of the first one; empty for none
- * @param media        addresses of all pictures, sounds, videos and files, without doubles
- * @param addresses    addresses outside to which links and cards lead, without doubles
+ * @param media addresses of all pictures, sounds, videos and files, without doubles
+ * @param addresses addresses outside to which links and cards lead, without doubles
  */
-public record TextFacts(String plain, String lead, List<String> alts, int words, int links, int pictures, int described, String firstPicture, List<String> headings, List<String> media,
-                        List<String> addresses) {
+public record TextFacts(
+        String plain,
+        String lead,
+        List<String> alts,
+        int words,
+        int links,
+        int pictures,
+        int described,
+        String firstPicture,
+        List<String> headings,
+        List<String> media,
+        List<String> addresses) {
 
     /** A letter or digit that goes on no word: neither after another nor after one with an apostrophe or hyphen. */
-    private static final Pattern WORD = Pattern.compile("(?<![\\p{L}\\p{N}\\p{M}]|[\\p{L}\\p{N}\\p{M}]['’\\-‐‑])[\\p{L}\\p{N}\\p{M}]");
+    private static final Pattern WORD =
+            Pattern.compile("(?<![\\p{L}\\p{N}\\p{M}]|[\\p{L}\\p{N}\\p{M}]['’\\-‐‑])[\\p{L}\\p{N}\\p{M}]");
 
     /** Reads clean HTML, as {@link Sanitiser} gives it. */
     public static TextFacts of(String html) {
         Document page = Jsoup.parseBodyFragment(html);
         String plain = plain(page);
         List<Element> pictures = page.select("img");
-        List<String> media = page.select("img, figure[data-kind] a[href]").stream().map(e -> e.hasAttr("src") ? e.attr("src") : e.attr("href")).distinct().toList();
-        List<String> alts = pictures.stream().map(img -> img.attr("alt")).filter(alt -> !alt.isBlank()).toList();
+        List<String> media = page.select("img, figure[data-kind] a[href]").stream()
+                .map(e -> e.hasAttr("src") ? e.attr("src") : e.attr("href"))
+                .distinct()
+                .toList();
+        List<String> alts = pictures.stream()
+                .map(img -> img.attr("alt"))
+                .filter(alt -> !alt.isBlank())
+                .toList();
         int links = page.select("a[href]:not(figure[data-kind] > a)").size();
         List<String> headings = page.select("h2, h3").eachText();
-        List<String> addresses = page.select("a[href]").eachAttr("href").stream().filter(href -> !href.startsWith("/")).distinct().toList();
+        List<String> addresses = page.select("a[href]").eachAttr("href").stream()
+                .filter(href -> !href.startsWith("/"))
+                .distinct()
+                .toList();
         String firstPicture = pictures.isEmpty() ? "" : pictures.get(0).attr("src");
         // The name of a file is no word of its author's.
         page.select("figure[data-kind] > a").remove();
         int words = countWords(plain(page));
         page.select("figure").remove();
-        return new TextFacts(plain, plain(page), alts, words, links, pictures.size(), alts.size(), firstPicture, headings, media, addresses);
+        return new TextFacts(
+                plain,
+                plain(page),
+                alts,
+                words,
+                links,
+                pictures.size(),
+                alts.size(),
+                firstPicture,
+                headings,
+                media,
+                addresses);
     }
 
     /** Counts the words of a plain text. */

@@ -14,9 +14,15 @@ import java.util.regex.Pattern;
 public final class WordDiff {
 
     /** What became of a stretch of text. */
-    public enum Change { SAME, ADDED, REMOVED }
+    public enum Change {
+        SAME,
+        ADDED,
+        REMOVED
+    }
 
-    /** A stretch of text. Those that are SAME or ADDED, joined, give the new text; those SAME or REMOVED the old one. */
+    /**
+     * A stretch of text. Those that are SAME or ADDED, joined, give the new text; those SAME or REMOVED the old one.
+     */
     public record Stretch(Change change, String text) {}
 
     private static final int NARROW = 3;
@@ -25,8 +31,9 @@ public final class WordDiff {
     private WordDiff() {}
 
     /**
-     * Compares two texts. The stretches follow each other as they are read. The work grows with the length of the texts and not with its square: long
-     * ones are first parted at words that stand once in each, and what cannot be told apart within bounds is one change.
+     * Compares two texts. The stretches follow each other as they are read. The work grows with the length of the texts
+     * and not with its square: long ones are first parted at words that stand once in each, and what cannot be told
+     * apart within bounds is one change.
      */
     public static List<Stretch> of(String before, String after) {
         return joined(new Comparison(tokens(before), tokens(after)).compare());
@@ -35,8 +42,12 @@ public final class WordDiff {
     /** Two texts while they are compared. Ranges are half open. */
     private static final class Comparison {
 
-        /** Two ranges of n and m words are compared word by word at a cost of up to ((n + m) / 2)²: what one range, and all of them, may cost. */
+        /**
+         * Two ranges of n and m words are compared word by word at a cost of up to ((n + m) / 2)²: what one range, and
+         * all of them, may cost.
+         */
         private static final long MOST_OF_RANGE = 250_000;
+
         private static final long MOST = 6_000_000;
         private static final int DEEPEST = 12;
 
@@ -70,9 +81,13 @@ public final class WordDiff {
 
         private void compare(int oldFrom, int oldTo, int nowFrom, int nowTo, int depth) {
             int head = 0;
-            while (oldFrom + head < oldTo && nowFrom + head < nowTo && old.get(oldFrom + head).equals(now.get(nowFrom + head))) head++;
+            while (oldFrom + head < oldTo
+                    && nowFrom + head < nowTo
+                    && old.get(oldFrom + head).equals(now.get(nowFrom + head))) head++;
             int tail = 0;
-            while (oldFrom + head < oldTo - tail && nowFrom + head < nowTo - tail && old.get(oldTo - 1 - tail).equals(now.get(nowTo - 1 - tail))) tail++;
+            while (oldFrom + head < oldTo - tail
+                    && nowFrom + head < nowTo - tail
+                    && old.get(oldTo - 1 - tail).equals(now.get(nowTo - 1 - tail))) tail++;
             add(Change.SAME, old.subList(oldFrom, oldFrom + head));
             middle(oldFrom + head, oldTo - tail, nowFrom + head, nowTo - tail, depth);
             add(Change.SAME, old.subList(oldTo - tail, oldTo));
@@ -104,7 +119,8 @@ public final class WordDiff {
         private void exactly(int oldFrom, int oldTo, int nowFrom, int nowTo) {
             List<String> source = old.subList(oldFrom, oldTo);
             int at = 0;
-            for (AbstractDelta<String> delta : DiffUtils.diff(source, now.subList(nowFrom, nowTo)).getDeltas()) {
+            for (AbstractDelta<String> delta :
+                    DiffUtils.diff(source, now.subList(nowFrom, nowTo)).getDeltas()) {
                 int start = delta.getSource().getPosition();
                 add(Change.SAME, source.subList(at, start));
                 add(Change.REMOVED, delta.getSource().getLines());
@@ -122,7 +138,8 @@ public final class WordDiff {
             for (int i = oldFrom; i < oldTo; i++) inOld.merge(old.get(i), i, (a, b) -> -1);
             List<int[]> pairs = new ArrayList<>();
             for (int i = oldFrom; i < oldTo; i++)
-                if (inOld.get(old.get(i)) == i && once.getOrDefault(old.get(i), -1) >= 0) pairs.add(new int[] {i, once.get(old.get(i))});
+                if (inOld.get(old.get(i)) == i && once.getOrDefault(old.get(i), -1) >= 0)
+                    pairs.add(new int[] {i, once.get(old.get(i))});
             return inOrder(pairs);
         }
 
@@ -143,20 +160,26 @@ public final class WordDiff {
                 else tops.set(low, i);
             }
             LinkedList<int[]> run = new LinkedList<>();
-            for (int i = tops.isEmpty() ? -1 : tops.get(tops.size() - 1); i >= 0; i = under[i]) run.addFirst(pairs.get(i));
+            for (int i = tops.isEmpty() ? -1 : tops.get(tops.size() - 1); i >= 0; i = under[i])
+                run.addFirst(pairs.get(i));
             return run;
         }
     }
 
-    /** Joins changes that only a few characters keep apart: people read a changed phrase, not a hail of changed words. */
+    /**
+     * Joins changes that only a few characters keep apart: people read a changed phrase, not a hail of changed words.
+     */
     private static List<Stretch> joined(List<Stretch> stretches) {
         List<Stretch> joined = new ArrayList<>();
         StringBuilder removed = new StringBuilder();
         StringBuilder added = new StringBuilder();
         for (int i = 0; i < stretches.size(); i++) {
             Stretch s = stretches.get(i);
-            boolean between = s.change() == Change.SAME && removed.length() + added.length() > 0 && i + 1 < stretches.size() && s.text().length() <= NARROW
-                && !s.text().contains("\n");
+            boolean between = s.change() == Change.SAME
+                    && removed.length() + added.length() > 0
+                    && i + 1 < stretches.size()
+                    && s.text().length() <= NARROW
+                    && !s.text().contains("\n");
             if (s.change() != Change.ADDED && (s.change() == Change.REMOVED || between)) removed.append(s.text());
             if (s.change() != Change.REMOVED && (s.change() == Change.ADDED || between)) added.append(s.text());
             if (s.change() == Change.SAME && !between) {
@@ -174,7 +197,6 @@ public final class WordDiff {
         removed.setLength(0);
         added.setLength(0);
     }
-
 
     private static List<String> tokens(String text) {
         List<String> tokens = new ArrayList<>();

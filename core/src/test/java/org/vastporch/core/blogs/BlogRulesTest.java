@@ -19,7 +19,8 @@ import org.vastporch.core.posts.HandIn;
 class BlogRulesTest {
 
     private static BlogRules rules(int fewest, int most, int posts, Period per) {
-        return new BlogRules(Window.ALWAYS, Window.ALWAYS, true, 40, 40, fewest, most, posts, per, BlogRules.Closing.NEVER);
+        return new BlogRules(
+                Window.ALWAYS, Window.ALWAYS, true, 40, 40, fewest, most, posts, per, BlogRules.Closing.NEVER);
     }
 
     /** Sunday 25 October 2026 has 25 hours in London; the day and the week begin by the clock on the wall. */
@@ -27,9 +28,11 @@ class BlogRulesTest {
     @CsvSource({
         "DAY, 2026-10-25T23:30:00Z, 2026-10-24T23:00:00Z", "DAY, 2026-10-26T00:00:00Z, 2026-10-26T00:00:00Z",
         "WEEK, 2026-10-25T23:30:00Z, 2026-10-18T23:00:00Z", "WEEK, 2026-10-26T00:00:00Z, 2026-10-26T00:00:00Z",
-        "TERM, 2026-10-26T00:00:00Z, 2026-09-06T23:00:00Z"})
+        "TERM, 2026-10-26T00:00:00Z, 2026-09-06T23:00:00Z"
+    })
     void aPeriodBeginsByTheCalendarOfTheClass(Period per, Instant now, Instant start) {
-        Term term = new Term(LocalDate.of(2026, 9, 7), LocalDate.of(2026, 12, 18), List.of(), ZoneId.of("Europe/London"));
+        Term term =
+                new Term(LocalDate.of(2026, 9, 7), LocalDate.of(2026, 12, 18), List.of(), ZoneId.of("Europe/London"));
         assertEquals(start, rules(0, 0, 1, per).periodStart(term, now));
     }
 
@@ -37,18 +40,31 @@ class BlogRulesTest {
     @CsvSource({"2, 0, false", "3, 0, true", "6, 1, true", "7, 0, false", "4, 2, false"})
     void whatTheBlogDemandsMustBeMet(int words, int before, boolean ready) {
         HandIn.Ruled ruled = new HandIn.Ruled(rules(3, 6, 2, Period.WEEK), before);
-        assertEquals(ready, HandIn.isReady(HandIn.check(HandIn.Asked.NOTHING, ruled, new HandIn.Has("Slugs", words, 0, 0, 0, 0, 0, 0, 0))));
+        assertEquals(
+                ready,
+                HandIn.isReady(HandIn.check(
+                        HandIn.Asked.NOTHING, ruled, new HandIn.Has("Slugs", words, 0, 0, 0, 0, 0, 0, 0))));
     }
 
     @Test
     void refusesRulesThatNobodyCanFollow() {
-        assertEquals("A post cannot have at least 9 and at most 5 words.", assertThrows(Refusal.class, () -> rules(9, 5, 0, Period.DAY)).getMessage());
+        assertEquals(
+                "A post cannot have at least 9 and at most 5 words.",
+                assertThrows(Refusal.class, () -> rules(9, 5, 0, Period.DAY)).getMessage());
         assertThrows(Refusal.class, () -> new Window(-2));
-        assertThrows(Refusal.class, () -> new BlogSettings(BlogSettings.Look.LINEN, false, true, 4, BlogSettings.Grouping.NONE, BlogRules.FREE));
+        assertThrows(
+                Refusal.class,
+                () -> new BlogSettings(
+                        BlogSettings.Look.LINEN, false, true, 4, BlogSettings.Grouping.NONE, BlogRules.FREE));
     }
 
     @ParameterizedTest
-    @CsvSource({"Plot log of Wren Castellane, plot-log-of-wren-castellane", "Bożena’s  Łąka!, bozena-s-laka", "«Привет», privet", "???, ''"})
+    @CsvSource({
+        "Plot log of Wren Castellane, plot-log-of-wren-castellane",
+        "Bożena’s  Łąka!, bozena-s-laka",
+        "«Привет», privet",
+        "???, ''"
+    })
     void addressesAreWrittenInPlainLetters(String title, String address) {
         assertEquals(address, Addresses.tidy(title));
     }
@@ -77,7 +93,13 @@ class BlogRulesTest {
                 String title = TitlePattern.fill(pattern, name);
                 assertTrue(title.length() <= TitlePattern.LONGEST, title);
                 assertTrue(title.endsWith("…"), title);
-                assertFalse(title.chars().filter(c -> Character.isSurrogate((char) c)).count() % 2 == 1, title);
+                assertFalse(
+                        title.chars()
+                                                .filter(c -> Character.isSurrogate((char) c))
+                                                .count()
+                                        % 2
+                                == 1,
+                        title);
             }
     }
 }

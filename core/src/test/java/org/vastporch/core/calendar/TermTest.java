@@ -13,12 +13,17 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class TermTest {
 
-    private static final Term TERM = new Term(LocalDate.parse("2026-09-02"), LocalDate.parse("2026-12-11"),
-        List.of(new Term.Break(LocalDate.parse("2026-10-24"), LocalDate.parse("2026-11-01"))), ZoneId.of("Europe/London"));
+    private static final Term TERM = new Term(
+            LocalDate.parse("2026-09-02"),
+            LocalDate.parse("2026-12-11"),
+            List.of(new Term.Break(LocalDate.parse("2026-10-24"), LocalDate.parse("2026-11-01"))),
+            ZoneId.of("Europe/London"));
 
     @Test
     void numbersWeeksFromOneAndSkipsTheBreak() {
-        assertEquals(List.of(1, 2, 3, 4, 5, 6, 7, 8, 0, 9, 10, 11, 12, 13, 14), TERM.weeks().stream().map(Term.Week::number).toList());
+        assertEquals(
+                List.of(1, 2, 3, 4, 5, 6, 7, 8, 0, 9, 10, 11, 12, 13, 14),
+                TERM.weeks().stream().map(Term.Week::number).toList());
     }
 
     @Test
@@ -30,15 +35,16 @@ class TermTest {
     @Test
     void weeksFollowEachOtherWithoutGap() {
         var weeks = TERM.weeks();
-        for (int i = 1; i < weeks.size(); i++) assertEquals(weeks.get(i - 1).end(), weeks.get(i).start());
+        for (int i = 1; i < weeks.size(); i++)
+            assertEquals(weeks.get(i - 1).end(), weeks.get(i).start());
     }
 
     // Due Saturday 20:00 summer time, the night before the clocks go back; an hour of grace.
     @ParameterizedTest
     @CsvSource({
-        "2026-10-24T20:00:00Z, 0",          // 21:00 there: the end of grace itself is in time
+        "2026-10-24T20:00:00Z, 0", // 21:00 there: the end of grace itself is in time
         "2026-10-24T20:00:00.000001Z, 1",
-        "2026-10-25T21:00:00Z, 1",          // 21:00 winter time: 25 hours later, still the first day
+        "2026-10-25T21:00:00Z, 1", // 21:00 winter time: 25 hours later, still the first day
         "2026-10-25T21:00:01Z, 2",
         "2026-11-24T21:00:00Z, 31",
     })

@@ -27,8 +27,12 @@ class FeedRulesTest {
 
     @Test
     void anEntryIsKnownByIdThenLinkThenText() {
-        assertEquals(EntryIdentity.keyOf(entry("x1", "http://a/1", "p")), EntryIdentity.keyOf(entry("x1", "http://a/2", "q")));
-        assertEquals(EntryIdentity.keyOf(entry(null, "http://A.example/1/?utm_source=x#c", "p")), EntryIdentity.keyOf(entry(" ", "http://a.example/1", "q")));
+        assertEquals(
+                EntryIdentity.keyOf(entry("x1", "http://a/1", "p")),
+                EntryIdentity.keyOf(entry("x1", "http://a/2", "q")));
+        assertEquals(
+                EntryIdentity.keyOf(entry(null, "http://A.example/1/?utm_source=x#c", "p")),
+                EntryIdentity.keyOf(entry(" ", "http://a.example/1", "q")));
         assertNotEquals(EntryIdentity.keyOf(entry(null, null, "p")), EntryIdentity.keyOf(entry(null, null, "q")));
     }
 
@@ -54,11 +58,19 @@ class FeedRulesTest {
     @ParameterizedTest
     @CsvSource({
         // gap of entries, asked, failures, expected wait in minutes
-        "240, 0, 0, 120", "4, 0, 0, 15", "90000, 0, 0, 1440", "240, 300, 0, 300", "240, 0, 2, 480", "240, 0, 9, 1440", "240, 3000, 1, 3000",
+        "240, 0, 0, 120",
+        "4, 0, 0, 15",
+        "90000, 0, 0, 1440",
+        "240, 300, 0, 300",
+        "240, 0, 2, 480",
+        "240, 0, 9, 1440",
+        "240, 3000, 1, 3000",
     })
     void thePaceFollowsTheSourceWithinTenPercent(int gap, int asked, int failures, int expected) {
         long minutes = next(gap, asked, failures).toMinutes();
-        assertTrue(Math.abs(minutes - expected) <= expected * 0.1 + 1 || (failures > 0 && asked > 0 && minutes >= asked), minutes + " for " + expected);
+        assertTrue(
+                Math.abs(minutes - expected) <= expected * 0.1 + 1 || (failures > 0 && asked > 0 && minutes >= asked),
+                minutes + " for " + expected);
         assertTrue(minutes >= asked);
     }
 
@@ -73,12 +85,27 @@ class FeedRulesTest {
     @Test
     void aPageSaysWhatItIs() {
         String feeds = "<link rel=alternate type='application/rss+xml' href=/f.xml>";
-        assertEquals(List.of("http://a.example/f.xml"), PastedAddress.ofPage("http://a.example/", "<title>Rowlock</title>" + feeds).feeds());
-        assertEquals(PastedAddress.Kind.SITE_WITH_FEEDS, PastedAddress.ofPage("http://a.example/", feeds).kind());
-        assertEquals(PastedAddress.Kind.SINGLE_POST, PastedAddress.ofPage("http://a.example/oars", feeds + "<article>x</article>").kind());
-        assertEquals(PastedAddress.Kind.EDITING_ADDRESS, PastedAddress.ofPage("http://a.example/oars/edit", feeds).kind());
-        assertEquals(PastedAddress.Kind.SIGN_IN_PAGE, PastedAddress.ofPage("http://a.example/", feeds + "<input type=password>").kind());
-        assertEquals(PastedAddress.Kind.NO_FEED, PastedAddress.ofPage("http://a.example/", "<p>hello").kind());
+        assertEquals(
+                List.of("http://a.example/f.xml"),
+                PastedAddress.ofPage("http://a.example/", "<title>Rowlock</title>" + feeds)
+                        .feeds());
+        assertEquals(
+                PastedAddress.Kind.SITE_WITH_FEEDS,
+                PastedAddress.ofPage("http://a.example/", feeds).kind());
+        assertEquals(
+                PastedAddress.Kind.SINGLE_POST,
+                PastedAddress.ofPage("http://a.example/oars", feeds + "<article>x</article>")
+                        .kind());
+        assertEquals(
+                PastedAddress.Kind.EDITING_ADDRESS,
+                PastedAddress.ofPage("http://a.example/oars/edit", feeds).kind());
+        assertEquals(
+                PastedAddress.Kind.SIGN_IN_PAGE,
+                PastedAddress.ofPage("http://a.example/", feeds + "<input type=password>")
+                        .kind());
+        assertEquals(
+                PastedAddress.Kind.NO_FEED,
+                PastedAddress.ofPage("http://a.example/", "<p>hello").kind());
         assertEquals("https://rowlock.example/x", PastedAddress.normalise("  rowlock.example/x "));
         assertEquals("", PastedAddress.normalise("file:///etc/passwd"));
         assertEquals("", PastedAddress.normalise("not an address"));
@@ -88,9 +115,22 @@ class FeedRulesTest {
     void aPostMatchesByTagElseByTheOnlyOpenPrompt() {
         var first = new PromptMatch.Candidate(1, "Week 6 log", "plot-6", NOW.minusSeconds(100), NOW);
         var second = new PromptMatch.Candidate(2, "Oars", null, NOW.minusSeconds(100), null);
-        assertEquals(1, PromptMatch.find(List.of("Plot 6"), NOW, List.of(first, second)).orElseThrow().id());
-        assertEquals(2, PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), List.of(first, second)).orElseThrow().id());
-        assertEquals(2, PromptMatch.find(List.of(), NOW, List.of(first, second)).orElseThrow().id());
-        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), List.of(first, second)).isEmpty());
+        assertEquals(
+                1,
+                PromptMatch.find(List.of("Plot 6"), NOW, List.of(first, second))
+                        .orElseThrow()
+                        .id());
+        assertEquals(
+                2,
+                PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), List.of(first, second))
+                        .orElseThrow()
+                        .id());
+        assertEquals(
+                2,
+                PromptMatch.find(List.of(), NOW, List.of(first, second))
+                        .orElseThrow()
+                        .id());
+        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), List.of(first, second))
+                .isEmpty());
     }
 }

@@ -29,7 +29,12 @@ class ScoreLawsTest {
         List<Criterion> criteria = new ArrayList<>();
         for (int c = 0; c <= random.nextInt(5); c++) {
             int top = 1 + random.nextInt(12);
-            criteria.add(new Criterion("c" + c, BigDecimal.valueOf(1 + random.nextInt(50), 1), List.of(new Level("low", BigDecimal.ZERO, ""), new Level("high", BigDecimal.valueOf(top, random.nextInt(2)), ""))));
+            criteria.add(new Criterion(
+                    "c" + c,
+                    BigDecimal.valueOf(1 + random.nextInt(50), 1),
+                    List.of(
+                            new Level("low", BigDecimal.ZERO, ""),
+                            new Level("high", BigDecimal.valueOf(top, random.nextInt(2)), ""))));
         }
         return new Rubric(criteria);
     }
@@ -37,7 +42,13 @@ class ScoreLawsTest {
     private Map<Integer, BigDecimal> marks(Rubric rubric) {
         Map<Integer, BigDecimal> marks = new HashMap<>();
         for (int c = 0; c < rubric.criteria().size(); c++)
-            marks.put(c, rubric.criteria().get(c).highest().multiply(BigDecimal.valueOf(random.nextInt(5))).divide(BigDecimal.valueOf(4)));
+            marks.put(
+                    c,
+                    rubric.criteria()
+                            .get(c)
+                            .highest()
+                            .multiply(BigDecimal.valueOf(random.nextInt(5)))
+                            .divide(BigDecimal.valueOf(4)));
         return marks;
     }
 
@@ -53,7 +64,10 @@ class ScoreLawsTest {
             marks.put(raised, rubric.criteria().get(raised).highest());
             assertTrue(RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6).compareTo(score) >= 0);
             rubric.criteria().forEach(c -> marks.put(rubric.criteria().indexOf(c), c.highest()));
-            assertEquals(0, RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6).compareTo(outOf), "all highest steps give all points");
+            assertEquals(
+                    0,
+                    RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6).compareTo(outOf),
+                    "all highest steps give all points");
         }
     }
 
@@ -71,14 +85,19 @@ class ScoreLawsTest {
     @Test
     void moreLatenessNeverGivesMoreAndNeverTakesMoreThanTheCap() {
         for (int i = 0; i < 1000; i++) {
-            LateRule rule = new LateRule(BigDecimal.valueOf(random.nextInt(101), 2), BigDecimal.valueOf(random.nextInt(101), 2), BigDecimal.valueOf(random.nextInt(6)));
+            LateRule rule = new LateRule(
+                    BigDecimal.valueOf(random.nextInt(101), 2),
+                    BigDecimal.valueOf(random.nextInt(101), 2),
+                    BigDecimal.valueOf(random.nextInt(6)));
             Rubric rubric = rubric();
             RubricScore full = RubricScore.of(rubric, BigDecimal.TEN, marks(rubric), Set.of());
             BigDecimal before = full.rounded(6);
             for (int days = 0; days < 20; days++) {
                 BigDecimal now = rule.apply(full, days).rounded(6);
                 assertTrue(now.compareTo(before) <= 0);
-                assertTrue(now.compareTo(full.times(BigDecimal.ONE.subtract(rule.cap())).rounded(6)) >= 0);
+                assertTrue(now.compareTo(
+                                full.times(BigDecimal.ONE.subtract(rule.cap())).rounded(6))
+                        >= 0);
                 before = now;
             }
         }
@@ -86,7 +105,8 @@ class ScoreLawsTest {
 
     @Test
     void daysLateGrowOneByOneThroughBothClockChanges() {
-        Term term = new Term(LocalDate.parse("2026-01-05"), LocalDate.parse("2026-12-18"), List.of(), ZoneId.of("Europe/London"));
+        Term term = new Term(
+                LocalDate.parse("2026-01-05"), LocalDate.parse("2026-12-18"), List.of(), ZoneId.of("Europe/London"));
         for (int i = 0; i < 2000; i++) {
             Instant due = Instant.parse("2026-03-20T00:00:00Z").plusSeconds(random.nextInt(20_000_000));
             Duration grace = Duration.ofMinutes(random.nextInt(3000));

@@ -28,7 +28,9 @@ class ModerationLawsTest {
                 Step step = Step.values()[random.nextInt(Step.values().length)];
                 Policy policy = Policy.values()[random.nextInt(3)];
                 boolean held = random.nextBoolean();
-                Optional<Standing> after = step == Step.RESTORE ? ModerationTable.restored(now, thrownFrom) : ModerationTable.after(now, step, policy, held);
+                Optional<Standing> after = step == Step.RESTORE
+                        ? ModerationTable.restored(now, thrownFrom)
+                        : ModerationTable.after(now, step, policy, held);
                 if (after.isEmpty()) continue;
                 if (step == Step.BIN) thrownFrom = now.state();
                 law.holds(now, step, policy, held, after.get());
@@ -41,25 +43,36 @@ class ModerationLawsTest {
     void nothingGoesUpUnlessSomebodyApprovedItOrNobodyHasTo() {
         onRandomHistories((before, step, policy, held, after) -> {
             boolean wentUp = after.live() != null && !after.live().equals(before.live());
-            if (wentUp) assertTrue(step == Step.APPROVE || step == Step.PUBLISH || step == Step.HAND_IN && policy != Policy.BEFORE && !held, before + " " + step + " " + after);
+            if (wentUp)
+                assertTrue(
+                        step == Step.APPROVE
+                                || step == Step.PUBLISH
+                                || step == Step.HAND_IN && policy != Policy.BEFORE && !held,
+                        before + " " + step + " " + after);
             // What is to go up later was approved, or nobody has to look at it.
-            if (after.state() == State.SCHEDULED && before.state() != State.SCHEDULED) assertTrue(before.state() == State.WAITING || policy != Policy.BEFORE && !held, before + " " + step);
+            if (after.state() == State.SCHEDULED && before.state() != State.SCHEDULED)
+                assertTrue(before.state() == State.WAITING || policy != Policy.BEFORE && !held, before + " " + step);
         });
     }
 
     @Test
     void whatGoesUpIsTheNewestVersionAndVersionsOnlyGrow() {
         onRandomHistories((before, step, policy, held, after) -> {
-            assertTrue(after.newest() >= before.newest() && after.newest() <= before.newest() + 1, before + " " + step + " " + after);
-            if (after.live() != null && !after.live().equals(before.live())) assertEquals(before.newest(), after.live());
-            if (after.live() != null && after.working() != null) assertTrue(after.live() < after.working(), after::toString);
+            assertTrue(
+                    after.newest() >= before.newest() && after.newest() <= before.newest() + 1,
+                    before + " " + step + " " + after);
+            if (after.live() != null && !after.live().equals(before.live()))
+                assertEquals(before.newest(), after.live());
+            if (after.live() != null && after.working() != null)
+                assertTrue(after.live() < after.working(), after::toString);
         });
     }
 
     @Test
     void aVersionThatWaitsOrWasReturnedIsNeverWrittenOver() {
         onRandomHistories((before, step, policy, held, after) -> {
-            if ((step == Step.SAVE || step == Step.EDIT) && before.state() != State.DRAFT) assertEquals(before.newest() + 1, after.newest());
+            if ((step == Step.SAVE || step == Step.EDIT) && before.state() != State.DRAFT)
+                assertEquals(before.newest() + 1, after.newest());
         });
     }
 
@@ -78,16 +91,30 @@ class ModerationLawsTest {
             reached.add(after.state());
             used.add(step);
         });
-        assertEquals(Set.of(State.DRAFT, State.WAITING, State.PUBLISHED, State.RETURNED, State.SCHEDULED, State.HIDDEN, State.BINNED), reached);
+        assertEquals(
+                Set.of(
+                        State.DRAFT,
+                        State.WAITING,
+                        State.PUBLISHED,
+                        State.RETURNED,
+                        State.SCHEDULED,
+                        State.HIDDEN,
+                        State.BINNED),
+                reached);
         assertEquals(Step.values().length, used.size());
     }
 
     @Test
     void theBinChangesNeitherVersionsNorWhoDecidedAndOnlyStaffShowWhatWasHidden() {
         onRandomHistories((before, step, policy, held, after) -> {
-            if (step == Step.BIN || step == Step.RESTORE) assertTrue(Objects.equals(before.live(), after.live()) && Objects.equals(before.working(), after.working()), before + " " + after);
+            if (step == Step.BIN || step == Step.RESTORE)
+                assertTrue(
+                        Objects.equals(before.live(), after.live())
+                                && Objects.equals(before.working(), after.working()),
+                        before + " " + after);
             if (before.state() == State.HIDDEN && after.state() != State.HIDDEN && after.state() != State.BINNED)
-                assertTrue(Set.of(Step.SHOW, Step.APPROVE, Step.RETURN).contains(step), before + " " + step + " " + after);
+                assertTrue(
+                        Set.of(Step.SHOW, Step.APPROVE, Step.RETURN).contains(step), before + " " + step + " " + after);
         });
     }
 

@@ -21,8 +21,10 @@ class ModerationTableTest {
 
     private static Standing standing(String text) {
         String[] parts = text.split(" ");
-        return new Standing(State.valueOf(parts[0]), parts[1].equals("-") ? null : Integer.valueOf(parts[1]),
-            parts[2].equals("-") ? null : Integer.valueOf(parts[2]));
+        return new Standing(
+                State.valueOf(parts[0]),
+                parts[1].equals("-") ? null : Integer.valueOf(parts[1]),
+                parts[2].equals("-") ? null : Integer.valueOf(parts[2]));
     }
 
     @ParameterizedTest
@@ -72,7 +74,9 @@ class ModerationTableTest {
         "HOLD_BACK, NONE, false, SCHEDULED 1 2, WAITING 1 2",
     })
     void goesWhereTheTableSays(Step step, Policy policy, boolean held, String before, String after) {
-        assertEquals(Optional.of(after), ModerationTable.after(standing(before), step, policy, held).map(ModerationTableTest::text));
+        assertEquals(
+                Optional.of(after),
+                ModerationTable.after(standing(before), step, policy, held).map(ModerationTableTest::text));
     }
 
     @ParameterizedTest
@@ -93,13 +97,35 @@ class ModerationTableTest {
         "DRAFT - 1,  DRAFT,     impossible",
     })
     void comesOutOfTheBinAsItWentIn(String binned, State before, String after) {
-        assertEquals(after, ModerationTable.restored(standing(binned), before).map(ModerationTableTest::text).orElse("impossible"));
+        assertEquals(
+                after,
+                ModerationTable.restored(standing(binned), before)
+                        .map(ModerationTableTest::text)
+                        .orElse("impossible"));
     }
 
     @ParameterizedTest
-    @CsvSource({"PUBLISH, WAITING - 1", "SCHEDULE, PUBLISHED 1 -", "HAND_IN, PUBLISHED 1 -", "HAND_IN, HIDDEN 1 -", "APPROVE, DRAFT - 1", "APPROVE, HIDDEN - 1", "REPORT, DRAFT - 1", "REPORT, WAITING 1 2", "APPROVE, RETURNED - 1", "RETURN, DRAFT - 1", "SAVE, HIDDEN 1 -", "SAVE, BINNED - 1", "BIN, BINNED - 1", "SHOW, BINNED 1 -", "RESTORE, HIDDEN 1 -", "HOLD_BACK, PUBLISHED 1 -"})
+    @CsvSource({
+        "PUBLISH, WAITING - 1",
+        "SCHEDULE, PUBLISHED 1 -",
+        "HAND_IN, PUBLISHED 1 -",
+        "HAND_IN, HIDDEN 1 -",
+        "APPROVE, DRAFT - 1",
+        "APPROVE, HIDDEN - 1",
+        "REPORT, DRAFT - 1",
+        "REPORT, WAITING 1 2",
+        "APPROVE, RETURNED - 1",
+        "RETURN, DRAFT - 1",
+        "SAVE, HIDDEN 1 -",
+        "SAVE, BINNED - 1",
+        "BIN, BINNED - 1",
+        "SHOW, BINNED 1 -",
+        "RESTORE, HIDDEN 1 -",
+        "HOLD_BACK, PUBLISHED 1 -"
+    })
     void refusesWhatIsNotInTheTable(Step step, String before) {
-        assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false).isEmpty());
+        assertTrue(ModerationTable.after(standing(before), step, Policy.BEFORE, false)
+                .isEmpty());
     }
 
     @Test
@@ -109,7 +135,10 @@ class ModerationTableTest {
         assertEquals("BEFORE CLASS", inForce(null, null, Policy.BEFORE, false));
         assertEquals("NONE TRUST", inForce(null, null, Policy.BEFORE, true));
         assertEquals("AFTER CLASS", inForce(null, null, Policy.AFTER, true));
-        assertEquals("BEFORE STUDENT", inForce(Policy.BEFORE, null, Policy.NONE, true), "what was set for this very student outweighs trust");
+        assertEquals(
+                "BEFORE STUDENT",
+                inForce(Policy.BEFORE, null, Policy.NONE, true),
+                "what was set for this very student outweighs trust");
         assertFalse(Policy.isTrusted(0, 99));
         assertTrue(Policy.isTrusted(5, 5));
     }
@@ -129,7 +158,14 @@ class ModerationTableTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"22:00, 07:00, 23:30, true", "22:00, 07:00, 06:59, true", "22:00, 07:00, 07:00, false", "12:00, 13:00, 12:00, true", "12:00, 13:00, 13:00, false", "08:00, 08:00, 08:00, false"})
+    @CsvSource({
+        "22:00, 07:00, 23:30, true",
+        "22:00, 07:00, 06:59, true",
+        "22:00, 07:00, 07:00, false",
+        "12:00, 13:00, 12:00, true",
+        "12:00, 13:00, 13:00, false",
+        "08:00, 08:00, 08:00, false"
+    })
     void quietHoursMayGoOverMidnight(LocalTime from, LocalTime until, LocalTime at, boolean quiet) {
         assertEquals(quiet, new QuietHours(from, until).holdAt(at));
     }
@@ -137,6 +173,9 @@ class ModerationTableTest {
     @Test
     void theUsualWaitIsThatOfThreeInFour() {
         assertEquals(Optional.empty(), UsualWait.of(List.of(Duration.ofHours(1), Duration.ofHours(2))));
-        assertEquals(Optional.of(Duration.ofHours(6)), UsualWait.of(Stream.of(9, 1, 6, 2, 3, 8, 4, 5).map(Duration::ofHours).toList()));
+        assertEquals(
+                Optional.of(Duration.ofHours(6)),
+                UsualWait.of(
+                        Stream.of(9, 1, 6, 2, 3, 8, 4, 5).map(Duration::ofHours).toList()));
     }
 }

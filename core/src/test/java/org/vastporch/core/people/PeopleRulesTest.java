@@ -20,21 +20,30 @@ class PeopleRulesTest {
 
     private static final Instant NOW = Instant.parse("2026-11-25T10:00:00Z");
 
-    /** Law: nobody is lost, nobody stands twice, no group has two more than another; the same chance gives the same groups. */
+    /**
+     * Law: nobody is lost, nobody stands twice, no group has two more than another; the same chance gives the same
+     * groups.
+     */
     @Test
     void splitsEvenlyWhateverTheNumbers() {
         Random random = new Random(3);
         for (int i = 0; i < 500; i++) {
-            List<Integer> people = IntStream.range(0, random.nextInt(40)).boxed().toList();
+            List<Integer> people =
+                    IntStream.range(0, random.nextInt(40)).boxed().toList();
             int groups = 1 + random.nextInt(12);
-            for (List<List<Integer>> split : List.of(GroupSplit.inOrder(people, groups), GroupSplit.atRandom(people, groups, new Random(i)))) {
+            for (List<List<Integer>> split :
+                    List.of(GroupSplit.inOrder(people, groups), GroupSplit.atRandom(people, groups, new Random(i)))) {
                 List<Integer> all = new ArrayList<>();
                 split.forEach(all::addAll);
                 assertEquals(people, all.stream().sorted().toList());
                 assertEquals(groups, split.size());
-                assertTrue(split.stream().mapToInt(List::size).max().getAsInt() - split.stream().mapToInt(List::size).min().getAsInt() <= 1);
+                assertTrue(split.stream().mapToInt(List::size).max().getAsInt()
+                                - split.stream().mapToInt(List::size).min().getAsInt()
+                        <= 1);
             }
-            assertEquals(GroupSplit.atRandom(people, groups, new Random(i)), GroupSplit.atRandom(people, groups, new Random(i)));
+            assertEquals(
+                    GroupSplit.atRandom(people, groups, new Random(i)),
+                    GroupSplit.atRandom(people, groups, new Random(i)));
         }
         assertEquals(List.of(List.of("a", "b"), List.of("c")), GroupSplit.inOrder(List.of("a", "b", "c"), 2));
     }
@@ -47,17 +56,40 @@ class PeopleRulesTest {
         assertEquals(words.size(), Set.copyOf(words).size());
         for (String word : words) assertTrue(word.matches("[a-z]{3,8}"), word);
         Map<String, String> sounds = new HashMap<>();
-        for (String word : words) assertNull(sounds.putIfAbsent(sound(word), word), () -> word + " sounds like " + sounds.get(sound(word)));
+        for (String word : words)
+            assertNull(sounds.putIfAbsent(sound(word), word), () -> word + " sounds like " + sounds.get(sound(word)));
         for (int i = 0; i < words.size(); i++)
-            for (int j = i + 1; j < words.size(); j++) assertFalse(oneLetterApart(words.get(i), words.get(j)), words.get(i) + " and " + words.get(j));
+            for (int j = i + 1; j < words.size(); j++)
+                assertFalse(oneLetterApart(words.get(i), words.get(j)), words.get(i) + " and " + words.get(j));
     }
 
-    /** Roughly how a word sounds to somebody who does not listen closely: no vowel is told from another, no b from p, d from t, v from f. */
+    /**
+     * Roughly how a word sounds to somebody who does not listen closely: no vowel is told from another, no b from p, d
+     * from t, v from f.
+     */
     private static String sound(String word) {
-        return word.replaceAll("ough", "o").replaceAll("eigh|igh", "i").replace("tch", "ch").replace("ck", "k").replace("ph", "f").replace("wh", "w").replace("kn", "n")
-            .replaceAll("mb$", "m").replaceAll("sc(?=[eiy])", "s").replaceAll("c(?=[eiy])", "s").replaceAll("[cq]", "k").replace("x", "ks").replace("z", "s")
-            .replaceAll("dge|g(?=[ei])", "j").replaceAll("ow", "o").replace("y", "i").replace("v", "f").replace("d", "t").replace("b", "p")
-            .replaceAll("[aeiou]+", "a").replaceAll("(.)\\1+", "$1").replaceAll("a$", "");
+        return word.replaceAll("ough", "o")
+                .replaceAll("eigh|igh", "i")
+                .replace("tch", "ch")
+                .replace("ck", "k")
+                .replace("ph", "f")
+                .replace("wh", "w")
+                .replace("kn", "n")
+                .replaceAll("mb$", "m")
+                .replaceAll("sc(?=[eiy])", "s")
+                .replaceAll("c(?=[eiy])", "s")
+                .replaceAll("[cq]", "k")
+                .replace("x", "ks")
+                .replace("z", "s")
+                .replaceAll("dge|g(?=[ei])", "j")
+                .replaceAll("ow", "o")
+                .replace("y", "i")
+                .replace("v", "f")
+                .replace("d", "t")
+                .replace("b", "p")
+                .replaceAll("[aeiou]+", "a")
+                .replaceAll("(.)\\1+", "$1")
+                .replaceAll("a$", "");
     }
 
     private static boolean oneLetterApart(String a, String b) {
@@ -65,7 +97,8 @@ class PeopleRulesTest {
         if (b.length() - a.length() > 1) return false;
         int same = 0;
         while (same < a.length() && a.charAt(same) == b.charAt(same)) same++;
-        return a.substring(Math.min(a.length(), same + (a.length() == b.length() ? 1 : 0))).equals(b.substring(same + 1));
+        return a.substring(Math.min(a.length(), same + (a.length() == b.length() ? 1 : 0)))
+                .equals(b.substring(same + 1));
     }
 
     @Test
@@ -96,7 +129,14 @@ class PeopleRulesTest {
     }
 
     @ParameterizedTest
-    @CsvSource({", , true", "2026-11-25T10:00:01Z, , true", "2026-11-25T10:00:00Z, , false", ", 1, true", ", 0, false", "2026-11-25T09:00:00Z, 5, false"})
+    @CsvSource({
+        ", , true",
+        "2026-11-25T10:00:01Z, , true",
+        "2026-11-25T10:00:00Z, , false",
+        ", 1, true",
+        ", 0, false",
+        "2026-11-25T09:00:00Z, 5, false"
+    })
     void aClassWordIsOpenUntilItsTimeOrItsNumberIsOver(Instant until, Integer left, boolean open) {
         assertEquals(open, new ClassWord("candle meadow", until, left).isOpen(NOW));
     }
@@ -113,7 +153,8 @@ class PeopleRulesTest {
         assertTrue(Leaving.canReturn(NOW.minus(Leaving.UNDO).plusSeconds(1), NOW));
         assertFalse(Leaving.canReturn(NOW.minus(Leaving.UNDO), NOW));
         assertTrue(Leaving.canErase(false, false, List.of(Role.STUDENT, Role.GUEST)));
-        assertFalse(Leaving.canErase(false, false, List.of(Role.STUDENT, Role.MODERATOR)), "decisions keep their maker");
+        assertFalse(
+                Leaving.canErase(false, false, List.of(Role.STUDENT, Role.MODERATOR)), "decisions keep their maker");
         assertFalse(Leaving.canErase(false, true, List.of()));
     }
 
@@ -123,7 +164,9 @@ class PeopleRulesTest {
         AccountCare.Place here = new AccountCare.Place(1, Role.STUDENT);
         assertTrue(AccountCare.isWith(mine, false, List.of(here)));
         assertTrue(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(2, Role.GUEST))));
-        assertFalse(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(3, Role.STUDENT))), "somebody else teaches her too");
+        assertFalse(
+                AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(3, Role.STUDENT))),
+                "somebody else teaches her too");
         assertFalse(AccountCare.isWith(mine, false, List.of(here, new AccountCare.Place(2, Role.MODERATOR))));
         assertFalse(AccountCare.isWith(mine, true, List.of(here)));
         assertFalse(AccountCare.isWith(mine, false, List.of()));
@@ -139,36 +182,74 @@ class PeopleRulesTest {
 
     @Test
     void aRosterSaysWhatItWouldChangeAndLeavesWhatItDoesNotName() {
-        RosterCheck.Known wren = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, true, false);
-        List<RosterReader.Row> rows = rows("Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
+        RosterCheck.Known wren = new RosterCheck.Known(
+                4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, true, false);
+        List<RosterReader.Row> rows = rows(
+                "Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
         List<RosterCheck.Checked> checked = RosterCheck.check(rows, List.of(wren));
         assertEquals(RosterCheck.Outcome.ALREADY, checked.get(0).outcome());
         assertEquals(RosterCheck.Outcome.CHANGES, checked.get(1).outcome());
-        assertEquals("Here already; number: M-1 becomes M-2; group: Bed 1 becomes Bed 2", checked.get(1).message());
+        assertEquals(
+                "Here already; number: M-1 becomes M-2; group: Bed 1 becomes Bed 2",
+                checked.get(1).message());
     }
 
     /** Whom others teach too is enrolled and moved by a list, and not renamed; who works here is no student. */
     @Test
     void aRosterChangesOnlyAccountsInTheCareOfItsTeacher() {
         String head = "Surname,Forename,Student no.,E-mail,Group\n";
-        RosterCheck.Known shared = new RosterCheck.Known(4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, false, false);
-        RosterCheck.Known elsewhere = new RosterCheck.Known(5, "Aurelio", "Pia", "p@post.example", "M-3", "", false, false, false, false);
-        RosterCheck.Known teacher = new RosterCheck.Known(6, "Quill", "Ottoline", "q@post.example", "", "", false, false, false, true);
-        RosterCheck.Known helper = new RosterCheck.Known(7, "Crake", "Tobiah", "c@post.example", "", "", true, false, true, false);
-        List<RosterCheck.Checked> checked = RosterCheck.check(rows(head
-            + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed 2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
-            List.of(shared, elsewhere, teacher, helper));
-        assertEquals(List.of("ALREADY", "MOVES", "JOINS", "BAD", "BAD", "DOUBLE"), checked.stream().map(c -> c.outcome().name()).toList());
-        assertEquals("Here already, and in other classes too: the school keeper changes name, number and address; the group becomes Bed 2", checked.get(1).message());
-        assertEquals("BAD", RosterCheck.check(rows(head + "Gull,Evil,M-3,w@post.example,"), List.of(shared, elsewhere)).get(0).outcome().name());
+        RosterCheck.Known shared = new RosterCheck.Known(
+                4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, false, false);
+        RosterCheck.Known elsewhere =
+                new RosterCheck.Known(5, "Aurelio", "Pia", "p@post.example", "M-3", "", false, false, false, false);
+        RosterCheck.Known teacher =
+                new RosterCheck.Known(6, "Quill", "Ottoline", "q@post.example", "", "", false, false, false, true);
+        RosterCheck.Known helper =
+                new RosterCheck.Known(7, "Crake", "Tobiah", "c@post.example", "", "", true, false, true, false);
+        List<RosterCheck.Checked> checked = RosterCheck.check(
+                rows(
+                        head
+                                + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed 2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
+                List.of(shared, elsewhere, teacher, helper));
+        assertEquals(
+                List.of("ALREADY", "MOVES", "JOINS", "BAD", "BAD", "DOUBLE"),
+                checked.stream().map(c -> c.outcome().name()).toList());
+        assertEquals(
+                "Here already, and in other classes too: the school keeper changes name, number and address; the group becomes Bed 2",
+                checked.get(1).message());
+        assertEquals(
+                "BAD",
+                RosterCheck.check(rows(head + "Gull,Evil,M-3,w@post.example,"), List.of(shared, elsewhere))
+                        .get(0)
+                        .outcome()
+                        .name());
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {"Quill|Ms|true", "Quill|Ottoline|true", "Castellane|Wren|true", "Wren|Castellane|true", "Саstеllаnе|W\u200bren|true", "Lind|Dr Ada|true", "Ms Quill||true",
-        "Lind|Ada|false", "Castellane|Robin|false", "Misslin|Ada|false", "|Quill|true"})
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Quill|Ms|true",
+                "Quill|Ottoline|true",
+                "Castellane|Wren|true",
+                "Wren|Castellane|true",
+                "Саstеllаnе|W\u200bren|true",
+                "Lind|Dr Ada|true",
+                "Ms Quill||true",
+                "Lind|Ada|false",
+                "Castellane|Robin|false",
+                "Misslin|Ada|false",
+                "|Quill|true"
+            })
     void aNameThatCouldBeSomebodyElsesIsAsked(String family, String given, boolean asked) {
         List<String> taken = List.of("Ms Quill", "Ottoline Quill", "Quill", "Wren Castellane");
-        assertEquals(asked, NewcomerName.isAsked(new PersonName(family == null ? "" : family.translateEscapes(), given == null ? "" : given.translateEscapes()), taken));
+        assertEquals(
+                asked,
+                NewcomerName.isAsked(
+                        new PersonName(
+                                family == null ? "" : family.translateEscapes(),
+                                given == null ? "" : given.translateEscapes()),
+                        taken));
     }
 
     private static List<RosterReader.Row> rows(String text) {

@@ -23,18 +23,23 @@ class RosterTest {
     }
 
     private static List<Outcome> outcomes(List<Row> rows, List<RosterCheck.Known> known) {
-        return RosterCheck.check(rows, known).stream().map(RosterCheck.Checked::outcome).toList();
+        return RosterCheck.check(rows, known).stream()
+                .map(RosterCheck.Checked::outcome)
+                .toList();
     }
 
     private static String refusal(String text) {
-        return assertThrows(Refusal.class, () -> rows(text.getBytes(StandardCharsets.UTF_8))).code();
+        return assertThrows(Refusal.class, () -> rows(text.getBytes(StandardCharsets.UTF_8)))
+                .code();
     }
 
     @Test
     void readsCommasInUtf8WithAMark() throws IOException {
         List<Row> rows = demo("plot-to-plate");
         assertEquals(24, rows.size());
-        assertEquals(new Row(2, "Ainsworth-Bello", "Tunde", "t.bello@marrowfield.example", "M-4101", "Bed 1", ""), rows.get(0));
+        assertEquals(
+                new Row(2, "Ainsworth-Bello", "Tunde", "t.bello@marrowfield.example", "M-4101", "Bed 1", ""),
+                rows.get(0));
         assertEquals("Łukaszewicz", rows.get(13).family());
         assertTrue(outcomes(rows, List.of()).stream().allMatch(Outcome.NEW::equals), "two of one name are two people");
     }
@@ -53,14 +58,24 @@ class RosterTest {
         List<Row> rows = demo("river-boats");
         assertEquals(12, rows.size());
         var checked = RosterCheck.check(rows, List.of());
-        assertEquals(List.of("Gil"), checked.stream().filter(c -> c.outcome() == Outcome.BAD).map(c -> c.row().given()).toList());
-        assertEquals("\"not-an-address\" is not an e-mail address. Mend it or leave it out.", checked.get(6).message());
+        assertEquals(
+                List.of("Gil"),
+                checked.stream()
+                        .filter(c -> c.outcome() == Outcome.BAD)
+                        .map(c -> c.row().given())
+                        .toList());
+        assertEquals(
+                "\"not-an-address\" is not an e-mail address. Mend it or leave it out.",
+                checked.get(6).message());
     }
 
     @Test
     void theSameFileTwiceChangesNothing() throws IOException {
         List<Row> rows = demo("plot-to-plate");
-        var known = rows.stream().map(r -> new RosterCheck.Known(1, r.family(), r.given(), r.email(), r.schoolNo(), r.group(), true, true, true, false)).toList();
+        var known = rows.stream()
+                .map(r -> new RosterCheck.Known(
+                        1, r.family(), r.given(), r.email(), r.schoolNo(), r.group(), true, true, true, false))
+                .toList();
         assertTrue(outcomes(rows, known).stream().allMatch(Outcome.ALREADY::equals));
     }
 
@@ -69,7 +84,8 @@ class RosterTest {
         List<Row> rows = rows("Wren Castellane\nWren Castellane\nPia Aurelio");
         assertEquals(List.of(Outcome.NEW, Outcome.QUESTION, Outcome.NEW), outcomes(rows, List.of()));
         var here = new RosterCheck.Known(4, "Aurelio", "Pia", "", "", "", true, true, true, false);
-        assertEquals(Outcome.QUESTION, RosterCheck.check(rows, List.of(here)).get(2).outcome());
+        assertEquals(
+                Outcome.QUESTION, RosterCheck.check(rows, List.of(here)).get(2).outcome());
     }
 
     @Test
@@ -88,8 +104,16 @@ class RosterTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"Wren, Castellane, wren.c", "Bożena, Łukaszewicz, bozena.l", "Марина, Тихонова, marina.t", "Thora, Sørbye, thora.s", "Maeve, O'Shaughn, maeve.o",
-        "'', Cher, cher", "Cum, Ming, writer2", "李, 王, member2"})
+    @CsvSource({
+        "Wren, Castellane, wren.c",
+        "Bożena, Łukaszewicz, bozena.l",
+        "Марина, Тихонова, marina.t",
+        "Thora, Sørbye, thora.s",
+        "Maeve, O'Shaughn, maeve.o",
+        "'', Cher, cher",
+        "Cum, Ming, writer2",
+        "李, 王, member2"
+    })
     void usernamesArePlainAndHarmless(String given, String family, String username) {
         assertEquals(username, Usernames.make(new PersonName(family, given), taken -> false));
     }
@@ -97,7 +121,8 @@ class RosterTest {
     @Test
     void usernamesAreUnique() {
         Set<String> taken = new HashSet<>();
-        for (int i = 0; i < 50; i++) assertTrue(taken.add(Usernames.make(new PersonName("Fairweather", "Rowan"), taken::contains)));
+        for (int i = 0; i < 50; i++)
+            assertTrue(taken.add(Usernames.make(new PersonName("Fairweather", "Rowan"), taken::contains)));
         assertTrue(taken.stream().allMatch(Usernames::isValid));
     }
 

@@ -10,11 +10,18 @@ class HandInTest {
 
     @Test
     void saysWhatIsMissingAndWhatMustBeThere() {
-        var lines = HandIn.check(new HandIn.Asked(200, 1, 2, 1, 0, 2, 0), HandIn.Ruled.FREE, new HandIn.Has("Slugs", 236, 1, 0, 1, 1, 0, 1, 0));
-        assertEquals(List.of(true, true, true, false, false, true, false), lines.stream().map(HandIn.Line::met).toList());
+        var lines = HandIn.check(
+                new HandIn.Asked(200, 1, 2, 1, 0, 2, 0),
+                HandIn.Ruled.FREE,
+                new HandIn.Has("Slugs", 236, 1, 0, 1, 1, 0, 1, 0));
+        assertEquals(
+                List.of(true, true, true, false, false, true, false),
+                lines.stream().map(HandIn.Line::met).toList());
         assertTrue(HandIn.isReady(lines), "what a prompt asks for is said, not enforced");
-        assertFalse(HandIn.isReady(HandIn.check(HandIn.Asked.NOTHING, HandIn.Ruled.FREE, new HandIn.Has(" ", 5, 0, 0, 0, 0, 0, 0, 0))));
-        assertFalse(HandIn.isReady(HandIn.check(HandIn.Asked.NOTHING, HandIn.Ruled.FREE, new HandIn.Has("x", 0, 0, 0, 0, 0, 0, 0, 0))));
+        assertFalse(HandIn.isReady(
+                HandIn.check(HandIn.Asked.NOTHING, HandIn.Ruled.FREE, new HandIn.Has(" ", 5, 0, 0, 0, 0, 0, 0, 0))));
+        assertFalse(HandIn.isReady(
+                HandIn.check(HandIn.Asked.NOTHING, HandIn.Ruled.FREE, new HandIn.Has("x", 0, 0, 0, 0, 0, 0, 0, 0))));
     }
 
     @Test

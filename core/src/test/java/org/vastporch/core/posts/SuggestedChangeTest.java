@@ -11,14 +11,17 @@ import org.vastporch.core.Refusal;
 class SuggestedChangeTest {
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', ignoreLeadingAndTrailingWhitespace = true, value = {
-        "slugs  | 0 | snails  | <p>The slugs and slugs.</p>                   | <p>The snails and slugs.</p>",
-        "slugs  | 1 | snails  | <p>The slugs and</p><p>slugs.</p>             | <p>The slugs and</p><p>snails.</p>",
-        "slugs  | 7 | snails  | <p>The slugs and slugs.</p>                   | <p>The slugs and snails.</p>",
-        "big sl | 0 | small s | <p>A <strong>big</strong> slug</p>            | <p>A <strong>small s</strong>ug</p>",
-        "a < b  | 0 | b > a   | <p>a &lt; b</p>                               | <p>b &gt; a</p>",
-        "slugs  | 0 | ''      | <p>The slugs.</p>                             | <p>The .</p>",
-    })
+    @CsvSource(
+            delimiter = '|',
+            ignoreLeadingAndTrailingWhitespace = true,
+            value = {
+                "slugs  | 0 | snails  | <p>The slugs and slugs.</p>                   | <p>The snails and slugs.</p>",
+                "slugs  | 1 | snails  | <p>The slugs and</p><p>slugs.</p>             | <p>The slugs and</p><p>snails.</p>",
+                "slugs  | 7 | snails  | <p>The slugs and slugs.</p>                   | <p>The slugs and snails.</p>",
+                "big sl | 0 | small s | <p>A <strong>big</strong> slug</p>            | <p>A <strong>small s</strong>ug</p>",
+                "a < b  | 0 | b > a   | <p>a &lt; b</p>                               | <p>b &gt; a</p>",
+                "slugs  | 0 | ''      | <p>The slugs.</p>                             | <p>The .</p>",
+            })
     void isMadeWhereTheWordsStand(String quote, int nth, String replacement, String html, String after) {
         assertEquals(Optional.of(after), new SuggestedChange(quote, nth, replacement).in(html));
     }
@@ -26,8 +29,14 @@ class SuggestedChangeTest {
     @Test
     void isNotMadeWhereTheyDoNotStandAnyMore() {
         assertEquals(Optional.empty(), new SuggestedChange("frogs", 0, "toads").in("<p>The slugs.</p>"));
-        assertEquals(Optional.empty(), new SuggestedChange("one two", 0, "x").in("<p>one</p><p>two</p>"), "not across paragraphs");
-        assertEquals(Optional.of("<p>&lt;script&gt;</p>"), new SuggestedChange("x", 0, "<script>").in("<p>x</p>"), "what is proposed is words, not HTML");
+        assertEquals(
+                Optional.empty(),
+                new SuggestedChange("one two", 0, "x").in("<p>one</p><p>two</p>"),
+                "not across paragraphs");
+        assertEquals(
+                Optional.of("<p>&lt;script&gt;</p>"),
+                new SuggestedChange("x", 0, "<script>").in("<p>x</p>"),
+                "what is proposed is words, not HTML");
         assertThrows(Refusal.class, () -> new SuggestedChange(" ", 0, "x"));
     }
 }

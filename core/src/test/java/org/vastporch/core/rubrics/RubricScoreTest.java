@@ -27,12 +27,16 @@ class RubricScoreTest {
         return new Criterion(name, d(weight), levels);
     }
 
-    private static final Rubric GARDEN = new Rubric(List.of(criterion("Observation", "2", "0", "2", "4", "6"), criterion("Evidence", "2", "0", "2", "4", "6"),
-        criterion("Reflection", "1", "0", "1", "2", "3"), criterion("For readers", "1", "0", "1", "2", "3")));
+    private static final Rubric GARDEN = new Rubric(List.of(
+            criterion("Observation", "2", "0", "2", "4", "6"),
+            criterion("Evidence", "2", "0", "2", "4", "6"),
+            criterion("Reflection", "1", "0", "1", "2", "3"),
+            criterion("For readers", "1", "0", "1", "2", "3")));
 
     @Test
     void addsUpByWeightAndIsProvisionalWhileOneIsMissing() {
-        RubricScore full = RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("4"), 2, d("2"), 3, d("3")), Set.of());
+        RubricScore full =
+                RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("4"), 2, d("2"), 3, d("3")), Set.of());
         assertEquals(d("15.00"), full.rounded(2)); // 18 × (2·1 + 2·⅔ + 1·⅔ + 1·1) / 6
         assertFalse(full.provisional());
         RubricScore part = RubricScore.of(GARDEN, d("18"), Map.of(0, d("6")), Set.of(3));
@@ -42,7 +46,10 @@ class RubricScoreTest {
 
     @Test
     void neverRoundsOnTheWay() {
-        Rubric thirds = new Rubric(List.of(criterion("A", "1", "0", "1", "3"), criterion("B", "1", "0", "1", "3"), criterion("C", "1", "0", "1", "3")));
+        Rubric thirds = new Rubric(List.of(
+                criterion("A", "1", "0", "1", "3"),
+                criterion("B", "1", "0", "1", "3"),
+                criterion("C", "1", "0", "1", "3")));
         RubricScore third = RubricScore.of(thirds, d("9"), Map.of(0, d("1"), 1, d("1"), 2, d("1")), Set.of());
         assertEquals(d("3"), third.rounded(0));
         assertEquals(1, third.denominator().intValue());
@@ -82,14 +89,17 @@ class RubricScoreTest {
     @Test
     void latenessTakesADayAtATimeUpToItsCapAndNotUnderTheFloor() {
         LateRule rule = new LateRule(d("0.05"), d("0.5"), d("8"));
-        RubricScore full = RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("6"), 2, d("3"), 3, d("3")), Set.of());
+        RubricScore full =
+                RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("6"), 2, d("3"), 3, d("3")), Set.of());
         assertEquals(d("18.00"), rule.apply(full, 0).rounded(2));
         assertEquals(d("17.10"), rule.apply(full, 1).rounded(2));
         assertEquals(d("9.00"), rule.apply(full, 30).rounded(2));
-        RubricScore half = RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("4"), 2, d("2"), 3, d("1")), Set.of());
+        RubricScore half =
+                RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("4"), 2, d("2"), 3, d("1")), Set.of());
         assertEquals(d("9.00"), half.rounded(2));
         assertEquals(d("8.00"), rule.apply(half, 30).rounded(2));
-        RubricScore poor = RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("2"), 2, d("1"), 3, d("1")), Set.of());
+        RubricScore poor =
+                RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("2"), 2, d("1"), 3, d("1")), Set.of());
         assertEquals(d("5.70"), rule.apply(poor, 1).rounded(2));
         assertThrows(Refusal.class, () -> new LateRule(d("1.1"), d("1"), d("0")));
     }

@@ -30,7 +30,9 @@ class CadenceTest {
         assertEquals(due, cadence.isDue(last, now, LONDON));
     }
 
-    /** Whoever looks every minute makes one mail a day and one a week, in every zone, over the changes of summer time. */
+    /**
+     * Whoever looks every minute makes one mail a day and one a week, in every zone, over the changes of summer time.
+     */
     @ParameterizedTest
     @CsvSource({"Europe/London", "America/Sao_Paulo", "Asia/Kolkata", "Australia/Lord_Howe", "Africa/Casablanca"})
     void oneMailADayAndOneAWeek(String zone) {
@@ -40,8 +42,14 @@ class CadenceTest {
         int days = 0;
         int weeks = 0;
         for (Instant end = now.plus(Duration.ofDays(280)); now.isBefore(end); now = now.plus(Duration.ofMinutes(7))) {
-            if (Cadence.DAILY.isDue(daily, now, ZoneId.of(zone))) { days++; daily = now; }
-            if (Cadence.WEEKLY.isDue(weekly, now, ZoneId.of(zone))) { weeks++; weekly = now; }
+            if (Cadence.DAILY.isDue(daily, now, ZoneId.of(zone))) {
+                days++;
+                daily = now;
+            }
+            if (Cadence.WEEKLY.isDue(weekly, now, ZoneId.of(zone))) {
+                weeks++;
+                weekly = now;
+            }
         }
         assertTrue(Math.abs(days - 280) <= 1, "days " + days);
         assertEquals(40, weeks, "weeks");
@@ -50,6 +58,7 @@ class CadenceTest {
     @Test
     void nobodyIsWrittenToAgainWithinTheSameDay() {
         Instant four = Instant.parse("2026-11-03T16:00:00Z");
-        for (int minute = 0; minute < 24 * 60; minute++) assertFalse(Cadence.DAILY.isDue(four, four.plus(Duration.ofMinutes(minute)), LONDON));
+        for (int minute = 0; minute < 24 * 60; minute++)
+            assertFalse(Cadence.DAILY.isDue(four, four.plus(Duration.ofMinutes(minute)), LONDON));
     }
 }

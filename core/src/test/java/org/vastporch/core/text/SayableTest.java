@@ -22,7 +22,17 @@ class SayableTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "Eleven leaves\n\tand a\r\nhole", "\ud83c\udf31 bean", "Тихонова", "क्षेत्र", "a\u200db", "\ufffd", "\u007f\u0085"})
+    @ValueSource(
+            strings = {
+                "",
+                "Eleven leaves\n\tand a\r\nhole",
+                "\ud83c\udf31 bean",
+                "Тихонова",
+                "क्षेत्र",
+                "a\u200db",
+                "\ufffd",
+                "\u007f\u0085"
+            })
     void keepsEverythingElseAsItIs(String text) {
         assertSame(text, Sayable.of(text));
     }
@@ -34,11 +44,23 @@ class SayableTest {
         for (int world = 0; world < 2_000; world++) {
             StringBuilder text = new StringBuilder();
             for (int i = random.nextInt(12); i > 0; i--)
-                text.append(random.nextBoolean() ? (char) ('a' + random.nextInt(26)) : (char) (random.nextBoolean() ? 0xD800 + random.nextInt(0x800) : random.nextInt(0x10000)));
+                text.append(
+                        random.nextBoolean()
+                                ? (char) ('a' + random.nextInt(26))
+                                : (char)
+                                        (random.nextBoolean()
+                                                ? 0xD800 + random.nextInt(0x800)
+                                                : random.nextInt(0x10000)));
             String said = Sayable.of(text.toString());
             assertSame(said, Sayable.of(said));
-            assertEquals(said, new String(said.getBytes(StandardCharsets.UTF_8), StandardCharsets.UTF_8), "it survives being written");
-            assertEquals(text.chars().filter(c -> c >= 'a' && c <= 'z').count(), said.chars().filter(c -> c >= 'a' && c <= 'z').count(), "no letter is lost");
+            assertEquals(
+                    said,
+                    new String(said.getBytes(StandardCharsets.UTF_8), StandardCharsets.UTF_8),
+                    "it survives being written");
+            assertEquals(
+                    text.chars().filter(c -> c >= 'a' && c <= 'z').count(),
+                    said.chars().filter(c -> c >= 'a' && c <= 'z').count(),
+                    "no letter is lost");
         }
     }
 }

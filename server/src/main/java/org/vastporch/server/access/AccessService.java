@@ -50,7 +50,8 @@ public class AccessService {
      * @throws Problem if not; a post that is not there is refused like one that may not be read
      */
     public PostFacts requirePost(Viewer viewer, Act act, long postId) {
-        PostFacts post = store.post(postId).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
+        PostFacts post = store.post(postId)
+                .orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
         Reason reason = decide(viewer, act, post);
         // A stranger is led through sign-in, whatever the reason: it says nothing of what is there.
         Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
@@ -58,18 +59,22 @@ public class AccessService {
     }
 
     /**
-     * The post if the viewer may do this with it, its row locked until the transaction ends: nobody can change it between this answer and a write. What
-     * follows reads the row anew.
+     * The post if the viewer may do this with it, its row locked until the transaction ends: nobody can change it
+     * between this answer and a write. What follows reads the row anew.
      */
     public PostFacts requireLockedPost(Viewer viewer, Act act, long postId) {
         store.lockPost(postId);
         return requirePost(viewer, act, postId);
     }
 
-    /** The post for its author and the staff, who know every version of it and its margin. To anybody else it is not there. */
+    /**
+     * The post for its author and the staff, who know every version of it and its margin. To anybody else it is not
+     * there.
+     */
     public PostFacts requireAllOf(Viewer viewer, long postId) {
         PostFacts post = requirePost(viewer, Act.READ, postId);
-        if (knows(viewer, post) != Knowledge.ALL) throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
+        if (knows(viewer, post) != Knowledge.ALL)
+            throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
         return post;
     }
 
@@ -127,7 +132,9 @@ public class AccessService {
     }
 
     public boolean mayOpenBlog(Viewer viewer, long blogId) {
-        return store.blog(blogId).filter(blog -> AccessEngine.readBlog(viewer, blog, now()).allows()).isPresent();
+        return store.blog(blogId)
+                .filter(blog -> AccessEngine.readBlog(viewer, blog, now()).allows())
+                .isPresent();
     }
 
     /** The blog if the viewer may pin and order its posts. */
@@ -150,7 +157,8 @@ public class AccessService {
     }
 
     public boolean mayEditComment(Viewer viewer, PostFacts post, long commentAuthor, @Nullable Instant published) {
-        return AccessEngine.editComment(viewer, post, commentAuthor, published, now()).allows();
+        return AccessEngine.editComment(viewer, post, commentAuthor, published, now())
+                .allows();
     }
 
     public boolean mayReadWord(Viewer viewer, long classId, long author) {
@@ -166,7 +174,9 @@ public class AccessService {
     }
 
     public boolean mayDelete(Viewer viewer, long postId) {
-        return store.post(postId).filter(post -> allows(viewer, Act.DELETE, post)).isPresent();
+        return store.post(postId)
+                .filter(post -> allows(viewer, Act.DELETE, post))
+                .isPresent();
     }
 
     public boolean mayDeleteComment(Viewer viewer, PostFacts post, long commentAuthor) {
@@ -179,14 +189,21 @@ public class AccessService {
      * @param placeId the person's place in the class; null for a stranger
      */
     public Viewer eyes(Viewer viewer, long classId, @Nullable Long placeId) {
-        Optional<Viewer> whose = placeId == null ? Optional.empty() : store.personAt(classId, placeId).flatMap(store::viewer);
+        Optional<Viewer> whose = placeId == null
+                ? Optional.empty()
+                : store.personAt(classId, placeId).flatMap(store::viewer);
         if (placeId != null && whose.flatMap(w -> w.in(classId, now())).isEmpty()) throw Problem.missing();
-        Problem.unlessAllowed(AccessEngine.throughEyes(viewer, classId, whose.flatMap(w -> w.in(classId, now())).map(m -> m.role()).orElse(null), now()));
+        Problem.unlessAllowed(AccessEngine.throughEyes(
+                viewer,
+                classId,
+                whose.flatMap(w -> w.in(classId, now())).map(m -> m.role()).orElse(null),
+                now()));
         return whose.map(w -> w.throughLens(classId)).orElse(Viewer.STRANGER);
     }
 
     public boolean mayWrite(Viewer viewer, long blogId) {
-        return AccessEngine.write(viewer, store.blog(blogId).orElseThrow(Problem::missing), now()).allows();
+        return AccessEngine.write(viewer, store.blog(blogId).orElseThrow(Problem::missing), now())
+                .allows();
     }
 
     public boolean seesRealName(Viewer viewer, long personId, long classId) {

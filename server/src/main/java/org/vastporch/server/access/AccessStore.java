@@ -41,23 +41,35 @@ class AccessStore {
                 select class_id, role, group_id, ended_at
                   from membership
                  where person_id = :person""")
-            .param("person", personId).query((row, n) -> membership(row)).list();
+                .param("person", personId)
+                .query((row, n) -> membership(row))
+                .list();
         Set<Long> answered = Set.copyOf(jdbc.sql("""
                 select distinct p.prompt_id
                   from post p
                   join prompt q on q.id = p.prompt_id
                  where p.author_id = :person and q.answer_first and """ + " " + ScopeSql.UP)
-            .param("person", personId).query(Long.class).list());
-        return jdbc.sql("select keeper from person where id = :person").param("person", personId)
-            .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships, answered, null)).optional();
+                .param("person", personId)
+                .query(Long.class)
+                .list());
+        return jdbc.sql("select keeper from person where id = :person")
+                .param("person", personId)
+                .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships, answered, null))
+                .optional();
     }
 
     Optional<Long> personAt(long classId, long placeId) {
-        return jdbc.sql("select person_id from membership where class_id = :classId and id = :place").param("classId", classId).param("place", placeId)
-            .query(Long.class).optional();
+        return jdbc.sql("select person_id from membership where class_id = :classId and id = :place")
+                .param("classId", classId)
+                .param("place", placeId)
+                .query(Long.class)
+                .optional();
     }
 
-    /** Everybody who could read something in a class: its members; with the others of the school after them if asked for. */
+    /**
+     * Everybody who could read something in a class: its members; with the others of the school after them if asked
+     * for.
+     */
     List<Viewer> viewers(long classId, boolean wholeSchool) {
         Map<Long, List<Membership>> places = new LinkedHashMap<>();
         jdbc.sql("""
@@ -68,52 +80,90 @@ class AccessStore {
                     or :school
                     or m.person_id in (select x.person_id from membership x where x.class_id = :classId)
                  order by p.family_name, p.given_name, p.id""")
-            .param("classId", classId).param("school", wholeSchool)
-            .query((row, n) -> places.computeIfAbsent(row.getLong("person_id"), id -> new ArrayList<>()).add(membership(row))).list();
-        return places.entrySet().stream().map(e -> new Viewer(e.getKey(), false, e.getValue())).toList();
+                .param("classId", classId)
+                .param("school", wholeSchool)
+                .query((row, n) -> places.computeIfAbsent(row.getLong("person_id"), id -> new ArrayList<>())
+                        .add(membership(row)))
+                .list();
+        return places.entrySet().stream()
+                .map(e -> new Viewer(e.getKey(), false, e.getValue()))
+                .toList();
     }
 
     Optional<BlogFacts> blog(long blogId) {
         return jdbc.sql("select " + BLOG + " from blog b join class c on c.id = b.class_id where b.id = :id")
-            .param("id", blogId).query((row, n) -> blog(row)).optional();
+                .param("id", blogId)
+                .query((row, n) -> blog(row))
+                .optional();
     }
 
     /** Locks the row of a post until the transaction ends, so that what is decided on it next cannot be outrun. */
     void lockPost(long postId) {
-        jdbc.sql("select id from post where id = :id for update").param("id", postId).query(Long.class).optional();
+        jdbc.sql("select id from post where id = :id for update")
+                .param("id", postId)
+                .query(Long.class)
+                .optional();
     }
 
     Optional<PostFacts> post(long postId) {
         return jdbc.sql("""
                 select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as author_group, am.leaving, """ + ScopeSql.COMMENT_IN_PILE + """
                         as comment_in_pile,
-                       case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES + " where p.id = :id")
-            .param("id", postId)
-            .query((row, n) -> new PostFacts(row.getLong("id"), blog(row), row.getLong("author_id"), Rows.number(row, "author_group"),
-                State.valueOf(row.getString("state")), Rows.integer(row, "live") != null, Audience.values()[row.getInt("audience")], Rows.instant(row, "published_at"),
-                Rows.number(row, "answer_first"), "HAND_OVER".equals(row.getString("leaving")), Rows.instant(row, "waiting_since") != null, row.getBoolean("comment_in_pile")))
-            .optional();
+                       case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES
+                        + " where p.id = :id")
+                .param("id", postId)
+                .query((row, n) -> new PostFacts(
+                        row.getLong("id"),
+                        blog(row),
+                        row.getLong("author_id"),
+                        Rows.number(row, "author_group"),
+                        State.valueOf(row.getString("state")),
+                        Rows.integer(row, "live") != null,
+                        Audience.values()[row.getInt("audience")],
+                        Rows.instant(row, "published_at"),
+                        Rows.number(row, "answer_first"),
+                        "HAND_OVER".equals(row.getString("leaving")),
+                        Rows.instant(row, "waiting_since") != null,
+                        row.getBoolean("comment_in_pile")))
+                .optional();
     }
 
     private static Membership membership(ResultSet row) throws SQLException {
-        return new Membership(row.getLong("class_id"), Role.valueOf(row.getString("role")), Rows.number(row, "group_id"), Rows.instant(row, "ended_at"));
+        return new Membership(
+                row.getLong("class_id"),
+                Role.valueOf(row.getString("role")),
+                Rows.number(row, "group_id"),
+                Rows.instant(row, "ended_at"));
     }
 
     private static BlogFacts blog(ResultSet row) throws SQLException {
-        return new BlogFacts(row.getLong("blog_id"), row.getLong("class_id"), Audience.values()[row.getInt("ceiling")], row.getBoolean("open"),
-            BlogKind.valueOf(row.getString("kind")), Audience.values()[row.getInt("widest")],
-            BlogFacts.Commenters.valueOf(row.getString("commenters")), Rows.number(row, "owner_id"), Rows.number(row, "group_id"),
-            Rows.number(row, "only_group"), Rows.instant(row, "opens_at"), Rows.instant(row, "closes_at"),
-            SettingsText.read(row.getString("settings")).rules());
+        return new BlogFacts(
+                row.getLong("blog_id"),
+                row.getLong("class_id"),
+                Audience.values()[row.getInt("ceiling")],
+                row.getBoolean("open"),
+                BlogKind.valueOf(row.getString("kind")),
+                Audience.values()[row.getInt("widest")],
+                BlogFacts.Commenters.valueOf(row.getString("commenters")),
+                Rows.number(row, "owner_id"),
+                Rows.number(row, "group_id"),
+                Rows.number(row, "only_group"),
+                Rows.instant(row, "opens_at"),
+                Rows.instant(row, "closes_at"),
+                SettingsText.read(row.getString("settings")).rules());
     }
 
     /**
-     * Those of some posts that a scope takes in and that are up. Asked by their numbers and nothing else: with texts or events in the same question the
-     * database looks through whole tables.
+     * Those of some posts that a scope takes in and that are up. Asked by their numbers and nothing else: with texts or
+     * events in the same question the database looks through whole tables.
      */
     Set<Long> readable(ScopeSql scope, Collection<Long> posts) {
         if (posts.isEmpty()) return Set.of();
-        return Set.copyOf(jdbc.sql("select p.id from " + ScopeSql.TABLES + " where p.id in (:posts) and " + ScopeSql.UP + " and p.published_at <= :scope_now and " + scope.condition())
-            .params(scope.params()).param("posts", posts).query(Long.class).list());
+        return Set.copyOf(jdbc.sql("select p.id from " + ScopeSql.TABLES + " where p.id in (:posts) and " + ScopeSql.UP
+                        + " and p.published_at <= :scope_now and " + scope.condition())
+                .params(scope.params())
+                .param("posts", posts)
+                .query(Long.class)
+                .list());
     }
 }

@@ -10,8 +10,8 @@ import org.vastporch.core.access.Scope.Readers;
 import org.vastporch.server.http.Rows;
 
 /**
- * A scope as a condition on post p, blog b, class c, the author's membership am and the prompt that it answers, with its parameters. It says nothing of its own:
- * each part of a clause becomes one comparison.
+ * A scope as a condition on post p, blog b, class c, the author's membership am and the prompt that it answers, with
+ * its parameters. It says nothing of its own: each part of a clause becomes one comparison.
  */
 public final class ScopeSql {
 
@@ -28,7 +28,8 @@ public final class ScopeSql {
     public static final String UP = "p.live is not null and p.state not in ('HIDDEN', 'BINNED')";
 
     /** Whether a comment on the post lies in the pile. */
-    static final String COMMENT_IN_PILE = "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null and w.state <> 'BINNED')";
+    static final String COMMENT_IN_PILE =
+            "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null and w.state <> 'BINNED')";
 
     private final Map<String, Object> params = new HashMap<>();
     private final String condition;
@@ -50,26 +51,45 @@ public final class ScopeSql {
         StringBuilder sql = new StringBuilder("(1 = 1");
         if (clause.classId() != null) sql.append(" and p.class_id = ").append(param(clause.classId()));
         if (clause.authorId() != null) sql.append(" and p.author_id = ").append(param(clause.authorId()));
-        if (clause.waiting()) sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED' or ")
-            .append(UP).append(" and ").append(COMMENT_IN_PILE).append(')');
+        if (clause.waiting())
+            sql.append(
+                            " and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED' or ")
+                    .append(UP)
+                    .append(" and ")
+                    .append(COMMENT_IN_PILE)
+                    .append(')');
         if (clause.readers() != null) readers(sql, clause.readers());
         return sql.append(')').toString();
     }
 
     private void readers(StringBuilder sql, Readers readers) {
-        sql.append(" and ").append(UP)
-            .append(" and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is null or b.closes_at > :scope_now)")
-            .append(" and (am.leaving is null or am.leaving <> 'HAND_OVER') and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ").append(param(readers.atLeast().ordinal()));
+        sql.append(" and ")
+                .append(UP)
+                .append(
+                        " and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is null or b.closes_at > :scope_now)")
+                .append(
+                        " and (am.leaving is null or am.leaving <> 'HAND_OVER') and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ")
+                .append(param(readers.atLeast().ordinal()));
         if (readers.inGroup() == null) sql.append(" and b.only_group is null");
-        else sql.append(" and (b.only_group is null or b.only_group = ").append(param(readers.inGroup())).append(')');
-        if (readers.sameGroup()) sql.append(" and coalesce(b.group_id, am.group_id) = ").append(param(readers.inGroup()));
+        else
+            sql.append(" and (b.only_group is null or b.only_group = ")
+                    .append(param(readers.inGroup()))
+                    .append(')');
+        if (readers.sameGroup())
+            sql.append(" and coalesce(b.group_id, am.group_id) = ").append(param(readers.inGroup()));
         if (readers.classOpen()) sql.append(" and c.open");
         if (readers.answered() != null) {
             sql.append(" and (answered.answer_first is not true");
-            if (!readers.answered().isEmpty()) sql.append(" or p.prompt_id in (").append(param(List.copyOf(readers.answered()))).append(')');
+            if (!readers.answered().isEmpty())
+                sql.append(" or p.prompt_id in (")
+                        .append(param(List.copyOf(readers.answered())))
+                        .append(')');
             sql.append(')');
         }
-        if (!readers.notIn().isEmpty()) sql.append(" and p.class_id not in (").append(param(readers.notIn())).append(')');
+        if (!readers.notIn().isEmpty())
+            sql.append(" and p.class_id not in (")
+                    .append(param(readers.notIn()))
+                    .append(')');
     }
 
     private String param(Object value) {

@@ -66,7 +66,8 @@ class AsideApi {
     }
 
     @PostMapping("/api/prompts/{id}/marking/{student}/staff-thread")
-    AsideView addOnMarking(Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
+    AsideView addOnMarking(
+            Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
         return asides.addOnPrompt(viewer, id, student, body.text());
     }
 }

@@ -22,8 +22,8 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 
 /**
- * What is said beside what everybody reads: a private word from staff to the author of a post or comment, and threads of the staff alone, about
- * a post, a prompt or the marking of one student.
+ * What is said beside what everybody reads: a private word from staff to the author of a post or comment, and threads
+ * of the staff alone, about a post, a prompt or the marking of one student.
  */
 @Service
 public class AsideService {
@@ -43,7 +43,14 @@ public class AsideService {
     private final EventStore events;
     private final Clock clock;
 
-    AsideService(AsideStore store, CommentService comments, PromptService prompts, PeopleService people, AccessService access, EventStore events, Clock clock) {
+    AsideService(
+            AsideStore store,
+            CommentService comments,
+            PromptService prompts,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.comments = comments;
         this.prompts = prompts;
@@ -74,7 +81,8 @@ public class AsideService {
     @Transactional
     public AsideView sayOnComment(Viewer viewer, long commentId, String text) {
         CommentService.Placed comment = comments.placed(viewer, commentId);
-        if (comment.authorId() == 0) throw Problem.invalid("text", "visitor", "This visitor has no account and could not read it.");
+        if (comment.authorId() == 0)
+            throw Problem.invalid("text", "visitor", "This visitor has no account and could not read it.");
         return add(viewer, comment.classId(), About.of(Kind.WORD, "comment", commentId), text);
     }
 
@@ -118,19 +126,28 @@ public class AsideService {
 
     private AsideList list(Viewer viewer, long classId, About about) {
         Names names = people.names(viewer, classId);
-        return new AsideList(store.about(about).stream().map(a -> view(viewer, a, names)).toList(), access.mayWriteAside(viewer, classId));
+        return new AsideList(
+                store.about(about).stream().map(a -> view(viewer, a, names)).toList(),
+                access.mayWriteAside(viewer, classId));
     }
 
     private AsideView add(Viewer viewer, long classId, About about, String text) {
         access.requireAside(viewer, classId);
         if (text.isBlank()) throw Problem.invalid("text", "word-empty", "Write something first.");
-        if (text.length() > LONGEST) throw Problem.invalid("text", "word-too-long", "This has " + text.length() + " characters; at most 10,000 fit here.");
+        if (text.length() > LONGEST)
+            throw Problem.invalid(
+                    "text", "word-too-long", "This has " + text.length() + " characters; at most 10,000 fit here.");
         Aside aside = store.add(classId, about, viewer.personId(), Sanitiser.commentFromPlain(text), clock.instant());
-        events.add(classId, about.kind() == Kind.WORD ? about.subject() + "-word" : "staff-thread", about.subjectId(), viewer.personId());
+        events.add(
+                classId,
+                about.kind() == Kind.WORD ? about.subject() + "-word" : "staff-thread",
+                about.subjectId(),
+                viewer.personId());
         return view(viewer, aside, people.names(viewer, classId));
     }
 
     private static AsideView view(Viewer viewer, Aside a, Names names) {
-        return new AsideView(a.id(), names.of(a.authorId()), Sanitiser.comment(a.html()), a.at(), a.authorId() == viewer.personId());
+        return new AsideView(
+                a.id(), names.of(a.authorId()), Sanitiser.comment(a.html()), a.at(), a.authorId() == viewer.personId());
     }
 }

@@ -14,10 +14,17 @@ import org.vastporch.server.http.Rows;
 @Order(10)
 class AsideStore implements Traces {
 
-    enum Kind { WORD, STAFF }
+    enum Kind {
+        WORD,
+        STAFF
+    }
 
     /** @param studentId whose marking it is about; null for anything else */
-    record About(Kind kind, String subject, long subjectId, @Nullable Long studentId) {
+    record About(
+            Kind kind,
+            String subject,
+            long subjectId,
+            @Nullable Long studentId) {
         static About of(Kind kind, String subject, long subjectId) {
             return new About(kind, subject, subjectId, null);
         }
@@ -37,8 +44,16 @@ class AsideStore implements Traces {
                   from aside
                  where kind = :kind and subject = :subject and subject_id = :id and student_id is not distinct from :student
                  order by id""")
-            .param("kind", about.kind().name()).param("subject", about.subject()).param("id", about.subjectId()).param("student", about.studentId())
-            .query((row, n) -> new Aside(row.getLong("id"), row.getLong("author_id"), row.getString("html"), Rows.instant(row, "created_at"))).list();
+                .param("kind", about.kind().name())
+                .param("subject", about.subject())
+                .param("id", about.subjectId())
+                .param("student", about.studentId())
+                .query((row, n) -> new Aside(
+                        row.getLong("id"),
+                        row.getLong("author_id"),
+                        row.getString("html"),
+                        Rows.instant(row, "created_at")))
+                .list();
     }
 
     Aside add(long classId, About about, long authorId, String html, Instant now) {
@@ -46,8 +61,15 @@ class AsideStore implements Traces {
         jdbc.sql("""
                 insert into aside (class_id, kind, subject, subject_id, student_id, author_id, html, created_at)
                 values (:classId, :kind, :subject, :id, :student, :author, :html, :now)""")
-            .param("classId", classId).param("kind", about.kind().name()).param("subject", about.subject()).param("id", about.subjectId()).param("student", about.studentId())
-            .param("author", authorId).param("html", html).param("now", Rows.utc(now)).update(key, "id");
+                .param("classId", classId)
+                .param("kind", about.kind().name())
+                .param("subject", about.subject())
+                .param("id", about.subjectId())
+                .param("student", about.studentId())
+                .param("author", authorId)
+                .param("html", html)
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         return new Aside(key.getKey().longValue(), authorId, html, now);
     }
 
@@ -61,12 +83,19 @@ class AsideStore implements Traces {
         return 0;
     }
 
-    /** What somebody said aside, what was said about their marking, and what was said to them about a post or comment that goes. */
+    /**
+     * What somebody said aside, what was said about their marking, and what was said to them about a post or comment
+     * that goes.
+     */
     @Override
     public void erase(long personId) {
         String posts = Traces.POSTS_THAT_GO;
-        jdbc.sql("delete from aside where author_id = :person or student_id = :person or subject = 'post' and subject_id in (" + posts + ")"
-                + " or subject = 'comment' and subject_id in (select k.id from comment k where k.author_id = :person or k.post_id in (" + posts + "))")
-            .param("person", personId).update();
+        jdbc.sql(
+                        "delete from aside where author_id = :person or student_id = :person or subject = 'post' and subject_id in ("
+                                + posts + ")"
+                                + " or subject = 'comment' and subject_id in (select k.id from comment k where k.author_id = :person or k.post_id in ("
+                                + posts + "))")
+                .param("person", personId)
+                .update();
     }
 }

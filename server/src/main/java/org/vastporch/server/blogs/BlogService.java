@@ -16,9 +16,9 @@ import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
-import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.blogs.BlogSettings;
+import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
@@ -37,26 +37,53 @@ import org.vastporch.server.people.SightlineView;
 @Service
 public class BlogService {
 
-    /** @param mayWrite whether the viewer may write here
-     *  @param audience how far a new post reaches unless its author chooses otherwise */
-    public record BlogView(long id, String kind, String title, String address, String about, boolean mayWrite, String audience) {}
+    /**
+     * @param mayWrite whether the viewer may write here
+     * @param audience how far a new post reaches unless its author chooses otherwise
+     */
+    public record BlogView(
+            long id, String kind, String title, String address, String about, boolean mayWrite, String audience) {}
 
     /**
      * The head of a blog's page.
      *
-     * @param address  the address it has now; the one asked for may be an earlier one
-     * @param header   the address of the picture at its head
-     * @param doors    what is said of its opening times; left out while it is open
-     * @param mayLook  whether the viewer may choose its look
-     * @param manages  whether the viewer may change all of it
+     * @param address the address it has now; the one asked for may be an earlier one
+     * @param header the address of the picture at its head
+     * @param doors what is said of its opening times; left out while it is open
+     * @param mayLook whether the viewer may choose its look
+     * @param manages whether the viewer may change all of it
      * @param wantedHeader a picture that its owner chose and that waits or came back; for the owner and the staff
      */
-    public record BlogPage(long id, String kind, String title, String address, String intro, @Optionally String owner, @Optionally Long ownerPlace, String look,
-                           @Optionally String header, boolean newestFirst, int perPage, String grouping, boolean mayWrite, boolean mayLook, boolean manages,
-                           @Optionally String doors, SightlineView sightline, @Optionally WantedHeader wantedHeader) {}
+    public record BlogPage(
+            long id,
+            String kind,
+            String title,
+            String address,
+            String intro,
+            @Optionally String owner,
+            @Optionally Long ownerPlace,
+            String look,
+            @Optionally String header,
+            boolean newestFirst,
+            int perPage,
+            String grouping,
+            boolean mayWrite,
+            boolean mayLook,
+            boolean manages,
+            @Optionally String doors,
+            SightlineView sightline,
+            @Optionally WantedHeader wantedHeader) {}
 
     /** A blog in a list of them. {@code readers}: how many can read a post in it. */
-    public record BlogHead(long id, String kind, String title, String address, String look, @Optionally String owner, int readers, boolean strangers) {}
+    public record BlogHead(
+            long id,
+            String kind,
+            String title,
+            String address,
+            String look,
+            @Optionally String owner,
+            int readers,
+            boolean strangers) {}
 
     /** What the rules of one blog say about approving; null where the class decides. */
     public record Policies(@Nullable Policy posts, @Nullable Policy comments) {}
@@ -69,7 +96,13 @@ public class BlogService {
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    BlogService(BlogStore store, HeaderPile headers, AccessService access, PeopleService people, EventStore events, Clock clock) {
+    BlogService(
+            BlogStore store,
+            HeaderPile headers,
+            AccessService access,
+            PeopleService people,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.headers = headers;
         this.access = access;
@@ -78,7 +111,9 @@ public class BlogService {
         this.clock = clock;
     }
 
-    /** Makes a blog, or a blog for every student now and for each who comes later, or one for a group or for each group. */
+    /**
+     * Makes a blog, or a blog for every student now and for each who comes later, or one for a group or for each group.
+     */
     @Transactional
     public void create(Viewer viewer, long classId, BlogSetup wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
@@ -88,8 +123,12 @@ public class BlogService {
             Names names = people.namesForReaders(classId);
             for (long student : inAnyOrder(people.students(classId))) addOwn(set, student, names);
         } else if (setup.kind() == BlogKind.GROUP) {
-            List<PeopleService.Group> groups = people.groups(classId).stream().filter(g -> setup.groupId() == null || setup.groupId() == g.id()).toList();
-            if (groups.isEmpty()) throw Problem.invalid("kind", "no-groups", "There is no group in this class yet. Make groups first, under People.");
+            List<PeopleService.Group> groups = people.groups(classId).stream()
+                    .filter(g -> setup.groupId() == null || setup.groupId() == g.id())
+                    .toList();
+            if (groups.isEmpty())
+                throw Problem.invalid(
+                        "kind", "no-groups", "There is no group in this class yet. Make groups first, under People.");
             for (PeopleService.Group group : groups)
                 add(classId, setup.withTitle(named(setup.title(), group.name())).withGroup(group.id()), null, null);
         } else {
@@ -118,19 +157,27 @@ public class BlogService {
         return shuffled;
     }
 
-    /** Titles and addresses carry the name that readers see: when that changes, they change, and earlier addresses no longer tell the old one. */
+    /**
+     * Titles and addresses carry the name that readers see: when that changes, they change, and earlier addresses no
+     * longer tell the old one.
+     */
     @EventListener
     @Transactional
     public void on(NamesChanged change) {
         Names names = people.namesForReaders(change.classId());
         for (long person : change.personIds())
             for (BlogRow blog : store.ofOwner(change.classId(), person)) {
-                BlogSet set = blog.setId() == null ? null : store.set(blog.setId()).orElse(null);
+                BlogSet set =
+                        blog.setId() == null ? null : store.set(blog.setId()).orElse(null);
                 if (set == null) continue;
-                BlogSetup setup = blog.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person)));
+                BlogSetup setup =
+                        blog.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person)));
                 if (setup.title().equals(blog.setup().title())) continue;
                 store.change(blog.id(), setup, blog.version());
-                store.setAddress(change.classId(), blog.id(), Addresses.make(setup.title(), a -> store.isGiven(change.classId(), a, blog.id())));
+                store.setAddress(
+                        change.classId(),
+                        blog.id(),
+                        Addresses.make(setup.title(), a -> store.isGiven(change.classId(), a, blog.id())));
                 store.forgetEarlierAddresses(blog.id());
             }
     }
@@ -139,7 +186,11 @@ public class BlogService {
     public List<BlogView> writable(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, classId);
-        return store.ofClass(classId).stream().filter(b -> !manages || b.ownerId() == null).filter(b -> access.mayWrite(viewer, b.id())).map(b -> view(b, true)).toList();
+        return store.ofClass(classId).stream()
+                .filter(b -> !manages || b.ownerId() == null)
+                .filter(b -> access.mayWrite(viewer, b.id()))
+                .map(b -> view(b, true))
+                .toList();
     }
 
     public BlogView view(Viewer viewer, long blogId) {
@@ -154,62 +205,118 @@ public class BlogService {
         BlogSetup setup = blog.setup();
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, classId);
         boolean owns = blog.ownerId() != null && blog.ownerId() == viewer.personId() && viewer.isInPerson();
-        return new BlogPage(blog.id(), setup.kind().name(), setup.title(), blog.address(), setup.intro(), blog.ownerId() == null ? null : names.of(blog.ownerId()),
-            blog.ownerId() == null ? null : names.placeOf(blog.ownerId()), setup.settings().look().name(),
-            picture(String.valueOf(blog.id()), blog.headerSha()),
-            setup.settings().newestFirst(), setup.settings().perPage(), setup.settings().grouping().name(), access.mayWrite(viewer, blog.id()),
-            manages || owns && !setup.settings().lookLocked(), manages, doors(setup), SightlineView.of(access.sightline(access.blog(blog.id())), names, access.sightlineDetail(viewer, classId)),
-            owns || manages ? headers.wanted(viewer, blog).orElse(null) : null);
+        return new BlogPage(
+                blog.id(),
+                setup.kind().name(),
+                setup.title(),
+                blog.address(),
+                setup.intro(),
+                blog.ownerId() == null ? null : names.of(blog.ownerId()),
+                blog.ownerId() == null ? null : names.placeOf(blog.ownerId()),
+                setup.settings().look().name(),
+                picture(String.valueOf(blog.id()), blog.headerSha()),
+                setup.settings().newestFirst(),
+                setup.settings().perPage(),
+                setup.settings().grouping().name(),
+                access.mayWrite(viewer, blog.id()),
+                manages || owns && !setup.settings().lookLocked(),
+                manages,
+                doors(setup),
+                SightlineView.of(
+                        access.sightline(access.blog(blog.id())), names, access.sightlineDetail(viewer, classId)),
+                owns || manages ? headers.wanted(viewer, blog).orElse(null) : null);
     }
 
     /** The blogs of a class that the viewer may open. */
     public List<BlogHead> heads(Viewer viewer, long classId) {
         Names names = people.names(viewer, classId);
-        return store.ofClass(classId).stream().filter(b -> access.mayOpenBlog(viewer, b.id())).map(b -> {
-            Sightline line = access.sightline(access.blog(b.id()));
-            return new BlogHead(b.id(), b.setup().kind().name(), b.setup().title(), b.address(), b.setup().settings().look().name(),
-                b.ownerId() == null ? null : names.of(b.ownerId()), line.readers().size(), line.strangers());
-        }).toList();
+        return store.ofClass(classId).stream()
+                .filter(b -> access.mayOpenBlog(viewer, b.id()))
+                .map(b -> {
+                    Sightline line = access.sightline(access.blog(b.id()));
+                    return new BlogHead(
+                            b.id(),
+                            b.setup().kind().name(),
+                            b.setup().title(),
+                            b.address(),
+                            b.setup().settings().look().name(),
+                            b.ownerId() == null ? null : names.of(b.ownerId()),
+                            line.readers().size(),
+                            line.strangers());
+                })
+                .toList();
     }
 
     /** Whether it is open now, in a word for the screen. */
-    @Nullable String doors(BlogSetup setup) {
+    @Nullable
+    String doors(BlogSetup setup) {
         if (setup.opensAt() != null && clock.instant().isBefore(setup.opensAt())) return "NOT_OPEN_YET";
         return setup.closesAt() != null && !clock.instant().isBefore(setup.closesAt()) ? "CLOSED" : null;
     }
 
     public Policies policies(long blogId) {
-        BlogSettings settings = store.find(blogId).orElseThrow(Problem::missing).setup().settings();
+        BlogSettings settings =
+                store.find(blogId).orElseThrow(Problem::missing).setup().settings();
         return new Policies(settings.posts().policy(), settings.comments().policy());
     }
 
     public BlogRules rules(long blogId) {
-        return store.find(blogId).orElseThrow(Problem::missing).setup().settings().rules();
+        return store.find(blogId)
+                .orElseThrow(Problem::missing)
+                .setup()
+                .settings()
+                .rules();
     }
 
     /** The blog in which a student's outside posts stand: the own one, else the first shared one. */
     public Optional<Long> homeOf(long classId, long personId) {
         List<BlogRow> blogs = store.ofClass(classId);
-        return blogs.stream().filter(b -> b.setup().kind() == BlogKind.ONE_EACH && Objects.equals(b.ownerId(), personId)).map(BlogRow::id).findFirst()
-            .or(() -> blogs.stream().filter(b -> b.setup().kind() == BlogKind.SHARED).map(BlogRow::id).findFirst());
+        return blogs.stream()
+                .filter(b -> b.setup().kind() == BlogKind.ONE_EACH && Objects.equals(b.ownerId(), personId))
+                .map(BlogRow::id)
+                .findFirst()
+                .or(() -> blogs.stream()
+                        .filter(b -> b.setup().kind() == BlogKind.SHARED)
+                        .map(BlogRow::id)
+                        .findFirst());
     }
 
-    /** The address of a picture at the head of a blog; null if there is none. It changes with the picture, so that an old one is not shown. */
+    /**
+     * The address of a picture at the head of a blog; null if there is none. It changes with the picture, so that an
+     * old one is not shown.
+     */
     static @Nullable String picture(String of, @Nullable String sha) {
         return sha == null ? null : "/media/headers/" + of + "?v=" + sha.substring(0, 12);
     }
 
     private static BlogView view(BlogRow blog, boolean mayWrite) {
         BlogSetup setup = blog.setup();
-        return new BlogView(blog.id(), setup.kind().name(), setup.title(), blog.address(), setup.about(), mayWrite, setup.kind().usual().cutTo(setup.widest()).name());
+        return new BlogView(
+                blog.id(),
+                setup.kind().name(),
+                setup.title(),
+                blog.address(),
+                setup.about(),
+                mayWrite,
+                setup.kind().usual().cutTo(setup.widest()).name());
     }
 
     private void addOwn(BlogSet set, long person, Names names) {
         if (!store.hasOwnBlog(set.id(), person))
-            add(set.classId(), set.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person))), person, set.id());
+            add(
+                    set.classId(),
+                    set.setup().withTitle(TitlePattern.fill(set.setup().title(), names.of(person))),
+                    person,
+                    set.id());
     }
 
     private void add(long classId, BlogSetup setup, @Nullable Long owner, @Nullable Long setId) {
-        store.add(classId, setup, Addresses.make(setup.title(), address -> store.isGiven(classId, address, 0)), owner, setId, clock.instant());
+        store.add(
+                classId,
+                setup,
+                Addresses.make(setup.title(), address -> store.isGiven(classId, address, 0)),
+                owner,
+                setId,
+                clock.instant());
     }
 }

@@ -18,14 +18,24 @@ import org.vastporch.server.people.PeopleService;
 /**
  * What staff set for a blog, or for a set of blogs "one each".
  *
- * @param title     for blogs of each student or group a pattern in which {name} stands for them
- * @param intro     what readers see at the head of the blog
- * @param about     what students see while they write
- * @param groupId   the group whose blog it is; null for none, and for a new group's blog for one of each group
+ * @param title for blogs of each student or group a pattern in which {name} stands for them
+ * @param intro what readers see at the head of the blog
+ * @param about what students see while they write
+ * @param groupId the group whose blog it is; null for none, and for a new group's blog for one of each group
  * @param onlyGroup the only group that gets in; null for everybody whom the audience lets in
  */
-public record BlogSetup(BlogKind kind, String title, String intro, String about, Audience widest, Commenters commenters, @Optionally @Nullable Long groupId,
-                        @Optionally @Nullable Long onlyGroup, @Optionally @Nullable Instant opensAt, @Optionally @Nullable Instant closesAt, BlogSettings settings) {
+public record BlogSetup(
+        BlogKind kind,
+        String title,
+        String intro,
+        String about,
+        Audience widest,
+        Commenters commenters,
+        @Optionally @Nullable Long groupId,
+        @Optionally @Nullable Long onlyGroup,
+        @Optionally @Nullable Instant opensAt,
+        @Optionally @Nullable Instant closesAt,
+        BlogSettings settings) {
 
     private static final int LONGEST_TITLE = 120;
     private static final int LONGEST_TEXT = 8_000;
@@ -46,39 +56,72 @@ public record BlogSetup(BlogKind kind, String title, String intro, String about,
         String tidy = OneLine.of(title);
         if (tidy.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the blog a title.");
         if (tidy.length() > LONGEST_TITLE)
-            throw Problem.invalid("title", "title-too-long", "A blog's title has at most " + LONGEST_TITLE + " characters; this one has " + tidy.length() + ".");
+            throw Problem.invalid(
+                    "title",
+                    "title-too-long",
+                    "A blog's title has at most " + LONGEST_TITLE + " characters; this one has " + tidy.length() + ".");
         limited("intro", intro);
         limited("about", about);
         if (opensAt != null && closesAt != null && !opensAt.isBefore(closesAt))
             throw Problem.invalid("closesAt", "closes-before-opening", "It must close after it opens.");
         if (kind.isForEach() && !TitlePattern.isPattern(tidy)) tidy = tidy + " of {name}";
-        return new BlogSetup(kind, tidy, intro.strip(), about.strip(), widest.cutTo(kind.widest()), commenters, kind == BlogKind.GROUP ? groupId : null, onlyGroup,
-            opensAt, closesAt, settings);
+        return new BlogSetup(
+                kind,
+                tidy,
+                intro.strip(),
+                about.strip(),
+                widest.cutTo(kind.widest()),
+                commenters,
+                kind == BlogKind.GROUP ? groupId : null,
+                onlyGroup,
+                opensAt,
+                closesAt,
+                settings);
     }
 
     private static void requireOneOf(List<PeopleService.Group> groups, String field, @Nullable Long wanted) {
-        if (wanted != null && groups.stream().noneMatch(g -> g.id() == wanted)) throw Problem.invalid(field, "group-unknown", "This class has no such group.");
+        if (wanted != null && groups.stream().noneMatch(g -> g.id() == wanted))
+            throw Problem.invalid(field, "group-unknown", "This class has no such group.");
     }
 
     private static void limited(String field, String text) {
         if (text.strip().length() > LONGEST_TEXT)
-            throw Problem.invalid(field, field + "-too-long", "This text has " + text.strip().length() + " characters; at most " + LONGEST_TEXT + " fit here.");
+            throw Problem.invalid(
+                    field,
+                    field + "-too-long",
+                    "This text has " + text.strip().length() + " characters; at most " + LONGEST_TEXT + " fit here.");
     }
 
     BlogSetup withTitle(String other) {
-        return new BlogSetup(kind, other, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, settings);
+        return new BlogSetup(
+                kind, other, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, settings);
     }
 
     BlogSetup withGroup(@Nullable Long other) {
-        return new BlogSetup(kind, title, intro, about, widest, commenters, other, onlyGroup, opensAt, closesAt, settings);
+        return new BlogSetup(
+                kind, title, intro, about, widest, commenters, other, onlyGroup, opensAt, closesAt, settings);
     }
 
     BlogSetup withSettings(BlogSettings other) {
-        return new BlogSetup(kind, title, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, other);
+        return new BlogSetup(
+                kind, title, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, other);
     }
 
     /** What the access engine needs to know of such a blog in a class. */
     BlogFacts facts(ClassService.ClassRecord of, @Nullable Long ownerId) {
-        return new BlogFacts(0, of.id(), of.rules().ceiling(), of.rules().open(), kind, widest, commenters, ownerId, groupId, onlyGroup, opensAt, closesAt, settings.rules());
+        return new BlogFacts(
+                0,
+                of.id(),
+                of.rules().ceiling(),
+                of.rules().open(),
+                kind,
+                widest,
+                commenters,
+                ownerId,
+                groupId,
+                onlyGroup,
+                opensAt,
+                closesAt,
+                settings.rules());
     }
 }

@@ -32,15 +32,28 @@ public class BlogSetupService {
     /**
      * A blog, or a set that counts as one line.
      *
-     * @param ref   "b" and the number of a blog, or "s" and that of a set
+     * @param ref "b" and the number of a blog, or "s" and that of a set
      * @param blogs how many blogs the line stands for
      * @param first the address of the first of them
      * @param doors NOT_OPEN_YET or CLOSED; left out while it is open
      */
-    public record BlogLine(String ref, String kind, String title, int blogs, @Optionally String first, @Optionally String doors, SightlineView sightline) {}
+    public record BlogLine(
+            String ref,
+            String kind,
+            String title,
+            int blogs,
+            @Optionally String first,
+            @Optionally String doors,
+            SightlineView sightline) {}
 
     /** @param address the address of a single blog */
-    public record Current(BlogSetup setup, int version, @Optionally String address, @Optionally String header, List<BlogKind> kinds, SightlineView sightline) {}
+    public record Current(
+            BlogSetup setup,
+            int version,
+            @Optionally String address,
+            @Optionally String header,
+            List<BlogKind> kinds,
+            SightlineView sightline) {}
 
     private final BlogStore store;
     private final HeaderPile headers;
@@ -50,7 +63,14 @@ public class BlogSetupService {
     private final AccessService access;
     private final EventStore events;
 
-    BlogSetupService(BlogStore store, HeaderPile headers, BlogService blogs, ClassService classes, PeopleService people, AccessService access, EventStore events) {
+    BlogSetupService(
+            BlogStore store,
+            HeaderPile headers,
+            BlogService blogs,
+            ClassService classes,
+            PeopleService people,
+            AccessService access,
+            EventStore events) {
         this.store = store;
         this.headers = headers;
         this.blogs = blogs;
@@ -68,12 +88,26 @@ public class BlogSetupService {
         List<BlogRow> all = store.ofClass(classId);
         for (BlogRow blog : all)
             if (blog.setId() == null)
-                lines.add(new BlogLine("b" + blog.id(), blog.setup().kind().name(), blog.setup().title(), 1, blog.address(), blogs.doors(blog.setup()),
-                    SightlineView.of(access.sightline(access.blog(blog.id())), names, Detail.NAMES)));
+                lines.add(new BlogLine(
+                        "b" + blog.id(),
+                        blog.setup().kind().name(),
+                        blog.setup().title(),
+                        1,
+                        blog.address(),
+                        blogs.doors(blog.setup()),
+                        SightlineView.of(access.sightline(access.blog(blog.id())), names, Detail.NAMES)));
         for (BlogSet set : store.sets(classId)) {
-            List<BlogRow> own = all.stream().filter(b -> Objects.equals(b.setId(), set.id())).toList();
-            lines.add(new BlogLine("s" + set.id(), set.setup().kind().name(), set.setup().title(), own.size(), own.isEmpty() ? null : own.get(0).address(),
-                blogs.doors(set.setup()), sightline(viewer, classId, set.setup())));
+            List<BlogRow> own = all.stream()
+                    .filter(b -> Objects.equals(b.setId(), set.id()))
+                    .toList();
+            lines.add(new BlogLine(
+                    "s" + set.id(),
+                    set.setup().kind().name(),
+                    set.setup().title(),
+                    own.size(),
+                    own.isEmpty() ? null : own.get(0).address(),
+                    blogs.doors(set.setup()),
+                    sightline(viewer, classId, set.setup())));
         }
         return lines;
     }
@@ -81,27 +115,54 @@ public class BlogSetupService {
     /** Who could read and write in a blog that is set up so, saved or not. */
     public SightlineView sightline(Viewer viewer, long classId, BlogSetup setup) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
-        Long owner = setup.kind().isForEach() ? people.students(classId).stream().findFirst().orElse(-1L) : null;
-        Long group = setup.kind() != BlogKind.GROUP ? null
-            : Optional.ofNullable(setup.groupId()).orElse(people.groups(classId).stream().map(PeopleService.Group::id).findFirst().orElse(null));
-        return SightlineView.of(access.sightline(setup.withGroup(group).facts(classes.get(classId), owner)), people.names(viewer, classId), Detail.NAMES);
+        Long owner = setup.kind().isForEach()
+                ? people.students(classId).stream().findFirst().orElse(-1L)
+                : null;
+        Long group = setup.kind() != BlogKind.GROUP
+                ? null
+                : Optional.ofNullable(setup.groupId())
+                        .orElse(people.groups(classId).stream()
+                                .map(PeopleService.Group::id)
+                                .findFirst()
+                                .orElse(null));
+        return SightlineView.of(
+                access.sightline(setup.withGroup(group).facts(classes.get(classId), owner)),
+                people.names(viewer, classId),
+                Detail.NAMES);
     }
 
     public Current current(Viewer viewer, String ref) {
         if (isSet(ref)) {
             BlogSet set = requireSet(viewer, ref);
-            return new Current(set.setup(), set.version(), null, BlogService.picture("sets/" + set.id(), set.headerSha()), kinds(set.setup()), sightline(viewer, set.classId(), set.setup()));
+            return new Current(
+                    set.setup(),
+                    set.version(),
+                    null,
+                    BlogService.picture("sets/" + set.id(), set.headerSha()),
+                    kinds(set.setup()),
+                    sightline(viewer, set.classId(), set.setup()));
         }
         BlogRow blog = requireBlog(viewer, number(ref));
-        return new Current(blog.setup(), blog.version(), blog.address(), BlogService.picture(String.valueOf(blog.id()), blog.headerSha()),
-            kinds(blog.setup()), SightlineView.of(access.sightline(access.blog(blog.id())), people.names(viewer, blog.classId()), Detail.NAMES));
+        return new Current(
+                blog.setup(),
+                blog.version(),
+                blog.address(),
+                BlogService.picture(String.valueOf(blog.id()), blog.headerSha()),
+                kinds(blog.setup()),
+                SightlineView.of(
+                        access.sightline(access.blog(blog.id())), people.names(viewer, blog.classId()), Detail.NAMES));
     }
 
     private static List<BlogKind> kinds(BlogSetup setup) {
-        return List.of(BlogKind.values()).stream().filter(setup.kind()::canBecome).toList();
+        return List.of(BlogKind.values()).stream()
+                .filter(setup.kind()::canBecome)
+                .toList();
     }
 
-    /** Changes a blog, or all blogs of a set. What a set says of looks leaves a look that a student chose, unless it is fixed for all. */
+    /**
+     * Changes a blog, or all blogs of a set. What a set says of looks leaves a look that a student chose, unless it is
+     * fixed for all.
+     */
     @Transactional
     public void change(Viewer viewer, String ref, BlogSetup wanted, int version) {
         if (isSet(ref)) {
@@ -112,8 +173,11 @@ public class BlogSetupService {
             Names names = people.namesForReaders(set.classId());
             for (BlogRow blog : store.ofSet(set.id())) {
                 BlogSetup own = setup.withTitle(TitlePattern.fill(setup.title(), names.of(blog.ownerId())));
-                boolean keepsLook = !setup.settings().lookLocked() && setup.settings().look() == set.setup().settings().look();
-                if (keepsLook) own = own.withSettings(setup.settings().withLook(blog.setup().settings().look()));
+                boolean keepsLook = !setup.settings().lookLocked()
+                        && setup.settings().look() == set.setup().settings().look();
+                if (keepsLook)
+                    own = own.withSettings(
+                            setup.settings().withLook(blog.setup().settings().look()));
                 store.change(blog.id(), own, blog.version());
             }
             events.add(set.classId(), "blog-changed", null, viewer.personId());
@@ -122,16 +186,23 @@ public class BlogSetupService {
         BlogRow blog = requireBlog(viewer, number(ref));
         BlogSetup setup = wanted.checked(people.groups(blog.classId()));
         requireKind(blog.setup(), setup);
-        if (setup.kind() == BlogKind.GROUP && setup.groupId() == null) throw Problem.invalid("groupId", "group-missing", "Say which group's blog it is.");
-        if (!store.change(blog.id(), setup.kind().isForEach() ? setup.withTitle(blog.setup().title()) : setup, version)) throw changedMeanwhile();
+        if (setup.kind() == BlogKind.GROUP && setup.groupId() == null)
+            throw Problem.invalid("groupId", "group-missing", "Say which group's blog it is.");
+        if (!store.change(
+                blog.id(),
+                setup.kind().isForEach() ? setup.withTitle(blog.setup().title()) : setup,
+                version)) throw changedMeanwhile();
         events.add(blog.classId(), "blog-changed", blog.id(), viewer.personId());
     }
 
     private static void requireKind(BlogSetup before, BlogSetup after) {
         if (!before.kind().canBecome(after.kind()))
-            throw Problem.invalid("kind", "kind-not-possible", before.kind().isForEach()
-                ? "Blogs that belong to one student each cannot become a common one: their posts would change hands. Make a new blog instead."
-                : "A common blog cannot become one for each student: its posts belong to many. Make a new blog instead.");
+            throw Problem.invalid(
+                    "kind",
+                    "kind-not-possible",
+                    before.kind().isForEach()
+                            ? "Blogs that belong to one student each cannot become a common one: their posts would change hands. Make a new blog instead."
+                            : "A common blog cannot become one for each student: its posts belong to many. Make a new blog instead.");
     }
 
     /** Gives a blog another address and tells it. The addresses before go on leading to it. */
@@ -141,7 +212,10 @@ public class BlogSetupService {
         String address = Addresses.tidy(wanted);
         if (address.isEmpty()) throw Problem.invalid("address", "address-missing", "An address has letters or digits.");
         if (store.isGiven(blog.classId(), address, blogId))
-            throw Problem.invalid("address", "address-given", "\"" + address + "\" belongs, or once belonged, to another blog of this class. Choose another.");
+            throw Problem.invalid(
+                    "address",
+                    "address-given",
+                    "\"" + address + "\" belongs, or once belonged, to another blog of this class. Choose another.");
         store.setAddress(blog.classId(), blogId, address);
         events.add(blog.classId(), "blog-address", blogId, viewer.personId());
         return address;
@@ -154,7 +228,10 @@ public class BlogSetupService {
         store.change(blogId, blog.setup().withSettings(blog.setup().settings().withLook(look)), blog.version());
     }
 
-    /** Puts a picture at the head of a blog, or takes it away; where the class holds pictures, one that a student chose waits in the pile. */
+    /**
+     * Puts a picture at the head of a blog, or takes it away; where the class holds pictures, one that a student chose
+     * waits in the pile.
+     */
     @Transactional
     public void setHeader(Viewer viewer, long blogId, @Nullable String sha) {
         headers.choose(viewer, lookedAt(viewer, blogId), sha);
@@ -165,7 +242,10 @@ public class BlogSetupService {
         return headers.sha(viewer, id);
     }
 
-    /** Puts a picture at the head of all blogs of a set, or takes it away. Where the look is fixed for all it replaces those that students chose. */
+    /**
+     * Puts a picture at the head of all blogs of a set, or takes it away. Where the look is fixed for all it replaces
+     * those that students chose.
+     */
     @Transactional
     public void setHeaderOfSet(Viewer viewer, String ref, @Nullable String sha) {
         BlogSet set = requireSet(viewer, ref);
@@ -229,6 +309,7 @@ public class BlogSetupService {
     }
 
     private static Problem changedMeanwhile() {
-        return Problem.stale("blog-changed", "Somebody else changed this blog meanwhile. Load the page again to see how it is now.");
+        return Problem.stale(
+                "blog-changed", "Somebody else changed this blog meanwhile. Load the page again to see how it is now.");
     }
 }

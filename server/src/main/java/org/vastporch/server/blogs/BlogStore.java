@@ -26,7 +26,8 @@ class BlogStore {
 
     private static final String FROM = " from blog b left join blog_set s on s.id = b.set_id ";
 
-    private static final String SET_COLUMNS = "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, header_sha, version";
+    private static final String SET_COLUMNS =
+            "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, header_sha, version";
 
     private final JdbcClient jdbc;
 
@@ -35,14 +36,26 @@ class BlogStore {
     }
 
     /** @param headerSha the picture at the head of those of its blogs that have none of their own */
-    record BlogSet(long id, long classId, BlogSetup setup, @Nullable String headerSha, int version) {}
+    record BlogSet(
+            long id,
+            long classId,
+            BlogSetup setup,
+            @Nullable String headerSha,
+            int version) {}
 
     /**
-     * @param setup     what its staff set; its title is the blog's own
+     * @param setup what its staff set; its title is the blog's own
      * @param headerSha the picture at its head, its own or that of its set
      */
-    record BlogRow(long id, long classId, BlogSetup setup, String address,
-                   @Nullable Long ownerId, @Nullable Long setId, @Nullable String headerSha, int version) {}
+    record BlogRow(
+            long id,
+            long classId,
+            BlogSetup setup,
+            String address,
+            @Nullable Long ownerId,
+            @Nullable Long setId,
+            @Nullable String headerSha,
+            int version) {}
 
     long add(long classId, BlogSetup setup, String address, @Nullable Long ownerId, @Nullable Long setId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
@@ -51,8 +64,14 @@ class BlogStore {
                                   owner_id, group_id, set_id, created_at)
                 values (:classId, :kind, :title, :address, :intro, :about, :widest, :kindWidest, :commenters, :onlyGroup, :opens, :closes, :settings,
                         :ownerId, :groupId, :setId, :now)"""), setup)
-            .param("classId", classId).param("address", address).param("kindWidest", setup.kind().widest().ordinal()).param("ownerId", ownerId)
-            .param("groupId", setup.groupId()).param("setId", setId).param("now", Rows.utc(now)).update(key, "id");
+                .param("classId", classId)
+                .param("address", address)
+                .param("kindWidest", setup.kind().widest().ordinal())
+                .param("ownerId", ownerId)
+                .param("groupId", setup.groupId())
+                .param("setId", setId)
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         long id = key.getKey().longValue();
         giveAddress(classId, address, id);
         return id;
@@ -62,8 +81,7 @@ class BlogStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         bound(jdbc.sql("""
                 insert into blog_set (class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings)
-                values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes, :settings)"""), setup)
-            .param("classId", classId).update(key, "id");
+                values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes, :settings)"""), setup).param("classId", classId).update(key, "id");
         return key.getKey().longValue();
     }
 
@@ -74,7 +92,12 @@ class BlogStore {
                    set kind = :kind, title = :title, intro = :intro, about = :about, widest = :widest, kind_widest = :kindWidest, commenters = :commenters,
                        only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, group_id = :groupId, version = version + 1
                  where id = :id and version = :version"""), setup)
-            .param("kindWidest", setup.kind().widest().ordinal()).param("groupId", setup.groupId()).param("id", id).param("version", version).update() == 1;
+                        .param("kindWidest", setup.kind().widest().ordinal())
+                        .param("groupId", setup.groupId())
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
     }
 
     boolean changeSet(long id, BlogSetup setup, int version) {
@@ -83,103 +106,188 @@ class BlogStore {
                    set kind = :kind, pattern = :title, intro = :intro, about = :about, widest = :widest, commenters = :commenters,
                        only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, version = version + 1
                  where id = :id and version = :version"""), setup)
-            .param("id", id).param("version", version).update() == 1;
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
     }
 
     private static StatementSpec bound(StatementSpec sql, BlogSetup setup) {
-        return sql.param("kind", setup.kind().name()).param("title", setup.title()).param("intro", setup.intro()).param("about", setup.about())
-            .param("widest", setup.widest().ordinal()).param("commenters", setup.commenters().name()).param("onlyGroup", setup.onlyGroup())
-            .param("opens", Rows.utc(setup.opensAt())).param("closes", Rows.utc(setup.closesAt())).param("settings", SettingsText.write(setup.settings()));
+        return sql.param("kind", setup.kind().name())
+                .param("title", setup.title())
+                .param("intro", setup.intro())
+                .param("about", setup.about())
+                .param("widest", setup.widest().ordinal())
+                .param("commenters", setup.commenters().name())
+                .param("onlyGroup", setup.onlyGroup())
+                .param("opens", Rows.utc(setup.opensAt()))
+                .param("closes", Rows.utc(setup.closesAt()))
+                .param("settings", SettingsText.write(setup.settings()));
     }
 
     void setHeader(long id, @Nullable String sha) {
-        jdbc.sql("update blog set header_sha = :sha where id = :id").param("sha", sha).param("id", id).update();
+        jdbc.sql("update blog set header_sha = :sha where id = :id")
+                .param("sha", sha)
+                .param("id", id)
+                .update();
     }
 
     /** Puts a picture at the head of all blogs of a set, those of later arrivals too. */
     void setHeaderOfSet(long setId, @Nullable String sha) {
-        jdbc.sql("update blog_set set header_sha = :sha where id = :id").param("sha", sha).param("id", setId).update();
+        jdbc.sql("update blog_set set header_sha = :sha where id = :id")
+                .param("sha", sha)
+                .param("id", setId)
+                .update();
     }
 
     /** Takes the blogs of a set the pictures of their own. */
     void dropHeadersOf(long setId) {
-        jdbc.sql("update blog set header_sha = null where set_id = :id and header_sha is not null").param("id", setId).update();
+        jdbc.sql("update blog set header_sha = null where set_id = :id and header_sha is not null")
+                .param("id", setId)
+                .update();
     }
 
     /** Gives a blog another address; the ones before go on leading to it. */
     void setAddress(long classId, long id, String address) {
-        jdbc.sql("update blog set address = :address, version = version + 1 where id = :id").param("address", address).param("id", id).update();
+        jdbc.sql("update blog set address = :address, version = version + 1 where id = :id")
+                .param("address", address)
+                .param("id", id)
+                .update();
         giveAddress(classId, address, id);
     }
 
     private void giveAddress(long classId, String address, long id) {
-        jdbc.sql("merge into blog_address (class_id, address, blog_id) key (class_id, address) values (:classId, :address, :id)")
-            .param("classId", classId).param("address", address).param("id", id).update();
+        jdbc.sql(
+                        "merge into blog_address (class_id, address, blog_id) key (class_id, address) values (:classId, :address, :id)")
+                .param("classId", classId)
+                .param("address", address)
+                .param("id", id)
+                .update();
     }
 
     /** An address that must not be read any more, and can still be told from others. */
     private static final String HASHED = "'#' || lower(rawtohex(hash('SHA-256', stringtoutf8(%s), 1)))";
 
-    /** Lets the earlier addresses of a blog lead nowhere: they say a name that is now hidden, and are kept as hashes so that no other blog gets them. */
+    /**
+     * Lets the earlier addresses of a blog lead nowhere: they say a name that is now hidden, and are kept as hashes so
+     * that no other blog gets them.
+     */
     void forgetEarlierAddresses(long id) {
-        jdbc.sql("update blog_address set blog_id = null, address = " + HASHED.formatted("address") + " where blog_id = :id and address not in (select b.address from blog b where b.id = :id)")
-            .param("id", id).update();
+        jdbc.sql("update blog_address set blog_id = null, address = " + HASHED.formatted("address")
+                        + " where blog_id = :id and address not in (select b.address from blog b where b.id = :id)")
+                .param("id", id)
+                .update();
     }
 
     /** Whether an address is or was given in a class, to a blog other than {@code except}. */
     boolean isGiven(long classId, String address, long except) {
-        return jdbc.sql("select count(*) from blog_address where class_id = :classId and address in (:address, " + HASHED.formatted(":address") + ") and blog_id is distinct from :except")
-            .param("classId", classId).param("address", address).param("except", except).query(Integer.class).single() > 0;
+        return jdbc.sql("select count(*) from blog_address where class_id = :classId and address in (:address, "
+                                + HASHED.formatted(":address") + ") and blog_id is distinct from :except")
+                        .param("classId", classId)
+                        .param("address", address)
+                        .param("except", except)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     Optional<BlogRow> at(long classId, String address) {
-        return jdbc.sql("select " + COLUMNS + FROM + "join blog_address a on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
-            .param("classId", classId).param("address", address).query((row, n) -> blog(row)).optional();
+        return jdbc.sql(
+                        "select " + COLUMNS + FROM
+                                + "join blog_address a on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
+                .param("classId", classId)
+                .param("address", address)
+                .query((row, n) -> blog(row))
+                .optional();
     }
 
     boolean hasOwnBlog(long setId, long personId) {
         return jdbc.sql("select count(*) from blog where set_id = :setId and owner_id = :personId")
-            .param("setId", setId).param("personId", personId).query(Integer.class).single() > 0;
+                        .param("setId", setId)
+                        .param("personId", personId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     Optional<BlogRow> find(long id) {
-        return jdbc.sql("select " + COLUMNS + FROM + "where b.id = :id").param("id", id).query((row, n) -> blog(row)).optional();
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.id = :id")
+                .param("id", id)
+                .query((row, n) -> blog(row))
+                .optional();
     }
 
     List<BlogRow> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + FROM + "where b.class_id = :classId order by b.set_id nulls first, b.title, b.id")
-            .param("classId", classId).query((row, n) -> blog(row)).list();
+        return jdbc.sql("select " + COLUMNS + FROM
+                        + "where b.class_id = :classId order by b.set_id nulls first, b.title, b.id")
+                .param("classId", classId)
+                .query((row, n) -> blog(row))
+                .list();
     }
 
     List<BlogRow> ofOwner(long classId, long personId) {
-        return jdbc.sql("select " + COLUMNS + FROM + "where b.class_id = :classId and b.owner_id = :person order by b.id")
-            .param("classId", classId).param("person", personId).query((row, n) -> blog(row)).list();
+        return jdbc.sql("select " + COLUMNS + FROM
+                        + "where b.class_id = :classId and b.owner_id = :person order by b.id")
+                .param("classId", classId)
+                .param("person", personId)
+                .query((row, n) -> blog(row))
+                .list();
     }
 
     List<BlogRow> ofSet(long setId) {
-        return jdbc.sql("select " + COLUMNS + FROM + "where b.set_id = :setId order by b.id").param("setId", setId).query((row, n) -> blog(row)).list();
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.set_id = :setId order by b.id")
+                .param("setId", setId)
+                .query((row, n) -> blog(row))
+                .list();
     }
 
     List<BlogSet> sets(long classId) {
-        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where class_id = :classId order by id").param("classId", classId).query((row, n) -> set(row)).list();
+        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where class_id = :classId order by id")
+                .param("classId", classId)
+                .query((row, n) -> set(row))
+                .list();
     }
 
     Optional<BlogSet> set(long id) {
-        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where id = :id").param("id", id).query((row, n) -> set(row)).optional();
+        return jdbc.sql("select " + SET_COLUMNS + " from blog_set where id = :id")
+                .param("id", id)
+                .query((row, n) -> set(row))
+                .optional();
     }
 
     private static BlogSet set(ResultSet row) throws SQLException {
-        return new BlogSet(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("pattern"), null), row.getString("header_sha"), row.getInt("version"));
+        return new BlogSet(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                setup(row, row.getString("pattern"), null),
+                row.getString("header_sha"),
+                row.getInt("version"));
     }
 
     private static BlogRow blog(ResultSet row) throws SQLException {
-        return new BlogRow(row.getLong("id"), row.getLong("class_id"), setup(row, row.getString("title"), Rows.number(row, "group_id")), row.getString("address"),
-            Rows.number(row, "owner_id"), Rows.number(row, "set_id"), row.getString("header_sha"), row.getInt("version"));
+        return new BlogRow(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                setup(row, row.getString("title"), Rows.number(row, "group_id")),
+                row.getString("address"),
+                Rows.number(row, "owner_id"),
+                Rows.number(row, "set_id"),
+                row.getString("header_sha"),
+                row.getInt("version"));
     }
 
     private static BlogSetup setup(ResultSet row, String title, @Nullable Long groupId) throws SQLException {
-        return new BlogSetup(BlogKind.valueOf(row.getString("kind")), title, row.getString("intro"), row.getString("about"), Audience.values()[row.getInt("widest")],
-            Commenters.valueOf(row.getString("commenters")), groupId, Rows.number(row, "only_group"), Rows.instant(row, "opens_at"),
-            Rows.instant(row, "closes_at"), SettingsText.read(row.getString("settings")));
+        return new BlogSetup(
+                BlogKind.valueOf(row.getString("kind")),
+                title,
+                row.getString("intro"),
+                row.getString("about"),
+                Audience.values()[row.getInt("widest")],
+                Commenters.valueOf(row.getString("commenters")),
+                groupId,
+                Rows.number(row, "only_group"),
+                Rows.instant(row, "opens_at"),
+                Rows.instant(row, "closes_at"),
+                SettingsText.read(row.getString("settings")));
     }
 }

@@ -18,7 +18,11 @@ class BlogTraces implements Traces {
 
     @Override
     public void erase(long personId) {
-        jdbc.sql("delete from blog_address where blog_id in (select b.id from blog b where b.owner_id = :person)").param("person", personId).update();
-        jdbc.sql("delete from blog where owner_id = :person").param("person", personId).update();
+        jdbc.sql("delete from blog_address where blog_id in (select b.id from blog b where b.owner_id = :person)")
+                .param("person", personId)
+                .update();
+        jdbc.sql("delete from blog where owner_id = :person")
+                .param("person", personId)
+                .update();
     }
 }

@@ -29,7 +29,10 @@ import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 
-/** Pictures at the heads of blogs in the pile: where a class holds pictures, one that a student chose stands there once somebody has looked at it. */
+/**
+ * Pictures at the heads of blogs in the pile: where a class holds pictures, one that a student chose stands there once
+ * somebody has looked at it.
+ */
 @Component
 class HeaderPile implements Moderated {
 
@@ -38,7 +41,8 @@ class HeaderPile implements Moderated {
      *
      * @param note what the owner was told if it came back
      */
-    public record WantedHeader(String address, String state, @Optionally String note) {}
+    public record WantedHeader(
+            String address, String state, @Optionally String note) {}
 
     private final HeaderStore store;
     private final BlogStore blogs;
@@ -49,7 +53,15 @@ class HeaderPile implements Moderated {
     private final EventStore events;
     private final Clock clock;
 
-    HeaderPile(HeaderStore store, BlogStore blogs, ClassService classes, PeopleService people, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
+    HeaderPile(
+            HeaderStore store,
+            BlogStore blogs,
+            ClassService classes,
+            PeopleService people,
+            ReviewService reviews,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.classes = classes;
@@ -60,9 +72,13 @@ class HeaderPile implements Moderated {
         this.clock = clock;
     }
 
-    /** Puts a picture at the head of a blog, takes it away, or lets it wait. The viewer may choose the look of the blog. */
+    /**
+     * Puts a picture at the head of a blog, takes it away, or lets it wait. The viewer may choose the look of the blog.
+     */
     void choose(Viewer viewer, BlogRow blog, @Nullable String sha) {
-        boolean waits = sha != null && classes.get(blog.classId()).rules().holdPictures() && !access.allows(viewer, Act.MANAGE_CLASS, blog.classId());
+        boolean waits = sha != null
+                && classes.get(blog.classId()).rules().holdPictures()
+                && !access.allows(viewer, Act.MANAGE_CLASS, blog.classId());
         if (!waits) {
             store.drop(blog.id());
             blogs.setHeader(blog.id(), sha);
@@ -78,7 +94,12 @@ class HeaderPile implements Moderated {
     Optional<WantedHeader> wanted(Viewer viewer, BlogRow blog) {
         return store.ofBlog(blog.id()).map(h -> {
             List<PileItem.Past> history = reviews.history(subject(), h.id(), people.names(viewer, h.classId()));
-            return new WantedHeader(address(h), h.state().name(), h.state() == State.RETURNED && !history.isEmpty() ? history.get(0).note() : null);
+            return new WantedHeader(
+                    address(h),
+                    h.state().name(),
+                    h.state() == State.RETURNED && !history.isEmpty()
+                            ? history.get(0).note()
+                            : null);
         });
     }
 
@@ -86,7 +107,10 @@ class HeaderPile implements Moderated {
     String sha(Viewer viewer, long id) {
         Header h = store.find(id).orElseThrow(Problem::missing);
         boolean own = !viewer.isStranger() && h.authorId() == viewer.personId();
-        if (!own && !access.allows(viewer, Act.SEE_STAFF_THREAD, h.classId()) && !access.mayJudge(viewer, h.classId(), h.standing().inPile(h.waitingSince() != null))) throw Problem.missing();
+        if (!own
+                && !access.allows(viewer, Act.SEE_STAFF_THREAD, h.classId())
+                && !access.mayJudge(viewer, h.classId(), h.standing().inPile(h.waitingSince() != null)))
+            throw Problem.missing();
         return h.sha();
     }
 
@@ -101,11 +125,21 @@ class HeaderPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id).map(h -> new Text(h.id(), h.classId(), h.authorId(), h.rev(), h.standing(), h.waitingSince(), h.publishedAt(), null));
+        return store.lock(id)
+                .map(h -> new Text(
+                        h.id(),
+                        h.classId(),
+                        h.authorId(),
+                        h.rev(),
+                        h.standing(),
+                        h.waitingSince(),
+                        h.publishedAt(),
+                        null));
     }
 
     @Override
-    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
+    public void settle(
+            Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
         Header h = store.find(before.id()).orElseThrow();
         String now = blogs.find(h.blogId()).map(BlogRow::headerSha).orElse(null);
         String beforeSha = h.beforeSha();
@@ -130,16 +164,44 @@ class HeaderPile implements Moderated {
 
     @Override
     public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
-        return store.waiting(List.copyOf(classIds), filter).stream().map(h -> item(viewer, h)).toList();
+        return store.waiting(List.copyOf(classIds), filter).stream()
+                .map(h -> item(viewer, h))
+                .toList();
     }
 
     private PileItem item(Viewer viewer, Header h) {
         Names names = people.names(viewer, h.classId());
         String blog = blogs.find(h.blogId()).orElseThrow().setup().title();
-        String html = "<figure><img src=\"" + address(h) + "\" alt=\"The picture that is to stand at the head of the blog\"></figure>";
-        return new PileItem(subject(), h.id(), h.classId(), classes.get(h.classId()).name(), 1, h.rev(), names.of(h.authorId()), names.placeOf(h.authorId()), names.groupOf(h.authorId()),
-            "A picture for the head of “" + blog + "”", html, PileItem.Besides.NOTHING, h.waitingSince(), blog, null, null, null, reviews.holdsOf(subject(), h.id()), null,
-            reviews.history(subject(), h.id(), names), PileItem.Readers.of(access.sightline(access.blog(h.blogId()))), null, 0, 0, null, h.state().name(),
-            new Policy.InForce(Policy.NONE, Policy.Source.CLASS), List.of());
+        String html = "<figure><img src=\"" + address(h)
+                + "\" alt=\"The picture that is to stand at the head of the blog\"></figure>";
+        return new PileItem(
+                subject(),
+                h.id(),
+                h.classId(),
+                classes.get(h.classId()).name(),
+                1,
+                h.rev(),
+                names.of(h.authorId()),
+                names.placeOf(h.authorId()),
+                names.groupOf(h.authorId()),
+                "A picture for the head of “" + blog + "”",
+                html,
+                PileItem.Besides.NOTHING,
+                h.waitingSince(),
+                blog,
+                null,
+                null,
+                null,
+                reviews.holdsOf(subject(), h.id()),
+                null,
+                reviews.history(subject(), h.id(), names),
+                PileItem.Readers.of(access.sightline(access.blog(h.blogId()))),
+                null,
+                0,
+                0,
+                null,
+                h.state().name(),
+                new Policy.InForce(Policy.NONE, Policy.Source.CLASS),
+                List.of());
     }
 }

@@ -16,10 +16,14 @@ import org.vastporch.server.http.Optionally;
 class CommentApi {
 
     /**
-     * @param name    of somebody without an account, where a blog lets anyone comment
+     * @param name of somebody without an account, where a blog lets anyone comment
      * @param website a field that people do not see: only programs fill it in
      */
-    record NewComment(String text, @Optionally Long parentId, @Optionally String name, @Optionally String website) {}
+    record NewComment(
+            String text,
+            @Optionally Long parentId,
+            @Optionally String name,
+            @Optionally String website) {}
 
     record Changed(int rev, String text) {}
 
@@ -35,8 +39,16 @@ class CommentApi {
     }
 
     @PostMapping("/api/posts/{id}/comments")
-    CommentService.CommentView add(Viewer viewer, @PathVariable long id, @RequestBody NewComment body, HttpServletRequest request) {
-        if (viewer.isStranger()) return comments.addByVisitor(id, body.text(), body.parentId(), body.name() == null ? "" : body.name(), body.website() == null ? "" : body.website(), request.getRemoteAddr());
+    CommentService.CommentView add(
+            Viewer viewer, @PathVariable long id, @RequestBody NewComment body, HttpServletRequest request) {
+        if (viewer.isStranger())
+            return comments.addByVisitor(
+                    id,
+                    body.text(),
+                    body.parentId(),
+                    body.name() == null ? "" : body.name(),
+                    body.website() == null ? "" : body.website(),
+                    request.getRemoteAddr());
         return comments.add(viewer, id, body.text(), body.parentId());
     }
 

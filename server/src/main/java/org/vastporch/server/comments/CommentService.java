@@ -44,27 +44,49 @@ public class CommentService implements CommentsGiven {
     private static final int LONGEST_NAME = 60;
 
     /**
-     * @param rev       changes with every change of the comment; a change names it
-     * @param place     the number of the author's place in the class
-     * @param mayEdit   whether the viewer may change it: one's own by the rules of the blog, or anybody's as staff
+     * @param rev changes with every change of the comment; a change names it
+     * @param place the number of the author's place in the class
+     * @param mayEdit whether the viewer may change it: one's own by the rules of the blog, or anybody's as staff
      * @param mayDelete whether the viewer may take it away, by the rules of the blog
-     * @param note      what the author was told if it came back
+     * @param note what the author was told if it came back
      */
-    public record CommentView(long id, int rev, @Optionally Long parentId, long place, String author, String html, String state, boolean own, boolean mayEdit, boolean mayDelete,
-                              @Optionally String note, Instant at, boolean edited, @Optionally String editedBy) {}
+    public record CommentView(
+            long id,
+            int rev,
+            @Optionally Long parentId,
+            long place,
+            String author,
+            String html,
+            String state,
+            boolean own,
+            boolean mayEdit,
+            boolean mayDelete,
+            @Optionally String note,
+            Instant at,
+            boolean edited,
+            @Optionally String editedBy) {}
 
     private final CommentStore store;
     private final BlogService blogs;
     private final PromptService prompts;
     /** A few comments an hour from one network address. */
     private final Allowance visitors = new Allowance(6);
+
     private final PeopleService people;
     private final ReviewService reviews;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
 
-    CommentService(CommentStore store, BlogService blogs, PromptService prompts, PeopleService people, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
+    CommentService(
+            CommentStore store,
+            BlogService blogs,
+            PromptService prompts,
+            PeopleService people,
+            ReviewService reviews,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
@@ -84,58 +106,113 @@ public class CommentService implements CommentsGiven {
     }
 
     /**
-     * Adds a comment of somebody without an account, where the blog lets anyone comment. It always waits. A program that fills in the hidden
-     * field is told that all went well, and nothing is kept.
+     * Adds a comment of somebody without an account, where the blog lets anyone comment. It always waits. A program
+     * that fills in the hidden field is told that all went well, and nothing is kept.
      */
     @Transactional
-    public CommentView addByVisitor(long postId, String text, @Nullable Long parentId, String name, String hidden, String address) {
+    public CommentView addByVisitor(
+            long postId, String text, @Nullable Long parentId, String name, String hidden, String address) {
         PostFacts post = access.requireLockedPost(Viewer.STRANGER, Act.COMMENT, postId);
-        String shown = name.replaceAll("[\\p{Cntrl}\\p{Cf}]", "").replaceAll("\\s+", " ").strip();
-        if (shown.isEmpty()) throw Problem.invalid("name", "name-missing", "Say who you are; it stands beside your comment.");
-        if (shown.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
-        if (!visitors.take(address)) throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
+        String shown = name.replaceAll("[\\p{Cntrl}\\p{Cf}]", "")
+                .replaceAll("\\s+", " ")
+                .strip();
+        if (shown.isEmpty())
+            throw Problem.invalid("name", "name-missing", "Say who you are; it stands beside your comment.");
+        if (shown.length() > LONGEST_NAME)
+            throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
+        if (!visitors.take(address))
+            throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
         Settled settled = settled(Viewer.STRANGER, post, text);
-        if (!hidden.isEmpty()) return new CommentView(0, 1, parentId, 0, shown, settled.html(), State.WAITING.name(), false, false, false, null, clock.instant(), false, null);
+        if (!hidden.isEmpty())
+            return new CommentView(
+                    0,
+                    1,
+                    parentId,
+                    0,
+                    shown,
+                    settled.html(),
+                    State.WAITING.name(),
+                    false,
+                    false,
+                    false,
+                    null,
+                    clock.instant(),
+                    false,
+                    null);
         return keep(Viewer.STRANGER, post, parentId, shown, settled);
     }
 
-    private CommentView keep(Viewer viewer, PostFacts post, @Nullable Long parentId, @Nullable String visitor, Settled settled) {
-        if (parentId != null && store.lock(parentId).filter(p -> p.postId() == post.id() && p.state() == State.PUBLISHED).isEmpty())
-            throw Problem.invalid("text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
+    private CommentView keep(
+            Viewer viewer, PostFacts post, @Nullable Long parentId, @Nullable String visitor, Settled settled) {
+        if (parentId != null
+                && store.lock(parentId)
+                        .filter(p -> p.postId() == post.id() && p.state() == State.PUBLISHED)
+                        .isEmpty())
+            throw Problem.invalid(
+                    "text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
         long classId = post.blog().classId();
         Instant now = clock.instant();
         State state = settled.after().state();
-        CommentRow row = new CommentRow(0, classId, post.id(), viewer.personId(), visitor, parentId, state, settled.html(), settled.lookedForSince(),
-            state == State.PUBLISHED ? now : null, now, null, null, null, 1);
+        CommentRow row = new CommentRow(
+                0,
+                classId,
+                post.id(),
+                viewer.personId(),
+                visitor,
+                parentId,
+                state,
+                settled.html(),
+                settled.lookedForSince(),
+                state == State.PUBLISHED ? now : null,
+                now,
+                null,
+                null,
+                null,
+                1);
         long id = store.add(row, settled.words());
         reviews.setHolds("comment", id, settled.holds());
-        events.add(classId, state.waits() ? "comment-waits" : "comment-published", id, viewer.isStranger() ? null : viewer.personId());
+        events.add(
+                classId,
+                state.waits() ? "comment-waits" : "comment-published",
+                id,
+                viewer.isStranger() ? null : viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
     }
 
     /**
-     * Changes a comment. One's own goes the way of a new one: where comments are looked at first, it waits again. One that staff mend stays
-     * where it is, and says who mended it.
+     * Changes a comment. One's own goes the way of a new one: where comments are looked at first, it waits again. One
+     * that staff mend stays where it is, and says who mended it.
      *
-     * @param rev the state of the comment that its changer had before them; an older one is refused, with what stands there now
+     * @param rev the state of the comment that its changer had before them; an older one is refused, with what stands
+     *     there now
      */
     @Transactional
     public CommentView change(Viewer viewer, long id, int rev, String text) {
         CommentRow row = locked(viewer, id);
         PostFacts post = access.requirePost(viewer, Act.READ, row.postId());
-        access.requireEditingComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
+        access.requireEditingComment(
+                viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
         if (row.state() == State.HIDDEN || row.state() == State.BINNED) throw Problem.missing();
-        if (reviews.isReported("comment", id)) throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
+        if (reviews.isReported("comment", id))
+            throw Problem.stale(
+                    "being-looked-at", "Somebody is looking at this just now. You can change it after that.");
         if (row.rev() != rev)
-            throw Problem.stale("changed-elsewhere", "This comment was changed in another window or by somebody else. Nothing was written over.")
-                .with("rev", row.rev()).with("html", Sanitiser.comment(row.html()));
+            throw Problem.stale(
+                            "changed-elsewhere",
+                            "This comment was changed in another window or by somebody else. Nothing was written over.")
+                    .with("rev", row.rev())
+                    .with("html", Sanitiser.comment(row.html()));
         Instant now = clock.instant();
         if (!isOwn(viewer, row)) return mend(viewer, row, post, text, now);
         Settled settled = settled(viewer, post, text);
         State state = settled.after().state();
         boolean wasSeen = row.state() == State.PUBLISHED || row.state() == State.RETURNED;
         store.setText(id, settled.html(), settled.words(), viewer.personId(), wasSeen ? row.html() : row.before(), now);
-        store.settle(id, state, settled.lookedForSince(), state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
+        store.settle(
+                id,
+                state,
+                settled.lookedForSince(),
+                state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
         reviews.setHolds("comment", id, settled.holds());
         events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
@@ -157,27 +234,55 @@ public class CommentService implements CommentsGiven {
     }
 
     /** A text made fit to be kept, with where it stands by the rules for its author. */
-    private record Settled(String html, int words, List<Hold> holds, Standing after, @Nullable Instant lookedForSince) {}
+    private record Settled(
+            String html,
+            int words,
+            List<Hold> holds,
+            Standing after,
+            @Nullable Instant lookedForSince) {}
 
     private Settled settled(Viewer viewer, PostFacts post, String text) {
         if (text.isBlank()) throw Problem.invalid("text", "comment-empty", "Write something first.");
-        if (text.length() > LONGEST) throw Problem.invalid("text", "comment-too-long", "A comment has at most 10,000 characters; this one has " + text.length() + ".");
+        if (text.length() > LONGEST)
+            throw Problem.invalid(
+                    "text",
+                    "comment-too-long",
+                    "A comment has at most 10,000 characters; this one has " + text.length() + ".");
         long classId = post.blog().classId();
         String html = Sanitiser.commentFromPlain(text);
         String plain = TextFacts.of(html).plain();
         // Whoever is not of the class is looked at like a guest.
         Role role = viewer.in(classId, clock.instant()).map(Membership::role).orElse(Role.GUEST);
-        List<Hold> holds = reviews.holds(classId, viewer.personId(), role, new ReviewService.Looked("comment", 0, plain, null, 0));
-        Policy policy = viewer.isStranger() ? Policy.BEFORE : reviews.policy(classId, viewer.personId(), role, blogs.policies(post.blog().id()).comments(), false).policy();
-        Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty()).orElseThrow();
-        return new Settled(html, TextFacts.countWords(plain), holds, after, after.state().waits() || policy.looksAfter() ? clock.instant() : null);
+        List<Hold> holds =
+                reviews.holds(classId, viewer.personId(), role, new ReviewService.Looked("comment", 0, plain, null, 0));
+        Policy policy = viewer.isStranger()
+                ? Policy.BEFORE
+                : reviews.policy(
+                                classId,
+                                viewer.personId(),
+                                role,
+                                blogs.policies(post.blog().id()).comments(),
+                                false)
+                        .policy();
+        Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty())
+                .orElseThrow();
+        return new Settled(
+                html,
+                TextFacts.countWords(plain),
+                holds,
+                after,
+                after.state().waits() || policy.looksAfter() ? clock.instant() : null);
     }
 
     /** The policy for the author of a comment, and what decided it. */
     Policy.InForce policy(CommentRow row, long blogId) {
         if (row.visitor() != null) return new Policy.InForce(Policy.BEFORE, Policy.Source.BLOG);
-        Role role = access.viewer(row.authorId()).in(row.classId(), clock.instant()).map(Membership::role).orElse(Role.GUEST);
-        return reviews.policy(row.classId(), row.authorId(), role, blogs.policies(blogId).comments(), false);
+        Role role = access.viewer(row.authorId())
+                .in(row.classId(), clock.instant())
+                .map(Membership::role)
+                .orElse(Role.GUEST);
+        return reviews.policy(
+                row.classId(), row.authorId(), role, blogs.policies(blogId).comments(), false);
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */
@@ -186,7 +291,8 @@ public class CommentService implements CommentsGiven {
         long classId = post.blog().classId();
         Names names = people.names(viewer, classId);
         List<CommentView> views = new ArrayList<>();
-        for (CommentRow row : store.ofPost(postId)) if (mayRead(viewer, row, post)) views.add(view(row, post, viewer, names));
+        for (CommentRow row : store.ofPost(postId))
+            if (mayRead(viewer, row, post)) views.add(view(row, post, viewer, names));
         return views;
     }
 
@@ -195,13 +301,20 @@ public class CommentService implements CommentsGiven {
     }
 
     private boolean mayRead(Viewer viewer, CommentRow row, PostFacts post) {
-        return access.mayReadComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED, row.standing().inPile(row.waitingSince() != null));
+        return access.mayReadComment(
+                viewer,
+                post,
+                row.authorId(),
+                row.state() == State.PUBLISHED,
+                row.standing().inPile(row.waitingSince() != null));
     }
 
     /** The comment if the viewer may read it, its row locked; to others it is not there. */
     private CommentRow locked(Viewer viewer, long id) {
-        CommentRow row = store.lock(id).orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
-        if (!mayRead(viewer, row)) throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
+        CommentRow row = store.lock(id)
+                .orElseThrow(() -> viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing());
+        if (!mayRead(viewer, row))
+            throw viewer.isStranger() ? Problem.refused(Reason.SIGN_IN_FIRST) : Problem.missing();
         return row;
     }
 
@@ -228,19 +341,33 @@ public class CommentService implements CommentsGiven {
     @Override
     public int given(long personId, PromptRecord prompt) {
         Instant by = prompt.commentsDue() == null ? Instant.MAX : prompt.commentsDue();
-        return (int) store.given(personId, prompt.id()).stream().filter(c -> c.words() >= prompt.commentsWords() && !c.at().isAfter(by)).count();
+        return (int) store.given(personId, prompt.id()).stream()
+                .filter(c -> c.words() >= prompt.commentsWords() && !c.at().isAfter(by))
+                .count();
     }
 
     /** How many comments a student gave to classmates for a prompt, of those asked for. */
-    public record GivenLine(long place, String name, int given, int asked, @Optionally Instant due) {}
+    public record GivenLine(
+            long place,
+            String name,
+            int given,
+            int asked,
+            @Optionally Instant due) {}
 
     /** What each student gave for a prompt, for staff; for a student the own line. */
     public List<GivenLine> givenFor(Viewer viewer, long promptId) {
         PromptRecord prompt = prompts.forMember(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
         boolean staff = access.allows(viewer, Act.SEE_STAFF_THREAD, prompt.classId());
-        return people.students(prompt.classId()).stream().filter(s -> staff || s == viewer.personId())
-            .map(s -> new GivenLine(names.placeOf(s), names.of(s), given(s, prompt), prompt.asked().comments(), prompt.commentsDue())).toList();
+        return people.students(prompt.classId()).stream()
+                .filter(s -> staff || s == viewer.personId())
+                .map(s -> new GivenLine(
+                        names.placeOf(s),
+                        names.of(s),
+                        given(s, prompt),
+                        prompt.asked().comments(),
+                        prompt.commentsDue()))
+                .toList();
     }
 
     static String author(CommentRow row, Names names) {
@@ -253,10 +380,24 @@ public class CommentService implements CommentsGiven {
 
     private CommentView view(CommentRow row, PostFacts post, Viewer viewer, Names names) {
         boolean own = isOwn(viewer, row);
-        List<PileItem.Past> history = row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
-        boolean mayEdit = access.mayEditComment(viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
-        return new CommentView(row.id(), row.rev(), row.parentId(), names.placeOf(row.authorId()), author(row, names), Sanitiser.comment(row.html()), row.state().name(), own,
-            row.state() != State.HIDDEN && mayEdit, access.mayDeleteComment(viewer, post, row.authorId()), history.isEmpty() ? null : history.get(0).note(),
-            row.publishedAt() != null ? row.publishedAt() : row.createdAt(), row.editedAt() != null, mender(row, names));
+        List<PileItem.Past> history =
+                row.state() == State.RETURNED ? reviews.history("comment", row.id(), names) : List.of();
+        boolean mayEdit = access.mayEditComment(
+                viewer, post, row.authorId(), row.state() == State.PUBLISHED ? row.publishedAt() : null);
+        return new CommentView(
+                row.id(),
+                row.rev(),
+                row.parentId(),
+                names.placeOf(row.authorId()),
+                author(row, names),
+                Sanitiser.comment(row.html()),
+                row.state().name(),
+                own,
+                row.state() != State.HIDDEN && mayEdit,
+                access.mayDeleteComment(viewer, post, row.authorId()),
+                history.isEmpty() ? null : history.get(0).note(),
+                row.publishedAt() != null ? row.publishedAt() : row.createdAt(),
+                row.editedAt() != null,
+                mender(row, names));
     }
 }

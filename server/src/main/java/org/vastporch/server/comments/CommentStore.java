@@ -20,18 +20,33 @@ class CommentStore {
 
     /**
      * @param authorId 0 for a visitor without an account
-     * @param visitor  the name that a visitor gave
-     * @param before   what it said before its author changed it, after it had been up or had come back
+     * @param visitor the name that a visitor gave
+     * @param before what it said before its author changed it, after it had been up or had come back
      */
-    record CommentRow(long id, long classId, long postId, long authorId, @Nullable String visitor, @Nullable Long parentId, State state, String html,
-                      @Nullable Instant waitingSince, @Nullable Instant publishedAt, Instant createdAt, @Nullable Instant editedAt, @Nullable Long editedBy, @Nullable String before, int rev) {
+    record CommentRow(
+            long id,
+            long classId,
+            long postId,
+            long authorId,
+            @Nullable String visitor,
+            @Nullable Long parentId,
+            State state,
+            String html,
+            @Nullable Instant waitingSince,
+            @Nullable Instant publishedAt,
+            Instant createdAt,
+            @Nullable Instant editedAt,
+            @Nullable Long editedBy,
+            @Nullable String before,
+            int rev) {
         Standing standing() {
             boolean live = state == State.PUBLISHED || state == State.HIDDEN && publishedAt != null;
             return new Standing(state, live ? 1 : null, live ? null : 1);
         }
     }
 
-    private static final String COLUMNS = "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, edited_by, before_html, rev";
+    private static final String COLUMNS =
+            "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, edited_by, before_html, rev";
 
     private final JdbcClient jdbc;
 
@@ -44,30 +59,52 @@ class CommentStore {
         jdbc.sql("""
                 insert into comment (class_id, post_id, author_id, visitor, parent_id, state, html, words, waiting_since, published_at, created_at, rev)
                 values (:classId, :postId, :author, :visitor, :parent, :state, :html, :words, :waiting, :published, :created, 1)""")
-            .param("classId", c.classId()).param("postId", c.postId()).param("author", c.authorId() == 0 ? null : c.authorId()).param("visitor", c.visitor()).param("parent", c.parentId())
-            .param("state", c.state().name()).param("html", c.html()).param("words", words).param("waiting", Rows.utc(c.waitingSince()))
-            .param("published", Rows.utc(c.publishedAt())).param("created", Rows.utc(c.createdAt())).update(key, "id");
+                .param("classId", c.classId())
+                .param("postId", c.postId())
+                .param("author", c.authorId() == 0 ? null : c.authorId())
+                .param("visitor", c.visitor())
+                .param("parent", c.parentId())
+                .param("state", c.state().name())
+                .param("html", c.html())
+                .param("words", words)
+                .param("waiting", Rows.utc(c.waitingSince()))
+                .param("published", Rows.utc(c.publishedAt()))
+                .param("created", Rows.utc(c.createdAt()))
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
     Optional<CommentRow> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from comment where id = :id").param("id", id).query((row, n) -> comment(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from comment where id = :id")
+                .param("id", id)
+                .query((row, n) -> comment(row))
+                .optional();
     }
 
     Optional<CommentRow> lock(long id) {
-        return jdbc.sql("select " + COLUMNS + " from comment where id = :id for update").param("id", id).query((row, n) -> comment(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from comment where id = :id for update")
+                .param("id", id)
+                .query((row, n) -> comment(row))
+                .optional();
     }
 
     List<CommentRow> ofPost(long postId) {
-        return jdbc.sql("select " + COLUMNS + " from comment where post_id = :post and state <> 'BINNED' order by created_at, id")
-            .param("post", postId).query((row, n) -> comment(row)).list();
+        return jdbc.sql("select " + COLUMNS
+                        + " from comment where post_id = :post and state <> 'BINNED' order by created_at, id")
+                .param("post", postId)
+                .query((row, n) -> comment(row))
+                .list();
     }
 
     List<CommentRow> waiting(List<Long> classIds, PileFilter filter) {
         String sort = PileFilter.of(filter.sort(), "comment");
         if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from comment t where " + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
-            .param("classes", classIds).param("most", filter.most()).query((row, n) -> comment(row)).list();
+        return jdbc.sql("select " + COLUMNS + " from comment t where " + PileFilter.waiting()
+                        + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+                .param("classes", classIds)
+                .param("most", filter.most())
+                .query((row, n) -> comment(row))
+                .list();
     }
 
     /** @param at when it was written: approval time makes nobody late */
@@ -80,24 +117,51 @@ class CommentStore {
                   from comment k
                   join post p on p.id = k.post_id
                  where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <> :person""")
-            .param("person", personId).param("prompt", promptId)
-            .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words"))).list();
+                .param("person", personId)
+                .param("prompt", promptId)
+                .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words")))
+                .list();
     }
 
     /** Writes a changed text; raises {@code rev} by settling. */
     void setText(long id, String html, int words, long by, @Nullable String before, Instant now) {
-        jdbc.sql("update comment set html = :html, words = :words, edited_by = :by, before_html = :before, edited_at = :now where id = :id").param("html", html).param("words", words).param("by", by)
-            .param("before", before).param("now", Rows.utc(now)).param("id", id).update();
+        jdbc.sql(
+                        "update comment set html = :html, words = :words, edited_by = :by, before_html = :before, edited_at = :now where id = :id")
+                .param("html", html)
+                .param("words", words)
+                .param("by", by)
+                .param("before", before)
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
     }
 
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
-        jdbc.sql("update comment set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1 where id = :id")
-            .param("state", state.name()).param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("id", id).update();
+        jdbc.sql(
+                        "update comment set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1 where id = :id")
+                .param("state", state.name())
+                .param("waiting", Rows.utc(waitingSince))
+                .param("published", Rows.utc(publishedAt))
+                .param("id", id)
+                .update();
     }
 
     private static CommentRow comment(ResultSet row) throws SQLException {
-        return new CommentRow(row.getLong("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("author_id"), row.getString("visitor"), Rows.number(row, "parent_id"),
-            State.valueOf(row.getString("state")), row.getString("html"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
-            Rows.instant(row, "created_at"), Rows.instant(row, "edited_at"), Rows.number(row, "edited_by"), row.getString("before_html"), row.getInt("rev"));
+        return new CommentRow(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                row.getLong("post_id"),
+                row.getLong("author_id"),
+                row.getString("visitor"),
+                Rows.number(row, "parent_id"),
+                State.valueOf(row.getString("state")),
+                row.getString("html"),
+                Rows.instant(row, "waiting_since"),
+                Rows.instant(row, "published_at"),
+                Rows.instant(row, "created_at"),
+                Rows.instant(row, "edited_at"),
+                Rows.number(row, "edited_by"),
+                row.getString("before_html"),
+                row.getInt("rev"));
     }
 }

@@ -19,8 +19,9 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
- * The file in which everything is kept. What was deleted stays in a database's file until its place is used again; writing the file anew
- * leaves nothing in it but what is there. A note beside the file says that this is to be done, so that neither a kill nor a busy hour forgets it.
+ * The file in which everything is kept. What was deleted stays in a database's file until its place is used again;
+ * writing the file anew leaves nothing in it but what is there. A note beside the file says that this is to be done, so
+ * that neither a kill nor a busy hour forgets it.
  */
 @Component
 public class DatabaseFile {
@@ -46,8 +47,9 @@ public class DatabaseFile {
     }
 
     /**
-     * Writes the file anew if that was noted. Everybody else waits for a moment; the new file takes the place of the old one at once, so that a
-     * kill leaves one of the two whole. While somebody does not come out in time it is put off and tried again. The caller holds no connection.
+     * Writes the file anew if that was noted. Everybody else waits for a moment; the new file takes the place of the
+     * old one at once, so that a kill leaves one of the two whole. While somebody does not come out in time it is put
+     * off and tried again. The caller holds no connection.
      */
     @Scheduled(initialDelay = 30_000, fixedDelay = 60_000)
     public synchronized void rewrite() {
@@ -72,8 +74,9 @@ public class DatabaseFile {
 
     /** The next connection opens the new file. */
     private void shutDownCompactly() throws SQLException {
-        try (Connection connection = DriverManager.getConnection(pool.getJdbcUrl(), pool.getUsername(), pool.getPassword());
-             Statement statement = connection.createStatement()) {
+        try (Connection connection =
+                        DriverManager.getConnection(pool.getJdbcUrl(), pool.getUsername(), pool.getPassword());
+                Statement statement = connection.createStatement()) {
             statement.execute("shutdown compact");
         }
     }

@@ -29,18 +29,28 @@ import org.vastporch.server.posts.PostService;
 class ElsewhereService {
 
     /** A post that was found. {@code at} is left out where its page does not say when it was written. */
-    record ElsewherePost(String address, String title, String firstLines, @Optionally Instant at) {}
+    record ElsewherePost(
+            String address,
+            String title,
+            String firstLines,
+            @Optionally Instant at) {}
 
     /**
      * What a pasted address turned out to be.
      *
      * @param sentence the same in words
-     * @param exact    the very post that it leads to
-     * @param posts    others that were found there, to choose from
+     * @param exact the very post that it leads to
+     * @param posts others that were found there, to choose from
      */
-    record Elsewhere(String kind, String sentence, @Optionally ElsewherePost exact, List<ElsewherePost> posts) {}
+    record Elsewhere(
+            String kind, String sentence, @Optionally ElsewherePost exact, List<ElsewherePost> posts) {}
 
-    private record Post(String address, String title, String html, List<String> tags, @Nullable Instant at) {}
+    private record Post(
+            String address,
+            String title,
+            String html,
+            List<String> tags,
+            @Nullable Instant at) {}
 
     private record Finding(Kind kind, @Nullable Post exact, List<Post> posts) {}
 
@@ -63,8 +73,16 @@ class ElsewhereService {
     /** Says what is at an address, for somebody who may write in a blog. */
     Elsewhere look(Viewer viewer, long blogId, String pasted) {
         Finding finding = find(viewer, blogId, pasted);
-        return new Elsewhere(finding.kind().name(), sentence(finding), finding.exact() == null ? null : view(finding.exact()),
-            finding.posts().stream().filter(p -> finding.exact() == null || !p.address().equals(finding.exact().address())).limit(MOST_OFFERED).map(ElsewhereService::view).toList());
+        return new Elsewhere(
+                finding.kind().name(),
+                sentence(finding),
+                finding.exact() == null ? null : view(finding.exact()),
+                finding.posts().stream()
+                        .filter(p -> finding.exact() == null
+                                || !p.address().equals(finding.exact().address()))
+                        .limit(MOST_OFFERED)
+                        .map(ElsewhereService::view)
+                        .toList());
     }
 
     /** Brings the post at an address in as a draft, to be looked through and handed in. */
@@ -87,10 +105,16 @@ class ElsewhereService {
         if (of.kind() == Kind.SIGN_IN_PAGE) return new Finding(of.kind(), null, List.of());
         List<Post> found = postsOf(finder.feedsOf(of, page.address()));
         String lasting = EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html));
-        List<String> addresses = List.of(EntryIdentity.cleanLink(PastedAddress.normalise(pasted)), EntryIdentity.cleanLink(page.address()), lasting);
-        Post exact = found.stream().filter(p -> addresses.contains(p.address())).findFirst()
-            .or(() -> PastedAddress.article(page.address(), html).map(a -> new Post(lasting, a.title(), a.html(), List.of(), null)))
-            .orElse(null);
+        List<String> addresses = List.of(
+                EntryIdentity.cleanLink(PastedAddress.normalise(pasted)),
+                EntryIdentity.cleanLink(page.address()),
+                lasting);
+        Post exact = found.stream()
+                .filter(p -> addresses.contains(p.address()))
+                .findFirst()
+                .or(() -> PastedAddress.article(page.address(), html)
+                        .map(a -> new Post(lasting, a.title(), a.html(), List.of(), null)))
+                .orElse(null);
         return new Finding(of.kind(), exact, found);
     }
 
@@ -100,10 +124,17 @@ class ElsewhereService {
         Set<String> seen = new HashSet<>();
         for (Fetched feed : feeds) {
             try {
-                for (EntryIdentity.Entry entry : FeedParser.parse(feed.body(), feed.contentType()).entries()) {
+                for (EntryIdentity.Entry entry :
+                        FeedParser.parse(feed.body(), feed.contentType()).entries()) {
                     if (entry.link() == null || entry.link().isBlank()) continue;
                     String address = EntryIdentity.cleanLink(entry.link());
-                    if (seen.add(address)) found.add(new Post(address, entry.title(), entry.html(), Tags.tidy(entry.tags()), EntryIdentity.dateOf(entry, now)));
+                    if (seen.add(address))
+                        found.add(new Post(
+                                address,
+                                entry.title(),
+                                entry.html(),
+                                Tags.tidy(entry.tags()),
+                                EntryIdentity.dateOf(entry, now)));
                 }
             } catch (FeedException e) {
                 // What cannot be read has no posts to offer.
@@ -113,15 +144,22 @@ class ElsewhereService {
     }
 
     private static ElsewherePost view(Post post) {
-        return new ElsewherePost(post.address(), post.title().isBlank() ? "Without a title" : post.title(), TextFacts.of(Sanitiser.post(post.html())).firstLines(160), post.at());
+        return new ElsewherePost(
+                post.address(),
+                post.title().isBlank() ? "Without a title" : post.title(),
+                TextFacts.of(Sanitiser.post(post.html())).firstLines(160),
+                post.at());
     }
 
     private static String sentence(Finding finding) {
         if (finding.exact() != null) return "This is the post:";
         boolean some = !finding.posts().isEmpty();
-        String which = some ? " Which of these is the post you mean?" : " No posts were found there. Open the post itself as a reader would, and copy that address.";
+        String which = some
+                ? " Which of these is the post you mean?"
+                : " No posts were found there. Open the post itself as a reader would, and copy that address.";
         return switch (finding.kind()) {
-            case SIGN_IN_PAGE -> "One has to sign in to read this page, so nothing can be brought in from it. Make the post public there, or copy its text.";
+            case SIGN_IN_PAGE ->
+                "One has to sign in to read this page, so nothing can be brought in from it. Make the post public there, or copy its text.";
             case EDITING_ADDRESS -> "At this address its author edits; readers have another one." + which;
             case FEED -> "This is the feed of a blog, not one post." + which;
             case SITE_WITH_FEEDS -> "This is the front page of a blog, not one post." + which;

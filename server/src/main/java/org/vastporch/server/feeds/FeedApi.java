@@ -60,7 +60,17 @@ class FeedApi {
     private final SchoolAddress school;
     private final Clock clock;
 
-    FeedApi(FeedOut out, FeedKeyStore keys, SourceService sources, ElsewhereService elsewhere, PorchService porch, ClassService classes, BlogService blogs, AccessService access, SchoolAddress school, Clock clock) {
+    FeedApi(
+            FeedOut out,
+            FeedKeyStore keys,
+            SourceService sources,
+            ElsewhereService elsewhere,
+            PorchService porch,
+            ClassService classes,
+            BlogService blogs,
+            AccessService access,
+            SchoolAddress school,
+            Clock clock) {
         this.out = out;
         this.keys = keys;
         this.sources = sources;
@@ -77,7 +87,9 @@ class FeedApi {
     @GetMapping("/feeds/classes/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> ofClass(@PathVariable long id, @PathVariable String format, WebRequest request) {
         ClassService.ClassRecord of = classes.get(id);
-        FeedTitle title = of.rules().open() ? new FeedTitle(of.name(), "Posts of " + of.name()) : new FeedTitle("A class on Vast Porch", "This class shows nothing to strangers.");
+        FeedTitle title = of.rules().open()
+                ? new FeedTitle(of.name(), "Posts of " + of.name())
+                : new FeedTitle("A class on Vast Porch", "This class shows nothing to strangers.");
         return feed(Viewer.STRANGER, id, null, title, format, request);
     }
 
@@ -85,7 +97,9 @@ class FeedApi {
     @GetMapping("/feeds/blogs/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> ofBlog(@PathVariable long id, @PathVariable String format, WebRequest request) {
         BlogFacts blog = access.blog(id);
-        FeedTitle title = access.mayOpenBlog(Viewer.STRANGER, id) ? titleOf(Viewer.STRANGER, id) : new FeedTitle("A blog on Vast Porch", "This blog shows nothing to strangers.");
+        FeedTitle title = access.mayOpenBlog(Viewer.STRANGER, id)
+                ? titleOf(Viewer.STRANGER, id)
+                : new FeedTitle("A blog on Vast Porch", "This blog shows nothing to strangers.");
         return feed(Viewer.STRANGER, blog.classId(), id, title, format, request);
     }
 
@@ -101,7 +115,8 @@ class FeedApi {
 
     /** One blog as a reader of its class may read it, at that reader's secret address. */
     @GetMapping("/feeds/mine/{token}/blogs/{id}.{format:rss|atom|json}")
-    ResponseEntity<byte[]> blogOfReader(@PathVariable String token, @PathVariable long id, @PathVariable String format, WebRequest request) {
+    ResponseEntity<byte[]> blogOfReader(
+            @PathVariable String token, @PathVariable long id, @PathVariable String format, WebRequest request) {
         FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
         Viewer reader = access.viewer(key.personId());
         access.require(reader, Act.READ_CLASS, key.classId());
@@ -116,18 +131,29 @@ class FeedApi {
         return new FeedTitle(title, "Posts of " + title);
     }
 
-    private ResponseEntity<byte[]> feed(Viewer viewer, long classId, @Nullable Long blogId, FeedTitle title, String format, WebRequest request) {
+    private ResponseEntity<byte[]> feed(
+            Viewer viewer, long classId, @Nullable Long blogId, FeedTitle title, String format, WebRequest request) {
         List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, blogId, ENTRIES);
         String base = school.base();
         String self = base + ((ServletWebRequest) request).getRequest().getRequestURI();
-        FeedOut.About about = new FeedOut.About(title.title(), title.says(), base, "/classes/" + classId + "/porch", self);
+        FeedOut.About about =
+                new FeedOut.About(title.title(), title.says(), base, "/classes/" + classId + "/porch", self);
         String text = format.equals("json") ? out.json(about, entries) : out.xml(about, entries, format);
         byte[] body = text.getBytes(StandardCharsets.UTF_8);
         String etag = "\"" + DigestUtils.md5DigestAsHex(body) + "\"";
-        long changed = entries.stream().map(PorchService.FeedEntry::changedAt).mapToLong(Instant::toEpochMilli).max().orElse(0);
-        if (changed > 0 ? request.checkNotModified(etag, changed) : request.checkNotModified(etag)) return ResponseEntity.status(304).build();
-        MediaType type = MediaType.parseMediaType(format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
-        return ResponseEntity.ok().contentType(type).cacheControl(CacheControl.noCache()).body(body);
+        long changed = entries.stream()
+                .map(PorchService.FeedEntry::changedAt)
+                .mapToLong(Instant::toEpochMilli)
+                .max()
+                .orElse(0);
+        if (changed > 0 ? request.checkNotModified(etag, changed) : request.checkNotModified(etag))
+            return ResponseEntity.status(304).build();
+        MediaType type = MediaType.parseMediaType(
+                format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
+        return ResponseEntity.ok()
+                .contentType(type)
+                .cacheControl(CacheControl.noCache())
+                .body(body);
     }
 
     /** The viewer's secret feed address in a class, made at the first asking. */
@@ -150,7 +176,9 @@ class FeedApi {
 
     @GetMapping("/api/classes/{id}/news")
     List<NewsView> news(Viewer viewer, @PathVariable long id) {
-        return sources.news(viewer, id).stream().map(n -> new NewsView(n.title(), n.link(), n.source(), n.at())).toList();
+        return sources.news(viewer, id).stream()
+                .map(n -> new NewsView(n.title(), n.link(), n.source(), n.at()))
+                .toList();
     }
 
     @PostMapping("/api/classes/{id}/sources/look")

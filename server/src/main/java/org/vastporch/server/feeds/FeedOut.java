@@ -23,8 +23,10 @@ import tools.jackson.databind.json.JsonMapper;
 @Component
 class FeedOut {
 
-    /** @param base the address of the school, such as https://porch.example
-     *  @param self the address of the feed itself */
+    /**
+     * @param base the address of the school, such as https://porch.example
+     * @param self the address of the feed itself
+     */
     record About(String title, String description, String base, String page, String self) {}
 
     private final JsonMapper json;
@@ -40,7 +42,8 @@ class FeedOut {
         feed.setDescription(Sayable.of(about.description()));
         feed.setLink(about.base() + about.page());
         feed.setUri(about.self());
-        feed.setPublishedDate(entries.isEmpty() ? null : Date.from(entries.get(0).publishedAt()));
+        feed.setPublishedDate(
+                entries.isEmpty() ? null : Date.from(entries.get(0).publishedAt()));
         feed.setEntries(entries.stream().map(e -> entry(about, e)).toList());
         try {
             return new SyndFeedOutput().outputString(feed, false);
@@ -80,18 +83,22 @@ class FeedOut {
         feed.put("home_page_url", about.base() + about.page());
         feed.put("feed_url", about.self());
         feed.put("description", about.description());
-        feed.put("items", entries.stream().map(e -> {
-            Map<String, Object> item = new LinkedHashMap<>();
-            item.put("id", about.base() + "/posts/" + e.id());
-            item.put("url", about.base() + "/posts/" + e.id());
-            item.put("title", e.title());
-            item.put("content_html", absolute(about, e.html()));
-            item.put("date_published", e.publishedAt().toString());
-            item.put("date_modified", e.changedAt().toString());
-            item.put("authors", List.of(Map.of("name", e.author())));
-            item.put("tags", e.tags());
-            return item;
-        }).toList());
+        feed.put(
+                "items",
+                entries.stream()
+                        .map(e -> {
+                            Map<String, Object> item = new LinkedHashMap<>();
+                            item.put("id", about.base() + "/posts/" + e.id());
+                            item.put("url", about.base() + "/posts/" + e.id());
+                            item.put("title", e.title());
+                            item.put("content_html", absolute(about, e.html()));
+                            item.put("date_published", e.publishedAt().toString());
+                            item.put("date_modified", e.changedAt().toString());
+                            item.put("authors", List.of(Map.of("name", e.author())));
+                            item.put("tags", e.tags());
+                            return item;
+                        })
+                        .toList());
         return json.writeValueAsString(feed);
     }
 

@@ -51,13 +51,22 @@ final class FeedParser {
         SyndFeedInput input = new SyndFeedInput();
         input.setAllowDoctypes(false);
         SyndFeed feed;
-        try (XmlReader reader = new XmlReader(new ByteArrayInputStream(body), contentType.isBlank() ? null : contentType, true)) {
+        try (XmlReader reader =
+                new XmlReader(new ByteArrayInputStream(body), contentType.isBlank() ? null : contentType, true)) {
             feed = input.build(reader);
         } catch (IOException | IllegalArgumentException e) {
             throw new FeedException("Not readable as a feed", e);
         }
-        List<Entry> entries = feed.getEntries().stream().limit(MOST_ENTRIES).map(FeedParser::entry).toList();
-        return new Feed(plain(feed.getTitle(), 300), plain(feed.getDescription(), 2000), feed.getLink() == null ? "" : feed.getLink(), entries, ttl(body));
+        List<Entry> entries = feed.getEntries().stream()
+                .limit(MOST_ENTRIES)
+                .map(FeedParser::entry)
+                .toList();
+        return new Feed(
+                plain(feed.getTitle(), 300),
+                plain(feed.getDescription(), 2000),
+                feed.getLink() == null ? "" : feed.getLink(),
+                entries,
+                ttl(body));
     }
 
     /** Elements nested beyond all reason are refused before anything is built from them. */
@@ -70,7 +79,8 @@ final class FeedParser {
             XMLStreamReader reader = factory.createXMLStreamReader(new ByteArrayInputStream(body));
             while (reader.hasNext()) {
                 int event = reader.next();
-                if (event == XMLStreamConstants.START_ELEMENT && ++depth > DEEPEST) throw new FeedException("Nested more than " + DEEPEST + " deep");
+                if (event == XMLStreamConstants.START_ELEMENT && ++depth > DEEPEST)
+                    throw new FeedException("Nested more than " + DEEPEST + " deep");
                 if (event == XMLStreamConstants.END_ELEMENT) depth--;
             }
         } catch (XMLStreamException e) {
@@ -85,7 +95,8 @@ final class FeedParser {
             Matcher age = MAX_AGE.matcher(cacheControl);
             if (age.find()) seconds = Math.max(seconds, Long.parseLong(age.group(1)));
         }
-        if (retryAfter != null && retryAfter.matches("\\d{1,8}")) seconds = Math.max(seconds, Long.parseLong(retryAfter));
+        if (retryAfter != null && retryAfter.matches("\\d{1,8}"))
+            seconds = Math.max(seconds, Long.parseLong(retryAfter));
         return Duration.ofSeconds(Math.min(seconds, Duration.ofDays(1).toSeconds()));
     }
 
@@ -95,11 +106,25 @@ final class FeedParser {
     }
 
     private static Entry entry(SyndEntry e) {
-        String html = e.getContents().stream().map(SyndContent::getValue).filter(v -> v != null && !v.isBlank()).findFirst()
-            .or(() -> Optional.ofNullable(e.getDescription()).map(SyndContent::getValue)).orElse("");
+        String html = e.getContents().stream()
+                .map(SyndContent::getValue)
+                .filter(v -> v != null && !v.isBlank())
+                .findFirst()
+                .or(() -> Optional.ofNullable(e.getDescription()).map(SyndContent::getValue))
+                .orElse("");
         if (html.length() > LONGEST_HTML) html = html.substring(0, LONGEST_HTML);
-        return new Entry(e.getUri(), e.getLink(), plain(e.getTitle(), 200), html, instant(e.getPublishedDate()), instant(e.getUpdatedDate()),
-            e.getCategories().stream().map(SyndCategory::getName).filter(n -> n != null && !n.isBlank() && n.length() <= 40).limit(12).toList());
+        return new Entry(
+                e.getUri(),
+                e.getLink(),
+                plain(e.getTitle(), 200),
+                html,
+                instant(e.getPublishedDate()),
+                instant(e.getUpdatedDate()),
+                e.getCategories().stream()
+                        .map(SyndCategory::getName)
+                        .filter(n -> n != null && !n.isBlank() && n.length() <= 40)
+                        .limit(12)
+                        .toList());
     }
 
     private static @Nullable Instant instant(@Nullable Date date) {

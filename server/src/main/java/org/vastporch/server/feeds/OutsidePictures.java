@@ -19,10 +19,12 @@ public class OutsidePictures {
 
     /** What stands at an address; whether it is a picture is for others to see. */
     public byte[] fetch(String address) {
-        if (address.length() > LONGEST || !isWeb(address)) throw refused("This is not the address of a picture on a page.");
+        if (address.length() > LONGEST || !isWeb(address))
+            throw refused("This is not the address of a picture on a page.");
         try {
             SafeFetcher.Fetched answer = fetcher.get(address, null, null);
-            if (answer.status() != 200 || answer.body().length == 0) throw refused("The picture is not there, or its server does not give it to others.");
+            if (answer.status() != 200 || answer.body().length == 0)
+                throw refused("The picture is not there, or its server does not give it to others.");
             return answer.body();
         } catch (SafeFetcher.FetchException e) {
             throw refused(e.getMessage());

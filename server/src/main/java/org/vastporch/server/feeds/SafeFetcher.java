@@ -31,8 +31,8 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
 /**
- * Fetches from outside without letting outside in: only http and https, never a private address (checked on the address that is
- * really connected to, anew for every redirect), with limits on size, time and redirects.
+ * Fetches from outside without letting outside in: only http and https, never a private address (checked on the address
+ * that is really connected to, anew for every redirect), with limits on size, time and redirects.
  */
 @Component
 class SafeFetcher {
@@ -43,8 +43,16 @@ class SafeFetcher {
     private static final Timeout PATIENCE = Timeout.ofSeconds(6);
 
     /** What came. {@code permanent} is the new address if every redirect on the way said "for good". */
-    record Fetched(int status, String address, byte[] body, String contentType, @Nullable String etag, @Nullable String lastModified,
-                   @Nullable String cacheControl, @Nullable String retryAfter, @Nullable String permanent) {}
+    record Fetched(
+            int status,
+            String address,
+            byte[] body,
+            String contentType,
+            @Nullable String etag,
+            @Nullable String lastModified,
+            @Nullable String cacheControl,
+            @Nullable String retryAfter,
+            @Nullable String permanent) {}
 
     /** Why nothing came, in words for people. */
     static final class FetchException extends Exception {
@@ -66,7 +74,9 @@ class SafeFetcher {
     });
 
     SafeFetcher(@Value("${vastporch.feeds.allowed-private-hosts:}") String allowedPrivate) {
-        this.allowedPrivate = Arrays.stream(allowedPrivate.split("[,\\s]+")).filter(h -> !h.isBlank()).toList();
+        this.allowedPrivate = Arrays.stream(allowedPrivate.split("[,\\s]+"))
+                .filter(h -> !h.isBlank())
+                .toList();
     }
 
     /** Gets an address, following redirects. Pass what a former answer said, to be told 304 if nothing changed. */
@@ -76,8 +86,16 @@ class SafeFetcher {
         for (int hop = 0; hop <= MOST_REDIRECTS; hop++) {
             Fetched answer = once(at, etag, lastModified);
             if (answer.status() < 300 || answer.status() > 308 || answer.status() == 304 || answer.permanent() == null)
-                return new Fetched(answer.status(), at.toString(), answer.body(), answer.contentType(), answer.etag(), answer.lastModified(), answer.cacheControl(),
-                    answer.retryAfter(), hop > 0 && forGood ? at.toString() : null);
+                return new Fetched(
+                        answer.status(),
+                        at.toString(),
+                        answer.body(),
+                        answer.contentType(),
+                        answer.etag(),
+                        answer.lastModified(),
+                        answer.cacheControl(),
+                        answer.retryAfter(),
+                        hop > 0 && forGood ? at.toString() : null);
             forGood &= answer.status() == 301 || answer.status() == 308;
             at = next(at, answer.permanent());
         }
@@ -87,7 +105,8 @@ class SafeFetcher {
     private static URI next(URI from, String location) throws FetchException {
         try {
             URI to = from.resolve(location.strip());
-            if (!"http".equals(to.getScheme()) && !"https".equals(to.getScheme()) || to.getHost() == null) throw new IllegalArgumentException(location);
+            if (!"http".equals(to.getScheme()) && !"https".equals(to.getScheme()) || to.getHost() == null)
+                throw new IllegalArgumentException(location);
             return to;
         } catch (IllegalArgumentException e) {
             throw new FetchException("redirects", "This address sends one on to a place that cannot be reached.");
@@ -97,7 +116,9 @@ class SafeFetcher {
     private Fetched once(URI at, @Nullable String etag, @Nullable String lastModified) throws FetchException {
         HttpGet get = new HttpGet(at);
         get.setHeader("User-Agent", "VastPorch/1 (feed reader of a school)");
-        get.setHeader("Accept", "application/atom+xml, application/rss+xml, application/xml;q=0.9, text/html;q=0.8, */*;q=0.5");
+        get.setHeader(
+                "Accept",
+                "application/atom+xml, application/rss+xml, application/xml;q=0.9, text/html;q=0.8, */*;q=0.5");
         if (etag != null) get.setHeader("If-None-Match", etag);
         if (lastModified != null) get.setHeader("If-Modified-Since", lastModified);
         ScheduledFuture<?> alarm = watch.schedule(get::abort, LONGEST.toMillis(), TimeUnit.MILLISECONDS);
@@ -108,13 +129,17 @@ class SafeFetcher {
         } catch (TooLargeException e) {
             throw new FetchException("too-large", "What stands at this address is larger than 5 MB and was not read.");
         } catch (PrivateAddressException e) {
-            throw new FetchException("private-address", "This address leads into a private network and is not fetched.");
+            throw new FetchException(
+                    "private-address", "This address leads into a private network and is not fetched.");
         } catch (UnknownHostException e) {
             throw new FetchException("not-found", "There is no server of the name " + at.getHost() + ".");
         } catch (IOException e) {
             boolean late = get.isAborted() || e instanceof InterruptedIOException;
-            throw new FetchException(late ? "too-slow" : "no-answer",
-                late ? "The server " + at.getHost() + " took too long to answer." : "The server " + at.getHost() + " does not answer.");
+            throw new FetchException(
+                    late ? "too-slow" : "no-answer",
+                    late
+                            ? "The server " + at.getHost() + " took too long to answer."
+                            : "The server " + at.getHost() + " does not answer.");
         } finally {
             alarm.cancel(false);
         }
@@ -129,9 +154,16 @@ class SafeFetcher {
                 body = limited(in);
             }
         }
-        return new Fetched(status, at.toString(), body, header(response, "Content-Type").orElse(""), header(response, "ETag").orElse(null),
-            header(response, "Last-Modified").orElse(null), header(response, "Cache-Control").orElse(null), header(response, "Retry-After").orElse(null),
-            header(response, "Location").orElse(null));
+        return new Fetched(
+                status,
+                at.toString(),
+                body,
+                header(response, "Content-Type").orElse(""),
+                header(response, "ETag").orElse(null),
+                header(response, "Last-Modified").orElse(null),
+                header(response, "Cache-Control").orElse(null),
+                header(response, "Retry-After").orElse(null),
+                header(response, "Location").orElse(null));
     }
 
     private static byte[] limited(InputStream in) throws IOException {
@@ -149,11 +181,25 @@ class SafeFetcher {
     }
 
     private static CloseableHttpClient client(DnsResolver resolver) {
-        return HttpClients.custom().disableRedirectHandling().disableCookieManagement().disableAuthCaching().disableAutomaticRetries()
-            .setDefaultRequestConfig(RequestConfig.custom().setResponseTimeout(PATIENCE).setConnectionRequestTimeout(PATIENCE).build())
-            .setConnectionManager(PoolingHttpClientConnectionManagerBuilder.create().setDnsResolver(resolver).setMaxConnPerRoute(2).setMaxConnTotal(12)
-                .setDefaultConnectionConfig(ConnectionConfig.custom().setConnectTimeout(PATIENCE).setSocketTimeout(PATIENCE).build()).build())
-            .build();
+        return HttpClients.custom()
+                .disableRedirectHandling()
+                .disableCookieManagement()
+                .disableAuthCaching()
+                .disableAutomaticRetries()
+                .setDefaultRequestConfig(RequestConfig.custom()
+                        .setResponseTimeout(PATIENCE)
+                        .setConnectionRequestTimeout(PATIENCE)
+                        .build())
+                .setConnectionManager(PoolingHttpClientConnectionManagerBuilder.create()
+                        .setDnsResolver(resolver)
+                        .setMaxConnPerRoute(2)
+                        .setMaxConnTotal(12)
+                        .setDefaultConnectionConfig(ConnectionConfig.custom()
+                                .setConnectTimeout(PATIENCE)
+                                .setSocketTimeout(PATIENCE)
+                                .build())
+                        .build())
+                .build();
     }
 
     private static final class TooLargeException extends IOException {}
@@ -178,14 +224,23 @@ class SafeFetcher {
     /** Tells whether an address lies in a network that is not the open internet. */
     static boolean isPrivate(InetAddress address) {
         byte[] b = address.getAddress();
-        if (address.isAnyLocalAddress() || address.isLoopbackAddress() || address.isLinkLocalAddress() || address.isSiteLocalAddress() || address.isMulticastAddress()) return true;
+        if (address.isAnyLocalAddress()
+                || address.isLoopbackAddress()
+                || address.isLinkLocalAddress()
+                || address.isSiteLocalAddress()
+                || address.isMulticastAddress()) return true;
         int first = b[0] & 0xff;
         int second = b[1] & 0xff;
         if (b.length == 4)
-            return first == 0 || first >= 240 || first == 100 && second >= 64 && second < 128 || first == 192 && second == 0 && b[2] == 0
-                || first == 198 && (second == 18 || second == 19);
+            return first == 0
+                    || first >= 240
+                    || first == 100 && second >= 64 && second < 128
+                    || first == 192 && second == 0 && b[2] == 0
+                    || first == 198 && (second == 18 || second == 19);
         boolean uniqueLocal = (first & 0xfe) == 0xfc;
-        boolean carriesOld = first == 0x20 && second == 0x02 || first == 0 && second == 0x64 || first == 0x20 && second == 0x01 && b[2] == 0 && b[3] == 0;
+        boolean carriesOld = first == 0x20 && second == 0x02
+                || first == 0 && second == 0x64
+                || first == 0x20 && second == 0x01 && b[2] == 0 && b[3] == 0;
         boolean allZeroButEnd = true;
         for (int i = 0; i < 10; i++) allZeroButEnd &= b[i] == 0;
         return uniqueLocal || carriesOld || allZeroButEnd;

@@ -22,9 +22,16 @@ import org.vastporch.server.http.Problem;
 class SourceFinder {
 
     /** One entry of a feed, as it would come in. */
-    record EntryPreview(String title, String firstLines, @Optionally String link, Instant at) {}
+    record EntryPreview(
+            String title, String firstLines, @Optionally String link, Instant at) {}
 
-    record Candidate(String feedAddress, String title, String description, String site, int entries, List<EntryPreview> preview) {}
+    record Candidate(
+            String feedAddress,
+            String title,
+            String description,
+            String site,
+            int entries,
+            List<EntryPreview> preview) {}
 
     /** @param sentence what the address turned out to be, in words */
     record Found(String kind, String sentence, List<Candidate> candidates) {}
@@ -37,9 +44,14 @@ class SourceFinder {
 
     Found look(String pasted, Instant now) {
         Fetched page = open(pasted);
-        if (asksToSignIn(page)) return new Found(PastedAddress.Kind.SIGN_IN_PAGE.name(), "One has to sign in to read this page, so it cannot be gathered.", List.of());
+        if (asksToSignIn(page))
+            return new Found(
+                    PastedAddress.Kind.SIGN_IN_PAGE.name(),
+                    "One has to sign in to read this page, so it cannot be gathered.",
+                    List.of());
         if (FeedParser.looksLikeFeed(page.body())) return feed(page, now);
-        PastedAddress.Finding finding = PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
+        PastedAddress.Finding finding =
+                PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
         List<Candidate> candidates = candidates(finding, page.address(), now);
         return new Found(finding.kind().name(), sentence(finding.kind(), candidates.size()), candidates);
     }
@@ -47,10 +59,15 @@ class SourceFinder {
     /** What stands at a pasted address; refused in words where nothing does. */
     Fetched open(String pasted) {
         String address = PastedAddress.normalise(pasted);
-        if (address.isEmpty() || address.length() > 1900) throw Problem.invalid("address", "not-an-address", "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
+        if (address.isEmpty() || address.length() > 1900)
+            throw Problem.invalid(
+                    "address",
+                    "not-an-address",
+                    "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
         try {
             Fetched page = fetcher.get(address, null, null);
-            if (page.status() != 200 && !asksToSignIn(page) && !PastedAddress.isEditing(address)) throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
+            if (page.status() != 200 && !asksToSignIn(page) && !PastedAddress.isEditing(address))
+                throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
             return page;
         } catch (FetchException e) {
             throw Problem.invalid("address", e.code, e.getMessage());
@@ -65,7 +82,10 @@ class SourceFinder {
         try {
             return new Found(PastedAddress.Kind.FEED.name(), "This is a feed.", List.of(candidate(page, now)));
         } catch (FeedException e) {
-            throw Problem.invalid("address", "broken-feed", "There is a feed at this address, but it is broken and cannot be read. Its owner has to mend it.");
+            throw Problem.invalid(
+                    "address",
+                    "broken-feed",
+                    "There is a feed at this address, but it is broken and cannot be read. Its owner has to mend it.");
         }
     }
 
@@ -84,14 +104,16 @@ class SourceFinder {
     /** The feeds that a page announces, else those in the usual places; at most three. */
     List<Fetched> feedsOf(PastedAddress.Finding finding, String address) {
         Set<String> places = new LinkedHashSet<>(finding.feeds());
-        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE) places.addAll(PastedAddress.guesses(address));
+        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE)
+            places.addAll(PastedAddress.guesses(address));
         List<Fetched> feeds = new ArrayList<>();
         Set<String> seen = new LinkedHashSet<>();
         for (String place : places) {
             if (feeds.size() == 3) break;
             try {
                 Fetched fetched = fetcher.get(place, null, null);
-                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address())) feeds.add(fetched);
+                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address()))
+                    feeds.add(fetched);
             } catch (FetchException e) {
                 // Nothing can be had there.
             }
@@ -101,18 +123,36 @@ class SourceFinder {
 
     private static Candidate candidate(Fetched fetched, Instant now) throws FeedException {
         FeedParser.Feed feed = FeedParser.parse(fetched.body(), fetched.contentType());
-        List<EntryPreview> preview = feed.entries().stream().limit(6).map(e -> new EntryPreview(e.title().isBlank() ? "Without a title" : e.title(),
-            TextFacts.of(Sanitiser.post(e.html())).firstLines(140), e.link(), EntryIdentity.dateOf(e, now))).toList();
-        return new Candidate(fetched.address(), feed.title(), feed.description(), feed.site(), feed.entries().size(), preview);
+        List<EntryPreview> preview = feed.entries().stream()
+                .limit(6)
+                .map(e -> new EntryPreview(
+                        e.title().isBlank() ? "Without a title" : e.title(),
+                        TextFacts.of(Sanitiser.post(e.html())).firstLines(140),
+                        e.link(),
+                        EntryIdentity.dateOf(e, now)))
+                .toList();
+        return new Candidate(
+                fetched.address(),
+                feed.title(),
+                feed.description(),
+                feed.site(),
+                feed.entries().size(),
+                preview);
     }
 
     private static String sentence(PastedAddress.Kind kind, int found) {
-        String feeds = found == 0 ? " No feed was found there." : found == 1 ? " This feed was found there:" : " These feeds were found there:";
+        String feeds = found == 0
+                ? " No feed was found there."
+                : found == 1 ? " This feed was found there:" : " These feeds were found there:";
         return switch (kind) {
             case SIGN_IN_PAGE -> "One has to sign in to read this page, so it cannot be gathered.";
-            case EDITING_ADDRESS -> "This is the address at which its author edits, not the one that readers use." + feeds;
+            case EDITING_ADDRESS ->
+                "This is the address at which its author edits, not the one that readers use." + feeds;
             case SINGLE_POST -> "This is one post of a site." + feeds;
-            case NO_FEED -> found == 0 ? "This page says nothing of a feed, and none was found in the usual places." : "This page says nothing of a feed, but one was found in a usual place:";
+            case NO_FEED ->
+                found == 0
+                        ? "This page says nothing of a feed, and none was found in the usual places."
+                        : "This page says nothing of a feed, but one was found in a usual place:";
             default -> "This is the home page of a site." + feeds;
         };
     }
@@ -121,7 +161,10 @@ class SourceFinder {
         return switch (status) {
             case 404 -> "There is no page at this address (404).";
             case 410 -> "This page was taken away for good (410).";
-            default -> status >= 500 ? "The server of this page is out of order (" + status + "). Try again later." : "The server answered with " + status + " instead of a page.";
+            default ->
+                status >= 500
+                        ? "The server of this page is out of order (" + status + "). Try again later."
+                        : "The server answered with " + status + " instead of a page.";
         };
     }
 }

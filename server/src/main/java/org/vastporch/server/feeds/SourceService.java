@@ -47,10 +47,27 @@ public class SourceService {
     private static final int LONGEST_ADDRESS = 2_000;
 
     /** @param personId the student whose blog it is; left out for news of the class */
-    public record WantedSource(String feedAddress, String siteAddress, String title, String description, @Optionally Long personId) {}
+    public record WantedSource(
+            String feedAddress,
+            String siteAddress,
+            String title,
+            String description,
+            @Optionally Long personId) {}
 
-    public record SourceView(long id, String title, String description, String feedAddress, String siteAddress, @Optionally Long personId, @Optionally String person,
-                             String health, int entries, @Optionally Instant lastEntry, @Optionally Instant lastCheck, Instant nextCheck, @Optionally String lastError) {}
+    public record SourceView(
+            long id,
+            String title,
+            String description,
+            String feedAddress,
+            String siteAddress,
+            @Optionally Long personId,
+            @Optionally String person,
+            String health,
+            int entries,
+            @Optionally Instant lastEntry,
+            @Optionally Instant lastCheck,
+            Instant nextCheck,
+            @Optionally String lastError) {}
 
     private static final Logger log = LoggerFactory.getLogger(SourceService.class);
 
@@ -69,8 +86,19 @@ public class SourceService {
     private final RandomGenerator random = RandomGenerator.getDefault();
     private final Set<Long> checking = ConcurrentHashMap.newKeySet();
 
-    SourceService(SourceStore store, SafeFetcher fetcher, SourceFinder finder, PostService posts, BlogService blogs, PromptService prompts, PeopleService people,
-                  AccessService access, EventStore events, Durability durability, TransactionTemplate transaction, Clock clock) {
+    SourceService(
+            SourceStore store,
+            SafeFetcher fetcher,
+            SourceFinder finder,
+            PostService posts,
+            BlogService blogs,
+            PromptService prompts,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Durability durability,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.store = store;
         this.fetcher = fetcher;
         this.finder = finder;
@@ -95,17 +123,32 @@ public class SourceService {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         requireAddress("feedAddress", wanted.feedAddress());
         if (!wanted.siteAddress().isEmpty()) requireAddress("siteAddress", wanted.siteAddress());
-        if (store.isKnown(classId, wanted.feedAddress())) throw Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
+        if (store.isKnown(classId, wanted.feedAddress()))
+            throw Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
         Long blog = null;
         if (wanted.personId() != null) {
-            if (!people.students(classId).contains(wanted.personId())) throw Problem.invalid("personId", "not-a-student", "Choose a student of this class.");
+            if (!people.students(classId).contains(wanted.personId()))
+                throw Problem.invalid("personId", "not-a-student", "Choose a student of this class.");
             blog = blogs.homeOf(classId, wanted.personId())
-                .orElseThrow(() -> Problem.invalid("personId", "no-blog", "This student has no blog yet in which the outside posts could stand. Make the blogs first."));
+                    .orElseThrow(
+                            () -> Problem.invalid(
+                                    "personId",
+                                    "no-blog",
+                                    "This student has no blog yet in which the outside posts could stand. Make the blogs first."));
         }
-        String title = wanted.title().isBlank() ? wanted.feedAddress() : wanted.title().strip();
+        String title =
+                wanted.title().isBlank() ? wanted.feedAddress() : wanted.title().strip();
         Long home = blog;
         long id = transaction.execute(status -> {
-            long added = store.add(classId, wanted.personId(), home, wanted.feedAddress(), wanted.siteAddress(), cut(title, 300), cut(wanted.description(), 4000), clock.instant());
+            long added = store.add(
+                    classId,
+                    wanted.personId(),
+                    home,
+                    wanted.feedAddress(),
+                    wanted.siteAddress(),
+                    cut(title, 300),
+                    cut(wanted.description(), 4000),
+                    clock.instant());
             events.add(classId, "source-added", added, viewer.personId());
             return added;
         });
@@ -132,7 +175,9 @@ public class SourceService {
         return store.news(classId, 6);
     }
 
-    @Scheduled(fixedDelayString = "${vastporch.feeds.check-every}", initialDelayString = "${vastporch.feeds.check-every}")
+    @Scheduled(
+            fixedDelayString = "${vastporch.feeds.check-every}",
+            initialDelayString = "${vastporch.feeds.check-every}")
     void checkThoseDue() {
         for (Source source : store.due(clock.instant(), 50)) {
             try {
@@ -165,18 +210,28 @@ public class SourceService {
     private record Intake(boolean asPosts, List<PromptMatch.Candidate> prompts) {}
 
     private Intake intake(Source source) {
-        boolean asPosts = source.personId() != null && source.blogId() != null && people.students(source.classId()).contains(source.personId());
-        return new Intake(asPosts, prompts.all(source.classId()).stream().map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null)).toList());
+        boolean asPosts = source.personId() != null
+                && source.blogId() != null
+                && people.students(source.classId()).contains(source.personId());
+        return new Intake(
+                asPosts,
+                prompts.all(source.classId()).stream()
+                        .map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null))
+                        .toList());
     }
 
-    private record Outcome(@Nullable Fetched answer, FeedParser.@Nullable Feed feed, @Nullable String error) {}
+    private record Outcome(
+            @Nullable Fetched answer,
+            FeedParser.@Nullable Feed feed,
+            @Nullable String error) {}
 
     private Outcome fetch(Source source) {
         try {
             Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified());
             if (answer.status() == 304) return new Outcome(answer, null, null);
             if (answer.status() != 200) return new Outcome(answer, null, SourceFinder.sentenceFor(answer.status()));
-            if (!FeedParser.looksLikeFeed(answer.body())) return new Outcome(answer, null, "It answers with a page instead of a feed.");
+            if (!FeedParser.looksLikeFeed(answer.body()))
+                return new Outcome(answer, null, "It answers with a page instead of a feed.");
             return new Outcome(answer, FeedParser.parse(answer.body(), answer.contentType()), null);
         } catch (FeedException e) {
             return new Outcome(null, null, "Its feed is broken and could not be read.");
@@ -195,17 +250,33 @@ public class SourceService {
         Instant date = EntryIdentity.dateOf(entry, now);
         Long post = known.map(SourceStore.KnownEntry::postId).orElse(null);
         if (intake.asPosts()) {
-            Optional<Long> twin = known.isPresent() ? Optional.empty() : store.postOfLink(source.classId(), source.personId(), cleanLink)
-                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
+            Optional<Long> twin = known.isPresent()
+                    ? Optional.empty()
+                    : store.postOfLink(source.classId(), source.personId(), cleanLink)
+                            .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
             post = twin.isPresent() ? twin.get() : takeInPost(source, entry, intake, link, date, post);
         }
         store.putEntry(source.id(), key, hash, link, cleanLink, entry.title(), date, now, post);
     }
 
-    private long takeInPost(Source source, Entry entry, Intake intake, String link, Instant date, @Nullable Long known) {
-        Long prompt = PromptMatch.find(entry.tags(), date, intake.prompts()).map(PromptMatch.Candidate::id).orElse(null);
-        return posts.takeIn(source.classId(), source.blogId(), source.personId(), prompt, source.id(), link, Audience.MY_CLASS, entry.title(), entry.html(),
-            Tags.tidy(entry.tags()), date, known);
+    private long takeInPost(
+            Source source, Entry entry, Intake intake, String link, Instant date, @Nullable Long known) {
+        Long prompt = PromptMatch.find(entry.tags(), date, intake.prompts())
+                .map(PromptMatch.Candidate::id)
+                .orElse(null);
+        return posts.takeIn(
+                source.classId(),
+                source.blogId(),
+                source.personId(),
+                prompt,
+                source.id(),
+                link,
+                Audience.MY_CLASS,
+                entry.title(),
+                entry.html(),
+                Tags.tidy(entry.tags()),
+                date,
+                known);
     }
 
     private Source after(Source s, Outcome outcome, Instant now) {
@@ -214,35 +285,77 @@ public class SourceService {
         boolean absent = answer != null && answer.status() == 404;
         int notFound = absent ? s.notFound() + 1 : 0;
         Instant since = absent ? (s.notFoundSince() == null ? now : s.notFoundSince()) : null;
-        boolean stopped = answer != null && Pace.isStopped(answer.status(), notFound, since == null ? Duration.ZERO : Duration.between(since, now));
+        boolean stopped = answer != null
+                && Pace.isStopped(
+                        answer.status(), notFound, since == null ? Duration.ZERO : Duration.between(since, now));
         String moved = answer == null ? null : answer.permanent();
         int movedSeen = moved == null ? 0 : moved.equals(s.movedTo()) ? s.movedSeen() + 1 : 1;
         boolean takeOver = movedSeen >= Pace.MOVED_LIMIT && !store.isKnown(s.classId(), moved);
-        Duration asked = answer == null ? s.asked() : FeedParser.asked(answer.cacheControl(), answer.retryAfter(), outcome.feed() == null ? Duration.ZERO : outcome.feed().asked());
+        Duration asked = answer == null
+                ? s.asked()
+                : FeedParser.asked(
+                        answer.cacheControl(),
+                        answer.retryAfter(),
+                        outcome.feed() == null ? Duration.ZERO : outcome.feed().asked());
         int failures = failed ? s.failures() + 1 : 0;
         Instant next = now.plus(Pace.next(store.lastDates(s.id()), asked, failures, random));
         boolean fresh = answer != null && !failed && answer.status() == 200;
-        return new Source(s.id(), s.classId(), s.personId(), s.blogId(), takeOver ? moved : s.feedAddress(), s.siteAddress(), s.title(), s.description(),
-            fresh ? answer.etag() : s.etag(), fresh ? answer.lastModified() : s.lastModified(), asked, failures, notFound, since, takeOver ? null : moved,
-            takeOver ? 0 : movedSeen, stopped, failed ? outcome.error() : null, now, next);
+        return new Source(
+                s.id(),
+                s.classId(),
+                s.personId(),
+                s.blogId(),
+                takeOver ? moved : s.feedAddress(),
+                s.siteAddress(),
+                s.title(),
+                s.description(),
+                fresh ? answer.etag() : s.etag(),
+                fresh ? answer.lastModified() : s.lastModified(),
+                asked,
+                failures,
+                notFound,
+                since,
+                takeOver ? null : moved,
+                takeOver ? 0 : movedSeen,
+                stopped,
+                failed ? outcome.error() : null,
+                now,
+                next);
     }
 
     private SourceView view(Source s, Names names) {
         List<Instant> dates = store.lastDates(s.id());
         Instant last = dates.isEmpty() ? null : dates.get(0);
-        return new SourceView(s.id(), s.title(), s.description(), s.feedAddress(), s.siteAddress(), s.personId(), s.personId() == null ? null : names.of(s.personId()),
-            Health.of(s.stopped(), s.failures(), last, clock.instant()).name(), store.countEntries(s.id()), last, s.lastCheck(), s.nextCheck(), s.lastError());
+        return new SourceView(
+                s.id(),
+                s.title(),
+                s.description(),
+                s.feedAddress(),
+                s.siteAddress(),
+                s.personId(),
+                s.personId() == null ? null : names.of(s.personId()),
+                Health.of(s.stopped(), s.failures(), last, clock.instant()).name(),
+                store.countEntries(s.id()),
+                last,
+                s.lastCheck(),
+                s.nextCheck(),
+                s.lastError());
     }
 
     private static void requireAddress(String field, String address) {
-        if (address.length() > LONGEST_ADDRESS) throw Problem.invalid(field, "address-too-long", "An address has at most " + LONGEST_ADDRESS + " characters.");
-        if (!isWeb(address)) throw Problem.invalid(field, "address-unknown", "This is not the address of a page. It begins with http:// or https://.");
+        if (address.length() > LONGEST_ADDRESS)
+            throw Problem.invalid(
+                    field, "address-too-long", "An address has at most " + LONGEST_ADDRESS + " characters.");
+        if (!isWeb(address))
+            throw Problem.invalid(
+                    field, "address-unknown", "This is not the address of a page. It begins with http:// or https://.");
     }
 
     private static boolean isWeb(String address) {
         try {
             URI uri = new URI(address);
-            return uri.getHost() != null && (uri.getScheme().equals("http") || uri.getScheme().equals("https"));
+            return uri.getHost() != null
+                    && (uri.getScheme().equals("http") || uri.getScheme().equals("https"));
         } catch (URISyntaxException e) {
             return false;
         }

@@ -16,11 +16,30 @@ import org.vastporch.server.http.Rows;
 class SourceStore {
 
     /** @param personId whose posts its entries are; null for news of the class */
-    record Source(long id, long classId, @Nullable Long personId, @Nullable Long blogId, String feedAddress, String siteAddress, String title, String description,
-                  @Nullable String etag, @Nullable String lastModified, Duration asked, int failures, int notFound, @Nullable Instant notFoundSince,
-                  @Nullable String movedTo, int movedSeen, boolean stopped, @Nullable String lastError, @Nullable Instant lastCheck, Instant nextCheck) {}
+    record Source(
+            long id,
+            long classId,
+            @Nullable Long personId,
+            @Nullable Long blogId,
+            String feedAddress,
+            String siteAddress,
+            String title,
+            String description,
+            @Nullable String etag,
+            @Nullable String lastModified,
+            Duration asked,
+            int failures,
+            int notFound,
+            @Nullable Instant notFoundSince,
+            @Nullable String movedTo,
+            int movedSeen,
+            boolean stopped,
+            @Nullable String lastError,
+            @Nullable Instant lastCheck,
+            Instant nextCheck) {}
 
-    record KnownEntry(String key, String contentHash, @Nullable Long postId) {}
+    record KnownEntry(
+            String key, String contentHash, @Nullable Long postId) {}
 
     record News(String title, String link, String source, Instant at) {}
 
@@ -34,33 +53,62 @@ class SourceStore {
         this.jdbc = jdbc;
     }
 
-    long add(long classId, @Nullable Long personId, @Nullable Long blogId, String feed, String site, String title, String description, Instant now) {
+    long add(
+            long classId,
+            @Nullable Long personId,
+            @Nullable Long blogId,
+            String feed,
+            String site,
+            String title,
+            String description,
+            Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description, asked_seconds, failures, not_found,
                                     moved_seen, stopped, next_check_at, created_at)
                 values (:classId, :personId, :blogId, :feed, :site, :title, :description, 0, 0, 0, 0, false, :now, :now)""")
-            .param("classId", classId).param("personId", personId).param("blogId", blogId).param("feed", feed).param("site", site)
-            .param("title", title).param("description", description).param("now", Rows.utc(now)).update(key, "id");
+                .param("classId", classId)
+                .param("personId", personId)
+                .param("blogId", blogId)
+                .param("feed", feed)
+                .param("site", site)
+                .param("title", title)
+                .param("description", description)
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
     boolean isKnown(long classId, String feed) {
-        return jdbc.sql("select count(*) from source where class_id = :classId and feed_address = :feed").param("classId", classId).param("feed", feed)
-            .query(Integer.class).single() > 0;
+        return jdbc.sql("select count(*) from source where class_id = :classId and feed_address = :feed")
+                        .param("classId", classId)
+                        .param("feed", feed)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     Optional<Source> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from source where id = :id").param("id", id).query((row, n) -> source(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from source where id = :id")
+                .param("id", id)
+                .query((row, n) -> source(row))
+                .optional();
     }
 
     List<Source> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + " from source where class_id = :classId order by title, id").param("classId", classId).query((row, n) -> source(row)).list();
+        return jdbc.sql("select " + COLUMNS + " from source where class_id = :classId order by title, id")
+                .param("classId", classId)
+                .query((row, n) -> source(row))
+                .list();
     }
 
     List<Source> due(Instant now, int most) {
-        return jdbc.sql("select " + COLUMNS + " from source where not stopped and next_check_at <= :now order by next_check_at limit :most")
-            .param("now", Rows.utc(now)).param("most", most).query((row, n) -> source(row)).list();
+        return jdbc.sql("select " + COLUMNS
+                        + " from source where not stopped and next_check_at <= :now order by next_check_at limit :most")
+                .param("now", Rows.utc(now))
+                .param("most", most)
+                .query((row, n) -> source(row))
+                .list();
     }
 
     /** Writes what the last check found out. */
@@ -71,16 +119,31 @@ class SourceStore {
                        not_found_since = :notFoundSince, moved_to = :movedTo, moved_seen = :movedSeen, stopped = :stopped, last_error = :error,
                        last_check_at = :last, next_check_at = :next
                  where id = :id""")
-            .param("feed", s.feedAddress()).param("etag", s.etag()).param("modified", s.lastModified()).param("asked", s.asked().toSeconds())
-            .param("failures", s.failures()).param("notFound", s.notFound()).param("notFoundSince", Rows.utc(s.notFoundSince())).param("movedTo", s.movedTo())
-            .param("movedSeen", s.movedSeen()).param("stopped", s.stopped()).param("error", s.lastError()).param("last", Rows.utc(s.lastCheck()))
-            .param("next", Rows.utc(s.nextCheck())).param("id", s.id()).update();
+                .param("feed", s.feedAddress())
+                .param("etag", s.etag())
+                .param("modified", s.lastModified())
+                .param("asked", s.asked().toSeconds())
+                .param("failures", s.failures())
+                .param("notFound", s.notFound())
+                .param("notFoundSince", Rows.utc(s.notFoundSince()))
+                .param("movedTo", s.movedTo())
+                .param("movedSeen", s.movedSeen())
+                .param("stopped", s.stopped())
+                .param("error", s.lastError())
+                .param("last", Rows.utc(s.lastCheck()))
+                .param("next", Rows.utc(s.nextCheck()))
+                .param("id", s.id())
+                .update();
     }
 
     Optional<KnownEntry> entry(long sourceId, String key) {
-        return jdbc.sql("select entry_key, content_hash, post_id from source_entry where source_id = :source and entry_key = :key")
-            .param("source", sourceId).param("key", key)
-            .query((row, n) -> new KnownEntry(row.getString("entry_key"), row.getString("content_hash"), Rows.number(row, "post_id"))).optional();
+        return jdbc.sql(
+                        "select entry_key, content_hash, post_id from source_entry where source_id = :source and entry_key = :key")
+                .param("source", sourceId)
+                .param("key", key)
+                .query((row, n) -> new KnownEntry(
+                        row.getString("entry_key"), row.getString("content_hash"), Rows.number(row, "post_id")))
+                .optional();
     }
 
     /** The post that another source of the same student made of an entry with the same link. */
@@ -91,28 +154,60 @@ class SourceStore {
                   join source s on s.id = e.source_id
                  where s.class_id = :classId and s.person_id = :person and e.clean_link = :link and e.clean_link <> '' and e.post_id is not null
                  limit 1""")
-            .param("classId", classId).param("person", personId).param("link", cleanLink).query(Long.class).optional();
+                .param("classId", classId)
+                .param("person", personId)
+                .param("link", cleanLink)
+                .query(Long.class)
+                .optional();
     }
 
-    void putEntry(long sourceId, String key, String hash, String link, String cleanLink, String title, Instant published, Instant now, @Nullable Long postId) {
-        int changed = jdbc.sql("update source_entry set content_hash = :hash, title = :title where source_id = :source and entry_key = :key")
-            .param("hash", hash).param("title", title).param("source", sourceId).param("key", key).update();
+    void putEntry(
+            long sourceId,
+            String key,
+            String hash,
+            String link,
+            String cleanLink,
+            String title,
+            Instant published,
+            Instant now,
+            @Nullable Long postId) {
+        int changed = jdbc.sql(
+                        "update source_entry set content_hash = :hash, title = :title where source_id = :source and entry_key = :key")
+                .param("hash", hash)
+                .param("title", title)
+                .param("source", sourceId)
+                .param("key", key)
+                .update();
         if (changed > 0) return;
         jdbc.sql("""
                 insert into source_entry (source_id, entry_key, content_hash, link, clean_link, title, published_at, first_seen, post_id)
                 values (:source, :key, :hash, :link, :clean, :title, :published, :now, :post)""")
-            .param("source", sourceId).param("key", key).param("hash", hash).param("link", link).param("clean", cleanLink).param("title", title)
-            .param("published", Rows.utc(published)).param("now", Rows.utc(now)).param("post", postId).update();
+                .param("source", sourceId)
+                .param("key", key)
+                .param("hash", hash)
+                .param("link", link)
+                .param("clean", cleanLink)
+                .param("title", title)
+                .param("published", Rows.utc(published))
+                .param("now", Rows.utc(now))
+                .param("post", postId)
+                .update();
     }
 
     /** The dates of the newest ten entries. */
     List<Instant> lastDates(long sourceId) {
-        return jdbc.sql("select published_at from source_entry where source_id = :source order by source_id, published_at desc limit 10")
-            .param("source", sourceId).query((row, n) -> Rows.instant(row, "published_at")).list();
+        return jdbc.sql(
+                        "select published_at from source_entry where source_id = :source order by source_id, published_at desc limit 10")
+                .param("source", sourceId)
+                .query((row, n) -> Rows.instant(row, "published_at"))
+                .list();
     }
 
     int countEntries(long sourceId) {
-        return jdbc.sql("select count(*) from source_entry where source_id = :source").param("source", sourceId).query(Integer.class).single();
+        return jdbc.sql("select count(*) from source_entry where source_id = :source")
+                .param("source", sourceId)
+                .query(Integer.class)
+                .single();
     }
 
     List<News> news(long classId, int most) {
@@ -123,15 +218,37 @@ class SourceStore {
                  where s.class_id = :classId and s.person_id is null
                  order by e.published_at desc
                  limit :most""")
-            .param("classId", classId).param("most", most)
-            .query((row, n) -> new News(row.getString("title"), row.getString("link"), row.getString("source"), Rows.instant(row, "published_at"))).list();
+                .param("classId", classId)
+                .param("most", most)
+                .query((row, n) -> new News(
+                        row.getString("title"),
+                        row.getString("link"),
+                        row.getString("source"),
+                        Rows.instant(row, "published_at")))
+                .list();
     }
 
     private static Source source(ResultSet row) throws SQLException {
-        return new Source(row.getLong("id"), row.getLong("class_id"), Rows.number(row, "person_id"), Rows.number(row, "blog_id"), row.getString("feed_address"),
-            row.getString("site_address"), row.getString("title"), row.getString("description"), row.getString("etag"), row.getString("last_modified"),
-            Duration.ofSeconds(row.getLong("asked_seconds")), row.getInt("failures"), row.getInt("not_found"), Rows.instant(row, "not_found_since"),
-            row.getString("moved_to"), row.getInt("moved_seen"), row.getBoolean("stopped"), row.getString("last_error"), Rows.instant(row, "last_check_at"),
-            Rows.instant(row, "next_check_at"));
+        return new Source(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                Rows.number(row, "person_id"),
+                Rows.number(row, "blog_id"),
+                row.getString("feed_address"),
+                row.getString("site_address"),
+                row.getString("title"),
+                row.getString("description"),
+                row.getString("etag"),
+                row.getString("last_modified"),
+                Duration.ofSeconds(row.getLong("asked_seconds")),
+                row.getInt("failures"),
+                row.getInt("not_found"),
+                Rows.instant(row, "not_found_since"),
+                row.getString("moved_to"),
+                row.getInt("moved_seen"),
+                row.getBoolean("stopped"),
+                row.getString("last_error"),
+                Rows.instant(row, "last_check_at"),
+                Rows.instant(row, "next_check_at"));
     }
 }

@@ -10,7 +10,10 @@ import org.springframework.http.converter.HttpMessageConverter;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAdapter;
 
-/** Refuses a request whose body lacks something that is not {@link Optionally} there, so that no service meets a null it did not ask for. */
+/**
+ * Refuses a request whose body lacks something that is not {@link Optionally} there, so that no service meets a null it
+ * did not ask for.
+ */
 @RestControllerAdvice
 class CompleteBodies extends RequestBodyAdviceAdapter {
 
@@ -20,7 +23,12 @@ class CompleteBodies extends RequestBodyAdviceAdapter {
     }
 
     @Override
-    public Object afterBodyRead(Object body, HttpInputMessage message, MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
+    public Object afterBodyRead(
+            Object body,
+            HttpInputMessage message,
+            MethodParameter parameter,
+            Type type,
+            Class<? extends HttpMessageConverter<?>> converter) {
         check(body);
         return body;
     }
@@ -30,7 +38,8 @@ class CompleteBodies extends RequestBodyAdviceAdapter {
         if (!(value instanceof Record)) return;
         for (RecordComponent component : value.getClass().getRecordComponents()) {
             Object part = read(component, value);
-            if (part == null && !component.isAnnotationPresent(Optionally.class)) throw Problem.incomplete(component.getName());
+            if (part == null && !component.isAnnotationPresent(Optionally.class))
+                throw Problem.incomplete(component.getName());
             if (part != null) check(part);
         }
     }

@@ -10,8 +10,8 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Where the next page of a list begins, as a text that nobody needs to understand. It is made from the last line of a page and from nothing that does
- * not stand there, so that it tells no more than the page.
+ * Where the next page of a list begins, as a text that nobody needs to understand. It is made from the last line of a
+ * page and from nothing that does not stand there, so that it tells no more than the page.
  */
 public final class Cursor {
 
@@ -36,7 +36,8 @@ public final class Cursor {
         if (text == null || text.isEmpty()) return Optional.empty();
         try {
             if (text.length() > LONGEST) throw new IllegalArgumentException("too long");
-            return Optional.of(read.apply(List.of(new String(Base64.getUrlDecoder().decode(text), StandardCharsets.UTF_8).split(BETWEEN, -1))));
+            return Optional.of(read.apply(List.of(
+                    new String(Base64.getUrlDecoder().decode(text), StandardCharsets.UTF_8).split(BETWEEN, -1))));
         } catch (RuntimeException e) {
             throw Problem.invalid("after", "cursor-unknown", "This page address is broken. Go back to the first page.");
         }

@@ -6,8 +6,8 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Component;
 
 /**
- * Makes sure that what was committed is on the disk: an answer to a request that wrote goes out only after a sync that began after
- * its commit. One sync serves all requests that wait when it begins.
+ * Makes sure that what was committed is on the disk: an answer to a request that wrote goes out only after a sync that
+ * began after its commit. One sync serves all requests that wait when it begins.
  */
 @Component
 public class Durability {

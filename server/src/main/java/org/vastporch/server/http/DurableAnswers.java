@@ -26,7 +26,8 @@ class DurableAnswers extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
         if (READING.contains(request.getMethod())) {
             chain.doFilter(request, response);
             return;

@@ -14,8 +14,10 @@ import org.springframework.web.filter.OncePerRequestFilter;
 class FreshAnswers extends OncePerRequestFilter {
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
-        if (request.getRequestURI().startsWith("/api/")) response.setHeader(HttpHeaders.CACHE_CONTROL, "private, no-store");
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        if (request.getRequestURI().startsWith("/api/"))
+            response.setHeader(HttpHeaders.CACHE_CONTROL, "private, no-store");
         chain.doFilter(request, response);
     }
 }

@@ -19,6 +19,7 @@ class NoHoles extends SimpleModule {
     @Override
     public void setupModule(SetupContext context) {
         super.setupModule(context);
-        for (Class<?> many : new Class<?>[] {List.class, Set.class, Map.class}) context.configOverride(many).setNullHandling(JsonSetter.Value.forContentNulls(Nulls.FAIL));
+        for (Class<?> many : new Class<?>[] {List.class, Set.class, Map.class})
+            context.configOverride(many).setNullHandling(JsonSetter.Value.forContentNulls(Nulls.FAIL));
     }
 }

@@ -21,7 +21,10 @@ class OpenApi {
 
     @Bean
     OpenAPI description() {
-        return new OpenAPI().info(new Info().title("Vast Porch").version("1")).components(new Components()).servers(List.of(new Server().url("/")));
+        return new OpenAPI()
+                .info(new Info().title("Vast Porch").version("1"))
+                .components(new Components())
+                .servers(List.of(new Server().url("/")));
     }
 
     @Bean
@@ -29,7 +32,8 @@ class OpenApi {
         return (property, type) -> {
             if (type.getCtxAnnotations() != null)
                 for (Annotation annotation : type.getCtxAnnotations())
-                    if (annotation.annotationType().getSimpleName().equals("Optionally")) property.addExtension(OPTIONAL, true);
+                    if (annotation.annotationType().getSimpleName().equals("Optionally"))
+                        property.addExtension(OPTIONAL, true);
             return property;
         };
     }
@@ -48,7 +52,8 @@ class OpenApi {
         if (properties == null) return;
         List<String> required = new ArrayList<>();
         properties.forEach((name, property) -> {
-            boolean optional = property.getExtensions() != null && property.getExtensions().remove(OPTIONAL) != null;
+            boolean optional =
+                    property.getExtensions() != null && property.getExtensions().remove(OPTIONAL) != null;
             if (property.getExtensions() != null && property.getExtensions().isEmpty()) property.setExtensions(null);
             if (!optional) required.add(name);
         });

@@ -11,18 +11,36 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 @Configuration
 class Pages implements WebMvcConfigurer {
 
-    private static final String[] PLACES = {"", "/sign-in", "/first-password", "/join", "/invitation", "/account/**", "/school", "/classes/**", "/posts/**", "/news", "/subscriptions", "/stop", "/email"};
+    private static final String[] PLACES = {
+        "",
+        "/sign-in",
+        "/first-password",
+        "/join",
+        "/invitation",
+        "/account/**",
+        "/school",
+        "/classes/**",
+        "/posts/**",
+        "/news",
+        "/subscriptions",
+        "/stop",
+        "/email"
+    };
 
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
-        registry.addResourceHandler("/assets/**").addResourceLocations("classpath:/static/assets/")
-            .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
-        registry.addResourceHandler("/index.html", "/porch.svg", "/robots.txt").addResourceLocations("classpath:/static/")
-            .setCacheControl(CacheControl.noCache());
+        registry.addResourceHandler("/assets/**")
+                .addResourceLocations("classpath:/static/assets/")
+                .setCacheControl(
+                        CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
+        registry.addResourceHandler("/index.html", "/porch.svg", "/robots.txt")
+                .addResourceLocations("classpath:/static/")
+                .setCacheControl(CacheControl.noCache());
     }
 
     @Override
     public void addViewControllers(ViewControllerRegistry registry) {
-        for (String place : PLACES) registry.addViewController(place.isEmpty() ? "/" : place).setViewName("forward:/index.html");
+        for (String place : PLACES)
+            registry.addViewController(place.isEmpty() ? "/" : place).setViewName("forward:/index.html");
     }
 }

@@ -28,7 +28,8 @@ public final class Problem extends RuntimeException {
 
     /** Something that must be sent was not. */
     static Problem incomplete(String field) {
-        return new Problem(HttpStatus.BAD_REQUEST, "field-missing", "Something is missing here: " + field + ".").with("field", field);
+        return new Problem(HttpStatus.BAD_REQUEST, "field-missing", "Something is missing here: " + field + ".")
+                .with("field", field);
     }
 
     /** Something is not there, or not for the one who asks. */
@@ -54,7 +55,8 @@ public final class Problem extends RuntimeException {
         return switch (reason) {
             case SIGN_IN_FIRST -> unauthorised("sign-in-first", "Please sign in first.");
             case NOT_A_MEMBER, NOT_PUBLISHED, AUDIENCE_TOO_NARROW, FOR_A_GROUP -> missing();
-            default -> new Problem(HttpStatus.FORBIDDEN, reason.name().toLowerCase().replace('_', '-'), sentence(reason));
+            default ->
+                new Problem(HttpStatus.FORBIDDEN, reason.name().toLowerCase().replace('_', '-'), sentence(reason));
         };
     }
 
@@ -75,7 +77,8 @@ public final class Problem extends RuntimeException {
         return this;
     }
 
-    @Nullable Duration retryAfter() {
+    @Nullable
+    Duration retryAfter() {
         return retryAfter;
     }
 
@@ -104,7 +107,8 @@ public final class Problem extends RuntimeException {
             case ANSWER_FIRST -> "You can read this once your own answer to the prompt is published.";
             case EDIT_OVER -> "In this blog, what is published can no longer be changed. Ask your teacher.";
             case DELETE_OVER -> "In this blog, what is published can no longer be deleted. Ask your teacher.";
-            case ONLY_EYES -> "You are looking through somebody's eyes, and can only read. Go back to being yourself to do this.";
+            case ONLY_EYES ->
+                "You are looking through somebody's eyes, and can only read. Go back to being yourself to do this.";
             case NOT_YOUR_BLOG -> "You cannot write in this blog.";
             default -> "This is not for you.";
         };

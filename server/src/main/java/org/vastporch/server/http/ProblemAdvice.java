@@ -5,8 +5,8 @@ import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.CannotAcquireLockException;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -29,7 +29,8 @@ class ProblemAdvice {
         ProblemDetail detail = detail(e.status(), e.code(), e.getMessage());
         e.facts().forEach(detail::setProperty);
         ResponseEntity.BodyBuilder answer = ResponseEntity.status(e.status());
-        if (e.retryAfter() != null) answer.header(HttpHeaders.RETRY_AFTER, String.valueOf(e.retryAfter().toSeconds()));
+        if (e.retryAfter() != null)
+            answer.header(HttpHeaders.RETRY_AFTER, String.valueOf(e.retryAfter().toSeconds()));
         return answer.body(detail);
     }
 
@@ -45,7 +46,11 @@ class ProblemAdvice {
     ProblemDetail on(HttpMessageNotReadableException e) {
         for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause()) {
             if (cause instanceof Refusal refusal) return on(refusal);
-            if (cause instanceof ShortBodies.TooLong) return detail(HttpStatus.CONTENT_TOO_LARGE, "too-long", "This is too long to be kept in one piece. Please make two of it.");
+            if (cause instanceof ShortBodies.TooLong)
+                return detail(
+                        HttpStatus.CONTENT_TOO_LARGE,
+                        "too-long",
+                        "This is too long to be kept in one piece. Please make two of it.");
         }
         return detail(HttpStatus.BAD_REQUEST, "not-readable", "This request could not be read.");
     }
@@ -66,7 +71,10 @@ class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail on(MaxUploadSizeExceededException e) {
-        return detail(HttpStatus.CONTENT_TOO_LARGE, "too-large", "This file is larger than 40 MB. Please choose a smaller one.");
+        return detail(
+                HttpStatus.CONTENT_TOO_LARGE,
+                "too-large",
+                "This file is larger than 40 MB. Please choose a smaller one.");
     }
 
     @ExceptionHandler
@@ -82,11 +90,17 @@ class ProblemAdvice {
     @ExceptionHandler
     ProblemDetail on(Exception e) {
         if (e instanceof ErrorResponse known)
-            return detail(HttpStatus.valueOf(known.getStatusCode().value()), "not-valid", "This request could not be understood.");
+            return detail(
+                    HttpStatus.valueOf(known.getStatusCode().value()),
+                    "not-valid",
+                    "This request could not be understood.");
         // The number stands in the answer and in the log, so that whoever keeps the school finds the one by the other.
         String id = UUID.randomUUID().toString().substring(0, 8);
         log.error("Unexpected failure {}", id, e);
-        ProblemDetail detail = detail(HttpStatus.INTERNAL_SERVER_ERROR, "unexpected", "Something went wrong on our side (" + id + "). What you typed is still here; please try again.");
+        ProblemDetail detail = detail(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "unexpected",
+                "Something went wrong on our side (" + id + "). What you typed is still here; please try again.");
         detail.setProperty("id", id);
         return detail;
     }

@@ -10,18 +10,23 @@ import org.springframework.boot.web.server.WebServerFactoryCustomizer;
 import org.springframework.stereotype.Component;
 
 /**
- * Where a request comes from, if web servers stand before this one. Only what a web server that is named in the settings says counts, and of a chain of
- * addresses the last one that is no such server: whatever its sender wrote before that is the sender's own invention.
+ * Where a request comes from, if web servers stand before this one. Only what a web server that is named in the
+ * settings says counts, and of a chain of addresses the last one that is no such server: whatever its sender wrote
+ * before that is the sender's own invention.
  */
 @Component
 class Proxies implements WebServerFactoryCustomizer<TomcatServletWebServerFactory> {
 
     private final List<String> trusted;
 
-    Proxies(@Value("${vastporch.proxies:}") List<String> trusted, @Value("${server.forward-headers-strategy:none}") String strategy) {
+    Proxies(
+            @Value("${vastporch.proxies:}") List<String> trusted,
+            @Value("${server.forward-headers-strategy:none}") String strategy) {
         if (!strategy.equalsIgnoreCase("none"))
-            throw new IllegalStateException("server.forward-headers-strategy believes whoever sends; name the web server before this one in VASTPORCH_PROXIES instead");
-        this.trusted = trusted.stream().map(String::strip).filter(t -> !t.isEmpty()).toList();
+            throw new IllegalStateException(
+                    "server.forward-headers-strategy believes whoever sends; name the web server before this one in VASTPORCH_PROXIES instead");
+        this.trusted =
+                trusted.stream().map(String::strip).filter(t -> !t.isEmpty()).toList();
     }
 
     @Override

@@ -8,7 +8,10 @@ import tools.jackson.databind.deser.jdk.StringDeserializer;
 import tools.jackson.databind.deser.std.StdScalarDeserializer;
 import tools.jackson.databind.module.SimpleModule;
 
-/** Words come in without what could not be given out again: one half of a character in a tag would break the feed of a whole class. */
+/**
+ * Words come in without what could not be given out again: one half of a character in a tag would break the feed of a
+ * whole class.
+ */
 @Component
 class SayableWords extends SimpleModule {
 

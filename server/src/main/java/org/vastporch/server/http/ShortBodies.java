@@ -11,7 +11,10 @@ import java.io.IOException;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 
-/** A body that carries no files is read up to a length that the longest list of students needs, and no further, whatever it says of its length. */
+/**
+ * A body that carries no files is read up to a length that the longest list of students needs, and no further, whatever
+ * it says of its length.
+ */
 @Component
 class ShortBodies extends OncePerRequestFilter {
 
@@ -27,14 +30,17 @@ class ShortBodies extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
-        chain.doFilter(new HttpServletRequestWrapper(request) {
-            @Override
-            public ServletInputStream getInputStream() throws IOException {
-                if (getContentLengthLong() > LONGEST) throw new TooLong();
-                return new Counted(super.getInputStream());
-            }
-        }, response);
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        chain.doFilter(
+                new HttpServletRequestWrapper(request) {
+                    @Override
+                    public ServletInputStream getInputStream() throws IOException {
+                        if (getContentLengthLong() > LONGEST) throw new TooLong();
+                        return new Counted(super.getInputStream());
+                    }
+                },
+                response);
     }
 
     private static final class Counted extends ServletInputStream {

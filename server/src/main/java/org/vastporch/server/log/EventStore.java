@@ -23,14 +23,22 @@ public class EventStore {
         jdbc.sql("""
                 insert into event (class_id, kind, subject_id, actor_id, at)
                 values (:classId, :kind, :subjectId, :actorId, :at)""")
-            .param("classId", classId).param("kind", kind).param("subjectId", subjectId).param("actorId", actorId)
-            .param("at", Rows.utc(clock.instant())).update();
+                .param("classId", classId)
+                .param("kind", kind)
+                .param("subjectId", subjectId)
+                .param("actorId", actorId)
+                .param("at", Rows.utc(clock.instant()))
+                .update();
     }
 
     /** Lets events no longer say that a person did them, or had them happen to them. */
     public void forget(long personId) {
-        jdbc.sql("update event set actor_id = null where actor_id = :person").param("person", personId).update();
-        jdbc.sql("update event set subject_id = null where subject_id = :person and kind in ('enrolled', 'enrolment-ended', 'enrolment-taken-back', 'person-added', 'password-set', 'shown-name-changed', 'role-changed', 'joined-by-word')")
-            .param("person", personId).update();
+        jdbc.sql("update event set actor_id = null where actor_id = :person")
+                .param("person", personId)
+                .update();
+        jdbc.sql(
+                        "update event set subject_id = null where subject_id = :person and kind in ('enrolled', 'enrolment-ended', 'enrolment-taken-back', 'person-added', 'password-set', 'shown-name-changed', 'role-changed', 'joined-by-word')")
+                .param("person", personId)
+                .update();
     }
 }

@@ -5,8 +5,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Mail that tells what people wrote. It is ordered when it is due, and its words are written at the moment at which it goes: so it tells only what its
- * reader may read then, however long it waited, and no word of it is kept.
+ * Mail that tells what people wrote. It is ordered when it is due, and its words are written at the moment at which it
+ * goes: so it tells only what its reader may read then, however long it waited, and no word of it is kept.
  */
 public interface LateMail {
 
@@ -14,14 +14,18 @@ public interface LateMail {
      * What is to be told.
      *
      * @param personId who reads it
-     * @param about    what the writer needs to know besides
-     * @param since    it tells of what happened after this moment
-     * @param until    up to this one
+     * @param about what the writer needs to know besides
+     * @param since it tells of what happened after this moment
+     * @param until up to this one
      */
     record Order(long personId, String about, Instant since, Instant until) {}
 
     /** @param stopAddress where its reader stops such mails; null if that is done elsewhere */
-    record Words(String subject, String text, @Nullable String html, @Nullable String stopAddress) {}
+    record Words(
+            String subject,
+            String text,
+            @Nullable String html,
+            @Nullable String stopAddress) {}
 
     /** The name of the kind, by which an order finds its writer again. */
     String kind();

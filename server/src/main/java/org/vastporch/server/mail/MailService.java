@@ -5,7 +5,6 @@ import jakarta.mail.internet.MimeMessage;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
-import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -18,8 +17,8 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 
 /**
- * Sends mail: written or ordered in the transaction that wants it, sent after it, tried again until it works or it is hopeless. Of a mail that was sent or given
- * up no word is kept: tokens stand in some of them.
+ * Sends mail: written or ordered in the transaction that wants it, sent after it, tried again until it works or it is
+ * hopeless. Of a mail that was sent or given up no word is kept: tokens stand in some of them.
  */
 @Service
 public class MailService {
@@ -34,7 +33,12 @@ public class MailService {
     private final ObjectProvider<LateMail> writers;
     private final Clock clock;
 
-    MailService(MailStore store, ObjectProvider<JavaMailSender> sender, ObjectProvider<LateMail> writers, @Value("${vastporch.mail.from}") String from, Clock clock) {
+    MailService(
+            MailStore store,
+            ObjectProvider<JavaMailSender> sender,
+            ObjectProvider<LateMail> writers,
+            @Value("${vastporch.mail.from}") String from,
+            Clock clock) {
         this.store = store;
         this.sender = sender.getIfAvailable();
         this.from = from;
@@ -60,18 +64,24 @@ public class MailService {
     /** Where the newest mail to an address is: "sent", "waits", or "failed: " and why. */
     public String standing(String recipient) {
         if (!canSend()) return "no-post-office";
-        return store.newestTo(recipient).map(m -> m.sentAt() != null ? "sent" : m.lastError() == null ? "waits" : "failed: " + m.lastError()).orElse("waits");
+        return store.newestTo(recipient)
+                .map(m -> m.sentAt() != null ? "sent" : m.lastError() == null ? "waits" : "failed: " + m.lastError())
+                .orElse("waits");
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.send-every}")
     public void sendWhatIsDue() {
         if (sender == null) return;
-        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) words(mail).ifPresentOrElse(words -> send(mail, words), () -> store.done(mail.id(), clock.instant()));
+        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE))
+            words(mail).ifPresentOrElse(words -> send(mail, words), () -> store.done(mail.id(), clock.instant()));
     }
 
     private Optional<LateMail.Words> words(MailStore.Mail mail) {
         if (mail.kind() == null) return Optional.of(new LateMail.Words(mail.subject(), mail.text(), null, null));
-        LateMail writer = writers.stream().filter(w -> w.kind().equals(mail.kind())).findFirst().orElseThrow();
+        LateMail writer = writers.stream()
+                .filter(w -> w.kind().equals(mail.kind()))
+                .findFirst()
+                .orElseThrow();
         return writer.write(mail.order());
     }
 
@@ -91,7 +101,10 @@ public class MailService {
             log.warn("Mail {} could not be sent: {}", mail.id(), e.getMessage());
             String error = String.valueOf(e.getMessage());
             Duration wait = Duration.ofMinutes(1L << Math.min(mail.tries(), 8));
-            store.failed(mail.id(), error.length() > 300 ? error.substring(0, 300) : error, mail.tries() + 1 < MOST_TRIES ? clock.instant().plus(wait) : null);
+            store.failed(
+                    mail.id(),
+                    error.length() > 300 ? error.substring(0, 300) : error,
+                    mail.tries() + 1 < MOST_TRIES ? clock.instant().plus(wait) : null);
         }
     }
 }

@@ -7,8 +7,8 @@ import org.springframework.stereotype.Component;
 import org.vastporch.server.http.Problem;
 
 /**
- * The address by which people reach this school. Links in mails, slips and feeds begin with it; never with what a request says of where it went, which
- * whoever sends it can choose.
+ * The address by which people reach this school. Links in mails, slips and feeds begin with it; never with what a
+ * request says of where it went, which whoever sends it can choose.
  */
 @Component
 public class SchoolAddress {
@@ -47,19 +47,29 @@ public class SchoolAddress {
      * @throws Problem if it is none, or if one is configured
      */
     public void confirm(String typed) {
-        if (isConfigured()) throw Problem.stale("address-configured", "The address is set where the school is started, and is changed there.");
+        if (isConfigured())
+            throw Problem.stale(
+                    "address-configured", "The address is set where the school is started, and is changed there.");
         store.put(checked(typed.strip().replaceFirst("/+$", "")));
     }
 
     private static String checked(String address) {
         try {
             URI uri = new URI(address);
-            boolean fits = ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme())) && uri.getHost() != null && uri.getUserInfo() == null
-                && (uri.getPath() == null || uri.getPath().isEmpty()) && uri.getQuery() == null && uri.getFragment() == null && address.length() <= 200;
+            boolean fits = ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme()))
+                    && uri.getHost() != null
+                    && uri.getUserInfo() == null
+                    && (uri.getPath() == null || uri.getPath().isEmpty())
+                    && uri.getQuery() == null
+                    && uri.getFragment() == null
+                    && address.length() <= 200;
             if (fits) return address;
         } catch (URISyntaxException e) {
             // Said below.
         }
-        throw Problem.invalid("address", "address-wrong", "Write the address as people type it, such as https://porch.school.example, with nothing after it.");
+        throw Problem.invalid(
+                "address",
+                "address-wrong",
+                "Write the address as people type it, such as https://porch.school.example, with nothing after it.");
     }
 }

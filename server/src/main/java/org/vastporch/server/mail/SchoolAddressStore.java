@@ -15,10 +15,14 @@ class SchoolAddressStore {
     }
 
     Optional<String> find() {
-        return jdbc.sql("select address from school where id = 1").query(String.class).optional();
+        return jdbc.sql("select address from school where id = 1")
+                .query(String.class)
+                .optional();
     }
 
     void put(String address) {
-        jdbc.sql("merge into school (id, address) key (id) values (1, :address)").param("address", address).update();
+        jdbc.sql("merge into school (id, address) key (id) values (1, :address)")
+                .param("address", address)
+                .update();
     }
 }

@@ -29,12 +29,19 @@ class MarkTraces implements Traces {
                   from marking m
                   join prompt q on q.id = m.prompt_id
                  where m.student_id = :person and (:classId is null or q.class_id = :classId)""")
-            .param("person", personId).param("classId", classId).query(Integer.class).single();
+                .param("person", personId)
+                .param("classId", classId)
+                .query(Integer.class)
+                .single();
     }
 
     @Override
     public void erase(long personId) {
-        jdbc.sql("delete from mark where student_id = :person").param("person", personId).update();
-        jdbc.sql("delete from marking where student_id = :person").param("person", personId).update();
+        jdbc.sql("delete from mark where student_id = :person")
+                .param("person", personId)
+                .update();
+        jdbc.sql("delete from marking where student_id = :person")
+                .param("person", personId)
+                .update();
     }
 }

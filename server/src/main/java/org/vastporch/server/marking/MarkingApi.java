@@ -39,12 +39,18 @@ class MarkingApi {
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/criteria/{criterion}")
-    MarkingService.Paper mark(Viewer viewer, @PathVariable long prompt, @PathVariable long student, @PathVariable int criterion, @RequestBody Given body) {
+    MarkingService.Paper mark(
+            Viewer viewer,
+            @PathVariable long prompt,
+            @PathVariable long student,
+            @PathVariable int criterion,
+            @RequestBody Given body) {
         return marking.mark(viewer, prompt, student, body.seen(), criterion, body.points(), body.remark());
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/word")
-    MarkingService.Paper word(Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
+    MarkingService.Paper word(
+            Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
         return marking.word(viewer, prompt, student, body.seen(), body.word());
     }
 

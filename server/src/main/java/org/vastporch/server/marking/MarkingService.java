@@ -39,17 +39,33 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 public class MarkingService {
 
     /** Where a student stands with a prompt. */
-    public enum Standing { NOT_HANDED_IN, MISSING, WAITING, RETURNED, HANDED_IN, BEING_MARKED, MARKED, RELEASED }
+    public enum Standing {
+        NOT_HANDED_IN,
+        MISSING,
+        WAITING,
+        RETURNED,
+        HANDED_IN,
+        BEING_MARKED,
+        MARKED,
+        RELEASED
+    }
 
     /** @param seen names the paper as it stands; left out where nothing was handed in */
-    public record StripView(long studentId, String name, String initials, String standing, boolean late, @Optionally Seen seen) {}
+    public record StripView(
+            long studentId,
+            String name,
+            String initials,
+            String standing,
+            boolean late,
+            @Optionally Seen seen) {}
 
     /**
-     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise by then.
+     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise
+     * by then.
      *
-     * @param post    the post that was read
+     * @param post the post that was read
      * @param version the version of it
-     * @param rev     the state of the marking; 0 while there is none
+     * @param rev the state of the marking; 0 while there is none
      */
     public record Seen(long post, int version, int rev) {}
 
@@ -58,28 +74,72 @@ public class MarkingService {
     /** @param changed whose papers were not released, since they stand otherwise than they were seen */
     public record Released(int released, List<String> changed) {}
 
-    public record Strip(long promptId, String title, Instant due, int marked, int handedIn, int toRelease, boolean hasRubric, List<StripView> students) {}
+    public record Strip(
+            long promptId,
+            String title,
+            Instant due,
+            int marked,
+            int handedIn,
+            int toRelease,
+            boolean hasRubric,
+            List<StripView> students) {}
 
     public record MarkView(int criterion, @Optionally BigDecimal points, String remark) {}
 
     /** @param points the score after lateness, rounded for show; {@code before} without lateness */
-    public record Score(BigDecimal points, BigDecimal before, BigDecimal outOf, boolean provisional, int open, BigDecimal percentLost) {}
+    public record Score(
+            BigDecimal points,
+            BigDecimal before,
+            BigDecimal outOf,
+            boolean provisional,
+            int open,
+            BigDecimal percentLost) {}
 
     /** What the program counted in a post. */
-    public record Evidence(int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
+    public record Evidence(
+            int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
 
     /**
-     * @param version   the version that is to be marked, and is shown
-     * @param rev       the state of the marking; 0 while there is none
-     * @param marker    who marked last
-     * @param markedOn  the version on which the marks were given, if that is an earlier one
+     * @param version the version that is to be marked, and is shown
+     * @param rev the state of the marking; 0 while there is none
+     * @param marker who marked last
+     * @param markedOn the version on which the marks were given, if that is an earlier one
      */
-    public record Paper(long promptId, long studentId, String student, @Optionally String group, @Optionally Long postId, String title, String html, @Optionally Instant handedInAt,
-                        String standing, int daysLate, long graceMinutes, @Optionally Rubric rubric, List<MarkView> marks, String word, @Optionally Score score,
-                        @Optionally Evidence evidence, int version, int rev, @Optionally String marker, @Optionally Integer markedOn) {}
+    public record Paper(
+            long promptId,
+            long studentId,
+            String student,
+            @Optionally String group,
+            @Optionally Long postId,
+            String title,
+            String html,
+            @Optionally Instant handedInAt,
+            String standing,
+            int daysLate,
+            long graceMinutes,
+            @Optionally Rubric rubric,
+            List<MarkView> marks,
+            String word,
+            @Optionally Score score,
+            @Optionally Evidence evidence,
+            int version,
+            int rev,
+            @Optionally String marker,
+            @Optionally Integer markedOn) {}
 
     /** What a student sees of a mark once it is released. */
-    public record Feedback(long promptId, String prompt, long postId, String title, Rubric rubric, List<MarkView> marks, String word, Score score, int daysLate, String marker, Instant releasedAt) {}
+    public record Feedback(
+            long promptId,
+            String prompt,
+            long postId,
+            String title,
+            Rubric rubric,
+            List<MarkView> marks,
+            String word,
+            Score score,
+            int daysLate,
+            String marker,
+            Instant releasedAt) {}
 
     private final MarkingStore store;
     private final PromptService prompts;
@@ -91,8 +151,16 @@ public class MarkingService {
     private final EventStore events;
     private final Clock clock;
 
-    MarkingService(MarkingStore store, PromptService prompts, PostHeadings posts, CommentService comments, ClassService classes, PeopleService people,
-                   AccessService access, EventStore events, Clock clock) {
+    MarkingService(
+            MarkingStore store,
+            PromptService prompts,
+            PostHeadings posts,
+            CommentService comments,
+            ClassService classes,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.prompts = prompts;
         this.posts = posts;
@@ -119,11 +187,26 @@ public class MarkingService {
             HandedIn post = handedIn.get(student);
             Standing standing = standing(prompt, post, markings.get(student));
             if (standing == Standing.MARKED) toRelease++;
-            students.add(new StripView(student, names.of(student), initials(names.of(student)), standing.name(),
-                post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0, seen(post, markings.get(student))));
+            students.add(new StripView(
+                    student,
+                    names.of(student),
+                    initials(names.of(student)),
+                    standing.name(),
+                    post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0,
+                    seen(post, markings.get(student))));
         }
-        int marked = (int) students.stream().filter(s -> s.standing().equals("MARKED") || s.standing().equals("RELEASED")).count();
-        return new Strip(promptId, prompt.title(), prompt.due(), marked, handedIn.size(), toRelease, prompt.rubric() != null, students);
+        int marked = (int) students.stream()
+                .filter(s -> s.standing().equals("MARKED") || s.standing().equals("RELEASED"))
+                .count();
+        return new Strip(
+                promptId,
+                prompt.title(),
+                prompt.due(),
+                marked,
+                handedIn.size(),
+                toRelease,
+                prompt.rubric() != null,
+                students);
     }
 
     public Paper paper(Viewer viewer, long promptId, long studentId) {
@@ -134,31 +217,82 @@ public class MarkingService {
         Optional<Marking> marking = store.find(promptId, studentId);
         Standing standing = standing(prompt, post.orElse(null), marking.orElse(null));
         if (post.isEmpty())
-            return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), null, "", "", null, standing.name(), 0, prompt.grace().toMinutes(),
-                prompt.rubric(), List.of(), "", null, null, 0, 0, null, null);
+            return new Paper(
+                    promptId,
+                    studentId,
+                    names.of(studentId),
+                    names.groupOf(studentId),
+                    null,
+                    "",
+                    "",
+                    null,
+                    standing.name(),
+                    0,
+                    prompt.grace().toMinutes(),
+                    prompt.rubric(),
+                    List.of(),
+                    "",
+                    null,
+                    null,
+                    0,
+                    0,
+                    null,
+                    null);
         HandedIn p = post.get();
         Map<Integer, Mark> marks = store.marks(promptId, studentId);
         int late = daysLate(prompt, p);
-        return new Paper(promptId, studentId, names.of(studentId), names.groupOf(studentId), p.postId(), p.title(), p.html(), p.at(), standing.name(), late,
-            prompt.grace().toMinutes(), prompt.rubric(), views(marks), marking.map(Marking::word).orElse(""), score(prompt, marks, late), evidence(prompt, p), p.version(), marking.map(Marking::rev).orElse(0),
-            marking.map(m -> names.of(m.markerId())).orElse(null), marking.filter(m -> m.postId() != p.postId() || m.version() != p.version()).map(Marking::version).orElse(null));
+        return new Paper(
+                promptId,
+                studentId,
+                names.of(studentId),
+                names.groupOf(studentId),
+                p.postId(),
+                p.title(),
+                p.html(),
+                p.at(),
+                standing.name(),
+                late,
+                prompt.grace().toMinutes(),
+                prompt.rubric(),
+                views(marks),
+                marking.map(Marking::word).orElse(""),
+                score(prompt, marks, late),
+                evidence(prompt, p),
+                p.version(),
+                marking.map(Marking::rev).orElse(0),
+                marking.map(m -> names.of(m.markerId())).orElse(null),
+                marking.filter(m -> m.postId() != p.postId() || m.version() != p.version())
+                        .map(Marking::version)
+                        .orElse(null));
     }
 
     /**
      * Gives points for one criterion, or takes them away.
      *
-     * @param seen   the paper as the marker had it before them
+     * @param seen the paper as the marker had it before them
      * @param points null to take the points away
      */
     @Transactional
-    public Paper mark(Viewer viewer, long promptId, long studentId, Seen seen, int criterion, @Nullable BigDecimal points, String remark) {
+    public Paper mark(
+            Viewer viewer,
+            long promptId,
+            long studentId,
+            Seen seen,
+            int criterion,
+            @Nullable BigDecimal points,
+            String remark) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
         if (rubric == null || criterion < 0 || criterion >= rubric.criteria().size()) throw Problem.missing();
         Rubric.Criterion of = rubric.criteria().get(criterion);
         if (points != null && !of.allows(points))
-            throw Problem.invalid("points", "points-outside", "\"" + of.name() + "\" goes from " + of.lowest() + " to " + of.highest() + ".");
-        if (remark.length() > 4000) throw Problem.invalid("remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
+            throw Problem.invalid(
+                    "points",
+                    "points-outside",
+                    "\"" + of.name() + "\" goes from " + of.lowest() + " to " + of.highest() + ".");
+        if (remark.length() > 4000)
+            throw Problem.invalid(
+                    "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
         begin(viewer, prompt, studentId, seen);
         store.setMark(promptId, studentId, new Mark(criterion, points, remark.strip()));
         return paper(viewer, promptId, studentId);
@@ -167,7 +301,8 @@ public class MarkingService {
     @Transactional
     public Paper word(Viewer viewer, long promptId, long studentId, Seen seen, String word) {
         PromptRecord prompt = requireMarking(viewer, promptId);
-        if (word.length() > 10_000) throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
+        if (word.length() > 10_000)
+            throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
         begin(viewer, prompt, studentId, seen);
         store.setWord(promptId, studentId, word.strip());
         return paper(viewer, promptId, studentId);
@@ -181,11 +316,14 @@ public class MarkingService {
         Names names = people.names(viewer, prompt.classId());
         int released = 0;
         List<String> changed = new ArrayList<>();
-        for (SeenPaper paper : papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
+        for (SeenPaper paper :
+                papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
             requireStudent(prompt, paper.student());
             Optional<HandedIn> post = posts.lockHandedIn(promptId, paper.student());
             Optional<Marking> marking = store.lock(promptId, paper.student());
-            if (marking.isEmpty() || !isFinished(prompt, marking.get()) || !paper.seen().equals(seen(post.orElse(null), marking.get()))) {
+            if (marking.isEmpty()
+                    || !isFinished(prompt, marking.get())
+                    || !paper.seen().equals(seen(post.orElse(null), marking.get()))) {
                 changed.add(names.of(paper.student()));
             } else if (marking.get().releasedAt() == null) {
                 store.release(promptId, paper.student(), clock.instant());
@@ -202,35 +340,58 @@ public class MarkingService {
         Names names = people.names(viewer, classId);
         List<Feedback> found = new ArrayList<>();
         for (PromptRecord prompt : prompts.all(classId)) {
-            Optional<Marking> marking = store.find(prompt.id(), viewer.personId()).filter(m -> m.releasedAt() != null);
+            Optional<Marking> marking =
+                    store.find(prompt.id(), viewer.personId()).filter(m -> m.releasedAt() != null);
             if (marking.isEmpty() || prompt.rubric() == null) continue;
             Marking m = marking.get();
             HandedIn post = posts.version(m.postId(), m.version()).orElseThrow();
             Map<Integer, Mark> marks = store.marks(prompt.id(), viewer.personId());
             int late = daysLate(prompt, post);
-            found.add(new Feedback(prompt.id(), prompt.title(), m.postId(), post.title(), prompt.rubric(), views(marks), m.word(),
-                score(prompt, marks, late), late, names.of(m.markerId()), m.releasedAt()));
+            found.add(new Feedback(
+                    prompt.id(),
+                    prompt.title(),
+                    m.postId(),
+                    post.title(),
+                    prompt.rubric(),
+                    views(marks),
+                    m.word(),
+                    score(prompt, marks, late),
+                    late,
+                    names.of(m.markerId()),
+                    m.releasedAt()));
         }
         return found;
     }
 
-    /** Makes sure that a paper stands as its marker had it before them, with its rows locked, and begins its marking or goes on with it. */
+    /**
+     * Makes sure that a paper stands as its marker had it before them, with its rows locked, and begins its marking or
+     * goes on with it.
+     */
     private void begin(Viewer viewer, PromptRecord prompt, long studentId, Seen seen) {
         requireStudent(prompt, studentId);
         HandedIn post = posts.lockHandedIn(prompt.id(), studentId)
-            .orElseThrow(() -> Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark."));
+                .orElseThrow(() -> Problem.stale(
+                        "nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark."));
         Optional<Marking> marking = store.lock(prompt.id(), studentId);
-        if (!seen.equals(seen(post, marking.orElse(null)))) throw outdated(viewer, prompt, studentId, seen, post, marking);
-        if (marking.isPresent()) store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+        if (!seen.equals(seen(post, marking.orElse(null))))
+            throw outdated(viewer, prompt, studentId, seen, post, marking);
+        if (marking.isPresent())
+            store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
         else store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
     }
 
-    /** Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what stands there now. */
-    private Problem outdated(Viewer viewer, PromptRecord prompt, long studentId, Seen seen, HandedIn post, Optional<Marking> marking) {
+    /**
+     * Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what
+     * stands there now.
+     */
+    private Problem outdated(
+            Viewer viewer, PromptRecord prompt, long studentId, Seen seen, HandedIn post, Optional<Marking> marking) {
         Names names = people.names(viewer, prompt.classId());
         String sentence = seen.post() != post.postId() || seen.version() != post.version()
-            ? names.of(studentId) + " has handed in again since you opened this. What you gave was for the earlier text, and was not kept."
-            : marking.map(m -> names.of(m.markerId())).orElse("Somebody") + " has marked here since you opened this. Nothing was written over.";
+                ? names.of(studentId)
+                        + " has handed in again since you opened this. What you gave was for the earlier text, and was not kept."
+                : marking.map(m -> names.of(m.markerId())).orElse("Somebody")
+                        + " has marked here since you opened this. Nothing was written over.";
         return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), studentId));
     }
 
@@ -249,11 +410,18 @@ public class MarkingService {
     }
 
     private Standing standing(PromptRecord prompt, @Nullable HandedIn post, @Nullable Marking marking) {
-        if (post == null) return Term.isOnTime(clock.instant(), prompt.due(), prompt.grace()) ? Standing.NOT_HANDED_IN : Standing.MISSING;
+        if (post == null)
+            return Term.isOnTime(clock.instant(), prompt.due(), prompt.grace())
+                    ? Standing.NOT_HANDED_IN
+                    : Standing.MISSING;
         if (marking != null && marking.releasedAt() != null) return Standing.RELEASED;
         if (marking != null && isFinished(prompt, marking)) return Standing.MARKED;
-        if (marking != null && store.marks(prompt.id(), marking.studentId()).values().stream().anyMatch(m -> m.points() != null)) return Standing.BEING_MARKED;
-        return post.state().equals("WAITING") ? Standing.WAITING : post.state().equals("RETURNED") ? Standing.RETURNED : Standing.HANDED_IN;
+        if (marking != null
+                && store.marks(prompt.id(), marking.studentId()).values().stream()
+                        .anyMatch(m -> m.points() != null)) return Standing.BEING_MARKED;
+        return post.state().equals("WAITING")
+                ? Standing.WAITING
+                : post.state().equals("RETURNED") ? Standing.RETURNED : Standing.HANDED_IN;
     }
 
     private boolean isFinished(PromptRecord prompt, Marking marking) {
@@ -269,13 +437,28 @@ public class MarkingService {
         });
         RubricScore full = RubricScore.of(prompt.rubric(), prompt.points(), given, Set.of());
         RubricScore late = prompt.late().apply(full, daysLate);
-        BigDecimal lost = daysLate > 0 ? prompt.late().shareLost(daysLate).movePointRight(2).stripTrailingZeros() : BigDecimal.ZERO;
-        return new Score(late.rounded(prompt.places()), full.rounded(prompt.places()), prompt.points(), full.provisional(), full.open(), new BigDecimal(lost.toPlainString()));
+        BigDecimal lost = daysLate > 0
+                ? prompt.late().shareLost(daysLate).movePointRight(2).stripTrailingZeros()
+                : BigDecimal.ZERO;
+        return new Score(
+                late.rounded(prompt.places()),
+                full.rounded(prompt.places()),
+                prompt.points(),
+                full.provisional(),
+                full.open(),
+                new BigDecimal(lost.toPlainString()));
     }
 
     private Evidence evidence(PromptRecord prompt, HandedIn post) {
         TextFacts facts = post.facts();
-        return new Evidence(facts.words(), post.tags().size(), facts.links(), facts.pictures(), facts.described(), comments.given(post.authorId(), prompt), prompt.asked().comments());
+        return new Evidence(
+                facts.words(),
+                post.tags().size(),
+                facts.links(),
+                facts.pictures(),
+                facts.described(),
+                comments.given(post.authorId(), prompt),
+                prompt.asked().comments());
     }
 
     private int daysLate(PromptRecord prompt, HandedIn post) {
@@ -283,12 +466,15 @@ public class MarkingService {
     }
 
     private static List<MarkView> views(Map<Integer, Mark> marks) {
-        return marks.values().stream().map(m -> new MarkView(m.criterion(), m.points(), m.remark())).toList();
+        return marks.values().stream()
+                .map(m -> new MarkView(m.criterion(), m.points(), m.remark()))
+                .toList();
     }
 
     private static String initials(String name) {
         StringBuilder initials = new StringBuilder();
-        for (String part : name.split("[ ]")) if (!part.isEmpty() && initials.length() < 3) initials.appendCodePoint(part.codePointAt(0));
+        for (String part : name.split("[ ]"))
+            if (!part.isEmpty() && initials.length() < 3) initials.appendCodePoint(part.codePointAt(0));
         return initials.toString();
     }
 }

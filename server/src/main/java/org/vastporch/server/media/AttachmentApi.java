@@ -47,13 +47,25 @@ class AttachmentApi {
     /** A page of a PDF, drawn. Asks each time whether the reader still may. */
     @GetMapping("/media/files/{id}/pages/{no}")
     ResponseEntity<byte[]> page(Viewer viewer, @PathVariable String id, @PathVariable int no) {
-        return ResponseEntity.ok().contentType(MediaType.IMAGE_PNG).cacheControl(CacheControl.noCache().cachePrivate()).header("X-Content-Type-Options", "nosniff")
-            .header("Content-Security-Policy", "default-src 'none'; sandbox").body(files.page(viewer, id, no));
+        return ResponseEntity.ok()
+                .contentType(MediaType.IMAGE_PNG)
+                .cacheControl(CacheControl.noCache().cachePrivate())
+                .header("X-Content-Type-Options", "nosniff")
+                .header("Content-Security-Policy", "default-src 'none'; sandbox")
+                .body(files.page(viewer, id, no));
     }
 
-    /** The file, or the one range of it that was asked for, so that players can jump. Asks each time whether the reader still may. */
+    /**
+     * The file, or the one range of it that was asked for, so that players can jump. Asks each time whether the reader
+     * still may.
+     */
     @GetMapping("/media/files/{id}")
-    void get(Viewer viewer, @PathVariable String id, @RequestHeader(value = HttpHeaders.RANGE, required = false) @Nullable String range, HttpServletResponse response) throws IOException {
+    void get(
+            Viewer viewer,
+            @PathVariable String id,
+            @RequestHeader(value = HttpHeaders.RANGE, required = false) @Nullable String range,
+            HttpServletResponse response)
+            throws IOException {
         AttachmentStore.Attachment file = files.require(viewer, id);
         boolean plays = !file.kind().equals("DOCUMENT");
         response.setContentType(file.type().equals("text/plain") ? "text/plain;charset=UTF-8" : file.type());
@@ -62,8 +74,12 @@ class AttachmentApi {
         response.setHeader(HttpHeaders.CACHE_CONTROL, "private, no-cache");
         response.setHeader(HttpHeaders.ACCEPT_RANGES, "bytes");
         response.setHeader(HttpHeaders.ETAG, "\"" + file.sha().substring(0, 20) + "\"");
-        response.setHeader(HttpHeaders.CONTENT_DISPOSITION,
-            (plays ? ContentDisposition.inline() : ContentDisposition.attachment()).filename(file.name(), StandardCharsets.UTF_8).build().toString());
+        response.setHeader(
+                HttpHeaders.CONTENT_DISPOSITION,
+                (plays ? ContentDisposition.inline() : ContentDisposition.attachment())
+                        .filename(file.name(), StandardCharsets.UTF_8)
+                        .build()
+                        .toString());
         long first = 0;
         long last = file.size() - 1;
         if (range != null) {

@@ -21,7 +21,9 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PostHeadings;
 
-/** Sound, video and documents in posts. A file can be had by whoever can read a version of the post in which it stands. */
+/**
+ * Sound, video and documents in posts. A file can be had by whoever can read a version of the post in which it stands.
+ */
 @Service
 public class AttachmentService {
 
@@ -41,7 +43,17 @@ public class AttachmentService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    AttachmentService(AttachmentStore store, MediaStore media, RoomService room, PdfPages pages, UploadFolder uploads, PostHeadings posts, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    AttachmentService(
+            AttachmentStore store,
+            MediaStore media,
+            RoomService room,
+            PdfPages pages,
+            UploadFolder uploads,
+            PostHeadings posts,
+            ClassService classes,
+            AccessService access,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.store = store;
         this.media = media;
         this.room = room;
@@ -61,22 +73,40 @@ public class AttachmentService {
         boolean staff = access.allows(viewer, Act.MANAGE_CLASS, classId);
         BlogRules rules = staff ? BlogRules.FREE : post.blog().rules();
         if (upload.size() > rules.mostMegabytes() * 1024L * 1024L)
-            throw Problem.invalid("file", "file-too-large", "A file may have " + rules.mostMegabytes() + " megabytes here; this one has " + (upload.size() / (1024 * 1024) + 1) + ".");
+            throw Problem.invalid(
+                    "file",
+                    "file-too-large",
+                    "A file may have " + rules.mostMegabytes() + " megabytes here; this one has "
+                            + (upload.size() / (1024 * 1024) + 1) + ".");
         FileKind.Known known = FileKind.of(upload);
         Set<Tool> tools = staff ? Tool.ALL : classes.get(classId).rules().tools();
-        if (!tools.contains(Tool.valueOf(known.kind().name()))) throw Problem.invalid("file", "tool-off", "Files of this kind are switched off in this class.");
+        if (!tools.contains(Tool.valueOf(known.kind().name())))
+            throw Problem.invalid("file", "tool-off", "Files of this kind are switched off in this class.");
         refuseMany(postId);
         room.requireRoom(viewer, classId, "file", upload.size());
         String id = UUID.randomUUID().toString();
         String sha = upload.sha();
         int pages = known.type().equals("application/pdf") ? this.pages.count(sha, upload) : 0;
-        // Its bytes come first, so that no row is locked while they are written; what is refused after that goes with the next clearing.
+        // Its bytes come first, so that no row is locked while they are written; what is refused after that goes with
+        // the next clearing.
         transaction.executeWithoutResult(status -> keepBytes(sha, upload));
         transaction.executeWithoutResult(status -> {
             access.requireLockedPost(viewer, Act.EDIT, postId);
             refuseMany(postId);
             room.take(viewer, classId, "file", upload.size());
-            store.add(new AttachmentStore.Attachment(id, classId, postId, viewer.personId(), sha, known.name(), known.kind().name(), known.type(), upload.size(), pages), clock.instant());
+            store.add(
+                    new AttachmentStore.Attachment(
+                            id,
+                            classId,
+                            postId,
+                            viewer.personId(),
+                            sha,
+                            known.name(),
+                            known.kind().name(),
+                            known.type(),
+                            upload.size(),
+                            pages),
+                    clock.instant());
         });
         return view(store.find(id).orElseThrow());
     }
@@ -90,13 +120,17 @@ public class AttachmentService {
     }
 
     private void refuseMany(long postId) {
-        if (store.count(postId) >= MOST) throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
+        if (store.count(postId) >= MOST)
+            throw Problem.invalid("file", "too-many-files", "A post has at most " + MOST + " files.");
     }
 
     /** The files that were put into a post, for whoever may read it. */
     public List<FileView> ofPost(Viewer viewer, long postId) {
         access.requirePost(viewer, Act.READ, postId);
-        return store.ofPost(postId).stream().filter(file -> posts.knowsFile(viewer, postId, file.id())).map(AttachmentService::view).toList();
+        return store.ofPost(postId).stream()
+                .filter(file -> posts.knowsFile(viewer, postId, file.id()))
+                .map(AttachmentService::view)
+                .toList();
     }
 
     AttachmentStore.Attachment require(Viewer viewer, String id) {

@@ -13,7 +13,17 @@ import org.vastporch.server.http.Rows;
 class AttachmentStore {
 
     /** @param pages how many of its pages can be shown in place; 0 for what is no PDF */
-    record Attachment(String id, long classId, long postId, long ownerId, String sha, String name, String kind, String type, long size, int pages) {
+    record Attachment(
+            String id,
+            long classId,
+            long postId,
+            long ownerId,
+            String sha,
+            String name,
+            String kind,
+            String type,
+            long size,
+            int pages) {
         Attachment copy(String own, long classId, long postId, long ownerId) {
             return new Attachment(own, classId, postId, ownerId, sha, name, kind, type, size, pages);
         }
@@ -28,26 +38,56 @@ class AttachmentStore {
     }
 
     void add(Attachment a, Instant now) {
-        jdbc.sql("insert into attachment (" + COLUMNS + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name, :kind, :type, :size, :pages, :now)")
-            .param("id", a.id()).param("classId", a.classId()).param("postId", a.postId()).param("ownerId", a.ownerId()).param("sha", a.sha()).param("name", a.name())
-            .param("kind", a.kind()).param("type", a.type()).param("size", a.size()).param("pages", a.pages()).param("now", Rows.utc(now)).update();
+        jdbc.sql(
+                        "insert into attachment (" + COLUMNS
+                                + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name, :kind, :type, :size, :pages, :now)")
+                .param("id", a.id())
+                .param("classId", a.classId())
+                .param("postId", a.postId())
+                .param("ownerId", a.ownerId())
+                .param("sha", a.sha())
+                .param("name", a.name())
+                .param("kind", a.kind())
+                .param("type", a.type())
+                .param("size", a.size())
+                .param("pages", a.pages())
+                .param("now", Rows.utc(now))
+                .update();
     }
 
     Optional<Attachment> find(String id) {
-        return jdbc.sql("select " + COLUMNS + " from attachment where id = :id").param("id", id).query((row, n) -> attachment(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from attachment where id = :id")
+                .param("id", id)
+                .query((row, n) -> attachment(row))
+                .optional();
     }
 
     List<Attachment> ofPost(long postId) {
-        return jdbc.sql("select " + COLUMNS + " from attachment where post_id = :post order by created_at, id").param("post", postId).query((row, n) -> attachment(row)).list();
+        return jdbc.sql("select " + COLUMNS + " from attachment where post_id = :post order by created_at, id")
+                .param("post", postId)
+                .query((row, n) -> attachment(row))
+                .list();
     }
 
     /** How many files a post has; its row is locked, so that two uploads at once count each other. */
     int count(long postId) {
-        return jdbc.sql("select count(*) from attachment where post_id = :post").param("post", postId).query(Integer.class).single();
+        return jdbc.sql("select count(*) from attachment where post_id = :post")
+                .param("post", postId)
+                .query(Integer.class)
+                .single();
     }
 
     private static Attachment attachment(ResultSet row) throws SQLException {
-        return new Attachment(row.getString("id"), row.getLong("class_id"), row.getLong("post_id"), row.getLong("owner_id"), row.getString("sha"), row.getString("name"),
-            row.getString("kind"), row.getString("type"), row.getLong("size"), row.getInt("pages"));
+        return new Attachment(
+                row.getString("id"),
+                row.getLong("class_id"),
+                row.getLong("post_id"),
+                row.getLong("owner_id"),
+                row.getString("sha"),
+                row.getString("name"),
+                row.getString("kind"),
+                row.getString("type"),
+                row.getLong("size"),
+                row.getInt("pages"));
     }
 }

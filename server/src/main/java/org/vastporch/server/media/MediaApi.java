@@ -33,7 +33,8 @@ class MediaApi {
     }
 
     @PostMapping(path = "/api/posts/{id}/pictures", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    MediaService.Uploaded add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file) throws IOException {
+    MediaService.Uploaded add(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file)
+            throws IOException {
         try (Upload upload = uploads.take(file)) {
             return media.addPicture(viewer, id, upload);
         }
@@ -42,14 +43,18 @@ class MediaApi {
     record PictureAddress(String address) {}
 
     @PostMapping("/api/posts/{id}/pictures/from-address")
-    MediaService.Uploaded addFrom(Viewer viewer, @PathVariable long id, @RequestBody PictureAddress body) throws IOException {
+    MediaService.Uploaded addFrom(Viewer viewer, @PathVariable long id, @RequestBody PictureAddress body)
+            throws IOException {
         return media.addPictureFrom(viewer, id, body.address());
     }
 
     /** @param video left out if it is on no page that the school has chosen */
     record VideoFound(@Optionally VideoPages.Video video) {}
 
-    /** The video of a page or player that the school has chosen, to play in place. It is a setting of the school and tells nothing of anybody. */
+    /**
+     * The video of a page or player that the school has chosen, to play in place. It is a setting of the school and
+     * tells nothing of anybody.
+     */
     @GetMapping("/api/video")
     VideoFound video(@RequestParam(defaultValue = "") String address) {
         return new VideoFound(videos.of(address).orElse(null));
@@ -97,7 +102,8 @@ class MediaApi {
 
     /** Always asks again whether the reader still may, and answers 304 if nothing changed. */
     @GetMapping("/media/{id}")
-    ResponseEntity<byte[]> get(Viewer viewer, @PathVariable String id, @RequestParam(defaultValue = "false") boolean small) {
+    ResponseEntity<byte[]> get(
+            Viewer viewer, @PathVariable String id, @RequestParam(defaultValue = "false") boolean small) {
         return answer(media.serve(viewer, id, small));
     }
 
@@ -112,9 +118,12 @@ class MediaApi {
     }
 
     private static ResponseEntity<byte[]> answer(MediaService.Served served) {
-        return ResponseEntity.ok().contentType(MediaType.parseMediaType(served.type())).eTag(served.etag())
-            .cacheControl(CacheControl.noCache().cachePrivate())
-            .header("X-Content-Type-Options", "nosniff")
-            .header("Content-Security-Policy", "default-src 'none'; sandbox").body(served.bytes());
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType(served.type()))
+                .eTag(served.etag())
+                .cacheControl(CacheControl.noCache().cachePrivate())
+                .header("X-Content-Type-Options", "nosniff")
+                .header("Content-Security-Policy", "default-src 'none'; sandbox")
+                .body(served.bytes());
     }
 }

@@ -13,6 +13,7 @@ class MediaJobs {
 
     /** So long somebody may still take a decision back, or find a picture again that was cut out of a draft. */
     static final Duration KEPT = Duration.ofDays(30);
+
     private static final Duration ON_ITS_WAY = Duration.ofDays(1);
 
     private final MediaStore store;

@@ -38,6 +38,7 @@ public class MediaService {
     private final RoomService room;
     /** Enough for a class trip; not for a program that sends them without end. */
     private final Allowance pictures = new Allowance(150);
+
     private final Allowance fetches = new Allowance(150);
     private final OutsidePictures outside;
     private final UploadFolder uploads;
@@ -48,7 +49,18 @@ public class MediaService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    MediaService(MediaStore store, PictureMaker maker, RoomService room, OutsidePictures outside, UploadFolder uploads, PostHeadings posts, BlogSetupService setups, ClassService classes, AccessService access, TransactionTemplate transaction, Clock clock) {
+    MediaService(
+            MediaStore store,
+            PictureMaker maker,
+            RoomService room,
+            OutsidePictures outside,
+            UploadFolder uploads,
+            PostHeadings posts,
+            BlogSetupService setups,
+            ClassService classes,
+            AccessService access,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.store = store;
         this.maker = maker;
         this.room = room;
@@ -76,7 +88,16 @@ public class MediaService {
             room.take(viewer, classId, "picture", made.bytes().length + made.small().length);
             store.add(hash(made.bytes()), made.type(), made.bytes());
             store.add(hash(made.small()), made.type(), made.small());
-            store.addPicture(id, classId, postId, viewer.personId(), hash(made.bytes()), hash(made.small()), made.width(), made.height(), clock.instant());
+            store.addPicture(
+                    id,
+                    classId,
+                    postId,
+                    viewer.personId(),
+                    hash(made.bytes()),
+                    hash(made.small()),
+                    made.width(),
+                    made.height(),
+                    clock.instant());
         });
         return new Uploaded(id, "/media/" + id, made.width(), made.height());
     }
@@ -85,7 +106,10 @@ public class MediaService {
     public Uploaded addPictureFrom(Viewer viewer, long postId, String address) throws IOException {
         // Nothing is fetched for a picture that could not be put in.
         requirePictures(viewer, access.requirePost(viewer, Act.EDIT, postId));
-        if (!fetches.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("Very many pictures were fetched for you within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
+        if (!fetches.take(String.valueOf(viewer.personId())))
+            throw Problem.tooMany(
+                            "Very many pictures were fetched for you within an hour. Please go on a little later.")
+                    .retryAfter(Duration.ofMinutes(2));
         try (Upload upload = uploads.of(outside.fetch(address), "picture")) {
             return addPicture(viewer, postId, upload);
         }
@@ -94,7 +118,8 @@ public class MediaService {
     /** The rules for pictures in a post; refuses if one more cannot be put in. */
     private BlogRules requirePictures(Viewer viewer, PostFacts post) {
         boolean staff = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId());
-        if (!staff && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE)) throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
+        if (!staff && !classes.get(post.blog().classId()).rules().tools().contains(Tool.PICTURE))
+            throw Problem.invalid("picture", "tool-off", "Pictures are switched off in this class.");
         BlogRules rules = staff ? BlogRules.FREE : post.blog().rules();
         refuseMany(post.id(), rules);
         return rules;
@@ -103,13 +128,19 @@ public class MediaService {
     private PictureMaker.Made make(Viewer viewer, long classId, Upload upload) throws IOException {
         room.requireRoom(viewer, classId, "picture", 0);
         if (!pictures.take(String.valueOf(viewer.personId())))
-            throw Problem.tooMany("You have put in very many pictures within an hour. Please go on a little later.").retryAfter(Duration.ofMinutes(2));
+            throw Problem.tooMany("You have put in very many pictures within an hour. Please go on a little later.")
+                    .retryAfter(Duration.ofMinutes(2));
         return maker.make(upload);
     }
 
     private void refuseMany(long postId, BlogRules rules) {
         if (store.picturesOf(postId) >= rules.mostPictures())
-            throw Problem.invalid("picture", "too-many-pictures", rules.mostPictures() == 0 ? "In this blog posts have no pictures." : "A post has at most " + rules.mostPictures() + " pictures here.");
+            throw Problem.invalid(
+                    "picture",
+                    "too-many-pictures",
+                    rules.mostPictures() == 0
+                            ? "In this blog posts have no pictures."
+                            : "A post has at most " + rules.mostPictures() + " pictures here.");
     }
 
     Served serve(Viewer viewer, String id, boolean small) {
@@ -122,7 +153,11 @@ public class MediaService {
 
     private static void refuseLarge(Upload upload, int mostMegabytes) {
         if (upload.size() > mostMegabytes * 1024L * 1024L)
-            throw Problem.invalid("picture", "picture-too-large", "A picture may have " + mostMegabytes + " megabytes here; this one has " + (upload.size() / (1024 * 1024) + 1) + ".");
+            throw Problem.invalid(
+                    "picture",
+                    "picture-too-large",
+                    "A picture may have " + mostMegabytes + " megabytes here; this one has "
+                            + (upload.size() / (1024 * 1024) + 1) + ".");
     }
 
     /** Puts a picture at the head of a blog. */
@@ -137,7 +172,9 @@ public class MediaService {
     }
 
     private void keepHeader(Viewer viewer, long classId, Upload upload, Consumer<String> set) throws IOException {
-        refuseLarge(upload, access.allows(viewer, Act.MANAGE_CLASS, classId) ? BlogRules.FREE.mostMegabytes() : HEADER_MEGABYTES);
+        refuseLarge(
+                upload,
+                access.allows(viewer, Act.MANAGE_CLASS, classId) ? BlogRules.FREE.mostMegabytes() : HEADER_MEGABYTES);
         PictureMaker.Made made = make(viewer, classId, upload);
         transaction.executeWithoutResult(status -> {
             room.take(viewer, classId, "picture", made.bytes().length);

@@ -48,13 +48,28 @@ class MediaStore {
         }
     }
 
-    /** Keeps a file, chunk by chunk. One that is kept already counts as new, so that nobody throws it away meanwhile. */
+    /**
+     * Keeps a file, chunk by chunk. One that is kept already counts as new, so that nobody throws it away meanwhile.
+     */
     void add(String sha, String type, long size, InputStream in) throws IOException {
-        if (jdbc.sql("update medium set added_at = :now where sha = :sha").param("now", Rows.utc(clock.instant())).param("sha", sha).update() > 0) return;
-        jdbc.sql("insert into medium (sha, type, size, added_at) values (:sha, :type, :size, :now)").param("sha", sha).param("type", type).param("size", size).param("now", Rows.utc(clock.instant())).update();
+        if (jdbc.sql("update medium set added_at = :now where sha = :sha")
+                        .param("now", Rows.utc(clock.instant()))
+                        .param("sha", sha)
+                        .update()
+                > 0) return;
+        jdbc.sql("insert into medium (sha, type, size, added_at) values (:sha, :type, :size, :now)")
+                .param("sha", sha)
+                .param("type", type)
+                .param("size", size)
+                .param("now", Rows.utc(clock.instant()))
+                .update();
         byte[] chunk = in.readNBytes(CHUNK);
         for (int no = 0; chunk.length > 0; no++) {
-            jdbc.sql("insert into medium_chunk (sha, no, bytes) values (:sha, :no, :bytes)").param("sha", sha).param("no", no).param("bytes", chunk).update();
+            jdbc.sql("insert into medium_chunk (sha, no, bytes) values (:sha, :no, :bytes)")
+                    .param("sha", sha)
+                    .param("no", no)
+                    .param("bytes", chunk)
+                    .update();
             chunk = in.readNBytes(CHUNK);
         }
     }
@@ -66,7 +81,11 @@ class MediaStore {
     ClassRoom lockRoom(long classId) {
         Optional<ClassRoom> there = room(classId, " for update");
         if (there.isPresent()) return there.get();
-        jdbc.sql("merge into room (class_id, student, in_all, rev) key (class_id) values (:id, :student, :all, 1)").param("id", classId).param("student", Room.USUAL.student()).param("all", Room.USUAL.inAll()).update();
+        jdbc.sql("merge into room (class_id, student, in_all, rev) key (class_id) values (:id, :student, :all, 1)")
+                .param("id", classId)
+                .param("student", Room.USUAL.student())
+                .param("all", Room.USUAL.inAll())
+                .update();
         return room(classId, " for update").orElseThrow();
     }
 
@@ -75,15 +94,25 @@ class MediaStore {
     }
 
     private Optional<ClassRoom> room(long classId, String how) {
-        return jdbc.sql("select student, in_all, rev from room where class_id = :id" + how).param("id", classId)
-            .query((row, n) -> new ClassRoom(new Room(row.getInt("student"), row.getInt("in_all")), row.getInt("rev"))).optional();
+        return jdbc.sql("select student, in_all, rev from room where class_id = :id" + how)
+                .param("id", classId)
+                .query((row, n) ->
+                        new ClassRoom(new Room(row.getInt("student"), row.getInt("in_all")), row.getInt("rev")))
+                .optional();
     }
 
     void setRoom(long classId, Room room) {
-        jdbc.sql("update room set student = :student, in_all = :all, rev = rev + 1 where class_id = :id").param("student", room.student()).param("all", room.inAll()).param("id", classId).update();
+        jdbc.sql("update room set student = :student, in_all = :all, rev = rev + 1 where class_id = :id")
+                .param("student", room.student())
+                .param("all", room.inAll())
+                .param("id", classId)
+                .update();
     }
 
-    /** How many bytes each person has in a class. What stands at the heads of blogs that are nobody's own counts for person 0. */
+    /**
+     * How many bytes each person has in a class. What stands at the heads of blogs that are nobody's own counts for
+     * person 0.
+     */
     Map<Long, Long> used(long classId) {
         Map<Long, Long> used = new HashMap<>();
         jdbc.sql("""
@@ -94,31 +123,41 @@ class MediaStore {
                         union all select h.author_id, m.size from blog_header h join medium m on m.sha = h.sha where h.class_id = :id
                         union all select coalesce(b.owner_id, 0), m.size from blog b join medium m on m.sha = b.header_sha where b.class_id = :id
                                and not exists (select 1 from blog_header h where h.blog_id = b.id and h.sha = b.header_sha))
-                 group by owner""")
-            .param("id", classId).query(row -> { used.put(row.getLong("owner"), row.getLong("bytes")); });
+                 group by owner""").param("id", classId).query(row -> {
+            used.put(row.getLong("owner"), row.getLong("bytes"));
+        });
         return used;
     }
 
     /**
-     * Throws away what nothing shows any more: pictures and files of posts whose time in the bin is over, those that no version of a post shows and that
-     * were put in before {@code before}, pictures that stood or waited at the head of a blog before that, and the bytes of all these.
+     * Throws away what nothing shows any more: pictures and files of posts whose time in the bin is over, those that no
+     * version of a post shows and that were put in before {@code before}, pictures that stood or waited at the head of
+     * a blog before that, and the bytes of all these.
      *
      * @param fresh bytes that came in since then stay: what shows them may be on its way
      */
     void dropUnused(Instant before, Instant fresh) {
         for (String table : List.of("picture", "attachment")) {
-            jdbc.sql("delete from " + table + " where post_id in (select p.id from post p where p.emptied_at is not null)").update();
-            jdbc.sql("delete from " + table + " f where f.created_at < :before and not exists (select 1 from post_version v where v.post_id = f.post_id and locate(f.id, v.html) > 0)")
-                .param("before", Rows.utc(before)).update();
+            jdbc.sql("delete from " + table
+                            + " where post_id in (select p.id from post p where p.emptied_at is not null)")
+                    .update();
+            jdbc.sql(
+                            "delete from " + table
+                                    + " f where f.created_at < :before and not exists (select 1 from post_version v where v.post_id = f.post_id and locate(f.id, v.html) > 0)")
+                    .param("before", Rows.utc(before))
+                    .update();
         }
-        jdbc.sql("delete from blog_header where state <> 'WAITING' and changed_at < :before").param("before", Rows.utc(before)).update();
+        jdbc.sql("delete from blog_header where state <> 'WAITING' and changed_at < :before")
+                .param("before", Rows.utc(before))
+                .update();
         dropBytes("m.added_at < :fresh", Map.of("fresh", Rows.utc(fresh)));
     }
 
     /** Throws away those of some files that nothing shows. */
     void dropUnused(Collection<String> shas) {
         List<String> all = List.copyOf(shas);
-        for (int from = 0; from < all.size(); from += MOST_AT_ONCE) dropBytes("m.sha in (:shas)", Map.of("shas", all.subList(from, Math.min(all.size(), from + MOST_AT_ONCE))));
+        for (int from = 0; from < all.size(); from += MOST_AT_ONCE)
+            dropBytes("m.sha in (:shas)", Map.of("shas", all.subList(from, Math.min(all.size(), from + MOST_AT_ONCE))));
     }
 
     private void dropBytes(String which, Map<String, Object> params) {
@@ -131,31 +170,59 @@ class MediaStore {
                and not exists (select 1 from blog b where b.header_sha = m.sha)
                and not exists (select 1 from attachment a where a.sha = m.sha)
                and not exists (select 1 from blog_header h where h.sha = m.sha or h.before_sha = m.sha)
-               and not exists (select 1 from blog_set s where s.header_sha = m.sha)""".formatted(which)).params(params).query(String.class).list();
+               and not exists (select 1 from blog_set s where s.header_sha = m.sha)""".formatted(which))
+                .params(params)
+                .query(String.class)
+                .list();
         for (String sha : unused) {
-            jdbc.sql("delete from medium_chunk where sha = :sha").param("sha", sha).update();
+            jdbc.sql("delete from medium_chunk where sha = :sha")
+                    .param("sha", sha)
+                    .update();
             jdbc.sql("delete from medium where sha = :sha").param("sha", sha).update();
         }
     }
 
     /** The files of a person, those at the heads of the own blogs too. */
     List<String> shasOf(long personId) {
-        return jdbc.sql("""
+        return jdbc
+                .sql("""
                 select sha from picture where owner_id = :person or post_id in (%1$s)
                  union select small_sha from picture where owner_id = :person or post_id in (%1$s)
                  union select sha from attachment where owner_id = :person or post_id in (%1$s)
                  union select sha from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)
                  union select before_sha from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)
                  union select header_sha from blog where owner_id = :person""".formatted(Traces.POSTS_THAT_GO))
-            .param("person", personId).query(String.class).list().stream().filter(Objects::nonNull).toList();
+                .param("person", personId)
+                .query(String.class)
+                .list()
+                .stream()
+                .filter(Objects::nonNull)
+                .toList();
     }
 
-    void addPicture(String id, long classId, long postId, long ownerId, String sha, String smallSha, int width, int height, Instant now) {
+    void addPicture(
+            String id,
+            long classId,
+            long postId,
+            long ownerId,
+            String sha,
+            String smallSha,
+            int width,
+            int height,
+            Instant now) {
         jdbc.sql("""
                 insert into picture (id, class_id, post_id, owner_id, sha, small_sha, width, height, created_at)
                 values (:id, :classId, :postId, :ownerId, :sha, :smallSha, :width, :height, :now)""")
-            .param("id", id).param("classId", classId).param("postId", postId).param("ownerId", ownerId).param("sha", sha)
-            .param("smallSha", smallSha).param("width", width).param("height", height).param("now", Rows.utc(now)).update();
+                .param("id", id)
+                .param("classId", classId)
+                .param("postId", postId)
+                .param("ownerId", ownerId)
+                .param("sha", sha)
+                .param("smallSha", smallSha)
+                .param("width", width)
+                .param("height", height)
+                .param("now", Rows.utc(now))
+                .update();
     }
 
     /** One more entry for a picture that is there, in another post. */
@@ -163,32 +230,57 @@ class MediaStore {
         jdbc.sql("""
                 insert into picture (id, class_id, post_id, owner_id, sha, small_sha, width, height, created_at)
                 select :own, :classId, :postId, :ownerId, sha, small_sha, width, height, :now from picture where id = :id""")
-            .param("own", own).param("classId", classId).param("postId", postId).param("ownerId", ownerId).param("now", Rows.utc(now)).param("id", id).update();
+                .param("own", own)
+                .param("classId", classId)
+                .param("postId", postId)
+                .param("ownerId", ownerId)
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
     }
 
     /** How many bytes are kept under a hash. */
     long size(String sha) {
-        return jdbc.sql("select size from medium where sha = :sha").param("sha", sha).query(Long.class).single();
+        return jdbc.sql("select size from medium where sha = :sha")
+                .param("sha", sha)
+                .query(Long.class)
+                .single();
     }
 
     Optional<Picture> picture(String id) {
-        return jdbc.sql("select id, post_id, sha, small_sha from picture where id = :id").param("id", id)
-            .query((row, n) -> new Picture(row.getString("id"), row.getLong("post_id"), row.getString("sha"), row.getString("small_sha"))).optional();
+        return jdbc.sql("select id, post_id, sha, small_sha from picture where id = :id")
+                .param("id", id)
+                .query((row, n) -> new Picture(
+                        row.getString("id"), row.getLong("post_id"), row.getString("sha"), row.getString("small_sha")))
+                .optional();
     }
 
     Medium medium(String sha) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        jdbc.sql("select bytes from medium_chunk where sha = :sha order by no").param("sha", sha)
-            .query((row, n) -> row.getBytes("bytes")).list().forEach(bytes::writeBytes);
-        String type = jdbc.sql("select type from medium where sha = :sha").param("sha", sha).query(String.class).single();
+        jdbc.sql("select bytes from medium_chunk where sha = :sha order by no")
+                .param("sha", sha)
+                .query((row, n) -> row.getBytes("bytes"))
+                .list()
+                .forEach(bytes::writeBytes);
+        String type = jdbc.sql("select type from medium where sha = :sha")
+                .param("sha", sha)
+                .query(String.class)
+                .single();
         return new Medium(type, bytes.toByteArray());
     }
 
     byte[] chunk(String sha, long no) {
-        return jdbc.sql("select bytes from medium_chunk where sha = :sha and no = :no").param("sha", sha).param("no", no).query((row, n) -> row.getBytes("bytes")).single();
+        return jdbc.sql("select bytes from medium_chunk where sha = :sha and no = :no")
+                .param("sha", sha)
+                .param("no", no)
+                .query((row, n) -> row.getBytes("bytes"))
+                .single();
     }
 
     int picturesOf(long postId) {
-        return jdbc.sql("select count(*) from picture where post_id = :postId").param("postId", postId).query(Integer.class).single();
+        return jdbc.sql("select count(*) from picture where post_id = :postId")
+                .param("postId", postId)
+                .query(Integer.class)
+                .single();
     }
 }

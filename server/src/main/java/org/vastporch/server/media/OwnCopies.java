@@ -16,7 +16,10 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.posts.FilesInText;
 
-/** What somebody cut or copied out of one post and put into another belongs to both: the bytes are kept once, and each post has its own entry. */
+/**
+ * What somebody cut or copied out of one post and put into another belongs to both: the bytes are kept once, and each
+ * post has its own entry.
+ */
 @Component
 class OwnCopies implements FilesInText {
 
@@ -47,27 +50,35 @@ class OwnCopies implements FilesInText {
     }
 
     private static String idIn(PostFacts post, String id) {
-        return UUID.nameUUIDFromBytes((id + " in " + post.id()).getBytes(StandardCharsets.UTF_8)).toString();
+        return UUID.nameUUIDFromBytes((id + " in " + post.id()).getBytes(StandardCharsets.UTF_8))
+                .toString();
     }
 
     private Optional<String> ownPicture(Viewer viewer, PostFacts post, String id) {
-        Optional<MediaStore.Picture> there = pictures.picture(id).filter(picture -> isToBeCopied(viewer, post, picture.postId()));
+        Optional<MediaStore.Picture> there =
+                pictures.picture(id).filter(picture -> isToBeCopied(viewer, post, picture.postId()));
         if (there.isEmpty()) return Optional.empty();
         String own = idIn(post, id);
         if (pictures.picture(own).isPresent()) return Optional.of(own);
-        BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId()) ? BlogRules.FREE : post.blog().rules();
-        long bytes = pictures.size(there.get().sha()) + pictures.size(there.get().smallSha());
-        if (pictures.picturesOf(post.id()) >= rules.mostPictures() || !fits(viewer, post, bytes)) return Optional.empty();
+        BlogRules rules = access.allows(viewer, Act.MANAGE_CLASS, post.blog().classId())
+                ? BlogRules.FREE
+                : post.blog().rules();
+        long bytes =
+                pictures.size(there.get().sha()) + pictures.size(there.get().smallSha());
+        if (pictures.picturesOf(post.id()) >= rules.mostPictures() || !fits(viewer, post, bytes))
+            return Optional.empty();
         pictures.copyPicture(id, own, post.blog().classId(), post.id(), viewer.personId(), clock.instant());
         return Optional.of(own);
     }
 
     private Optional<String> ownFile(Viewer viewer, PostFacts post, String id) {
-        Optional<AttachmentStore.Attachment> there = files.find(id).filter(file -> isToBeCopied(viewer, post, file.postId()));
+        Optional<AttachmentStore.Attachment> there =
+                files.find(id).filter(file -> isToBeCopied(viewer, post, file.postId()));
         if (there.isEmpty()) return Optional.empty();
         String own = idIn(post, id);
         if (files.find(own).isPresent()) return Optional.of(own);
-        if (files.count(post.id()) >= AttachmentService.MOST || !fits(viewer, post, there.get().size())) return Optional.empty();
+        if (files.count(post.id()) >= AttachmentService.MOST
+                || !fits(viewer, post, there.get().size())) return Optional.empty();
         files.add(there.get().copy(own, post.blog().classId(), post.id(), viewer.personId()), clock.instant());
         return Optional.of(own);
     }

@@ -23,14 +23,16 @@ import org.springframework.stereotype.Component;
 import org.vastporch.server.http.Problem;
 
 /**
- * The pages of a PDF as pictures, so that it is read where it stands and nothing of it runs in a browser. One page is drawn at a time, within some seconds; a file
- * that took longer once is not tried again, and what goes on with it holds nobody up.
+ * The pages of a PDF as pictures, so that it is read where it stands and nothing of it runs in a browser. One page is
+ * drawn at a time, within some seconds; a file that took longer once is not tried again, and what goes on with it holds
+ * nobody up.
  */
 @Component
 class PdfPages {
 
     /** Further pages are read in the file itself. */
     static final int MOST_SHOWN = 200;
+
     private static final int WIDTH = 1_100;
     private static final int HIGHEST = 3_000;
     private static final long KEPT_BYTES = 24L << 20;
@@ -40,12 +42,21 @@ class PdfPages {
 
     private record Page(String sha, int no) {}
 
-    private final Cache<Page, byte[]> drawn = Caffeine.newBuilder().maximumWeight(KEPT_BYTES).<Page, byte[]>weigher((page, bytes) -> bytes.length).expireAfterAccess(Duration.ofHours(1)).build();
+    private final Cache<Page, byte[]> drawn = Caffeine.newBuilder()
+            .maximumWeight(KEPT_BYTES)
+            .<Page, byte[]>weigher((page, bytes) -> bytes.length)
+            .expireAfterAccess(Duration.ofHours(1))
+            .build();
     /** Files that took too long, by their hashes. */
-    private final Cache<String, Boolean> endless = Caffeine.newBuilder().maximumSize(10_000).expireAfterWrite(Duration.ofDays(1)).build();
+    private final Cache<String, Boolean> endless = Caffeine.newBuilder()
+            .maximumSize(10_000)
+            .expireAfterWrite(Duration.ofDays(1))
+            .build();
+
     private final Semaphore one = new Semaphore(1, true);
     /** So many may go on with files that nobody waits for any more; a further one keeps its turn until it is over. */
     private final Semaphore left = new Semaphore(MOST_LEFT);
+
     private final ExecutorService hand = Executors.newCachedThreadPool(task -> {
         Thread thread = new Thread(task, "pdf-pages");
         thread.setDaemon(true);
@@ -76,10 +87,11 @@ class PdfPages {
      */
     int count(String sha, Upload upload) {
         return within(sha, () -> {
-            try (PDDocument document = Loader.loadPDF(upload.file().toFile())) {
-                return Math.min(MOST_SHOWN, document.getNumberOfPages());
-            }
-        }).orElse(0);
+                    try (PDDocument document = Loader.loadPDF(upload.file().toFile())) {
+                        return Math.min(MOST_SHOWN, document.getNumberOfPages());
+                    }
+                })
+                .orElse(0);
     }
 
     /** @param no from 1 */
@@ -87,11 +99,13 @@ class PdfPages {
         byte[] known = drawn.getIfPresent(new Page(sha, no));
         if (known != null) return known;
         byte[] fresh = within(sha, () -> {
-            try (Upload file = source.file(); PDDocument document = Loader.loadPDF(file.file().toFile())) {
-                if (no > document.getNumberOfPages()) throw Problem.missing();
-                return picture(document, no - 1);
-            }
-        }).orElseThrow(Problem::missing);
+                    try (Upload file = source.file();
+                            PDDocument document = Loader.loadPDF(file.file().toFile())) {
+                        if (no > document.getNumberOfPages()) throw Problem.missing();
+                        return picture(document, no - 1);
+                    }
+                })
+                .orElseThrow(Problem::missing);
         drawn.put(new Page(sha, no), fresh);
         return fresh;
     }
@@ -133,7 +147,8 @@ class PdfPages {
         if (endless.getIfPresent(sha) != null) return Optional.empty();
         try {
             if (!one.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS))
-                throw Problem.tooMany("Many pages are being drawn at this moment. Please try again in a few seconds.").retryAfter(Duration.ofSeconds(5));
+                throw Problem.tooMany("Many pages are being drawn at this moment. Please try again in a few seconds.")
+                        .retryAfter(Duration.ofSeconds(5));
             Turn turn = new Turn();
             Future<T> result = hand.submit(() -> {
                 try {

@@ -27,11 +27,11 @@ import org.springframework.stereotype.Component;
 import org.vastporch.server.http.Problem;
 
 /**
- * Makes an uploaded picture fit to be kept: known by its content, not its name; turned upright, scaled down to the column and written
- * anew, so that nothing of the camera's or the sender's data is left in it.
+ * Makes an uploaded picture fit to be kept: known by its content, not its name; turned upright, scaled down to the
+ * column and written anew, so that nothing of the camera's or the sender's data is left in it.
  *
- * <p>Two are made at a time, a few more wait their turn for some seconds, and whoever comes then is asked to come back: so work that nobody waits for any
- * more is over in moments, and threads are left for everybody else.
+ * <p>Two are made at a time, a few more wait their turn for some seconds, and whoever comes then is asked to come back:
+ * so work that nobody waits for any more is over in moments, and threads are left for everybody else.
  */
 @Component
 class PictureMaker {
@@ -41,7 +41,9 @@ class PictureMaker {
     private static final long MOST_PIXELS = 40_000_000;
     /** A picture that comes in passes is held whole while it is read. */
     private static final long MOST_IN_PASSES = 30_000_000;
-    private static final Set<String> READABLE = Set.of("image/jpeg", "image/png", "image/gif", "image/bmp", "image/x-ms-bmp");
+
+    private static final Set<String> READABLE =
+            Set.of("image/jpeg", "image/png", "image/gif", "image/bmp", "image/x-ms-bmp");
 
     private static final int AT_ONCE = 2;
     private static final int MAY_WAIT = 6;
@@ -72,10 +74,13 @@ class PictureMaker {
     /** @throws Problem if it is not a picture that can be read, or is too large, or too many are being made */
     Made make(Upload upload) throws IOException {
         String type = tika.detect(upload.file());
-        if (type.equals("image/svg+xml")) throw notTaken("SVG drawings can carry programs, so they are not taken. Save the drawing as PNG.");
+        if (type.equals("image/svg+xml"))
+            throw notTaken("SVG drawings can carry programs, so they are not taken. Save the drawing as PNG.");
         if (type.equals("image/heic") || type.equals("image/webp") || type.equals("image/avif"))
-            throw notTaken("Pictures of this kind (" + type.substring(6) + ") cannot be read here. Save it as JPEG or PNG.");
-        if (!READABLE.contains(type)) throw notTaken("This is not a picture, whatever its name says. JPEG, PNG and GIF are taken.");
+            throw notTaken(
+                    "Pictures of this kind (" + type.substring(6) + ") cannot be read here. Save it as JPEG or PNG.");
+        if (!READABLE.contains(type))
+            throw notTaken("This is not a picture, whatever its name says. JPEG, PNG and GIF are taken.");
         if (!inLine.tryAcquire()) throw busy();
         try {
             if (!working.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS)) throw busy();
@@ -98,7 +103,12 @@ class PictureMaker {
             BufferedImage column = upright(read(upload, inPasses(about)), orientation(about));
             column = scaled(column, COLUMN);
             boolean png = !type.equals("image/jpeg") && column.getColorModel().hasAlpha();
-            return new Made(png ? "image/png" : "image/jpeg", write(column, png), write(scaled(column, SMALL), png), column.getWidth(), column.getHeight());
+            return new Made(
+                    png ? "image/png" : "image/jpeg",
+                    write(column, png),
+                    write(scaled(column, SMALL), png),
+                    column.getWidth(),
+                    column.getHeight());
         } catch (Problem e) {
             throw e;
         } catch (IOException | RuntimeException e) {
@@ -118,9 +128,13 @@ class PictureMaker {
 
     private static boolean inPasses(Metadata about) {
         JpegDirectory jpeg = about.getFirstDirectoryOfType(JpegDirectory.class);
-        if (jpeg != null && jpeg.getInteger(JpegDirectory.TAG_COMPRESSION_TYPE) != null && jpeg.getInteger(JpegDirectory.TAG_COMPRESSION_TYPE) == 2) return true;
+        if (jpeg != null
+                && jpeg.getInteger(JpegDirectory.TAG_COMPRESSION_TYPE) != null
+                && jpeg.getInteger(JpegDirectory.TAG_COMPRESSION_TYPE) == 2) return true;
         PngDirectory png = about.getFirstDirectoryOfType(PngDirectory.class);
-        return png != null && png.getInteger(PngDirectory.TAG_INTERLACE_METHOD) != null && png.getInteger(PngDirectory.TAG_INTERLACE_METHOD) != 0;
+        return png != null
+                && png.getInteger(PngDirectory.TAG_INTERLACE_METHOD) != null
+                && png.getInteger(PngDirectory.TAG_INTERLACE_METHOD) != 0;
     }
 
     private static int orientation(Metadata about) {
@@ -133,7 +147,8 @@ class PictureMaker {
 
     /** Reads the picture, thinned out while it is read if it is much larger than what is kept. */
     private static BufferedImage read(Upload upload, boolean inPasses) throws IOException {
-        try (InputStream bytes = upload.open(); ImageInputStream in = ImageIO.createImageInputStream(bytes)) {
+        try (InputStream bytes = upload.open();
+                ImageInputStream in = ImageIO.createImageInputStream(bytes)) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
             if (!readers.hasNext()) throw notTaken("This picture cannot be read. It may be damaged.");
             ImageReader reader = readers.next();
@@ -155,7 +170,9 @@ class PictureMaker {
     private static void refuseGiants(long pixels, boolean inPasses) {
         long most = inPasses ? MOST_IN_PASSES : MOST_PIXELS;
         if (pixels > most)
-            throw notTaken("This picture has " + (pixels + 999_999) / 1_000_000 + " million points; at most " + most / 1_000_000 + " million can be read" + (inPasses ? " of its kind" : "") + ". Make it smaller first.");
+            throw notTaken("This picture has " + (pixels + 999_999) / 1_000_000 + " million points; at most "
+                    + most / 1_000_000 + " million can be read" + (inPasses ? " of its kind" : "")
+                    + ". Make it smaller first.");
     }
 
     /** The picture as it was seen through the camera. The numbers are those of Exif 2.3, 4.6.4. */
@@ -163,18 +180,23 @@ class PictureMaker {
         if (orientation == 1) return image;
         int w = image.getWidth();
         int h = image.getHeight();
-        AffineTransform turn = switch (orientation) {
-            case 2 -> new AffineTransform(-1, 0, 0, 1, w, 0);
-            case 3 -> new AffineTransform(-1, 0, 0, -1, w, h);
-            case 4 -> new AffineTransform(1, 0, 0, -1, 0, h);
-            case 5 -> new AffineTransform(0, 1, 1, 0, 0, 0);
-            case 6 -> new AffineTransform(0, 1, -1, 0, h, 0);
-            case 7 -> new AffineTransform(0, -1, -1, 0, h, w);
-            default -> new AffineTransform(0, -1, 1, 0, 0, w);
-        };
+        AffineTransform turn =
+                switch (orientation) {
+                    case 2 -> new AffineTransform(-1, 0, 0, 1, w, 0);
+                    case 3 -> new AffineTransform(-1, 0, 0, -1, w, h);
+                    case 4 -> new AffineTransform(1, 0, 0, -1, 0, h);
+                    case 5 -> new AffineTransform(0, 1, 1, 0, 0, 0);
+                    case 6 -> new AffineTransform(0, 1, -1, 0, h, 0);
+                    case 7 -> new AffineTransform(0, -1, -1, 0, h, w);
+                    default -> new AffineTransform(0, -1, 1, 0, 0, w);
+                };
         boolean onItsSide = orientation >= 5;
-        BufferedImage turned = new BufferedImage(onItsSide ? h : w, onItsSide ? w : h, image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
-        turned.createGraphics().drawImage(image, new AffineTransformOp(turn, AffineTransformOp.TYPE_NEAREST_NEIGHBOR), 0, 0);
+        BufferedImage turned = new BufferedImage(
+                onItsSide ? h : w,
+                onItsSide ? w : h,
+                image.getColorModel().hasAlpha() ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB);
+        turned.createGraphics()
+                .drawImage(image, new AffineTransformOp(turn, AffineTransformOp.TYPE_NEAREST_NEIGHBOR), 0, 0);
         return turned;
     }
 
@@ -186,12 +208,18 @@ class PictureMaker {
 
     private static byte[] write(BufferedImage image, boolean png) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        Thumbnails.of(image).scale(1).imageType(png ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB).outputFormat(png ? "png" : "jpg").outputQuality(0.85).toOutputStream(out);
+        Thumbnails.of(image)
+                .scale(1)
+                .imageType(png ? BufferedImage.TYPE_INT_ARGB : BufferedImage.TYPE_INT_RGB)
+                .outputFormat(png ? "png" : "jpg")
+                .outputQuality(0.85)
+                .toOutputStream(out);
         return out.toByteArray();
     }
 
     private static Problem busy() {
-        return Problem.tooMany("Very many pictures are coming in at this moment. Please try again in a few seconds.").retryAfter(Duration.ofSeconds(5));
+        return Problem.tooMany("Very many pictures are coming in at this moment. Please try again in a few seconds.")
+                .retryAfter(Duration.ofSeconds(5));
     }
 
     private static Problem notTaken(String sentence) {

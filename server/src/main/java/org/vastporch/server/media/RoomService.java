@@ -24,7 +24,10 @@ public class RoomService {
     /** @param bytes what somebody's pictures and files take */
     public record RoomTaken(String name, long bytes) {}
 
-    /** @param student megabytes for each student; {@code inAll} for the class; {@code used} bytes of the class; {@code most} who takes the most, first */
+    /**
+     * @param student megabytes for each student; {@code inAll} for the class; {@code used} bytes of the class;
+     *     {@code most} who takes the most, first
+     */
     public record RoomView(int student, int inAll, long used, List<RoomTaken> most, int rev) {}
 
     public record RoomWish(int student, int inAll, int rev) {}
@@ -51,8 +54,12 @@ public class RoomService {
         MediaStore.ClassRoom room = store.room(classId);
         Map<Long, Long> used = store.used(classId);
         Names names = people.names(viewer, classId);
-        List<RoomTaken> most = used.entrySet().stream().filter(e -> e.getKey() != 0 && e.getValue() > 0).sorted(Map.Entry.comparingByValue(Comparator.reverseOrder())).limit(NAMED)
-            .map(e -> new RoomTaken(names.of(e.getKey()), e.getValue())).toList();
+        List<RoomTaken> most = used.entrySet().stream()
+                .filter(e -> e.getKey() != 0 && e.getValue() > 0)
+                .sorted(Map.Entry.comparingByValue(Comparator.reverseOrder()))
+                .limit(NAMED)
+                .map(e -> new RoomTaken(names.of(e.getKey()), e.getValue()))
+                .toList();
         return new RoomView(room.room().student(), room.room().inAll(), sum(used), most, room.rev());
     }
 
@@ -60,8 +67,14 @@ public class RoomService {
     public RoomView set(Viewer viewer, long classId, RoomWish wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         for (int size : new int[] {wish.student(), wish.inAll()})
-            if (size < 1 || size > MOST_MEGABYTES) throw Problem.invalid(size == wish.student() ? "student" : "inAll", "room-range", "Between 1 and " + MOST_MEGABYTES + " megabytes.");
-        if (store.lockRoom(classId).rev() != wish.rev()) throw Problem.stale("class-changed", "Somebody else changed this meanwhile. Look at it as it is now, then change it.");
+            if (size < 1 || size > MOST_MEGABYTES)
+                throw Problem.invalid(
+                        size == wish.student() ? "student" : "inAll",
+                        "room-range",
+                        "Between 1 and " + MOST_MEGABYTES + " megabytes.");
+        if (store.lockRoom(classId).rev() != wish.rev())
+            throw Problem.stale(
+                    "class-changed", "Somebody else changed this meanwhile. Look at it as it is now, then change it.");
         store.setRoom(classId, new Room(wish.student(), wish.inAll()));
         events.add(classId, "room-changed", null, viewer.personId());
         return of(viewer, classId);
@@ -79,11 +92,24 @@ public class RoomService {
 
     private void refuse(MediaStore.ClassRoom room, Viewer viewer, long classId, String field, long bytes) {
         Map<Long, Long> used = store.used(classId);
-        boolean student = viewer.in(classId, clock.instant()).map(Membership::role).filter(role -> role == Role.STUDENT).isPresent();
+        boolean student = viewer.in(classId, clock.instant())
+                .map(Membership::role)
+                .filter(role -> role == Role.STUDENT)
+                .isPresent();
         switch (room.room().take(student, used.getOrDefault(viewer.personId(), 0L), sum(used), bytes)) {
-            case FITS -> { }
-            case STUDENT_FULL -> throw Problem.invalid(field, "room-full", "Your pictures and files take all of the " + room.room().student() + " megabytes that you have in this class. Ask your teacher for more room.");
-            case CLASS_FULL -> throw Problem.invalid(field, "room-full", "The pictures and files of this class take all of its " + room.room().inAll() + " megabytes. Its teacher can give it more room.");
+            case FITS -> {}
+            case STUDENT_FULL ->
+                throw Problem.invalid(
+                        field,
+                        "room-full",
+                        "Your pictures and files take all of the " + room.room().student()
+                                + " megabytes that you have in this class. Ask your teacher for more room.");
+            case CLASS_FULL ->
+                throw Problem.invalid(
+                        field,
+                        "room-full",
+                        "The pictures and files of this class take all of its "
+                                + room.room().inAll() + " megabytes. Its teacher can give it more room.");
         }
     }
 

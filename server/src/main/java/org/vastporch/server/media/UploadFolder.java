@@ -11,7 +11,10 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Where files lie while they come in: in the data folder, emptied at each start, so that a server that was killed leaves nothing of anybody's. */
+/**
+ * Where files lie while they come in: in the data folder, emptied at each start, so that a server that was killed
+ * leaves nothing of anybody's.
+ */
 @Configuration
 public class UploadFolder {
 
@@ -31,7 +34,11 @@ public class UploadFolder {
     Upload take(MultipartFile part) throws IOException {
         Path file = newFile();
         part.transferTo(file);
-        return new Upload(file, part.getOriginalFilename() == null ? "" : part.getOriginalFilename(), part.getContentType() == null ? "" : part.getContentType(), part.getSize());
+        return new Upload(
+                file,
+                part.getOriginalFilename() == null ? "" : part.getOriginalFilename(),
+                part.getContentType() == null ? "" : part.getContentType(),
+                part.getSize());
     }
 
     /** A file that is made here, or was fetched. */

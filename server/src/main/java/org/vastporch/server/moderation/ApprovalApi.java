@@ -24,7 +24,8 @@ import org.vastporch.server.http.Optionally;
 @RestController
 class ApprovalApi {
 
-    record ApprovalWish(@Optionally Policy posts, @Optionally Policy comments) {}
+    record ApprovalWish(
+            @Optionally Policy posts, @Optionally Policy comments) {}
 
     record TriedText(String text) {}
 
@@ -48,7 +49,8 @@ class ApprovalApi {
     }
 
     @PutMapping("/api/classes/{id}/people/{person}/approval")
-    ApprovalService.Approval setApproval(Viewer viewer, @PathVariable long id, @PathVariable long person, @RequestBody ApprovalWish body) {
+    ApprovalService.Approval setApproval(
+            Viewer viewer, @PathVariable long id, @PathVariable long person, @RequestBody ApprovalWish body) {
         return approvals.set(viewer, id, person, body.posts(), body.comments());
     }
 
@@ -63,16 +65,31 @@ class ApprovalApi {
     }
 
     @GetMapping("/api/classes/{id}/decisions")
-    DecisionLog.DecisionPage decisions(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "") String q, @RequestParam(required = false) @Nullable Step step,
-                                       @RequestParam(required = false) @Nullable String after) {
+    DecisionLog.DecisionPage decisions(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(required = false) @Nullable Step step,
+            @RequestParam(required = false) @Nullable String after) {
         return log.page(viewer, id, new DecisionLog.Wish(q, step), after);
     }
 
     @GetMapping("/api/classes/{id}/decisions.csv")
-    ResponseEntity<byte[]> csv(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "") String q, @RequestParam(required = false) @Nullable Step step) {
+    ResponseEntity<byte[]> csv(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(required = false) @Nullable Step step) {
         byte[] body = ("\ufeff" + log.csv(viewer, id, new DecisionLog.Wish(q, step))).getBytes(StandardCharsets.UTF_8);
-        return ResponseEntity.ok().contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
-            .header("Content-Disposition", ContentDisposition.attachment().filename("decisions.csv").build().toString()).body(body);
+        return ResponseEntity.ok()
+                .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
+                .header(
+                        "Content-Disposition",
+                        ContentDisposition.attachment()
+                                .filename("decisions.csv")
+                                .build()
+                                .toString())
+                .body(body);
     }
 
     @GetMapping("/api/return-notes")

@@ -16,17 +16,26 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.PeopleService;
 
-/** What is set about approving, apart from the rules of the class: for one student, and the box in which staff try the holds. */
+/**
+ * What is set about approving, apart from the rules of the class: for one student, and the box in which staff try the
+ * holds.
+ */
 @Service
 public class ApprovalService {
 
     /**
      * How texts of a student are looked at.
      *
-     * @param posts    what was set for the posts of this very student; left out where blog or class decide
+     * @param posts what was set for the posts of this very student; left out where blog or class decide
      * @param postsNow what is in force outside blogs with a rule of their own
      */
-    public record Approval(@Optionally Policy posts, @Optionally Policy comments, Policy.InForce postsNow, Policy.InForce commentsNow, int approvalsInRow, int trustAfter) {}
+    public record Approval(
+            @Optionally Policy posts,
+            @Optionally Policy comments,
+            Policy.InForce postsNow,
+            Policy.InForce commentsNow,
+            int approvalsInRow,
+            int trustAfter) {}
 
     /** @param hours within how many hours three of four texts are decided on here; left out if nobody can say yet */
     public record UsualWaitView(@Optionally Long hours) {}
@@ -37,7 +46,8 @@ public class ApprovalService {
     private final AccessService access;
     private final EventStore events;
 
-    ApprovalService(DecisionStore store, ReviewService reviews, PeopleService people, AccessService access, EventStore events) {
+    ApprovalService(
+            DecisionStore store, ReviewService reviews, PeopleService people, AccessService access, EventStore events) {
         this.store = store;
         this.reviews = reviews;
         this.people = people;
@@ -48,8 +58,13 @@ public class ApprovalService {
     public Approval of(Viewer viewer, long classId, long personId) {
         requireStudent(viewer, classId, personId);
         ReviewService.OfStudent set = store.ofStudent(classId, personId);
-        return new Approval(set.posts(), set.comments(), reviews.policy(classId, personId, Role.STUDENT, null, true), reviews.policy(classId, personId, Role.STUDENT, null, false),
-            reviews.approvalsInRow(classId, personId), reviews.trustAfter(classId));
+        return new Approval(
+                set.posts(),
+                set.comments(),
+                reviews.policy(classId, personId, Role.STUDENT, null, true),
+                reviews.policy(classId, personId, Role.STUDENT, null, false),
+                reviews.approvalsInRow(classId, personId),
+                reviews.trustAfter(classId));
     }
 
     /** Sets what holds for one student; null leaves it to blog and class. */
@@ -64,13 +79,15 @@ public class ApprovalService {
     /** What the rules of a class would hold in a text that staff try. */
     public List<Hold> tryOut(Viewer viewer, long classId, String text) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (text.length() > 10_000) throw Problem.invalid("text", "text-too-long", "Try a shorter text: at most 10,000 characters.");
+        if (text.length() > 10_000)
+            throw Problem.invalid("text", "text-too-long", "Try a shorter text: at most 10,000 characters.");
         return reviews.holds(classId, 0, Role.STUDENT, new ReviewService.Looked("comment", 0, text, null, 0));
     }
 
     public UsualWaitView usualWait(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
-        return new UsualWaitView(reviews.usualWait(classId).map(ApprovalService::hours).orElse(null));
+        return new UsualWaitView(
+                reviews.usualWait(classId).map(ApprovalService::hours).orElse(null));
     }
 
     /** Started hours; at least one. */

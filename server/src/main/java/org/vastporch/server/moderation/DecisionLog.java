@@ -24,33 +24,59 @@ import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 
-/** Every decision about a text of a class: who, when, about which version, why. It can be read and taken away, and never changed. */
+/**
+ * Every decision about a text of a class: who, when, about which version, why. It can be read and taken away, and never
+ * changed.
+ */
 @Service
 public class DecisionLog {
 
     /**
      * One decision.
      *
-     * @param title    of the post, or of the post that a comment stands under
-     * @param place    the author's number in the class
+     * @param title of the post, or of the post that a comment stands under
+     * @param place the author's number in the class
      * @param undoneAt when it was taken back; left out if it holds
      */
-    public record DecisionLine(long id, Instant at, String by, String step, String subject, long postId, String title, String author, long place, int version, String note,
-                               @Optionally Instant undoneAt) {}
+    public record DecisionLine(
+            long id,
+            Instant at,
+            String by,
+            String step,
+            String subject,
+            long postId,
+            String title,
+            String author,
+            long place,
+            int version,
+            String note,
+            @Optionally Instant undoneAt) {}
 
     /** @param next where the next page begins; left out on the last */
-    public record DecisionPage(List<DecisionLine> lines, @Optionally String next) {}
+    public record DecisionPage(
+            List<DecisionLine> lines, @Optionally String next) {}
 
     /**
      * What is looked for.
      *
      * @param words words of a title, a note, or the names of those who wrote or decided; empty for all
-     * @param step  approved, returned or hidden only; null for all
+     * @param step approved, returned or hidden only; null for all
      */
     public record Wish(String words, @Nullable Step step) {}
 
     /** A decision as it is stored, with the post that it is about. */
-    record Row(long id, Instant at, long by, Step step, String subject, long postId, String title, @Nullable Long author, int version, String note, @Nullable Instant undoneAt) {}
+    record Row(
+            long id,
+            Instant at,
+            long by,
+            Step step,
+            String subject,
+            long postId,
+            String title,
+            @Nullable Long author,
+            int version,
+            String note,
+            @Nullable Instant undoneAt) {}
 
     private static final int PAGE = 60;
     private static final int SCANNED = 400;
@@ -91,11 +117,24 @@ public class DecisionLog {
         ZoneId zone = classes.get(classId).term().zone();
         StringWriter text = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            csv.printRecord("When", "Who decided", "Decision", "Kind", "Title", "Author", "Version", "Note", "Taken back");
-            for (DecisionPage page = page(viewer, classId, wish, null); ; page = page(viewer, classId, wish, page.next())) {
+            csv.printRecord(
+                    "When", "Who decided", "Decision", "Kind", "Title", "Author", "Version", "Note", "Taken back");
+            for (DecisionPage page = page(viewer, classId, wish, null);
+                    ;
+                    page = page(viewer, classId, wish, page.next())) {
                 for (DecisionLine l : page.lines())
-                    csv.printRecord(MINUTES.format(l.at().atZone(zone)), TableCell.of(l.by()), l.step(), l.subject(), TableCell.of(l.title()), TableCell.of(l.author()), l.version(), TableCell.of(l.note()),
-                        l.undoneAt() == null ? "" : MINUTES.format(l.undoneAt().atZone(zone)));
+                    csv.printRecord(
+                            MINUTES.format(l.at().atZone(zone)),
+                            TableCell.of(l.by()),
+                            l.step(),
+                            l.subject(),
+                            TableCell.of(l.title()),
+                            TableCell.of(l.author()),
+                            l.version(),
+                            TableCell.of(l.note()),
+                            l.undoneAt() == null
+                                    ? ""
+                                    : MINUTES.format(l.undoneAt().atZone(zone)));
                 if (page.next() == null) return text.toString();
             }
         } catch (IOException e) {
@@ -111,7 +150,18 @@ public class DecisionLog {
 
     private static DecisionLine line(Row row, Names names) {
         long author = row.author() == null ? 0 : row.author();
-        return new DecisionLine(row.id(), row.at(), names.of(row.by()), row.step().name(), row.subject(), row.postId(), row.title(), row.author() == null ? "A visitor" : names.of(author),
-            names.placeOf(author), row.version(), row.note(), row.undoneAt());
+        return new DecisionLine(
+                row.id(),
+                row.at(),
+                names.of(row.by()),
+                row.step().name(),
+                row.subject(),
+                row.postId(),
+                row.title(),
+                row.author() == null ? "A visitor" : names.of(author),
+                names.placeOf(author),
+                row.version(),
+                row.note(),
+                row.undoneAt());
     }
 }

@@ -22,8 +22,21 @@ import org.vastporch.server.http.Rows;
 class DecisionStore {
 
     /** One decision with where the text stood before it. */
-    record Decision(long id, long classId, String subject, long subjectId, int version, Step step, String note, long by, Instant at,
-                    Standing before, @Nullable Instant waitingBefore, @Nullable Instant publishedBefore, int afterRev, boolean undone) {}
+    record Decision(
+            long id,
+            long classId,
+            String subject,
+            long subjectId,
+            int version,
+            Step step,
+            String note,
+            long by,
+            Instant at,
+            Standing before,
+            @Nullable Instant waitingBefore,
+            @Nullable Instant publishedBefore,
+            int afterRev,
+            boolean undone) {}
 
     private static final String COLUMNS = """
         id, class_id, subject, subject_id, version_no, step, note, decided_by, decided_at, before_state, before_live, before_working,
@@ -42,22 +55,41 @@ class DecisionStore {
                 insert into decision (class_id, subject, subject_id, author_id, version_no, step, note, decided_by, decided_at, before_state,
                                       before_live, before_working, before_waiting, before_published, after_rev)
                 values (:classId, :subject, :id, :author, :version, :step, :note, :by, :now, :state, :live, :working, :waiting, :published, :rev)""")
-            .param("classId", text.classId()).param("subject", subject).param("id", text.id()).param("author", text.authorId())
-            .param("version", before.judged()).param("step", step.name()).param("note", note).param("by", by).param("now", Rows.utc(now))
-            .param("state", before.state().name()).param("live", before.live()).param("working", before.working())
-            .param("waiting", Rows.utc(text.waitingSince())).param("published", Rows.utc(text.publishedAt())).param("rev", text.rev() + 1)
-            .update(key, "id");
+                .param("classId", text.classId())
+                .param("subject", subject)
+                .param("id", text.id())
+                .param("author", text.authorId())
+                .param("version", before.judged())
+                .param("step", step.name())
+                .param("note", note)
+                .param("by", by)
+                .param("now", Rows.utc(now))
+                .param("state", before.state().name())
+                .param("live", before.live())
+                .param("working", before.working())
+                .param("waiting", Rows.utc(text.waitingSince()))
+                .param("published", Rows.utc(text.publishedAt()))
+                .param("rev", text.rev() + 1)
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
     Optional<Decision> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from decision where id = :id").param("id", id).query((row, n) -> decision(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from decision where id = :id")
+                .param("id", id)
+                .query((row, n) -> decision(row))
+                .optional();
     }
 
     /** The decisions about a text, the newest first, without those that were undone. */
     List<Decision> about(String subject, long subjectId) {
-        return jdbc.sql("select " + COLUMNS + " from decision where subject = :subject and subject_id = :id and undone_at is null order by id desc")
-            .param("subject", subject).param("id", subjectId).query((row, n) -> decision(row)).list();
+        return jdbc.sql(
+                        "select " + COLUMNS
+                                + " from decision where subject = :subject and subject_id = :id and undone_at is null order by id desc")
+                .param("subject", subject)
+                .param("id", subjectId)
+                .query((row, n) -> decision(row))
+                .list();
     }
 
     /** The decisions of a class, the newest first, taken back or not. */
@@ -76,14 +108,30 @@ class DecisionStore {
                  where d.class_id = :classId and d.id < :before and (:step is null or d.step = :step)
                  order by d.class_id desc, d.id desc
                  limit :most""")
-            .param("classId", classId).param("before", before == null ? Long.MAX_VALUE : before).param("step", step == null ? null : step.name()).param("most", most)
-            .query((row, n) -> new DecisionLog.Row(row.getLong("id"), Rows.instant(row, "decided_at"), row.getLong("decided_by"), Step.valueOf(row.getString("step")),
-                row.getString("subject"), row.getLong("post_id"), row.getString("title"), Rows.number(row, "author_id"), row.getInt("version_no"), row.getString("note"),
-                Rows.instant(row, "undone_at"))).list();
+                .param("classId", classId)
+                .param("before", before == null ? Long.MAX_VALUE : before)
+                .param("step", step == null ? null : step.name())
+                .param("most", most)
+                .query((row, n) -> new DecisionLog.Row(
+                        row.getLong("id"),
+                        Rows.instant(row, "decided_at"),
+                        row.getLong("decided_by"),
+                        Step.valueOf(row.getString("step")),
+                        row.getString("subject"),
+                        row.getLong("post_id"),
+                        row.getString("title"),
+                        Rows.number(row, "author_id"),
+                        row.getInt("version_no"),
+                        row.getString("note"),
+                        Rows.instant(row, "undone_at")))
+                .list();
     }
 
     void undo(long id, Instant now) {
-        jdbc.sql("update decision set undone_at = :now where id = :id").param("now", Rows.utc(now)).param("id", id).update();
+        jdbc.sql("update decision set undone_at = :now where id = :id")
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
     }
 
     /** Approvals in a row of an author's posts, without return or hide after them, since the rule was changed last. */
@@ -97,13 +145,20 @@ class DecisionStore {
                                           from decision x
                                          where x.class_id = :classId and x.author_id = :author and x.subject = 'post'
                                            and x.step in ('RETURN', 'HIDE') and x.undone_at is null), 0)""")
-            .param("classId", classId).param("author", authorId).query(Integer.class).single();
+                .param("classId", classId)
+                .param("author", authorId)
+                .query(Integer.class)
+                .single();
     }
 
     /** How many posts of an author were ever approved or went up by themselves in a class. */
     int published(long classId, long authorId) {
-        return jdbc.sql("select count(*) from post where class_id = :classId and author_id = :author and published_at is not null and source_id is null").param("classId", classId)
-            .param("author", authorId).query(Integer.class).single();
+        return jdbc.sql(
+                        "select count(*) from post where class_id = :classId and author_id = :author and published_at is not null and source_id is null")
+                .param("classId", classId)
+                .param("author", authorId)
+                .query(Integer.class)
+                .single();
     }
 
     /** How long the latest texts of a class waited for their decision. */
@@ -114,21 +169,35 @@ class DecisionStore {
                  where class_id = :classId and before_waiting is not null and before_state = 'WAITING' and undone_at is null
                  order by class_id desc, id desc
                  limit :most""")
-            .param("classId", classId).param("most", most)
-            .query((row, n) -> Duration.between(Rows.instant(row, "before_waiting"), Rows.instant(row, "decided_at"))).list();
+                .param("classId", classId)
+                .param("most", most)
+                .query((row, n) ->
+                        Duration.between(Rows.instant(row, "before_waiting"), Rows.instant(row, "decided_at")))
+                .list();
     }
 
     /** What was set for one student; null where nothing was. */
     ReviewService.OfStudent ofStudent(long classId, long personId) {
-        return jdbc.sql("select post_policy, comment_policy from membership where class_id = :classId and person_id = :person").param("classId", classId).param("person", personId)
-            .query((row, n) -> new ReviewService.OfStudent(policy(row.getString("post_policy")), policy(row.getString("comment_policy")))).optional()
-            .orElse(new ReviewService.OfStudent(null, null));
+        return jdbc.sql(
+                        "select post_policy, comment_policy from membership where class_id = :classId and person_id = :person")
+                .param("classId", classId)
+                .param("person", personId)
+                .query((row, n) -> new ReviewService.OfStudent(
+                        policy(row.getString("post_policy")), policy(row.getString("comment_policy"))))
+                .optional()
+                .orElse(new ReviewService.OfStudent(null, null));
     }
 
     void setOfStudent(long classId, long personId, ReviewService.OfStudent set) {
-        jdbc.sql("update membership set post_policy = :posts, comment_policy = :comments where class_id = :classId and person_id = :person")
-            .param("posts", set.posts() == null ? null : set.posts().name()).param("comments", set.comments() == null ? null : set.comments().name())
-            .param("classId", classId).param("person", personId).update();
+        jdbc.sql(
+                        "update membership set post_policy = :posts, comment_policy = :comments where class_id = :classId and person_id = :person")
+                .param("posts", set.posts() == null ? null : set.posts().name())
+                .param(
+                        "comments",
+                        set.comments() == null ? null : set.comments().name())
+                .param("classId", classId)
+                .param("person", personId)
+                .update();
     }
 
     private static @Nullable Policy policy(@Nullable String name) {
@@ -138,44 +207,93 @@ class DecisionStore {
     /** How many texts of each class wait, and of which sort they are. */
     List<PileService.PileCount> counts(List<Long> classIds) {
         if (classIds.isEmpty()) return List.of();
-        String held = "case when exists (select 1 from hold h where h.subject = '%1$s' and h.subject_id = t.id) then 1 else 0 end as held,"
-            + " case when exists (select 1 from report r where r.subject = '%1$s' and r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
+        String held =
+                "case when exists (select 1 from hold h where h.subject = '%1$s' and h.subject_id = t.id) then 1 else 0 end as held,"
+                        + " case when exists (select 1 from report r where r.subject = '%1$s' and r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
         String of = " from %1$s t where " + PileFilter.waiting() + " and t.class_id in (:classes)";
         return jdbc.sql("""
                 select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments, sum(w.outside) as outside, sum(w.held) as held,
                        sum(w.reported) as reported, sum(w.up) as up
                   from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case when t.source_id is null then 0 else 1 end as outside,
-                """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post") + of.formatted("post")
-                + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, " + held.formatted("comment") + of.formatted("comment")
-                + " union all select t.class_id, 0, 0, 0, 0, " + held.formatted("header") + " from blog_header t where " + PileFilter.waiting() + " and t.class_id in (:classes)"
-                + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
-            .param("classes", classIds).query((row, n) -> new PileService.PileCount(row.getLong("class_id"), row.getString("name"), row.getInt("n"), row.getInt("posts"), row.getInt("comments"),
-                row.getInt("outside"), row.getInt("held"), row.getInt("reported"), row.getInt("up"))).list();
+                """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post")
+                        + of.formatted("post")
+                        + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, "
+                        + held.formatted("comment") + of.formatted("comment")
+                        + " union all select t.class_id, 0, 0, 0, 0, " + held.formatted("header")
+                        + " from blog_header t where " + PileFilter.waiting() + " and t.class_id in (:classes)"
+                        + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
+                .param("classes", classIds)
+                .query((row, n) -> new PileService.PileCount(
+                        row.getLong("class_id"),
+                        row.getString("name"),
+                        row.getInt("n"),
+                        row.getInt("posts"),
+                        row.getInt("comments"),
+                        row.getInt("outside"),
+                        row.getInt("held"),
+                        row.getInt("reported"),
+                        row.getInt("up")))
+                .list();
     }
 
     void addHold(String subject, long subjectId, Hold hold) {
-        jdbc.sql("insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, -1, -1, :found)").param("subject", subject).param("id", subjectId)
-            .param("rule", hold.rule().name()).param("found", hold.found()).update();
+        jdbc.sql(
+                        "insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, -1, -1, :found)")
+                .param("subject", subject)
+                .param("id", subjectId)
+                .param("rule", hold.rule().name())
+                .param("found", hold.found())
+                .update();
     }
 
     void setHolds(String subject, long subjectId, List<Hold> holds) {
-        jdbc.sql("delete from hold where subject = :subject and subject_id = :id").param("subject", subject).param("id", subjectId).update();
+        jdbc.sql("delete from hold where subject = :subject and subject_id = :id")
+                .param("subject", subject)
+                .param("id", subjectId)
+                .update();
         for (Hold hold : holds)
-            jdbc.sql("insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, :starts, :ends, :found)")
-                .param("subject", subject).param("id", subjectId).param("rule", hold.rule().name()).param("starts", hold.start()).param("ends", hold.end())
-                .param("found", hold.found().length() > 400 ? hold.found().substring(0, 400) : hold.found()).update();
+            jdbc.sql(
+                            "insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, :starts, :ends, :found)")
+                    .param("subject", subject)
+                    .param("id", subjectId)
+                    .param("rule", hold.rule().name())
+                    .param("starts", hold.start())
+                    .param("ends", hold.end())
+                    .param("found", hold.found().length() > 400 ? hold.found().substring(0, 400) : hold.found())
+                    .update();
     }
 
     List<Hold> holds(String subject, long subjectId) {
-        return jdbc.sql("select rule, starts, ends, found from hold where subject = :subject and subject_id = :id order by starts")
-            .param("subject", subject).param("id", subjectId)
-            .query((row, n) -> new Hold(Hold.Rule.valueOf(row.getString("rule")), row.getInt("starts"), row.getInt("ends"), row.getString("found"))).list();
+        return jdbc.sql(
+                        "select rule, starts, ends, found from hold where subject = :subject and subject_id = :id order by starts")
+                .param("subject", subject)
+                .param("id", subjectId)
+                .query((row, n) -> new Hold(
+                        Hold.Rule.valueOf(row.getString("rule")),
+                        row.getInt("starts"),
+                        row.getInt("ends"),
+                        row.getString("found")))
+                .list();
     }
 
     private static Decision decision(ResultSet row) throws SQLException {
-        return new Decision(row.getLong("id"), row.getLong("class_id"), row.getString("subject"), row.getLong("subject_id"), row.getInt("version_no"),
-            Step.valueOf(row.getString("step")), row.getString("note"), row.getLong("decided_by"), Rows.instant(row, "decided_at"),
-            new Standing(State.valueOf(row.getString("before_state")), Rows.integer(row, "before_live"), Rows.integer(row, "before_working")),
-            Rows.instant(row, "before_waiting"), Rows.instant(row, "before_published"), row.getInt("after_rev"), row.getObject("undone_at") != null);
+        return new Decision(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                row.getString("subject"),
+                row.getLong("subject_id"),
+                row.getInt("version_no"),
+                Step.valueOf(row.getString("step")),
+                row.getString("note"),
+                row.getLong("decided_by"),
+                Rows.instant(row, "decided_at"),
+                new Standing(
+                        State.valueOf(row.getString("before_state")),
+                        Rows.integer(row, "before_live"),
+                        Rows.integer(row, "before_working")),
+                Rows.instant(row, "before_waiting"),
+                Rows.instant(row, "before_published"),
+                row.getInt("after_rev"),
+                row.getObject("undone_at") != null);
     }
 }

@@ -17,7 +17,15 @@ public interface Moderated {
      *
      * @param publishAt when its author wants it to go up; null for as soon as it may
      */
-    record Text(long id, long classId, @Nullable Long authorId, int rev, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant publishAt) {
+    record Text(
+            long id,
+            long classId,
+            @Nullable Long authorId,
+            int rev,
+            Standing standing,
+            @Nullable Instant waitingSince,
+            @Nullable Instant publishedAt,
+            @Nullable Instant publishAt) {
 
         /** Whether it lies in the pile at this moment. */
         boolean inPile() {
@@ -38,7 +46,10 @@ public interface Moderated {
      */
     void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by);
 
-    /** What changed from a version that somebody saw to the one that a decision would be about now; empty if the earlier one is not kept. */
+    /**
+     * What changed from a version that somebody saw to the one that a decision would be about now; empty if the earlier
+     * one is not kept.
+     */
     Optional<Revision> changesSince(long id, int version);
 
     /** Refuses whoever may not read the text as it is up now. */

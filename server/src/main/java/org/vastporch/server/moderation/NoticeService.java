@@ -31,17 +31,19 @@ import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 
 /**
- * Tells whoever approves that something waits: at once, once a day, or not by mail at all, as each of them asked for. A mail never carries a
- * text that waits, and one mail tells of all that came since the last.
+ * Tells whoever approves that something waits: at once, once a day, or not by mail at all, as each of them asked for. A
+ * mail never carries a text that waits, and one mail tells of all that came since the last.
  */
 @Service
 public class NoticeService implements LateMail {
 
     /**
      * @param waits whether the address is still to be confirmed
-     * @param own   the address of the account, to which mail goes where no other is given or confirmed; empty if there is none
+     * @param own the address of the account, to which mail goes where no other is given or confirmed; empty if there is
+     *     none
      */
-    public record Notice(String cadence, String address, boolean waits, LocalTime quietFrom, LocalTime quietUntil, String own) {}
+    public record Notice(
+            String cadence, String address, boolean waits, LocalTime quietFrom, LocalTime quietUntil, String own) {}
 
     /** @param cadence NEVER for the count in the application alone, AT_ONCE or DAILY */
     public record NoticeWish(Cadence cadence, String address, LocalTime quietFrom, LocalTime quietUntil) {}
@@ -52,6 +54,7 @@ public class NoticeService implements LateMail {
     private static final Duration SETTLED = Duration.ofSeconds(2);
     /** A class that hands in together makes one mail, not thirty. */
     private static final Duration GATHERED = Duration.ofMinutes(10);
+
     private static final int NAMED = 12;
 
     private final NoticeStore store;
@@ -64,7 +67,16 @@ public class NoticeService implements LateMail {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    NoticeService(NoticeStore store, ClassService classes, PeopleService people, EmailService emails, AccessService access, MailService mails, SchoolAddress school, TransactionTemplate transaction, Clock clock) {
+    NoticeService(
+            NoticeStore store,
+            ClassService classes,
+            PeopleService people,
+            EmailService emails,
+            AccessService access,
+            MailService mails,
+            SchoolAddress school,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.store = store;
         this.classes = classes;
         this.people = people;
@@ -79,22 +91,44 @@ public class NoticeService implements LateMail {
     public Notice of(Viewer viewer, long classId) {
         access.require(viewer, Act.APPROVE, classId);
         String own = people.email(viewer.personId());
-        return store.find(viewer.personId(), classId).map(w -> new Notice(w.cadence().name(), w.address(), isUnconfirmed(viewer.personId(), w.address()), w.quiet().from(), w.quiet().until(), own))
-            .orElse(new Notice(Cadence.NEVER.name(), "", false, NIGHT.from(), NIGHT.until(), own));
+        return store.find(viewer.personId(), classId)
+                .map(w -> new Notice(
+                        w.cadence().name(),
+                        w.address(),
+                        isUnconfirmed(viewer.personId(), w.address()),
+                        w.quiet().from(),
+                        w.quiet().until(),
+                        own))
+                .orElse(new Notice(Cadence.NEVER.name(), "", false, NIGHT.from(), NIGHT.until(), own));
     }
 
     @Transactional
     public Notice set(Viewer viewer, long classId, NoticeWish wish) {
         access.require(viewer, Act.APPROVE, classId);
-        if (wish.cadence() == Cadence.WEEKLY) throw Problem.invalid("cadence", "cadence-unknown", "Choose at once, once a day, or the count alone.");
+        if (wish.cadence() == Cadence.WEEKLY)
+            throw Problem.invalid("cadence", "cadence-unknown", "Choose at once, once a day, or the count alone.");
         String address = wish.address().strip();
-        if (!address.isEmpty() && !EmailAddress.isValid(address)) throw Problem.invalid("address", "email-wrong", "\"" + address + "\" is not an e-mail address.");
-        if (wish.cadence() != Cadence.NEVER && address.isEmpty() && people.email(viewer.personId()).isEmpty())
-            throw Problem.invalid("address", "email-missing", "There is no e-mail address in your account. Write one here.");
-        if (wish.cadence() != Cadence.NEVER && isUnconfirmed(viewer.personId(), address)) emails.askBesides(viewer.personId(), address);
+        if (!address.isEmpty() && !EmailAddress.isValid(address))
+            throw Problem.invalid("address", "email-wrong", "\"" + address + "\" is not an e-mail address.");
+        if (wish.cadence() != Cadence.NEVER
+                && address.isEmpty()
+                && people.email(viewer.personId()).isEmpty())
+            throw Problem.invalid(
+                    "address", "email-missing", "There is no e-mail address in your account. Write one here.");
+        if (wish.cadence() != Cadence.NEVER && isUnconfirmed(viewer.personId(), address))
+            emails.askBesides(viewer.personId(), address);
         Instant now = clock.instant();
-        Instant upto = store.find(viewer.personId(), classId).filter(w -> w.cadence() != Cadence.NEVER).map(WishRow::toldUpto).orElse(now);
-        store.put(new WishRow(viewer.personId(), classId, wish.cadence(), address, new QuietHours(wish.quietFrom(), wish.quietUntil()), upto));
+        Instant upto = store.find(viewer.personId(), classId)
+                .filter(w -> w.cadence() != Cadence.NEVER)
+                .map(WishRow::toldUpto)
+                .orElse(now);
+        store.put(new WishRow(
+                viewer.personId(),
+                classId,
+                wish.cadence(),
+                address,
+                new QuietHours(wish.quietFrom(), wish.quietUntil()),
+                upto));
         return of(viewer, classId);
     }
 
@@ -109,7 +143,8 @@ public class NoticeService implements LateMail {
             try {
                 transaction.executeWithoutResult(status -> tell(wish));
             } catch (RuntimeException e) {
-                log.warn("The mail for {} about what waits could not be written; it is tried again", wish.personId(), e);
+                log.warn(
+                        "The mail for {} about what waits could not be written; it is tried again", wish.personId(), e);
             }
         }
     }
@@ -118,17 +153,22 @@ public class NoticeService implements LateMail {
         Instant now = clock.instant().minus(SETTLED);
         ClassService.ClassRecord of = classes.get(wish.classId());
         ZoneId zone = of.term().zone();
-        if (!wish.cadence().isDue(wish.toldUpto(), now, zone) || wish.quiet().holdAt(now.atZone(zone).toLocalTime())) return;
+        if (!wish.cadence().isDue(wish.toldUpto(), now, zone)
+                || wish.quiet().holdAt(now.atZone(zone).toLocalTime())) return;
         Viewer viewer = access.viewer(wish.personId());
         if (!access.allows(viewer, Act.APPROVE, wish.classId())) return;
         List<Waiting> arrived = store.arrived(wish.classId(), wish.toldUpto(), now);
         // The first of many that come together waits for the others.
-        if (wish.cadence() == Cadence.AT_ONCE && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
+        if (wish.cadence() == Cadence.AT_ONCE
+                && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
         // What could be sent nowhere is told once there is a place.
-        String to = wish.address().isEmpty() || isUnconfirmed(wish.personId(), wish.address()) ? people.email(wish.personId()) : wish.address();
+        String to = wish.address().isEmpty() || isUnconfirmed(wish.personId(), wish.address())
+                ? people.email(wish.personId())
+                : wish.address();
         if (to.isEmpty()) return;
         store.put(new WishRow(wish.personId(), wish.classId(), wish.cadence(), wish.address(), wish.quiet(), now));
-        if (!arrived.isEmpty()) mails.order(kind(), to, new LateMail.Order(wish.personId(), String.valueOf(of.id()), wish.toldUpto(), now));
+        if (!arrived.isEmpty())
+            mails.order(kind(), to, new LateMail.Order(wish.personId(), String.valueOf(of.id()), wish.toldUpto(), now));
     }
 
     @Override
@@ -143,7 +183,8 @@ public class NoticeService implements LateMail {
         Viewer viewer = access.viewer(order.personId());
         List<Waiting> waiting = store.arrived(of.id(), order.since(), order.until());
         if (waiting.isEmpty() || !access.allows(viewer, Act.APPROVE, of.id())) return Optional.empty();
-        String subject = waiting.size() == 1 ? "1 text waits in " + of.name() : waiting.size() + " texts wait in " + of.name();
+        String subject =
+                waiting.size() == 1 ? "1 text waits in " + of.name() : waiting.size() + " texts wait in " + of.name();
         return Optional.of(new Words(subject, text(viewer, of, waiting), null, null));
     }
 
@@ -157,14 +198,26 @@ public class NoticeService implements LateMail {
 
     private String text(Viewer viewer, ClassService.ClassRecord of, List<Waiting> arrived) {
         Names names = people.names(viewer, of.id());
-        StringBuilder text = new StringBuilder("These came since you were told last. Each address leads to the text, once you have signed in.\n");
+        StringBuilder text = new StringBuilder(
+                "These came since you were told last. Each address leads to the text, once you have signed in.\n");
         String pile = school.base() + "/classes/" + of.id() + "/approve";
         for (Waiting w : arrived.subList(0, Math.min(NAMED, arrived.size()))) {
             String who = w.authorId() == null ? "a visitor" : names.of(w.authorId());
-            text.append("\n").append(kindInWords(w.subject()) + w.title() + ", by " + who)
-                .append("\n").append(pile).append("?item=").append(w.subject()).append('-').append(w.id()).append("\n");
+            text.append("\n")
+                    .append(kindInWords(w.subject()) + w.title() + ", by " + who)
+                    .append("\n")
+                    .append(pile)
+                    .append("?item=")
+                    .append(w.subject())
+                    .append('-')
+                    .append(w.id())
+                    .append("\n");
         }
-        if (arrived.size() > NAMED) text.append("\nand ").append(arrived.size() - NAMED).append(" more.\n");
-        return text.append("\nThe whole pile: ").append(pile).append("\nHow often you get such mail, and where to, is set there under \"Being told\".\n").toString();
+        if (arrived.size() > NAMED)
+            text.append("\nand ").append(arrived.size() - NAMED).append(" more.\n");
+        return text.append("\nThe whole pile: ")
+                .append(pile)
+                .append("\nHow often you get such mail, and where to, is set there under \"Being told\".\n")
+                .toString();
     }
 }

@@ -30,21 +30,33 @@ class NoticeStore {
     }
 
     Optional<WishRow> find(long personId, long classId) {
-        return jdbc.sql("select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where person_id = :person and class_id = :classId")
-            .param("person", personId).param("classId", classId).query((row, n) -> wish(row)).optional();
+        return jdbc.sql(
+                        "select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where person_id = :person and class_id = :classId")
+                .param("person", personId)
+                .param("classId", classId)
+                .query((row, n) -> wish(row))
+                .optional();
     }
 
     List<WishRow> all() {
-        return jdbc.sql("select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where cadence <> 'NEVER' order by person_id, class_id")
-            .query((row, n) -> wish(row)).list();
+        return jdbc.sql(
+                        "select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where cadence <> 'NEVER' order by person_id, class_id")
+                .query((row, n) -> wish(row))
+                .list();
     }
 
     void put(WishRow wish) {
         jdbc.sql("""
                 merge into notice_wish (person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto) key (person_id, class_id)
                 values (:person, :classId, :cadence, :address, :from, :until, :upto)""")
-            .param("person", wish.personId()).param("classId", wish.classId()).param("cadence", wish.cadence().name()).param("address", wish.address())
-            .param("from", wish.quiet().from()).param("until", wish.quiet().until()).param("upto", Rows.utc(wish.toldUpto())).update();
+                .param("person", wish.personId())
+                .param("classId", wish.classId())
+                .param("cadence", wish.cadence().name())
+                .param("address", wish.address())
+                .param("from", wish.quiet().from())
+                .param("until", wish.quiet().until())
+                .param("upto", Rows.utc(wish.toldUpto()))
+                .update();
     }
 
     /** What came to the pile of a class after a moment, the longest wait first. */
@@ -67,12 +79,26 @@ class NoticeStore {
                  where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
                  order by waiting_since
                  limit 200""")
-            .param("classId", classId).param("after", Rows.utc(after)).param("upto", Rows.utc(upto))
-            .query((row, n) -> new Waiting(row.getString("subject"), row.getLong("id"), Rows.number(row, "author_id"), row.getString("title"), Rows.instant(row, "waiting_since"))).list();
+                .param("classId", classId)
+                .param("after", Rows.utc(after))
+                .param("upto", Rows.utc(upto))
+                .query((row, n) -> new Waiting(
+                        row.getString("subject"),
+                        row.getLong("id"),
+                        Rows.number(row, "author_id"),
+                        row.getString("title"),
+                        Rows.instant(row, "waiting_since")))
+                .list();
     }
 
     private static WishRow wish(ResultSet row) throws SQLException {
-        return new WishRow(row.getLong("person_id"), row.getLong("class_id"), Cadence.valueOf(row.getString("cadence")), row.getString("address"),
-            new QuietHours(row.getObject("quiet_from", LocalTime.class), row.getObject("quiet_until", LocalTime.class)), Rows.instant(row, "told_upto"));
+        return new WishRow(
+                row.getLong("person_id"),
+                row.getLong("class_id"),
+                Cadence.valueOf(row.getString("cadence")),
+                row.getString("address"),
+                new QuietHours(
+                        row.getObject("quiet_from", LocalTime.class), row.getObject("quiet_until", LocalTime.class)),
+                Rows.instant(row, "told_upto"));
     }
 }

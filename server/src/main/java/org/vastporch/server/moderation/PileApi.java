@@ -23,7 +23,11 @@ class PileApi {
     record ReportWish(String reason) {}
 
     @GetMapping("/api/pile")
-    PileService.Pile pile(Viewer viewer, @RequestParam(required = false) @Nullable Long classId, @RequestParam(defaultValue = "") String sort, @RequestParam(defaultValue = "100") int most) {
+    PileService.Pile pile(
+            Viewer viewer,
+            @RequestParam(required = false) @Nullable Long classId,
+            @RequestParam(defaultValue = "") String sort,
+            @RequestParam(defaultValue = "100") int most) {
         return pile.pile(viewer, new PileFilter(classId, sort, most));
     }
 

@@ -6,8 +6,8 @@ import org.jspecify.annotations.Nullable;
  * What of the pile is looked at.
  *
  * @param classId one class only; null for all
- * @param sort    posts, comments, outside, held, reported or up; empty for everything
- * @param most    how many at most
+ * @param sort posts, comments, outside, held, reported or up; empty for everything
+ * @param most how many at most
  */
 public record PileFilter(@Nullable Long classId, String sort, int most) {
 
@@ -29,7 +29,9 @@ public record PileFilter(@Nullable Long classId, String sort, int most) {
             case "comments" -> comment ? "true" : null;
             case "outside" -> post ? "t.source_id is not null" : null;
             case "held" -> "exists (select 1 from hold h where h.subject = '" + kind + "' and h.subject_id = t.id)";
-            case "reported" -> "exists (select 1 from report r where r.subject = '" + kind + "' and r.subject_id = t.id and r.decision_id is null)";
+            case "reported" ->
+                "exists (select 1 from report r where r.subject = '" + kind
+                        + "' and r.subject_id = t.id and r.decision_id is null)";
             case "up" -> UP;
             default -> null;
         };

@@ -12,23 +12,48 @@ import org.vastporch.server.http.Optionally;
 /**
  * One text that waits.
  *
- * @param version  the version that would become live; a decision names it
- * @param rev      changes with every change of the text; a decision names it too
- * @param place    the number of the author's place in the class
- * @param besides  what goes up with it and is not in the text
- * @param readers  who will read it once it is approved
+ * @param version the version that would become live; a decision names it
+ * @param rev changes with every change of the text; a decision names it too
+ * @param place the number of the author's place in the class
+ * @param besides what goes up with it and is not in the text
+ * @param readers who will read it once it is approved
  * @param readersNow who reads the version that is up, if a decision changes that
- * @param changes  what changed since the version that was approved or returned before; left out if there is none
+ * @param changes what changed since the version that was approved or returned before; left out if there is none
  * @param publishAt when it goes up by itself once it is approved; left out for at once
- * @param state    WAITING; PUBLISHED for what is up and is to be looked at; HIDDEN for what came down because it was reported
- * @param because  why somebody looks at texts of this author
+ * @param state WAITING; PUBLISHED for what is up and is to be looked at; HIDDEN for what came down because it was
+ *     reported
+ * @param because why somebody looks at texts of this author
  * @param daysLate started days after due and grace; 0 if on time
  */
 public record PileItem(
-        String subject, long id, long classId, String className, int version, int rev, String author, long place, @Optionally String group, String title, String html,
-        Besides besides, Instant since, @Optionally String blog, @Optionally AnsweredPrompt prompt, @Optionally Outside outside, @Optionally Under under, List<Hold> holds,
-        @Optionally Revision changes, List<Past> history, Readers readers, @Optionally Readers readersNow, int approvalsInRow, int trustAfter,
-        @Optionally Instant publishAt, String state, Policy.InForce because, List<Report> reports) {
+        String subject,
+        long id,
+        long classId,
+        String className,
+        int version,
+        int rev,
+        String author,
+        long place,
+        @Optionally String group,
+        String title,
+        String html,
+        Besides besides,
+        Instant since,
+        @Optionally String blog,
+        @Optionally AnsweredPrompt prompt,
+        @Optionally Outside outside,
+        @Optionally Under under,
+        List<Hold> holds,
+        @Optionally Revision changes,
+        List<Past> history,
+        Readers readers,
+        @Optionally Readers readersNow,
+        int approvalsInRow,
+        int trustAfter,
+        @Optionally Instant publishAt,
+        String state,
+        Policy.InForce because,
+        List<Report> reports) {
 
     /** @param works the sources, each as a line of the reference list */
     public record Besides(@Optionally String category, List<String> tags, List<String> works) {
@@ -37,7 +62,9 @@ public record PileItem(
 
         /** All of it, one after the other. */
         public List<String> lines() {
-            return Stream.of(Stream.ofNullable(category), tags.stream(), works.stream()).flatMap(s -> s).toList();
+            return Stream.of(Stream.ofNullable(category), tags.stream(), works.stream())
+                    .flatMap(s -> s)
+                    .toList();
         }
     }
 
@@ -50,7 +77,7 @@ public record PileItem(
     public record Under(long postId, String title, String author) {}
 
     /**
-     * @param people    how many of the school
+     * @param people how many of the school
      * @param strangers whether anybody on the internet can, too
      */
     public record Readers(int people, boolean strangers) {

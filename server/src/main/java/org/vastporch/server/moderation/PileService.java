@@ -41,9 +41,18 @@ public class PileService {
     /** @param note what the author is told; needed to return, else empty */
     public record Deciding(Step step, String note, List<Seen> items) {}
 
-    /** What became of one text. {@code problem} says why nothing did; {@code changes} what is new since the version that was seen. */
-    public record Decided(String subject, long id, @Optionally Long decision, @Optionally String state, @Optionally String code, @Optionally String problem,
-                          @Optionally Revision changes) {}
+    /**
+     * What became of one text. {@code problem} says why nothing did; {@code changes} what is new since the version that
+     * was seen.
+     */
+    public record Decided(
+            String subject,
+            long id,
+            @Optionally Long decision,
+            @Optionally String state,
+            @Optionally String code,
+            @Optionally String problem,
+            @Optionally Revision changes) {}
 
     private static final List<Step> STEPS = List.of(Step.APPROVE, Step.RETURN, Step.HIDE, Step.BIN);
     private static final String NEWER = "newer-version";
@@ -62,8 +71,16 @@ public class PileService {
     private final TransactionTemplate transaction;
     private final Clock clock;
 
-    PileService(List<Moderated> kinds, DecisionStore store, ReportStore reports, AccessService access, ClassService classes, PeopleService people, EventStore events,
-                TransactionTemplate transaction, Clock clock) {
+    PileService(
+            List<Moderated> kinds,
+            DecisionStore store,
+            ReportStore reports,
+            AccessService access,
+            ClassService classes,
+            PeopleService people,
+            EventStore events,
+            TransactionTemplate transaction,
+            Clock clock) {
         kinds.forEach(kind -> this.kinds.put(kind.subject(), kind));
         this.store = store;
         this.reports = reports;
@@ -85,7 +102,16 @@ public class PileService {
     public record Pile(List<PileItem> items, int total, List<PileCount> counts) {}
 
     /** How many texts of a class wait; a text can be of several sorts. */
-    public record PileCount(long classId, String className, int all, int posts, int comments, int outside, int held, int reported, int up) {
+    public record PileCount(
+            long classId,
+            String className,
+            int all,
+            int posts,
+            int comments,
+            int outside,
+            int held,
+            int reported,
+            int up) {
 
         int of(String sort) {
             return switch (sort) {
@@ -105,27 +131,39 @@ public class PileService {
 
     /** All that waits where the viewer approves, the longest wait first. */
     public Pile pile(Viewer viewer, PileFilter wish) {
-        if (!SORTS.contains(wish.sort())) throw Problem.invalid("sort", "sort-unknown", "There is no such part of the pile.");
+        if (!SORTS.contains(wish.sort()))
+            throw Problem.invalid("sort", "sort-unknown", "There is no such part of the pile.");
         List<Long> classes = approvesIn(viewer);
-        PileFilter filter = new PileFilter(wish.classId(), wish.sort(), Math.max(1, Math.min(wish.most(), MOST_AT_ONCE)));
+        PileFilter filter =
+                new PileFilter(wish.classId(), wish.sort(), Math.max(1, Math.min(wish.most(), MOST_AT_ONCE)));
         List<PileCount> counts = store.counts(classes);
-        List<Long> asked = filter.classId() == null ? classes : classes.stream().filter(c -> c.equals(filter.classId())).toList();
+        List<Long> asked = filter.classId() == null
+                ? classes
+                : classes.stream().filter(c -> c.equals(filter.classId())).toList();
         List<PileItem> items = new ArrayList<>();
         for (Moderated kind : kinds.values()) items.addAll(kind.waiting(viewer, asked, filter));
         items.sort(Comparator.comparing(PileItem::since));
-        int total = counts.stream().filter(c -> asked.contains(c.classId())).mapToInt(c -> c.of(filter.sort())).sum();
+        int total = counts.stream()
+                .filter(c -> asked.contains(c.classId()))
+                .mapToInt(c -> c.of(filter.sort()))
+                .sum();
         return new Pile(List.copyOf(items.subList(0, Math.min(items.size(), filter.most()))), total, counts);
     }
 
     List<Long> approvesIn(Viewer viewer) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        return viewer.memberships().stream().map(Membership::classId).filter(id -> access.allows(viewer, Act.APPROVE, id)).distinct().toList();
+        return viewer.memberships().stream()
+                .map(Membership::classId)
+                .filter(id -> access.allows(viewer, Act.APPROVE, id))
+                .distinct()
+                .toList();
     }
 
     /** Decides about texts, each in a transaction of its own: one that cannot be decided holds up no other. */
     public List<Decided> decide(Viewer viewer, Deciding wish) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (!STEPS.contains(wish.step())) throw Problem.invalid("step", "step-unknown", "Here one approves, returns, hides or bins.");
+        if (!STEPS.contains(wish.step()))
+            throw Problem.invalid("step", "step-unknown", "Here one approves, returns, hides or bins.");
         if (wish.step() == Step.RETURN && wish.note().isBlank())
             throw Problem.invalid("note", "note-missing", "Say in a note what should be changed.");
         if (wish.note().length() > LONGEST_NOTE)
@@ -133,7 +171,8 @@ public class PileService {
         List<Decided> results = new ArrayList<>();
         for (Seen item : wish.items()) {
             try {
-                results.add(transaction.execute(status -> decideOne(viewer, item, wish.step(), wish.note().strip())));
+                results.add(transaction.execute(status ->
+                        decideOne(viewer, item, wish.step(), wish.note().strip())));
             } catch (Problem e) {
                 Revision changes = e.code().equals(NEWER) ? changesFor(viewer, item) : null;
                 results.add(new Decided(item.subject(), item.id(), null, null, e.code(), e.getMessage(), changes));
@@ -143,13 +182,16 @@ public class PileService {
     }
 
     /**
-     * What is new since the version that somebody names as seen. A moderator gets what is new from the pile alone: the number could be that of any version.
+     * What is new since the version that somebody names as seen. A moderator gets what is new from the pile alone: the
+     * number could be that of any version.
      */
     private @Nullable Revision changesFor(Viewer viewer, Seen item) {
         return transaction.execute(status -> {
             Moderated kind = kind(item.subject());
             Moderated.Text text = kind.lock(item.id()).orElseThrow(Problem::missing);
-            return access.allows(viewer, Act.MANAGE_CLASS, text.classId()) ? kind.changesSince(item.id(), item.version()).orElse(null) : null;
+            return access.allows(viewer, Act.MANAGE_CLASS, text.classId())
+                    ? kind.changesSince(item.id(), item.version()).orElse(null)
+                    : null;
         });
     }
 
@@ -160,29 +202,47 @@ public class PileService {
         if (!access.mayJudge(viewer, text.classId(), text.inPile())) throw notWaiting();
         refuseOutdated(viewer, seen, text);
         Standing after = ModerationTable.after(text.standing(), step, Policy.BEFORE, false)
-            .orElseThrow(() -> Problem.stale("not-possible", "This cannot be done with a text that is " + text.standing().state().name().toLowerCase() + "."));
+                .orElseThrow(() -> Problem.stale(
+                        "not-possible",
+                        "This cannot be done with a text that is "
+                                + text.standing().state().name().toLowerCase() + "."));
         Instant now = clock.instant();
         // Approved before its time: it goes up by itself when that comes.
-        if (after.state() == State.PUBLISHED && text.standing().state() == State.WAITING && text.publishAt() != null && text.publishAt().isAfter(now))
-            after = ModerationTable.after(text.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
+        if (after.state() == State.PUBLISHED
+                && text.standing().state() == State.WAITING
+                && text.publishAt() != null
+                && text.publishAt().isAfter(now))
+            after = ModerationTable.after(text.standing(), Step.SCHEDULE, Policy.NONE, false)
+                    .orElseThrow();
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
         Instant published = after.state() == State.PUBLISHED && text.publishedAt() == null ? now : text.publishedAt();
         kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published, viewer.personId());
         reports.answer(seen.subject(), seen.id(), decision);
-        events.add(text.classId(), seen.subject() + "-" + after.state().name().toLowerCase(), text.id(), viewer.personId());
+        events.add(
+                text.classId(),
+                seen.subject() + "-" + after.state().name().toLowerCase(),
+                text.id(),
+                viewer.personId());
         return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null, null);
     }
 
     private static Problem notWaiting() {
-        return Problem.stale("not-waiting", "This does not wait any more: its author took it back, or somebody has decided about it.");
+        return Problem.stale(
+                "not-waiting",
+                "This does not wait any more: its author took it back, or somebody has decided about it.");
     }
 
     private void refuseOutdated(Viewer viewer, Seen seen, Moderated.Text text) {
         if (text.rev() == seen.rev() && text.standing().judged() == seen.version()) return;
         List<DecisionStore.Decision> past = store.about(seen.subject(), seen.id());
-        if (text.standing().judged() == seen.version() && !past.isEmpty() && past.get(0).afterRev() == text.rev())
-            throw Problem.stale("already-decided", people.names(viewer, text.classId()).of(past.get(0).by()) + " has decided about this already.");
-        throw Problem.stale(NEWER, "The author has changed this since you opened it. Look at what changed, then decide.");
+        if (text.standing().judged() == seen.version()
+                && !past.isEmpty()
+                && past.get(0).afterRev() == text.rev())
+            throw Problem.stale(
+                    "already-decided",
+                    people.names(viewer, text.classId()).of(past.get(0).by()) + " has decided about this already.");
+        throw Problem.stale(
+                NEWER, "The author has changed this since you opened it. Look at what changed, then decide.");
     }
 
     /** Takes a decision back, while nothing newer happened to the text. */
@@ -194,39 +254,62 @@ public class PileService {
             Moderated kind = kind(decision.subject());
             Moderated.Text text = kind.lock(decision.subjectId()).orElseThrow(Problem::missing);
             if (store.find(decisionId).orElseThrow(Problem::missing).undone() || text.rev() != decision.afterRev())
-                throw Problem.stale("too-late-to-undo", "This cannot be taken back any more: the text was changed or decided on since.");
+                throw Problem.stale(
+                        "too-late-to-undo",
+                        "This cannot be taken back any more: the text was changed or decided on since.");
             store.undo(decisionId, clock.instant());
             reports.reopen(decisionId);
-            kind.settle(text, decision.before(), decision.waitingBefore(), decision.publishedBefore(), viewer.personId());
+            kind.settle(
+                    text, decision.before(), decision.waitingBefore(), decision.publishedBefore(), viewer.personId());
             events.add(text.classId(), decision.subject() + "-decision-undone", text.id(), viewer.personId());
-            return new Decided(decision.subject(), decision.subjectId(), null, decision.before().state().name(), null, null, null);
+            return new Decided(
+                    decision.subject(),
+                    decision.subjectId(),
+                    null,
+                    decision.before().state().name(),
+                    null,
+                    null,
+                    null);
         });
     }
 
     /**
-     * Takes in what a reader says is wrong with a text. It waits for somebody to look at it then; whether it stays up meanwhile is the class's rule.
+     * Takes in what a reader says is wrong with a text. It waits for somebody to look at it then; whether it stays up
+     * meanwhile is the class's rule.
      *
      * @param reason in the reader's words; may be empty
      */
     @Transactional
     public void report(Viewer viewer, String subject, long id, String reason) {
         Problem.unlessAllowed(AccessEngine.own(viewer));
-        if (reason.strip().length() > LONGEST_REASON) throw Problem.invalid("reason", "reason-too-long", "Say it in at most " + LONGEST_REASON + " characters.");
+        if (reason.strip().length() > LONGEST_REASON)
+            throw Problem.invalid("reason", "reason-too-long", "Say it in at most " + LONGEST_REASON + " characters.");
         Moderated kind = kind(subject);
         Moderated.Text text = kind.lock(id).orElseThrow(Problem::missing);
         kind.requireReading(viewer, id);
-        if (text.authorId() != null && text.authorId() == viewer.personId()) throw Problem.invalid("reason", "own-text", "This is your own. You can change it or take it away yourself.");
+        if (text.authorId() != null && text.authorId() == viewer.personId())
+            throw Problem.invalid(
+                    "reason", "own-text", "This is your own. You can change it or take it away yourself.");
         List<ReportStore.ReportRow> open = reports.open(subject, id);
         if (open.stream().anyMatch(r -> r.reporterId() == viewer.personId())) return;
-        if (!reported.take(String.valueOf(viewer.personId()))) throw Problem.tooMany("You have reported very much. Talk to your teacher, please.");
+        if (!reported.take(String.valueOf(viewer.personId())))
+            throw Problem.tooMany("You have reported very much. Talk to your teacher, please.");
         Instant now = clock.instant();
         reports.add(text.classId(), subject, id, viewer.personId(), reason.strip(), now);
         events.add(text.classId(), subject + "-reported", id, null);
         if (open.isEmpty()) store.addHold(subject, id, Hold.ofWhole(Hold.Rule.REPORT, ""));
         if (text.standing().state().waits() || !open.isEmpty()) return;
         boolean staysUp = !classes.get(text.classId()).rules().reportsHide();
-        Standing after = staysUp ? text.standing() : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true).orElseThrow();
-        kind.settle(text, after, text.waitingSince() == null ? now : text.waitingSince(), text.publishedAt(), viewer.personId());
+        Standing after = staysUp
+                ? text.standing()
+                : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true)
+                        .orElseThrow();
+        kind.settle(
+                text,
+                after,
+                text.waitingSince() == null ? now : text.waitingSince(),
+                text.publishedAt(),
+                viewer.personId());
         if (!staysUp) events.add(text.classId(), subject + "-hidden", id, null);
     }
 

@@ -19,23 +19,41 @@ class ReportStore {
     }
 
     void add(long classId, String subject, long subjectId, long reporterId, String reason, Instant now) {
-        jdbc.sql("insert into report (class_id, subject, subject_id, reporter_id, reason, reported_at) values (:classId, :subject, :id, :reporter, :reason, :now)").param("classId", classId)
-            .param("subject", subject).param("id", subjectId).param("reporter", reporterId).param("reason", reason).param("now", Rows.utc(now)).update();
+        jdbc.sql(
+                        "insert into report (class_id, subject, subject_id, reporter_id, reason, reported_at) values (:classId, :subject, :id, :reporter, :reason, :now)")
+                .param("classId", classId)
+                .param("subject", subject)
+                .param("id", subjectId)
+                .param("reporter", reporterId)
+                .param("reason", reason)
+                .param("now", Rows.utc(now))
+                .update();
     }
 
     /** The reports about a text that nobody has decided on yet, the oldest first. */
     List<ReportRow> open(String subject, long subjectId) {
-        return jdbc.sql("select reporter_id, reason, reported_at from report where subject = :subject and subject_id = :id and decision_id is null order by id").param("subject", subject)
-            .param("id", subjectId).query((row, n) -> new ReportRow(row.getLong("reporter_id"), row.getString("reason"), Rows.instant(row, "reported_at"))).list();
+        return jdbc.sql(
+                        "select reporter_id, reason, reported_at from report where subject = :subject and subject_id = :id and decision_id is null order by id")
+                .param("subject", subject)
+                .param("id", subjectId)
+                .query((row, n) -> new ReportRow(
+                        row.getLong("reporter_id"), row.getString("reason"), Rows.instant(row, "reported_at")))
+                .list();
     }
 
     void answer(String subject, long subjectId, long decisionId) {
-        jdbc.sql("update report set decision_id = :decision where subject = :subject and subject_id = :id and decision_id is null").param("decision", decisionId).param("subject", subject)
-            .param("id", subjectId).update();
+        jdbc.sql(
+                        "update report set decision_id = :decision where subject = :subject and subject_id = :id and decision_id is null")
+                .param("decision", decisionId)
+                .param("subject", subject)
+                .param("id", subjectId)
+                .update();
     }
 
     /** Opens the reports again that a decision answered, which was taken back. */
     void reopen(long decisionId) {
-        jdbc.sql("update report set decision_id = null where decision_id = :decision").param("decision", decisionId).update();
+        jdbc.sql("update report set decision_id = null where decision_id = :decision")
+                .param("decision", decisionId)
+                .update();
     }
 }

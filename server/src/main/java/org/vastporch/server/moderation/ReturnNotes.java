@@ -37,12 +37,18 @@ public class ReturnNotes {
         Problem.unlessAllowed(AccessEngine.own(viewer));
         String note = text.strip();
         if (note.isEmpty()) throw Problem.invalid("text", "note-missing", "Write the note first.");
-        if (note.length() > LONGEST) throw Problem.invalid("text", "note-too-long", "A note to keep has at most " + LONGEST + " characters.");
+        if (note.length() > LONGEST)
+            throw Problem.invalid("text", "note-too-long", "A note to keep has at most " + LONGEST + " characters.");
         List<ReturnNote> notes = store.of(viewer.personId());
-        notes.stream().filter(n -> n.text().equals(note)).findFirst().ifPresentOrElse(n -> store.use(n.id(), clock.instant()), () -> {
-            if (notes.size() >= MOST) store.remove(viewer.personId(), notes.get(notes.size() - 1).id());
-            store.add(viewer.personId(), note, clock.instant());
-        });
+        notes.stream()
+                .filter(n -> n.text().equals(note))
+                .findFirst()
+                .ifPresentOrElse(n -> store.use(n.id(), clock.instant()), () -> {
+                    if (notes.size() >= MOST)
+                        store.remove(
+                                viewer.personId(), notes.get(notes.size() - 1).id());
+                    store.add(viewer.personId(), note, clock.instant());
+                });
         return store.of(viewer.personId());
     }
 

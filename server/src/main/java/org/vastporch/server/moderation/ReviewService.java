@@ -20,7 +20,8 @@ import org.vastporch.server.people.PeopleService;
 public class ReviewService {
 
     /** What was set for one student; null where blog or class decide. */
-    public record OfStudent(@Nullable Policy posts, @Nullable Policy comments) {}
+    public record OfStudent(
+            @Nullable Policy posts, @Nullable Policy comments) {}
 
     private static final int LATEST = 40;
 
@@ -39,33 +40,45 @@ public class ReviewService {
     /**
      * The policy for a post or comment, and what decided it.
      *
-     * @param role   the author's role in the class; staff need nobody's approval
+     * @param role the author's role in the class; staff need nobody's approval
      * @param ofBlog what the blog says; null if it leaves it to the class
-     * @param posts  true for posts, false for comments
+     * @param posts true for posts, false for comments
      */
-    public Policy.InForce policy(long classId, long authorId, @Nullable Role role, @Nullable Policy ofBlog, boolean posts) {
+    public Policy.InForce policy(
+            long classId, long authorId, @Nullable Role role, @Nullable Policy ofBlog, boolean posts) {
         if (role != null && role.readsAsStaff()) return new Policy.InForce(Policy.NONE, Policy.Source.STAFF);
         ClassService.Rules rules = classes.get(classId).rules();
         boolean trusted = posts && Policy.isTrusted(rules.trustAfter(), store.approvalsInRow(classId, authorId));
         OfStudent own = store.ofStudent(classId, authorId);
-        return Policy.inForce(posts ? own.posts() : own.comments(), ofBlog, posts ? rules.postPolicy() : rules.commentPolicy(), trusted);
+        return Policy.inForce(
+                posts ? own.posts() : own.comments(),
+                ofBlog,
+                posts ? rules.postPolicy() : rules.commentPolicy(),
+                trusted);
     }
 
     /**
      * A text as holds are looked for in it.
      *
-     * @param id       of the post or comment; 0 if it is not there yet
+     * @param id of the post or comment; 0 if it is not there yet
      * @param approved the plain text of the version approved before; null for none
      * @param pictures how many pictures, sounds, videos and files are new in it
      */
-    public record Looked(String subject, long id, String plain, @Nullable String approved, int pictures) {}
+    public record Looked(
+            String subject, long id, String plain, @Nullable String approved, int pictures) {}
 
     /** What holds a text. */
     public List<Hold> holds(long classId, long authorId, @Nullable Role role, Looked text) {
         if (role != null && role.readsAsStaff()) return List.of();
         ClassService.Rules of = classes.get(classId).rules();
-        HoldRules rules = new HoldRules(of.heldWords(), people.fullNames(classId, authorId), of.holdLinks(), of.holdPictures(), of.firstPosts());
-        List<Hold> holds = new ArrayList<>(text.approved() == null ? rules.find(text.plain()) : rules.findNew(text.plain(), text.approved()));
+        HoldRules rules = new HoldRules(
+                of.heldWords(),
+                people.fullNames(classId, authorId),
+                of.holdLinks(),
+                of.holdPictures(),
+                of.firstPosts());
+        List<Hold> holds = new ArrayList<>(
+                text.approved() == null ? rules.find(text.plain()) : rules.findNew(text.plain(), text.approved()));
         boolean first = text.subject().equals("post") && of.firstPosts() > 0 && text.approved() == null;
         holds.addAll(rules.findWhole(text.pictures(), first ? store.published(classId, authorId) : null));
         if (role == Role.GUEST) holds.add(Hold.ofWhole(Hold.Rule.GUEST, ""));
@@ -83,7 +96,9 @@ public class ReviewService {
 
     /** What was decided about a text, the newest first. */
     public List<PileItem.Past> history(String subject, long id, Names names) {
-        return store.about(subject, id).stream().map(d -> new PileItem.Past(d.step().name(), names.of(d.by()), d.at(), d.note(), d.version())).toList();
+        return store.about(subject, id).stream()
+                .map(d -> new PileItem.Past(d.step().name(), names.of(d.by()), d.at(), d.note(), d.version()))
+                .toList();
     }
 
     /** Whether a reader reported the text and nobody has decided about that yet. */
@@ -93,7 +108,9 @@ public class ReviewService {
 
     /** What readers reported about a text. */
     public List<PileItem.Report> reportsOn(String subject, long id, Names names) {
-        return reports.open(subject, id).stream().map(r -> new PileItem.Report(names.of(r.reporterId()), r.reason(), r.at())).toList();
+        return reports.open(subject, id).stream()
+                .map(r -> new PileItem.Report(names.of(r.reporterId()), r.reason(), r.at()))
+                .toList();
     }
 
     /** Within how long three of four texts of a class were decided on lately; empty if there were too few. */

@@ -66,7 +66,10 @@ class AccountApi {
 
     /** The people of the school whose given name, family name or username begins so. */
     @GetMapping("/api/school/people")
-    AccountService.PersonPage find(Viewer viewer, @RequestParam(defaultValue = "") String begins, @RequestParam(defaultValue = "") String after) {
+    AccountService.PersonPage find(
+            Viewer viewer,
+            @RequestParam(defaultValue = "") String begins,
+            @RequestParam(defaultValue = "") String after) {
         return accounts.find(viewer, begins, after);
     }
 }

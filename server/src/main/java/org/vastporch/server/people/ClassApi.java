@@ -20,10 +20,24 @@ class ClassApi {
 
     record WeekView(int number, LocalDate monday, Instant start, Instant end, boolean now) {}
 
-    record ClassView(long id, String name, String subject, String level, String zone, LocalDate firstDay, LocalDate lastDay, List<WeekView> weeks,
-                     List<ClassService.Spell> breaks,
-                     List<PeopleService.Group> groups, ClassService.Rules rules, boolean ownPasswords, boolean byGiven, String shown, int version, boolean manages,
-                     boolean readsAsStaff) {}
+    record ClassView(
+            long id,
+            String name,
+            String subject,
+            String level,
+            String zone,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            List<WeekView> weeks,
+            List<ClassService.Spell> breaks,
+            List<PeopleService.Group> groups,
+            ClassService.Rules rules,
+            boolean ownPasswords,
+            boolean byGiven,
+            String shown,
+            int version,
+            boolean manages,
+            boolean readsAsStaff) {}
 
     record Created(long id) {}
 
@@ -55,14 +69,44 @@ class ClassApi {
         ClassService.ClassRecord found = classes.forMember(viewer, id);
         boolean staff = access.allows(viewer, Act.SEE_REAL_NAME, id);
         Instant now = clock.instant();
-        var weeks = found.term().weeks().stream().map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now))).toList();
+        var weeks = found.term().weeks().stream()
+                .map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now)))
+                .toList();
         // The word list is the staff's: a student who knows it can walk around it.
-        ClassService.Rules rules = staff ? found.rules() : new ClassService.Rules(found.rules().ceiling(), found.rules().open(), found.rules().postPolicy(),
-            found.rules().commentPolicy(), found.rules().trustAfter(), List.of(), found.rules().holdLinks(), found.rules().holdPictures(),
-            found.rules().firstPosts(), found.rules().reportsHide(), found.rules().tools());
-        return new ClassView(id, found.name(), found.subject(), found.level(), found.term().zone().getId(), found.term().first(), found.term().last(), weeks,
-            found.term().breaks().stream().map(b -> new ClassService.Spell(b.from(), b.to())).toList(), people.groups(id), rules, found.ownPasswords(), found.byGiven(),
-            found.shown().name(), found.version(), access.allows(viewer, Act.MANAGE_CLASS, id), staff);
+        ClassService.Rules rules = staff
+                ? found.rules()
+                : new ClassService.Rules(
+                        found.rules().ceiling(),
+                        found.rules().open(),
+                        found.rules().postPolicy(),
+                        found.rules().commentPolicy(),
+                        found.rules().trustAfter(),
+                        List.of(),
+                        found.rules().holdLinks(),
+                        found.rules().holdPictures(),
+                        found.rules().firstPosts(),
+                        found.rules().reportsHide(),
+                        found.rules().tools());
+        return new ClassView(
+                id,
+                found.name(),
+                found.subject(),
+                found.level(),
+                found.term().zone().getId(),
+                found.term().first(),
+                found.term().last(),
+                weeks,
+                found.term().breaks().stream()
+                        .map(b -> new ClassService.Spell(b.from(), b.to()))
+                        .toList(),
+                people.groups(id),
+                rules,
+                found.ownPasswords(),
+                found.byGiven(),
+                found.shown().name(),
+                found.version(),
+                access.allows(viewer, Act.MANAGE_CLASS, id),
+                staff);
     }
 
     @PutMapping("/api/classes/{id}/rules")

@@ -32,37 +32,73 @@ public class ClassService {
     /**
      * The rules of a class; every one has a safe value to begin with.
      *
-     * @param firstPosts  how many posts of each student are held before the other rules are asked
+     * @param firstPosts how many posts of each student are held before the other rules are asked
      * @param reportsHide whether what a reader reported comes down until somebody has looked
-     * @param tools       what students find in the editor
+     * @param tools what students find in the editor
      */
-    public record Rules(Audience ceiling, boolean open, Policy postPolicy, Policy commentPolicy, int trustAfter, List<String> heldWords, boolean holdLinks,
-                        boolean holdPictures, int firstPosts, boolean reportsHide, Set<Tool> tools) {
+    public record Rules(
+            Audience ceiling,
+            boolean open,
+            Policy postPolicy,
+            Policy commentPolicy,
+            int trustAfter,
+            List<String> heldWords,
+            boolean holdLinks,
+            boolean holdPictures,
+            int firstPosts,
+            boolean reportsHide,
+            Set<Tool> tools) {
 
         /** Closed to the class, approval on, trust never earned. */
-        public static final Rules SAFE = new Rules(Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
+        public static final Rules SAFE = new Rules(
+                Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
 
         public Rules {
-            if (trustAfter < 0 || trustAfter > 100) throw new Refusal("trustAfter", "number-range", "Earned trust asks for 0 to 100 approvals, not " + trustAfter);
-            if (firstPosts < 0 || firstPosts > 20) throw new Refusal("firstPosts", "number-range", "The first 0 to 20 posts can be held, not " + firstPosts);
-            heldWords = heldWords.stream().map(String::strip).filter(w -> !w.isEmpty()).distinct().toList();
+            if (trustAfter < 0 || trustAfter > 100)
+                throw new Refusal(
+                        "trustAfter", "number-range", "Earned trust asks for 0 to 100 approvals, not " + trustAfter);
+            if (firstPosts < 0 || firstPosts > 20)
+                throw new Refusal(
+                        "firstPosts", "number-range", "The first 0 to 20 posts can be held, not " + firstPosts);
+            heldWords = heldWords.stream()
+                    .map(String::strip)
+                    .filter(w -> !w.isEmpty())
+                    .distinct()
+                    .toList();
         }
     }
 
     /**
      * @param ownPasswords whether students may change their own password
-     * @param byGiven      whether lists of people are sorted by given name
-     * @param shown        how newly enrolled students appear to readers
-     * @param code         the code by which people come in themselves; null while there is none
+     * @param byGiven whether lists of people are sorted by given name
+     * @param shown how newly enrolled students appear to readers
+     * @param code the code by which people come in themselves; null while there is none
      */
-    public record ClassRecord(long id, String name, String subject, String level, Term term, Rules rules, boolean ownPasswords, boolean byGiven,
-                              PersonName.Shown shown, @Nullable ClassWord word, int version) {}
+    public record ClassRecord(
+            long id,
+            String name,
+            String subject,
+            String level,
+            Term term,
+            Rules rules,
+            boolean ownPasswords,
+            boolean byGiven,
+            PersonName.Shown shown,
+            @Nullable ClassWord word,
+            int version) {}
 
     /** What can be changed of a class after it was made. */
     public record ClassChange(NewClass of, boolean ownPasswords, boolean byGiven, int version) {}
 
     /** What a new class is made from. Days as 2026-09-01; the zone as Europe/London. */
-    public record NewClass(String name, String subject, String level, String zone, LocalDate firstDay, LocalDate lastDay, List<Spell> breaks) {}
+    public record NewClass(
+            String name,
+            String subject,
+            String level,
+            String zone,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            List<Spell> breaks) {}
 
     public record Spell(LocalDate from, LocalDate to) {}
 
@@ -86,7 +122,13 @@ public class ClassService {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         if (!people.isTeacher(viewer.personId())) throw Problem.refused(Reason.STAFF_ONLY);
         String name = required("name", wanted.name(), 120, "Give the class a name.");
-        long id = store.add(name, limited("subject", wanted.subject(), 120), limited("level", wanted.level(), 60), term(wanted), Rules.SAFE, clock.instant());
+        long id = store.add(
+                name,
+                limited("subject", wanted.subject(), 120),
+                limited("level", wanted.level(), 60),
+                term(wanted),
+                Rules.SAFE,
+                clock.instant());
         people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, viewer.personId());
         events.add(id, "class-created", id, viewer.personId());
         return id;
@@ -107,19 +149,33 @@ public class ClassService {
         access.require(viewer, Act.MANAGE_CLASS, id);
         Rules before = get(id).rules();
         if (!store.setRules(id, rules, version))
-            throw Problem.stale("class-changed", "Somebody else changed the rules of this class meanwhile. Load the page again to see them.");
+            throw Problem.stale(
+                    "class-changed",
+                    "Somebody else changed the rules of this class meanwhile. Load the page again to see them.");
         if (rules.trustAfter() != before.trustAfter()) store.beginTrustAnew(id, clock.instant());
         events.add(id, "rules-changed", id, viewer.personId());
     }
 
-    /** Changes name, term and habits of a class. Nothing is lost: posts keep their moments, and the weeks are counted anew. */
+    /**
+     * Changes name, term and habits of a class. Nothing is lost: posts keep their moments, and the weeks are counted
+     * anew.
+     */
     @Transactional
     public void change(Viewer viewer, long id, ClassChange change) {
         access.require(viewer, Act.MANAGE_CLASS, id);
         NewClass of = change.of();
-        if (!store.change(id, required("name", of.name(), 120, "Give the class a name."), limited("subject", of.subject(), 120), limited("level", of.level(), 60),
-                term(of), change.ownPasswords(), change.byGiven(), change.version()))
-            throw Problem.stale("class-changed", "Somebody else changed this class meanwhile. Load the page again to see how it is now.");
+        if (!store.change(
+                id,
+                required("name", of.name(), 120, "Give the class a name."),
+                limited("subject", of.subject(), 120),
+                limited("level", of.level(), 60),
+                term(of),
+                change.ownPasswords(),
+                change.byGiven(),
+                change.version()))
+            throw Problem.stale(
+                    "class-changed",
+                    "Somebody else changed this class meanwhile. Load the page again to see how it is now.");
         events.add(id, "class-changed", id, viewer.personId());
     }
 
@@ -128,13 +184,23 @@ public class ClassService {
         try {
             zone = ZoneId.of(wanted.zone());
         } catch (DateTimeException e) {
-            throw Problem.invalid("zone", "zone-unknown", "\"" + wanted.zone() + "\" is not a time zone. Write it like Europe/London.");
+            throw Problem.invalid(
+                    "zone",
+                    "zone-unknown",
+                    "\"" + wanted.zone() + "\" is not a time zone. Write it like Europe/London.");
         }
         if (wanted.lastDay().isBefore(wanted.firstDay()))
             throw Problem.invalid("lastDay", "term-order", "The term must not end before it begins.");
         for (Spell spell : wanted.breaks())
-            if (spell.to().isBefore(spell.from())) throw Problem.invalid("breaks", "break-order", "A break must not end before it begins.");
-        return new Term(wanted.firstDay(), wanted.lastDay(), wanted.breaks().stream().map(b -> new Term.Break(b.from(), b.to())).toList(), zone);
+            if (spell.to().isBefore(spell.from()))
+                throw Problem.invalid("breaks", "break-order", "A break must not end before it begins.");
+        return new Term(
+                wanted.firstDay(),
+                wanted.lastDay(),
+                wanted.breaks().stream()
+                        .map(b -> new Term.Break(b.from(), b.to()))
+                        .toList(),
+                zone);
     }
 
     private static String required(String field, String text, int most, String sentence) {
@@ -144,9 +210,14 @@ public class ClassService {
 
     private static String limited(String field, String text, int most) {
         String line = OneLine.of(text);
-        if (line.length() > most) throw Problem.invalid(field, field + "-too-long", "This has " + line.length() + " characters; at most " + most + " fit here.");
+        if (line.length() > most)
+            throw Problem.invalid(
+                    field,
+                    field + "-too-long",
+                    "This has " + line.length() + " characters; at most " + most + " fit here.");
         // It stands in mails to people outside.
-        if (line.matches("(?i).*(://|www\\.|@).*")) throw Problem.invalid(field, field + "-address", "There can be no web or e-mail address here.");
+        if (line.matches("(?i).*(://|www\\.|@).*"))
+            throw Problem.invalid(field, field + "-address", "There can be no web or e-mail address here.");
         return line;
     }
 }

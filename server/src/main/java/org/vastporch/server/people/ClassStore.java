@@ -41,26 +41,45 @@ class ClassStore {
                                    trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, created_at, version)
                 values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
                         :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now, 1)""")
-            .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId())
-            .param("first", term.first()).param("last", term.last()).param("ceiling", rules.ceiling().ordinal()).param("open", rules.open())
-            .param("postPolicy", rules.postPolicy().name()).param("commentPolicy", rules.commentPolicy().name())
-            .param("trustAfter", rules.trustAfter()).param("heldWords", String.join("\n", rules.heldWords()))
-            .param("holdLinks", rules.holdLinks()).param("holdPictures", rules.holdPictures()).param("firstPosts", rules.firstPosts()).param("reportsHide", rules.reportsHide())
-            .param("tools", toolsText(rules.tools())).param("now", Rows.utc(now)).update(key, "id");
+                .param("name", name)
+                .param("subject", subject)
+                .param("level", level)
+                .param("zone", term.zone().getId())
+                .param("first", term.first())
+                .param("last", term.last())
+                .param("ceiling", rules.ceiling().ordinal())
+                .param("open", rules.open())
+                .param("postPolicy", rules.postPolicy().name())
+                .param("commentPolicy", rules.commentPolicy().name())
+                .param("trustAfter", rules.trustAfter())
+                .param("heldWords", String.join("\n", rules.heldWords()))
+                .param("holdLinks", rules.holdLinks())
+                .param("holdPictures", rules.holdPictures())
+                .param("firstPosts", rules.firstPosts())
+                .param("reportsHide", rules.reportsHide())
+                .param("tools", toolsText(rules.tools()))
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         long id = key.getKey().longValue();
         addBreaks(id, term);
         return id;
     }
 
     Optional<ClassRecord> find(long id) {
-        List<Term.Break> breaks = jdbc.sql("select from_day, to_day from class_break where class_id = :id order by from_day").param("id", id)
-            .query((row, n) -> new Term.Break(row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class))).list();
+        List<Term.Break> breaks = jdbc.sql(
+                        "select from_day, to_day from class_break where class_id = :id order by from_day")
+                .param("id", id)
+                .query((row, n) -> new Term.Break(
+                        row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class)))
+                .list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
                        trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, own_passwords, by_given, shown, word, word_until, word_left, version
                   from class
                  where id = :id""")
-            .param("id", id).query((row, n) -> record(row, breaks)).optional();
+                .param("id", id)
+                .query((row, n) -> record(row, breaks))
+                .optional();
     }
 
     /** Changes the rules; false if somebody else changed the class since {@code version}. */
@@ -71,56 +90,105 @@ class ClassStore {
                        trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures = :holdPictures,
                        first_posts = :firstPosts, reports_hide = :reportsHide, tools = :tools, version = version + 1
                  where id = :id and version = :version""")
-            .param("ceiling", rules.ceiling().ordinal()).param("open", rules.open()).param("postPolicy", rules.postPolicy().name())
-            .param("commentPolicy", rules.commentPolicy().name()).param("trustAfter", rules.trustAfter())
-            .param("heldWords", String.join("\n", rules.heldWords())).param("holdLinks", rules.holdLinks()).param("holdPictures", rules.holdPictures())
-            .param("firstPosts", rules.firstPosts()).param("reportsHide", rules.reportsHide()).param("tools", toolsText(rules.tools()))
-            .param("id", id).param("version", version).update() == 1;
+                        .param("ceiling", rules.ceiling().ordinal())
+                        .param("open", rules.open())
+                        .param("postPolicy", rules.postPolicy().name())
+                        .param("commentPolicy", rules.commentPolicy().name())
+                        .param("trustAfter", rules.trustAfter())
+                        .param("heldWords", String.join("\n", rules.heldWords()))
+                        .param("holdLinks", rules.holdLinks())
+                        .param("holdPictures", rules.holdPictures())
+                        .param("firstPosts", rules.firstPosts())
+                        .param("reportsHide", rules.reportsHide())
+                        .param("tools", toolsText(rules.tools()))
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
     }
 
     /** From now on approvals count towards earned trust anew. */
     void beginTrustAnew(long id, Instant now) {
-        jdbc.sql("update class set trust_since = :now where id = :id").param("now", Rows.utc(now)).param("id", id).update();
+        jdbc.sql("update class set trust_since = :now where id = :id")
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
     }
 
     boolean sortsByGivenName(long id) {
-        return jdbc.sql("select by_given from class where id = :id").param("id", id).query(Boolean.class).single();
+        return jdbc.sql("select by_given from class where id = :id")
+                .param("id", id)
+                .query(Boolean.class)
+                .single();
     }
 
     /** Changes what the class is and when; false if somebody else changed the class since {@code version}. */
-    boolean change(long id, String name, String subject, String level, Term term, boolean ownPasswords, boolean byGiven, int version) {
+    boolean change(
+            long id,
+            String name,
+            String subject,
+            String level,
+            Term term,
+            boolean ownPasswords,
+            boolean byGiven,
+            int version) {
         boolean changed = jdbc.sql("""
                 update class
                    set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day = :last,
                        own_passwords = :ownPasswords, by_given = :byGiven, version = version + 1
                  where id = :id and version = :version""")
-            .param("name", name).param("subject", subject).param("level", level).param("zone", term.zone().getId()).param("first", term.first())
-            .param("last", term.last()).param("ownPasswords", ownPasswords).param("byGiven", byGiven).param("id", id).param("version", version).update() == 1;
+                        .param("name", name)
+                        .param("subject", subject)
+                        .param("level", level)
+                        .param("zone", term.zone().getId())
+                        .param("first", term.first())
+                        .param("last", term.last())
+                        .param("ownPasswords", ownPasswords)
+                        .param("byGiven", byGiven)
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
         if (changed) {
-            jdbc.sql("delete from class_break where class_id = :id").param("id", id).update();
+            jdbc.sql("delete from class_break where class_id = :id")
+                    .param("id", id)
+                    .update();
             addBreaks(id, term);
         }
         return changed;
     }
 
     void setShown(long id, PersonName.Shown shown) {
-        jdbc.sql("update class set shown = :shown where id = :id").param("shown", shown.name()).param("id", id).update();
+        jdbc.sql("update class set shown = :shown where id = :id")
+                .param("shown", shown.name())
+                .param("id", id)
+                .update();
     }
 
     void setWord(long id, @Nullable ClassWord word) {
-        jdbc.sql("update class set word = :word, word_until = :until, word_left = :left where id = :id").param("word", word == null ? null : word.word())
-            .param("until", word == null ? null : Rows.utc(word.until())).param("left", word == null ? null : word.left()).param("id", id).update();
+        jdbc.sql("update class set word = :word, word_until = :until, word_left = :left where id = :id")
+                .param("word", word == null ? null : word.word())
+                .param("until", word == null ? null : Rows.utc(word.until()))
+                .param("left", word == null ? null : word.left())
+                .param("id", id)
+                .update();
     }
 
     /** The class with a class word, its row locked so that the number of those who may come is kept. */
     Optional<Long> lockByWord(String word) {
-        return jdbc.sql("select id from class where word = :word for update").param("word", word).query(Long.class).optional();
+        return jdbc.sql("select id from class where word = :word for update")
+                .param("word", word)
+                .query(Long.class)
+                .optional();
     }
 
     private void addBreaks(long id, Term term) {
         for (Term.Break b : term.breaks())
             jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
-                .param("id", id).param("from", b.from()).param("to", b.to()).update();
+                    .param("id", id)
+                    .param("from", b.from())
+                    .param("to", b.to())
+                    .update();
     }
 
     private static String toolsText(Set<Tool> tools) {
@@ -128,15 +196,40 @@ class ClassStore {
     }
 
     private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
-        Term term = new Term(row.getObject("first_day", LocalDate.class), row.getObject("last_day", LocalDate.class), breaks, ZoneId.of(row.getString("zone")));
-        Rules rules = new Rules(Audience.values()[row.getInt("ceiling")], row.getBoolean("open"), Policy.valueOf(row.getString("post_policy")),
-            Policy.valueOf(row.getString("comment_policy")), row.getInt("trust_after"),
-            row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(), row.getBoolean("hold_links"), row.getBoolean("hold_pictures"),
-            row.getInt("first_posts"), row.getBoolean("reports_hide"),
-            Arrays.stream(row.getString("tools").split(" ")).filter(t -> !t.isEmpty()).map(Tool::valueOf).collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
+        Term term = new Term(
+                row.getObject("first_day", LocalDate.class),
+                row.getObject("last_day", LocalDate.class),
+                breaks,
+                ZoneId.of(row.getString("zone")));
+        Rules rules = new Rules(
+                Audience.values()[row.getInt("ceiling")],
+                row.getBoolean("open"),
+                Policy.valueOf(row.getString("post_policy")),
+                Policy.valueOf(row.getString("comment_policy")),
+                row.getInt("trust_after"),
+                row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(),
+                row.getBoolean("hold_links"),
+                row.getBoolean("hold_pictures"),
+                row.getInt("first_posts"),
+                row.getBoolean("reports_hide"),
+                Arrays.stream(row.getString("tools").split(" "))
+                        .filter(t -> !t.isEmpty())
+                        .map(Tool::valueOf)
+                        .collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
         String word = row.getString("word");
-        return new ClassRecord(row.getLong("id"), row.getString("name"), row.getString("subject"), row.getString("level"), term, rules,
-            row.getBoolean("own_passwords"), row.getBoolean("by_given"), PersonName.Shown.valueOf(row.getString("shown")),
-            word == null ? null : new ClassWord(word, Rows.instant(row, "word_until"), Rows.integer(row, "word_left")), row.getInt("version"));
+        return new ClassRecord(
+                row.getLong("id"),
+                row.getString("name"),
+                row.getString("subject"),
+                row.getString("level"),
+                term,
+                rules,
+                row.getBoolean("own_passwords"),
+                row.getBoolean("by_given"),
+                PersonName.Shown.valueOf(row.getString("shown")),
+                word == null
+                        ? null
+                        : new ClassWord(word, Rows.instant(row, "word_until"), Rows.integer(row, "word_left")),
+                row.getInt("version"));
     }
 }

@@ -15,7 +15,10 @@ import org.vastporch.server.http.Tokens;
 import org.vastporch.server.mail.MailService;
 import org.vastporch.server.mail.SchoolAddress;
 
-/** The e-mail addresses of a person. One counts once somebody who reads mail there has confirmed it, so that nothing private goes to a slip of the pen. */
+/**
+ * The e-mail addresses of a person. One counts once somebody who reads mail there has confirmed it, so that nothing
+ * private goes to a slip of the pen.
+ */
 @Service
 public class EmailService {
 
@@ -47,25 +50,32 @@ public class EmailService {
     }
 
     /**
-     * Asks for another address: a mail goes there, and its link confirms it. An empty one takes the address away at once.
+     * Asks for another address: a mail goes there, and its link confirms it. An empty one takes the address away at
+     * once.
      *
      * @throws Problem if it is no address, or if this is a student's account
      */
     @Transactional
     public void ask(Viewer viewer, String address) {
         Problem.unlessAllowed(AccessEngine.own(viewer));
-        if (!mayChange(viewer.personId())) throw Problem.stale("email-kept", "The school keeps the addresses of its students. Ask your teacher about it.");
+        if (!mayChange(viewer.personId()))
+            throw Problem.stale(
+                    "email-kept", "The school keeps the addresses of its students. Ask your teacher about it.");
         String email = address.strip();
         store.withdraw(viewer.personId());
         if (email.isEmpty()) {
             people.setEmail(viewer.personId(), "");
             return;
         }
-        if (!EmailAddress.isValid(email)) throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
+        if (!EmailAddress.isValid(email))
+            throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
         ask(new EmailStore.Wish(viewer.personId(), email, true), "gave this address as their own");
     }
 
-    /** Whether mail for a person may go to an address: it is that of the account, or whoever reads mail there has said so. */
+    /**
+     * Whether mail for a person may go to an address: it is that of the account, or whoever reads mail there has said
+     * so.
+     */
     public boolean isConfirmed(long personId, String email) {
         return email.equals(people.person(personId).orElseThrow().email()) || store.isConfirmed(personId, email);
     }
@@ -74,11 +84,13 @@ public class EmailService {
     @Transactional
     public void askBesides(long personId, String email) {
         EmailStore.Wish wish = new EmailStore.Wish(personId, email, false);
-        if (!store.waits(wish, clock.instant())) ask(wish, "wants mail about what waits for them to come to this address");
+        if (!store.waits(wish, clock.instant()))
+            ask(wish, "wants mail about what waits for them to come to this address");
     }
 
     private void ask(EmailStore.Wish wish, String why) {
-        if (!asked.take(String.valueOf(wish.personId()))) throw Problem.tooMany("You have asked for several addresses. Please try again in an hour.");
+        if (!asked.take(String.valueOf(wish.personId())))
+            throw Problem.tooMany("You have asked for several addresses. Please try again in an hour.");
         String token = Tokens.make();
         store.add(wish, Tokens.hash(token), clock.instant().plus(LASTS));
         mail.write(wish.personId(), wish.email(), "Is this your address?", """
@@ -90,14 +102,18 @@ public class EmailService {
             %s/email?t=%s
 
             If it was not, you can leave it: nothing is sent here until somebody confirms it.
-            """.formatted(people.person(wish.personId()).orElseThrow().username(), why, school.base(), token));
+            """.formatted(
+                        people.person(wish.personId()).orElseThrow().username(), why, school.base(), token));
     }
 
     /** Confirms the address to which a token was sent. */
     @Transactional
     public void confirm(String token) {
         EmailStore.Wish wish = store.byToken(Tokens.hash(token), clock.instant())
-            .orElseThrow(() -> Problem.stale("address-used", "This link was used already, is too old, or another address was asked for since. Give the address once more to get a new one."));
+                .orElseThrow(
+                        () -> Problem.stale(
+                                "address-used",
+                                "This link was used already, is too old, or another address was asked for since. Give the address once more to get a new one."));
         if (wish.own()) people.setEmail(wish.personId(), wish.email());
         else store.confirm(wish.personId(), wish.email());
         store.remove(wish);

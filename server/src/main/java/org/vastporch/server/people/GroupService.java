@@ -26,8 +26,8 @@ public class GroupService {
     /**
      * A wish to split students into new groups, or into those that are there.
      *
-     * @param people   who is split; nobody named means all students
-     * @param groups   into how many
+     * @param people who is split; nobody named means all students
+     * @param groups into how many
      * @param atRandom by chance, else in the order of the list
      */
     public record Split(List<Long> people, int groups, boolean atRandom) {}
@@ -52,7 +52,8 @@ public class GroupService {
     public PeopleService.Group add(Viewer viewer, long classId, String name) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         String free = free(classId, name, 0);
-        if (store.groups(classId).size() >= MOST_GROUPS) throw Problem.invalid("name", "too-many-groups", "A class has at most " + MOST_GROUPS + " groups.");
+        if (store.groups(classId).size() >= MOST_GROUPS)
+            throw Problem.invalid("name", "too-many-groups", "A class has at most " + MOST_GROUPS + " groups.");
         return new PeopleService.Group(store.groupId(classId, free), free);
     }
 
@@ -66,7 +67,9 @@ public class GroupService {
     @Transactional
     public void remove(Viewer viewer, long groupId) {
         long classId = requireGroup(viewer, groupId);
-        if (store.isGroupUsed(groupId)) throw Problem.stale("group-used", "This group has a blog, or a blog opens to it alone. Change that blog first.");
+        if (store.isGroupUsed(groupId))
+            throw Problem.stale(
+                    "group-used", "This group has a blog, or a blog opens to it alone. Change that blog first.");
         store.removeGroup(groupId);
         events.add(classId, "group-removed", groupId, viewer.personId());
     }
@@ -76,43 +79,63 @@ public class GroupService {
     public List<Move> move(Viewer viewer, long classId, List<Move> moves) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         Map<Long, Long> before = new HashMap<>();
-        for (PeopleStore.Member member : store.members(classId)) if (member.isStudent()) before.put(member.id(), member.groupId());
+        for (PeopleStore.Member member : store.members(classId))
+            if (member.isStudent()) before.put(member.id(), member.groupId());
         Map<Long, List<Long>> back = new HashMap<>();
         for (Move move : moves) {
-            if (move.groupId() != null && store.classOfGroup(move.groupId()).filter(c -> c == classId).isEmpty()) throw Problem.missing();
+            if (move.groupId() != null
+                    && store.classOfGroup(move.groupId())
+                            .filter(c -> c == classId)
+                            .isEmpty()) throw Problem.missing();
             for (long person : move.people()) {
-                if (!before.containsKey(person)) throw Problem.invalid("people", "not-a-student", "Only students who are in the class now have a group.");
+                if (!before.containsKey(person))
+                    throw Problem.invalid(
+                            "people", "not-a-student", "Only students who are in the class now have a group.");
                 back.computeIfAbsent(before.get(person), g -> new ArrayList<>()).add(person);
             }
             store.setGroup(classId, move.people(), move.groupId());
         }
         events.add(classId, "groups-changed", null, viewer.personId());
-        return back.entrySet().stream().map(e -> new Move(e.getValue(), e.getKey())).toList();
+        return back.entrySet().stream()
+                .map(e -> new Move(e.getValue(), e.getKey()))
+                .toList();
     }
 
-    /** Splits students into as many groups as wished, the first ones of the class and new ones if there are too few; says how to undo it. */
+    /**
+     * Splits students into as many groups as wished, the first ones of the class and new ones if there are too few;
+     * says how to undo it.
+     */
     @Transactional
     public List<Move> split(Viewer viewer, long classId, Split wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (wish.groups() < 1 || wish.groups() > MOST_GROUPS)
             throw Problem.invalid("groups", "groups-range", "Students are split into 1 to " + MOST_GROUPS + " groups.");
-        List<Long> who = people.students(classId).stream().filter(s -> wish.people().isEmpty() || wish.people().contains(s)).toList();
-        List<List<Long>> split = wish.atRandom() ? GroupSplit.atRandom(who, wish.groups(), random) : GroupSplit.inOrder(who, wish.groups());
+        List<Long> who = people.students(classId).stream()
+                .filter(s -> wish.people().isEmpty() || wish.people().contains(s))
+                .toList();
+        List<List<Long>> split = wish.atRandom()
+                ? GroupSplit.atRandom(who, wish.groups(), random)
+                : GroupSplit.inOrder(who, wish.groups());
         List<PeopleService.Group> groups = new ArrayList<>(store.groups(classId));
         for (int number = 1; groups.size() < wish.groups(); number++) {
             String name = "Group " + number;
-            if (groups.stream().noneMatch(g -> g.name().equals(name))) groups.add(new PeopleService.Group(store.groupId(classId, name), name));
+            if (groups.stream().noneMatch(g -> g.name().equals(name)))
+                groups.add(new PeopleService.Group(store.groupId(classId, name), name));
         }
         List<Move> moves = new ArrayList<>();
-        for (int i = 0; i < split.size(); i++) moves.add(new Move(split.get(i), groups.get(i).id()));
+        for (int i = 0; i < split.size(); i++)
+            moves.add(new Move(split.get(i), groups.get(i).id()));
         return move(viewer, classId, moves);
     }
 
     private String free(long classId, String wanted, long except) {
         String name = OneLine.of(wanted);
         if (name.isEmpty()) throw Problem.invalid("name", "name-missing", "Give the group a name.");
-        if (name.length() > LONGEST_NAME) throw Problem.invalid("name", "name-too-long", "A group's name has at most " + LONGEST_NAME + " characters.");
-        if (store.groups(classId).stream().anyMatch(g -> g.id() != except && g.name().equalsIgnoreCase(name)))
+        if (name.length() > LONGEST_NAME)
+            throw Problem.invalid(
+                    "name", "name-too-long", "A group's name has at most " + LONGEST_NAME + " characters.");
+        if (store.groups(classId).stream()
+                .anyMatch(g -> g.id() != except && g.name().equalsIgnoreCase(name)))
             throw Problem.invalid("name", "name-taken", "There is a group of this name already.");
         return name;
     }

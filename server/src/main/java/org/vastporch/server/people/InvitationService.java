@@ -26,9 +26,20 @@ public class InvitationService {
     /** @param name what the invited person is called in the mail; may be empty */
     public record Invite(Role role, String name, String email) {}
 
-    /** @param state "open" or "expired"
-     *  @param mail  "sent", "waits", "no-post-office", or "failed: " and why */
-    public record InvitationLine(long id, String role, String email, String name, Instant sentAt, int sentTimes, Instant expiresAt, String state, String mail) {}
+    /**
+     * @param state "open" or "expired"
+     * @param mail "sent", "waits", "no-post-office", or "failed: " and why
+     */
+    public record InvitationLine(
+            long id,
+            String role,
+            String email,
+            String name,
+            Instant sentAt,
+            int sentTimes,
+            Instant expiresAt,
+            String state,
+            String mail) {}
 
     /** The path of an invitation, to be handed over by people where no mail goes. */
     public record Sent(String path) {}
@@ -47,7 +58,15 @@ public class InvitationService {
     private final EventStore events;
     private final Clock clock;
 
-    InvitationService(InvitationStore store, PeopleService people, ClassService classes, AccessService access, MailService mail, SchoolAddress school, EventStore events, Clock clock) {
+    InvitationService(
+            InvitationStore store,
+            PeopleService people,
+            ClassService classes,
+            AccessService access,
+            MailService mail,
+            SchoolAddress school,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.people = people;
         this.classes = classes;
@@ -58,7 +77,10 @@ public class InvitationService {
         this.clock = clock;
     }
 
-    /** Invites somebody by mail. The name is for the list of invitations; no text of the inviter's own goes to an address that anybody can type. */
+    /**
+     * Invites somebody by mail. The name is for the list of invitations; no text of the inviter's own goes to an
+     * address that anybody can type.
+     */
     @Transactional
     public Sent invite(Viewer viewer, long classId, Invite wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
@@ -67,11 +89,24 @@ public class InvitationService {
         if (!EmailAddress.isValid(email))
             throw Problem.invalid("email", "email-wrong", "\"" + email + "\" is not an e-mail address.");
         String name = OneLine.of(wish.name());
-        if (name.length() > 120) throw Problem.invalid("name", "name-too-long", "A name has at most 120 characters here.");
-        if (store.ofClass(classId).stream().anyMatch(i -> i.acceptedAt() == null && i.email().equalsIgnoreCase(email)))
-            throw Problem.invalid("email", "invited-already", "This address has an invitation that waits. You can send it once more.");
+        if (name.length() > 120)
+            throw Problem.invalid("name", "name-too-long", "A name has at most 120 characters here.");
+        if (store.ofClass(classId).stream()
+                .anyMatch(i -> i.acceptedAt() == null && i.email().equalsIgnoreCase(email)))
+            throw Problem.invalid(
+                    "email",
+                    "invited-already",
+                    "This address has an invitation that waits. You can send it once more.");
         String token = Tokens.make();
-        store.add(classId, wish.role(), email, name, Tokens.hash(token), viewer.personId(), clock.instant(), clock.instant().plus(LASTS));
+        store.add(
+                classId,
+                wish.role(),
+                email,
+                name,
+                Tokens.hash(token),
+                viewer.personId(),
+                clock.instant(),
+                clock.instant().plus(LASTS));
         send(viewer, classId, wish.role(), email, token);
         events.add(classId, "invited", null, viewer.personId());
         return new Sent("/invitation?t=" + token);
@@ -97,21 +132,44 @@ public class InvitationService {
     /** The invitations of a class that nobody has accepted yet. */
     public List<InvitationLine> pending(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return store.ofClass(classId).stream().filter(i -> i.acceptedAt() == null).map(i -> new InvitationLine(i.id(), i.role().name(), i.email(), i.name(), i.sentAt(),
-            i.sentTimes(), i.expiresAt(), clock.instant().isBefore(i.expiresAt()) ? "open" : "expired", mail.standing(i.email()))).toList();
+        return store.ofClass(classId).stream()
+                .filter(i -> i.acceptedAt() == null)
+                .map(i -> new InvitationLine(
+                        i.id(),
+                        i.role().name(),
+                        i.email(),
+                        i.name(),
+                        i.sentAt(),
+                        i.sentTimes(),
+                        i.expiresAt(),
+                        clock.instant().isBefore(i.expiresAt()) ? "open" : "expired",
+                        mail.standing(i.email())))
+                .toList();
     }
 
     public Invited read(String token) {
         Invitation invitation = open(token);
-        return new Invited(classes.get(invitation.classId()).name(), invitation.role().name(), people.ownName(invitation.invitedBy()), invitation.name(), invitation.email());
+        return new Invited(
+                classes.get(invitation.classId()).name(),
+                invitation.role().name(),
+                people.ownName(invitation.invitedBy()),
+                invitation.name(),
+                invitation.email());
     }
 
     /** The invitation behind a token, if it still works; its row is locked. */
     Invitation open(String token) {
         Invitation invitation = store.lockByToken(Tokens.hash(token))
-            .orElseThrow(() -> Problem.stale("invitation-gone", "This invitation was withdrawn, or a newer one was sent. Look for the newest mail, or ask whoever invited you."));
-        if (invitation.acceptedAt() != null) throw Problem.stale("invitation-used", "This invitation was accepted already. Sign in with your own account.");
-        if (!clock.instant().isBefore(invitation.expiresAt())) throw Problem.stale("invitation-expired", "This invitation is too old. Ask whoever invited you to send it once more.");
+                .orElseThrow(
+                        () -> Problem.stale(
+                                "invitation-gone",
+                                "This invitation was withdrawn, or a newer one was sent. Look for the newest mail, or ask whoever invited you."));
+        if (invitation.acceptedAt() != null)
+            throw Problem.stale(
+                    "invitation-used", "This invitation was accepted already. Sign in with your own account.");
+        if (!clock.instant().isBefore(invitation.expiresAt()))
+            throw Problem.stale(
+                    "invitation-expired", "This invitation is too old. Ask whoever invited you to send it once more.");
         return invitation;
     }
 
@@ -122,19 +180,21 @@ public class InvitationService {
     private Invitation require(Viewer viewer, long id) {
         Invitation invitation = store.find(id).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, invitation.classId());
-        if (invitation.acceptedAt() != null) throw Problem.stale("invitation-used", "This invitation was accepted already.");
+        if (invitation.acceptedAt() != null)
+            throw Problem.stale("invitation-used", "This invitation was accepted already.");
         return invitation;
     }
 
     private void send(Viewer viewer, long classId, Role role, String email, String token) {
         String className = classes.get(classId).name();
-        String as = switch (role) {
-            case CO_TEACHER -> "as a co-teacher";
-            case ASSISTANT -> "as an assistant";
-            case MODERATOR -> "to help with approving posts and comments";
-            case GUEST -> "as a guest who reads along";
-            default -> "as a student";
-        };
+        String as =
+                switch (role) {
+                    case CO_TEACHER -> "as a co-teacher";
+                    case ASSISTANT -> "as an assistant";
+                    case MODERATOR -> "to help with approving posts and comments";
+                    case GUEST -> "as a guest who reads along";
+                    default -> "as a student";
+                };
         mail.write(null, email, "An invitation to " + className, """
             Hello,
 
@@ -144,6 +204,7 @@ public class InvitationService {
             %s/invitation?t=%s
 
             If you do not know what this is about, you can leave it: nothing happens until you accept.
-            """.formatted(people.ownName(viewer.personId()), className, as, school.base(), token));
+            """.formatted(
+                        people.ownName(viewer.personId()), className, as, school.base(), token));
     }
 }

@@ -13,8 +13,8 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.ClassWord;
-import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.NewcomerName;
+import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Allowance;
@@ -26,15 +26,28 @@ import org.vastporch.server.log.EventStore;
 @Service
 public class JoinService {
 
-    /** @param until left out for no end
-     *  @param left  how many may still come; left out for those of before, which have no limit */
-    public record WordView(String word, @Optionally Instant until, @Optionally Integer left, boolean open) {}
+    /**
+     * @param until left out for no end
+     * @param left how many may still come; left out for those of before, which have no limit
+     */
+    public record WordView(
+            String word,
+            @Optionally Instant until,
+            @Optionally Integer left,
+            boolean open) {}
 
     /** @param keep whether the one that is there stays; else a new one takes its place */
-    public record WordWish(boolean keep, @Optionally Instant until, @Optionally Integer left) {}
+    public record WordWish(
+            boolean keep,
+            @Optionally Instant until,
+            @Optionally Integer left) {}
 
     /** Who comes: somebody new with a name and a password. Whoever is signed in needs neither. */
-    public record Newcomer(@Optionally String title, @Optionally String given, @Optionally String family, @Optionally String password) {}
+    public record Newcomer(
+            @Optionally String title,
+            @Optionally String given,
+            @Optionally String family,
+            @Optionally String password) {}
 
     /** Somebody who came in, with the final username. */
     public record Joined(long personId, long classId, String username) {}
@@ -53,8 +66,15 @@ public class JoinService {
     /** More than two classes in an hour is no lesson. */
     private final Allowance joinings = new Allowance(60);
 
-    JoinService(PeopleStore store, PeopleService people, ClassStore classStore, ClassService classes, InvitationService invitations, AccessService access,
-                EventStore events, Clock clock) {
+    JoinService(
+            PeopleStore store,
+            PeopleService people,
+            ClassStore classStore,
+            ClassService classes,
+            InvitationService invitations,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.people = people;
         this.classStore = classStore;
@@ -76,8 +96,15 @@ public class JoinService {
     public @Nullable WordView setWord(Viewer viewer, long classId, WordWish wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         ClassWord before = classes.get(classId).word();
-        if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_WORD)) throw Problem.invalid("left", "left-range", "Between 0 and " + MOST_BY_WORD + " people may come by one class word.");
-        classStore.setWord(classId, new ClassWord(wish.keep() && before != null ? before.word() : free(), wish.until(), wish.left() == null ? MOST_BY_WORD : wish.left()));
+        if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_WORD))
+            throw Problem.invalid(
+                    "left", "left-range", "Between 0 and " + MOST_BY_WORD + " people may come by one class word.");
+        classStore.setWord(
+                classId,
+                new ClassWord(
+                        wish.keep() && before != null ? before.word() : free(),
+                        wish.until(),
+                        wish.left() == null ? MOST_BY_WORD : wish.left()));
         events.add(classId, "class-word-set", null, viewer.personId());
         return word(viewer, classId);
     }
@@ -105,7 +132,9 @@ public class JoinService {
     @Transactional
     public Joined byWord(Viewer viewer, String typed, Newcomer newcomer) {
         long classId = requireWord(typed);
-        if (!joinings.take(String.valueOf(classId))) throw Problem.tooMany("Very many have come into this class within an hour. Please try again later, or ask your teacher.");
+        if (!joinings.take(String.valueOf(classId)))
+            throw Problem.tooMany(
+                    "Very many have come into this class within an hour. Please try again later, or ask your teacher.");
         long person = viewer.isStranger() ? addStudent(newcomer) : viewer.personId();
         Joined joined = join(classId, person, Role.STUDENT);
         people.signedIn(person);
@@ -124,7 +153,12 @@ public class JoinService {
         } else if (invitation.role() == Role.STUDENT) {
             person = addStudent(newcomer);
         } else {
-            person = people.addStaff(viewer, newcomer.title() == null ? "" : newcomer.title(), name(newcomer), invitation.email(), false);
+            person = people.addStaff(
+                    viewer,
+                    newcomer.title() == null ? "" : newcomer.title(),
+                    name(newcomer),
+                    invitation.email(),
+                    false);
             people.setPassword(person, checkedPassword(newcomer));
         }
         Joined joined = join(invitation.classId(), person, invitation.role());
@@ -134,10 +168,15 @@ public class JoinService {
     }
 
     private Joined join(long classId, long person, Role role) {
-        Optional<PeopleStore.Member> before = store.members(classId).stream().filter(m -> m.id() == person).findFirst();
-        if (before.isPresent() && before.get().endedAt() == null) throw Problem.stale("already-here", "You are in this class already.");
-        if (before.isPresent()) throw Problem.stale("place-ended", "Your place in this class has ended. Only its teachers can take you in again.");
-        boolean asked = (role == Role.STUDENT || role == Role.GUEST) && NewcomerName.isAsked(store.person(person).orElseThrow().name(), takenNames(classId));
+        Optional<PeopleStore.Member> before =
+                store.members(classId).stream().filter(m -> m.id() == person).findFirst();
+        if (before.isPresent() && before.get().endedAt() == null)
+            throw Problem.stale("already-here", "You are in this class already.");
+        if (before.isPresent())
+            throw Problem.stale(
+                    "place-ended", "Your place in this class has ended. Only its teachers can take you in again.");
+        boolean asked = (role == Role.STUDENT || role == Role.GUEST)
+                && NewcomerName.isAsked(store.person(person).orElseThrow().name(), takenNames(classId));
         people.enrol(classId, person, role, "", classes.get(classId).shown(), person);
         store.setNameAsked(classId, person, asked);
         if (role == Role.STUDENT) people.arrived(classId, List.of(person));
@@ -161,8 +200,10 @@ public class JoinService {
     private static PersonName name(Newcomer newcomer) {
         String family = newcomer.family() == null ? "" : newcomer.family().strip();
         String given = newcomer.given() == null ? "" : newcomer.given().strip();
-        if ((family + given).chars().noneMatch(Character::isLetter)) throw Problem.invalid("given", "name-missing", "Write your name.");
-        if (family.length() > 100 || given.length() > 100) throw Problem.invalid("given", "name-too-long", "A name has at most 100 characters here.");
+        if ((family + given).chars().noneMatch(Character::isLetter))
+            throw Problem.invalid("given", "name-missing", "Write your name.");
+        if (family.length() > 100 || given.length() > 100)
+            throw Problem.invalid("given", "name-too-long", "A name has at most 100 characters here.");
         return new PersonName(family, given);
     }
 
@@ -174,10 +215,15 @@ public class JoinService {
     }
 
     private long requireWord(String typed) {
-        long classId = classStore.lockByWord(ClassWord.tidy(typed))
-            .orElseThrow(() -> Problem.invalid("word", "word-unknown", "No class has this word. Look at it once more, or ask your teacher."));
+        long classId = classStore
+                .lockByWord(ClassWord.tidy(typed))
+                .orElseThrow(() -> Problem.invalid(
+                        "word", "word-unknown", "No class has this word. Look at it once more, or ask your teacher."));
         if (!classes.get(classId).word().isOpen(clock.instant()))
-            throw Problem.invalid("word", "word-over", "This class word no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
+            throw Problem.invalid(
+                    "word",
+                    "word-over",
+                    "This class word no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
         return classId;
     }
 }

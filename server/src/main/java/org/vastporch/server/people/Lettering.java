@@ -25,34 +25,55 @@ import javax.imageio.ImageIO;
 import org.jsoup.nodes.Entities;
 
 /**
- * Names as their families write them, for print. The slips' font has the letters of Latin, Greek, Cyrillic; a text in any other script is
- * drawn, joined and in its own direction, and stands on the slip as a small picture.
+ * Names as their families write them, for print. The slips' font has the letters of Latin, Greek, Cyrillic; a text in
+ * any other script is drawn, joined and in its own direction, and stands on the slip as a small picture.
  */
 final class Lettering {
 
     static final String MAIN = "/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf";
 
     private static final List<String> OTHERS = Stream.concat(
-        Stream.of("Arabic", "Hebrew", "Devanagari", "Bengali", "Gurmukhi", "Gujarati", "Tamil", "Telugu", "Kannada", "Malayalam", "Sinhala", "Thai", "Lao",
-            "Khmer", "Myanmar", "Georgian", "Armenian", "Ethiopic").map(script -> "/fonts/NotoSans" + script + "-Regular.ttf"),
-        Stream.of("/fonts/DroidSansFallbackFull.ttf", "/fonts/NanumGothic-Regular.ttf")).toList();
+                    Stream.of(
+                                    "Arabic",
+                                    "Hebrew",
+                                    "Devanagari",
+                                    "Bengali",
+                                    "Gurmukhi",
+                                    "Gujarati",
+                                    "Tamil",
+                                    "Telugu",
+                                    "Kannada",
+                                    "Malayalam",
+                                    "Sinhala",
+                                    "Thai",
+                                    "Lao",
+                                    "Khmer",
+                                    "Myanmar",
+                                    "Georgian",
+                                    "Armenian",
+                                    "Ethiopic")
+                            .map(script -> "/fonts/NotoSans" + script + "-Regular.ttf"),
+                    Stream.of("/fonts/DroidSansFallbackFull.ttf", "/fonts/NanumGothic-Regular.ttf"))
+            .toList();
 
     /** Pixels to a point: 432 dots an inch, so that no printer shows them. */
     private static final float SHARPNESS = 6;
+
     private static final Color INK = new Color(0x22303a);
     private static final ConcurrentHashMap<String, Font> READ = new ConcurrentHashMap<>();
 
-    private Lettering() {
-    }
+    private Lettering() {}
 
     /**
      * A text as HTML for print.
      *
      * @param points the height of the letters
-     * @return the escaped text, or a picture of it where the main font lacks a letter or it runs from right to left; empty if no font has all of them
+     * @return the escaped text, or a picture of it where the main font lacks a letter or it runs from right to left;
+     *     empty if no font has all of them
      */
     static String html(String text, float points) {
-        if (font(MAIN).canDisplayUpTo(text) < 0 && !Bidi.requiresBidi(text.toCharArray(), 0, text.length())) return Entities.escape(text);
+        if (font(MAIN).canDisplayUpTo(text) < 0 && !Bidi.requiresBidi(text.toCharArray(), 0, text.length()))
+            return Entities.escape(text);
         AttributedString letters = new AttributedString(text);
         for (int i = 0; i < text.length(); ) {
             int next = i + Character.charCount(text.codePointAt(i));
@@ -66,7 +87,11 @@ final class Lettering {
 
     private static Font fontFor(int letter) {
         if (font(MAIN).canDisplay(letter)) return font(MAIN);
-        return OTHERS.stream().map(Lettering::font).filter(font -> font.canDisplay(letter)).findFirst().orElse(null);
+        return OTHERS.stream()
+                .map(Lettering::font)
+                .filter(font -> font.canDisplay(letter))
+                .findFirst()
+                .orElse(null);
     }
 
     private static String picture(TextLayout layout, String text) {
@@ -78,8 +103,12 @@ final class Lettering {
         pen.setColor(INK);
         layout.draw(pen, 1, layout.getAscent());
         pen.dispose();
-        return String.format(Locale.ROOT, "<img alt='%s' style='height:%.1fpt;vertical-align:middle' src='data:image/png;base64,%s'/>",
-            Entities.escape(text).replace("'", "&#39;"), height / SHARPNESS, png(image));
+        return String.format(
+                Locale.ROOT,
+                "<img alt='%s' style='height:%.1fpt;vertical-align:middle' src='data:image/png;base64,%s'/>",
+                Entities.escape(text).replace("'", "&#39;"),
+                height / SHARPNESS,
+                png(image));
     }
 
     private static String png(BufferedImage image) {

@@ -17,8 +17,8 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.http.Optionally;
+import org.vastporch.server.mail.SchoolAddress;
 
 /** The people of a class: members, groups, names, slips, leaving. */
 @RestController
@@ -45,7 +45,13 @@ class PeopleApi {
     private final SlipPrinter slips;
     private final SchoolAddress school;
 
-    PeopleApi(ClassService classes, PeopleService people, PlaceService places, GroupService groups, SlipPrinter slips, SchoolAddress school) {
+    PeopleApi(
+            ClassService classes,
+            PeopleService people,
+            PlaceService places,
+            GroupService groups,
+            SlipPrinter slips,
+            SchoolAddress school) {
         this.classes = classes;
         this.people = people;
         this.places = places;
@@ -124,9 +130,20 @@ class PeopleApi {
     }
 
     @GetMapping(path = "/api/classes/{id}/slips.pdf", produces = MediaType.APPLICATION_PDF_VALUE)
-    ResponseEntity<byte[]> slips(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") long person, @RequestParam(defaultValue = "A4") SlipPrinter.Paper paper) {
+    ResponseEntity<byte[]> slips(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "0") long person,
+            @RequestParam(defaultValue = "A4") SlipPrinter.Paper paper) {
         byte[] pdf = slips.print(viewer, id, classes.get(id).name(), person, school.base() + "/sign-in", paper);
-        return ResponseEntity.ok().header(HttpHeaders.CONTENT_DISPOSITION, ContentDisposition.inline().filename("sign-in-slips.pdf").build().toString())
-            .header(HttpHeaders.CACHE_CONTROL, "no-store").body(pdf);
+        return ResponseEntity.ok()
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.inline()
+                                .filename("sign-in-slips.pdf")
+                                .build()
+                                .toString())
+                .header(HttpHeaders.CACHE_CONTROL, "no-store")
+                .body(pdf);
     }
 }

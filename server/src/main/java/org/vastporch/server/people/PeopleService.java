@@ -46,16 +46,33 @@ public class PeopleService {
     /**
      * A member as staff see them.
      *
-     * @param place   the number of the place in the class, by which readers know the person
-     * @param state   one of "slip" (never signed in), "signed-in", "left"
+     * @param place the number of the place in the class, by which readers know the person
+     * @param state one of "slip" (never signed in), "signed-in", "left"
      * @param shownAs the name that readers see
-     * @param care    whether the viewer looks after the account; else the school keeper does
+     * @param care whether the viewer looks after the account; else the school keeper does
      * @param nameAsked whether staff have still to look at the name before the class sees it
-     * @param leftAt  when a member left, and {@code mayReturn} whether that can be undone
+     * @param leftAt when a member left, and {@code mayReturn} whether that can be undone
      */
-    public record MemberLine(long id, long place, String name, String sortName, String username, String role, @Optionally String group,
-                             @Optionally Long groupId, String email, String schoolNo, String state, String shown, @Optionally String penName, String shownAs,
-                             @Optionally Instant leftAt, @Optionally String leaving, boolean mayReturn, boolean care, boolean nameAsked) {}
+    public record MemberLine(
+            long id,
+            long place,
+            String name,
+            String sortName,
+            String username,
+            String role,
+            @Optionally String group,
+            @Optionally Long groupId,
+            String email,
+            String schoolNo,
+            String state,
+            String shown,
+            @Optionally String penName,
+            String shownAs,
+            @Optionally Instant leftAt,
+            @Optionally String leaving,
+            boolean mayReturn,
+            boolean care,
+            boolean nameAsked) {}
 
     public record StaffLine(long id, String name, String username, String email, boolean keeper, boolean ready) {}
 
@@ -71,8 +88,15 @@ public class PeopleService {
     private final Clock clock;
     private final SecureRandom random = new SecureRandom();
 
-    PeopleService(PeopleStore store, ClassStore classes, AccessService access, EventStore events, PasswordEncoder passwords, SlipVault vault,
-                  ApplicationEventPublisher publisher, Clock clock) {
+    PeopleService(
+            PeopleStore store,
+            ClassStore classes,
+            AccessService access,
+            EventStore events,
+            PasswordEncoder passwords,
+            SlipVault vault,
+            ApplicationEventPublisher publisher,
+            Clock clock) {
         this.store = store;
         this.classes = classes;
         this.access = access;
@@ -115,7 +139,11 @@ public class PeopleService {
     /** A new or mended name, address or number; what is empty stays as it was. */
     void change(long classId, long personId, PersonName name, String email, String schoolNo, String group) {
         PeopleStore.Person before = store.person(personId).orElseThrow();
-        store.change(personId, name, email.isEmpty() ? before.email() : email, schoolNo.isEmpty() ? before.schoolNo() : schoolNo);
+        store.change(
+                personId,
+                name,
+                email.isEmpty() ? before.email() : email,
+                schoolNo.isEmpty() ? before.schoolNo() : schoolNo);
         if (!group.isBlank()) move(classId, personId, group);
         if (!name.equals(before.name())) publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
     }
@@ -137,7 +165,9 @@ public class PeopleService {
         Map<Long, Names.Shown> names = new HashMap<>();
         for (PeopleStore.Member member : store.members(classId)) {
             boolean real = access.seesRealName(viewer, member.id(), classId);
-            names.put(member.id(), new Names.Shown(shownName(member, real), member.role(), member.group(), member.place()));
+            names.put(
+                    member.id(),
+                    new Names.Shown(shownName(member, real), member.role(), member.group(), member.place()));
         }
         return new Names(names);
     }
@@ -149,12 +179,16 @@ public class PeopleService {
 
     /** The person at a place of a class, if the number is one. */
     public Optional<Long> personAt(long classId, long place) {
-        return store.members(classId).stream().filter(m -> m.place() == place).map(PeopleStore.Member::id).findFirst();
+        return store.members(classId).stream()
+                .filter(m -> m.place() == place)
+                .map(PeopleStore.Member::id)
+                .findFirst();
     }
 
     private static String shownName(PeopleStore.Member member, boolean real) {
         if (member.nameAsked() && !real) return NewcomerName.UNTIL_ASKED;
-        if (member.role() != Role.STUDENT && !member.title().isBlank()) return member.title() + " " + member.name().family();
+        if (member.role() != Role.STUDENT && !member.title().isBlank())
+            return member.title() + " " + member.name().family();
         return member.name().shownAs(member.shown(), member.penName(), real);
     }
 
@@ -166,7 +200,9 @@ public class PeopleService {
     /** The name by which a person is greeted: title and family name, or first name and initial. */
     public String ownName(long personId) {
         PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
-        return person.title().isBlank() ? person.name().shownAs(PersonName.Shown.FIRST_AND_INITIAL, null, false) : person.title() + " " + person.name().family();
+        return person.title().isBlank()
+                ? person.name().shownAs(PersonName.Shown.FIRST_AND_INITIAL, null, false)
+                : person.title() + " " + person.name().family();
     }
 
     public boolean isTeacher(long personId) {
@@ -182,19 +218,42 @@ public class PeopleService {
     private MemberLine line(PeopleStore.Member m, boolean care) {
         String sortName = (m.name().family() + ", " + m.name().given()).replaceFirst("^, |, $", "");
         String state = m.endedAt() != null ? "left" : m.signedInAt() != null ? "signed-in" : "slip";
-        return new MemberLine(m.id(), m.place(), m.name().full(), sortName, m.username(), m.role().name(), m.group(), m.groupId(), m.email(), m.schoolNo(), state,
-            m.shown().name(), m.penName(), shownName(m, false), m.endedAt(), m.leaving() == null ? null : m.leaving().name(),
-            m.endedAt() != null && Leaving.canReturn(m.endedAt(), clock.instant()), care, m.nameAsked());
+        return new MemberLine(
+                m.id(),
+                m.place(),
+                m.name().full(),
+                sortName,
+                m.username(),
+                m.role().name(),
+                m.group(),
+                m.groupId(),
+                m.email(),
+                m.schoolNo(),
+                state,
+                m.shown().name(),
+                m.penName(),
+                shownName(m, false),
+                m.endedAt(),
+                m.leaving() == null ? null : m.leaving().name(),
+                m.endedAt() != null && Leaving.canReturn(m.endedAt(), clock.instant()),
+                care,
+                m.nameAsked());
     }
 
     /** The students who are in a class now, in the order of their names. */
     public List<Long> students(long classId) {
-        return roll(classId).stream().filter(PeopleStore.Member::isStudent).map(PeopleStore.Member::id).toList();
+        return roll(classId).stream()
+                .filter(PeopleStore.Member::isStudent)
+                .map(PeopleStore.Member::id)
+                .toList();
     }
 
     /** Full names of all members but one, for the hold on personal data. */
     public List<String> fullNames(long classId, long exceptPerson) {
-        return store.members(classId).stream().filter(m -> m.id() != exceptPerson).map(m -> m.name().full()).toList();
+        return store.members(classId).stream()
+                .filter(m -> m.id() != exceptPerson)
+                .map(m -> m.name().full())
+                .toList();
     }
 
     public List<Group> groups(long classId) {
@@ -213,14 +272,20 @@ public class PeopleService {
 
     private static String checkedTitle(String title) {
         String line = OneLine.of(title);
-        if (line.length() > 20) throw Problem.invalid("title", "title-too-long", "A title such as Ms or Dr has at most 20 characters.");
+        if (line.length() > 20)
+            throw Problem.invalid("title", "title-too-long", "A title such as Ms or Dr has at most 20 characters.");
         return line;
     }
 
-    /** The school keeper's account, made when the school is opened for the first time. Empty if there is a keeper with a password. */
+    /**
+     * The school keeper's account, made when the school is opened for the first time. Empty if there is a keeper with a
+     * password.
+     */
     @Transactional
     public Optional<Long> keeperWithoutPassword() {
-        List<PeopleStore.Person> keepers = store.staffOfSchool().stream().filter(PeopleStore.Person::keeper).toList();
+        List<PeopleStore.Person> keepers = store.staffOfSchool().stream()
+                .filter(PeopleStore.Person::keeper)
+                .toList();
         if (keepers.stream().anyMatch(PeopleStore.Person::hasPassword)) return Optional.empty();
         if (!keepers.isEmpty()) return Optional.of(keepers.get(0).id());
         return Optional.of(addKeeper("keeper", new PersonName("", "School keeper")));
@@ -233,8 +298,15 @@ public class PeopleService {
 
     public List<StaffLine> staffOfSchool(Viewer viewer) {
         requireKeeper(viewer);
-        return store.staffOfSchool().stream().map(p -> new StaffLine(p.id(), (p.title() + " " + p.name().full()).strip(), p.username(), p.email(),
-            p.keeper(), p.hasPassword())).toList();
+        return store.staffOfSchool().stream()
+                .map(p -> new StaffLine(
+                        p.id(),
+                        (p.title() + " " + p.name().full()).strip(),
+                        p.username(),
+                        p.email(),
+                        p.keeper(),
+                        p.hasPassword()))
+                .toList();
     }
 
     public void requireKeeper(Viewer viewer) {
@@ -244,18 +316,30 @@ public class PeopleService {
 
     /** The members of a class whose accounts somebody looks after. */
     Set<Long> inCare(Viewer viewer, long classId) {
-        return store.known(classId, managedBy(viewer)).stream().filter(RosterCheck.Known::care).map(RosterCheck.Known::personId).collect(Collectors.toSet());
+        return store.known(classId, managedBy(viewer)).stream()
+                .filter(RosterCheck.Known::care)
+                .map(RosterCheck.Known::personId)
+                .collect(Collectors.toSet());
     }
 
-    /** Tells whether somebody looks after the account of a person: may give a new pass phrase, and change name, number and address. */
+    /**
+     * Tells whether somebody looks after the account of a person: may give a new pass phrase, and change name, number
+     * and address.
+     */
     public boolean caresFor(Viewer viewer, long personId) {
         PeopleStore.Person person = store.person(personId).orElseThrow();
-        List<AccountCare.Place> places = store.places(personId).stream().filter(p -> p.endedAt() == null).map(p -> new AccountCare.Place(p.classId(), p.role())).toList();
+        List<AccountCare.Place> places = store.places(personId).stream()
+                .filter(p -> p.endedAt() == null)
+                .map(p -> new AccountCare.Place(p.classId(), p.role()))
+                .toList();
         return AccountCare.isWith(managedBy(viewer), person.keeper() || person.teacher(), places);
     }
 
     private Set<Long> managedBy(Viewer viewer) {
-        return viewer.memberships().stream().map(Membership::classId).filter(id -> access.allows(viewer, Act.MANAGE_CLASS, id)).collect(Collectors.toSet());
+        return viewer.memberships().stream()
+                .map(Membership::classId)
+                .filter(id -> access.allows(viewer, Act.MANAGE_CLASS, id))
+                .collect(Collectors.toSet());
     }
 
     /**
@@ -274,17 +358,28 @@ public class PeopleService {
         publisher.publishEvent(new MembersArrived(classId, personIds));
     }
 
-    /** A new student's account with a unique username; the pass phrase is set apart, since hashing is slow on purpose. */
+    /**
+     * A new student's account with a unique username; the pass phrase is set apart, since hashing is slow on purpose.
+     */
     long addStudent(PersonName name, String email, String schoolNo) {
-        return store.add(Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
+        return store.add(
+                Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
     }
 
-    /** All members as their class sorts them: by family name or given name; letters with strokes and accents stand where their plain ones do. */
+    /**
+     * All members as their class sorts them: by family name or given name; letters with strokes and accents stand where
+     * their plain ones do.
+     */
     List<PeopleStore.Member> roll(long classId) {
-        Comparator<PeopleStore.Member> byFamily = Comparator.comparing((PeopleStore.Member m) -> Folding.fold(m.name().family()));
-        Comparator<PeopleStore.Member> byGiven = Comparator.comparing((PeopleStore.Member m) -> Folding.fold(m.name().given()));
-        Comparator<PeopleStore.Member> order = classes.sortsByGivenName(classId) ? byGiven.thenComparing(byFamily) : byFamily.thenComparing(byGiven);
-        return store.members(classId).stream().sorted(order.thenComparing(PeopleStore.Member::id)).toList();
+        Comparator<PeopleStore.Member> byFamily = Comparator.comparing(
+                (PeopleStore.Member m) -> Folding.fold(m.name().family()));
+        Comparator<PeopleStore.Member> byGiven = Comparator.comparing(
+                (PeopleStore.Member m) -> Folding.fold(m.name().given()));
+        Comparator<PeopleStore.Member> order =
+                classes.sortsByGivenName(classId) ? byGiven.thenComparing(byFamily) : byFamily.thenComparing(byGiven);
+        return store.members(classId).stream()
+                .sorted(order.thenComparing(PeopleStore.Member::id))
+                .toList();
     }
 
     String newPhrase() {

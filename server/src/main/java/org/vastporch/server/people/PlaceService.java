@@ -32,12 +32,19 @@ public class PlaceService {
     /**
      * What is said before somebody leaves.
      *
-     * @param here     how many posts, comments, marks and outside blogs there are in this class
-     * @param all      the same in all classes: what an erasure would remove
-     * @param eraser   who may erase the person: "you", "keeper", or "nobody"
+     * @param here how many posts, comments, marks and outside blogs there are in this class
+     * @param all the same in all classes: what an erasure would remove
+     * @param eraser who may erase the person: "you", "keeper", or "nobody"
      * @param username what is typed to confirm an erasure
      */
-    public record BeforeLeaving(String name, String username, String shownAs, Map<String, Integer> here, Map<String, Integer> all, String eraser, int undoDays) {}
+    public record BeforeLeaving(
+            String name,
+            String username,
+            String shownAs,
+            Map<String, Integer> here,
+            Map<String, Integer> all,
+            String eraser,
+            int undoDays) {}
 
     private static final int LONGEST_PEN_NAME = 40;
 
@@ -52,8 +59,17 @@ public class PlaceService {
     private final DatabaseFile database;
     private final Clock clock;
 
-    PlaceService(PeopleStore store, PeopleService people, ClassStore classes, List<Traces> traces, AccessService access, EventStore events,
-                 ApplicationEventPublisher publisher, TransactionTemplate transaction, DatabaseFile database, Clock clock) {
+    PlaceService(
+            PeopleStore store,
+            PeopleService people,
+            ClassStore classes,
+            List<Traces> traces,
+            AccessService access,
+            EventStore events,
+            ApplicationEventPublisher publisher,
+            TransactionTemplate transaction,
+            DatabaseFile database,
+            Clock clock) {
         this.store = store;
         this.people = people;
         this.classes = classes;
@@ -71,8 +87,12 @@ public class PlaceService {
     public void setRole(Viewer viewer, long classId, long personId, Role role) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (member.role() == Role.STUDENT || role == Role.STUDENT)
-            throw Problem.invalid("role", "student-stays", "A student stays a student here. End the enrolment first, then invite the person as something else.");
-        if (member.role() == Role.LEAD || role == Role.LEAD) throw Problem.invalid("role", "lead-stays", "A class has one lead teacher, who stays.");
+            throw Problem.invalid(
+                    "role",
+                    "student-stays",
+                    "A student stays a student here. End the enrolment first, then invite the person as something else.");
+        if (member.role() == Role.LEAD || role == Role.LEAD)
+            throw Problem.invalid("role", "lead-stays", "A class has one lead teacher, who stays.");
         store.setRole(classId, personId, role);
         events.add(classId, "role-changed", personId, viewer.personId());
     }
@@ -81,24 +101,36 @@ public class PlaceService {
     @Transactional
     public void setShown(Viewer viewer, long classId, long personId, Shown shown, @Nullable String penName) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
-        if (member.role() != Role.STUDENT) throw Problem.invalid("shown", "not-a-student", "Staff and guests write under their own names.");
-        String pen = shown == Shown.PEN_NAME && penName != null && !penName.isBlank() ? checkedPenName(classId, personId, OneLine.of(penName)) : null;
-        if (shown == Shown.PEN_NAME && pen == null) throw Problem.invalid("penName", "pen-name-missing", "Write the pen name.");
+        if (member.role() != Role.STUDENT)
+            throw Problem.invalid("shown", "not-a-student", "Staff and guests write under their own names.");
+        String pen = shown == Shown.PEN_NAME && penName != null && !penName.isBlank()
+                ? checkedPenName(classId, personId, OneLine.of(penName))
+                : null;
+        if (shown == Shown.PEN_NAME && pen == null)
+            throw Problem.invalid("penName", "pen-name-missing", "Write the pen name.");
         store.setShown(classId, personId, shown, pen);
         events.add(classId, "shown-name-changed", personId, viewer.personId());
         publisher.publishEvent(new NamesChanged(classId, List.of(personId)));
     }
 
-    /** How all students appear from now on, those who come later too. A pen name that somebody has is kept for when it is wanted again. */
+    /**
+     * How all students appear from now on, those who come later too. A pen name that somebody has is kept for when it
+     * is wanted again.
+     */
     @Transactional
     public void setShownForAll(Viewer viewer, long classId, Shown shown) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (shown == Shown.PEN_NAME) throw Problem.invalid("shown", "pen-names-one-by-one", "Pen names are given one by one, at each student's name.");
+        if (shown == Shown.PEN_NAME)
+            throw Problem.invalid(
+                    "shown", "pen-names-one-by-one", "Pen names are given one by one, at each student's name.");
         classes.setShown(classId, shown);
-        List<PeopleStore.Member> students = store.members(classId).stream().filter(m -> m.role() == Role.STUDENT && m.shown() != Shown.PEN_NAME).toList();
+        List<PeopleStore.Member> students = store.members(classId).stream()
+                .filter(m -> m.role() == Role.STUDENT && m.shown() != Shown.PEN_NAME)
+                .toList();
         for (PeopleStore.Member student : students) store.setShown(classId, student.id(), shown, student.penName());
         events.add(classId, "shown-names-changed", null, viewer.personId());
-        publisher.publishEvent(new NamesChanged(classId, students.stream().map(PeopleStore.Member::id).toList()));
+        publisher.publishEvent(new NamesChanged(
+                classId, students.stream().map(PeopleStore.Member::id).toList()));
     }
 
     /**
@@ -111,7 +143,10 @@ public class PlaceService {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (!name.equals(member.name())) {
             if (!people.caresFor(viewer, personId))
-                throw Problem.invalid("given", "keeper-cares", "This person has a place outside your classes, so the school keeper changes the name.");
+                throw Problem.invalid(
+                        "given",
+                        "keeper-cares",
+                        "This person has a place outside your classes, so the school keeper changes the name.");
             store.change(personId, name, member.email(), member.schoolNo());
         }
         store.setNameAsked(classId, personId, false);
@@ -120,10 +155,15 @@ public class PlaceService {
     }
 
     private String checkedPenName(long classId, long personId, String name) {
-        if (name.length() > LONGEST_PEN_NAME) throw Problem.invalid("penName", "pen-name-too-long", "A pen name has at most " + LONGEST_PEN_NAME + " characters.");
+        if (name.length() > LONGEST_PEN_NAME)
+            throw Problem.invalid(
+                    "penName", "pen-name-too-long", "A pen name has at most " + LONGEST_PEN_NAME + " characters.");
         for (PeopleStore.Member other : store.members(classId)) {
-            boolean same = Folding.fold(name).equals(Folding.fold(other.name().full())) || other.penName() != null && Folding.fold(name).equals(Folding.fold(other.penName()));
-            if (same && other.id() != personId) throw Problem.invalid("penName", "pen-name-taken", "Somebody in this class has this name. Choose another.");
+            boolean same = Folding.fold(name).equals(Folding.fold(other.name().full()))
+                    || other.penName() != null && Folding.fold(name).equals(Folding.fold(other.penName()));
+            if (same && other.id() != personId)
+                throw Problem.invalid(
+                        "penName", "pen-name-taken", "Somebody in this class has this name. Choose another.");
         }
         return name;
     }
@@ -131,32 +171,53 @@ public class PlaceService {
     /** What there is of a person, to be said before they leave. */
     public BeforeLeaving before(Viewer viewer, long classId, long personId) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
-        return new BeforeLeaving(member.name().full(), member.username(), member.name().shownAs(member.shown(), member.penName(), false),
-            counts(personId, classId), counts(personId, null), eraser(viewer, personId), (int) Leaving.UNDO.toDays());
+        return new BeforeLeaving(
+                member.name().full(),
+                member.username(),
+                member.name().shownAs(member.shown(), member.penName(), false),
+                counts(personId, classId),
+                counts(personId, null),
+                eraser(viewer, personId),
+                (int) Leaving.UNDO.toDays());
     }
 
     private Map<String, Integer> counts(long personId, @Nullable Long classId) {
         Map<String, Integer> counts = new TreeMap<>();
-        for (Traces trace : traces) if (!trace.what().isEmpty()) counts.merge(trace.what(), trace.count(personId, classId), Integer::sum);
+        for (Traces trace : traces)
+            if (!trace.what().isEmpty()) counts.merge(trace.what(), trace.count(personId, classId), Integer::sum);
         return counts;
     }
 
-    /** Whoever leads all classes of a person may erase them; the school keeper may always; nobody may erase whoever decided or marked. */
+    /**
+     * Whoever leads all classes of a person may erase them; the school keeper may always; nobody may erase whoever
+     * decided or marked.
+     */
     private String eraser(Viewer viewer, long personId) {
         PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
         List<PeopleStore.Place> places = store.places(personId);
-        if (!Leaving.canErase(person.keeper(), person.teacher(), places.stream().map(PeopleStore.Place::role).toList())) return "nobody";
-        boolean leadsAll = places.stream().allMatch(p -> viewer.in(p.classId(), clock.instant()).filter(m -> m.role() == Role.LEAD).isPresent());
+        if (!Leaving.canErase(
+                person.keeper(),
+                person.teacher(),
+                places.stream().map(PeopleStore.Place::role).toList())) return "nobody";
+        boolean leadsAll = places.stream().allMatch(p -> viewer.in(p.classId(), clock.instant())
+                .filter(m -> m.role() == Role.LEAD)
+                .isPresent());
         return viewer.keeper() || leadsAll ? "you" : "keeper";
     }
 
-    /** Ends a person's place: reading stops at this moment. What becomes of the writing is the teacher's choice, and can be undone for a while. */
+    /**
+     * Ends a person's place: reading stops at this moment. What becomes of the writing is the teacher's choice, and can
+     * be undone for a while.
+     */
     @Transactional
     public void end(Viewer viewer, long classId, long personId, Leaving leaving) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
-        if (personId == viewer.personId()) throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
-        if (member.role() == Role.LEAD) throw Problem.invalid("person", "lead-stays", "A class has one lead teacher, who stays.");
-        if (member.endedAt() != null) throw Problem.stale("already-ended", "This place has ended already; its 30 days run from then.");
+        if (personId == viewer.personId())
+            throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
+        if (member.role() == Role.LEAD)
+            throw Problem.invalid("person", "lead-stays", "A class has one lead teacher, who stays.");
+        if (member.endedAt() != null)
+            throw Problem.stale("already-ended", "This place has ended already; its 30 days run from then.");
         store.end(classId, personId, leaving, clock.instant());
         events.add(classId, "enrolment-ended", personId, viewer.personId());
     }
@@ -167,14 +228,17 @@ public class PlaceService {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (member.endedAt() == null) return;
         if (!Leaving.canReturn(member.endedAt(), clock.instant()))
-            throw Problem.stale("too-long-ago", "This enrolment ended more than " + Leaving.UNDO.toDays() + " days ago. Enrol the person again; what was written is still there.");
+            throw Problem.stale(
+                    "too-long-ago",
+                    "This enrolment ended more than " + Leaving.UNDO.toDays()
+                            + " days ago. Enrol the person again; what was written is still there.");
         store.takeBack(classId, personId);
         events.add(classId, "enrolment-taken-back", personId, viewer.personId());
     }
 
     /**
-     * Erases a person: account, writing, comments, marks and every trace, for ever. The database file is written anew after it, since
-     * deleted rows stay in a file until their place is used again.
+     * Erases a person: account, writing, comments, marks and every trace, for ever. The database file is written anew
+     * after it, since deleted rows stay in a file until their place is used again.
      *
      * @param typed the username, typed to confirm
      */
@@ -191,12 +255,16 @@ public class PlaceService {
 
     private void eraseAll(Viewer viewer, long personId, String typed) {
         PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
-        boolean known = viewer.keeper() || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
+        boolean known = viewer.keeper()
+                || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
         if (!known) throw Problem.missing();
         switch (eraser(viewer, personId)) {
             case "nobody" -> throw cannotBeErased();
-            case "keeper" -> throw Problem.stale("keeper-erases", "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
-            default -> { }
+            case "keeper" ->
+                throw Problem.stale(
+                        "keeper-erases",
+                        "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
+            default -> {}
         }
         if (!typed.strip().equalsIgnoreCase(person.username()))
             throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
@@ -208,11 +276,16 @@ public class PlaceService {
     }
 
     private static Problem cannotBeErased() {
-        return Problem.stale("cannot-be-erased", "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
+        return Problem.stale(
+                "cannot-be-erased",
+                "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
     }
 
     private PeopleStore.Member requireMember(Viewer viewer, long classId, long personId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return store.members(classId).stream().filter(m -> m.id() == personId).findFirst().orElseThrow(Problem::missing);
+        return store.members(classId).stream()
+                .filter(m -> m.id() == personId)
+                .findFirst()
+                .orElseThrow(Problem::missing);
     }
 }

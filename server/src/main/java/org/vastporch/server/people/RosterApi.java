@@ -50,8 +50,17 @@ class RosterApi {
     }
 
     @PostMapping(path = "/api/classes/{id}/roster/preview-file", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-    RosterService.Preview previewFile(Viewer viewer, @PathVariable long id, @RequestPart MultipartFile file, @RequestParam(defaultValue = "") List<Column> columns) throws IOException {
-        if (file.getSize() > LARGEST) throw Problem.invalid("roster", "roster-too-large", "This file is larger than any list of a class. Save the rows of one class as CSV, or paste them.");
+    RosterService.Preview previewFile(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestPart MultipartFile file,
+            @RequestParam(defaultValue = "") List<Column> columns)
+            throws IOException {
+        if (file.getSize() > LARGEST)
+            throw Problem.invalid(
+                    "roster",
+                    "roster-too-large",
+                    "This file is larger than any list of a class. Save the rows of one class as CSV, or paste them.");
         return rosters.preview(viewer, id, file.getBytes(), columns);
     }
 

@@ -18,14 +18,20 @@ import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 
 /**
- * Imports that take a while: they go on when the page is left, say how far they are, and can be stopped until the rows are written. All rows are
- * written at once at the end, so a stopped or killed import has done nothing.
+ * Imports that take a while: they go on when the page is left, say how far they are, and can be stopped until the rows
+ * are written. All rows are written at once at the end, so a stopped or killed import has done nothing.
  */
 @Service
 public class RosterJobs {
 
     /** @param state "running", "done", "stopped" or "failed" */
-    public record Import(String id, int done, int total, String state, @Optionally RosterService.Imported result, @Optionally String problem) {}
+    public record Import(
+            String id,
+            int done,
+            int total,
+            String state,
+            @Optionally RosterService.Imported result,
+            @Optionally String problem) {}
 
     private static final Logger log = LoggerFactory.getLogger(RosterJobs.class);
     private static final int KEPT = 200;

@@ -23,13 +23,28 @@ import org.vastporch.core.people.Usernames;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 
-/** Enrols many students at once: first every row is shown, then the good ones are taken and the others stay to be mended. */
+/**
+ * Enrols many students at once: first every row is shown, then the good ones are taken and the others stay to be
+ * mended.
+ */
 @Service
 public class RosterService {
 
-    /** A row as the screen shows it and sends it back. {@code asNew}: the teacher says that this namesake is another person. */
-    public record RowView(int line, String family, String given, String email, String schoolNo, String group,
-                          String outcome, String message, @Optionally String username, boolean asNew) {}
+    /**
+     * A row as the screen shows it and sends it back. {@code asNew}: the teacher says that this namesake is another
+     * person.
+     */
+    public record RowView(
+            int line,
+            String family,
+            String given,
+            String email,
+            String schoolNo,
+            String group,
+            String outcome,
+            String message,
+            @Optionally String username,
+            boolean asNew) {}
 
     /** One student who was enrolled, with the final username. */
     public record Enrolled(long id, String name, String username) {}
@@ -37,7 +52,10 @@ public class RosterService {
     /** @param changed how many people who were here already were changed as the list says */
     public record Imported(List<Enrolled> enrolled, int changed, List<RowView> left) {}
 
-    /** A list before anything of it is saved: what its columns were taken as, what was left or mended, and what each row would do. */
+    /**
+     * A list before anything of it is saved: what its columns were taken as, what was left or mended, and what each row
+     * would do.
+     */
     public record Preview(List<RosterReader.ColumnTaken> columns, List<String> notes, List<RowView> rows) {}
 
     /** Hears how far an import is; may stop it by throwing. */
@@ -74,14 +92,15 @@ public class RosterService {
 
     /** Takes the rows that can be taken. Checked anew: what was previewed may have changed since. */
     public Imported importRows(Viewer viewer, long classId, List<RowView> rows) {
-        return importRows(viewer, classId, rows, done -> { });
+        return importRows(viewer, classId, rows, done -> {});
     }
 
     Imported importRows(Viewer viewer, long classId, List<RowView> rows, Progress progress) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         Set<Integer> asNew = new HashSet<>();
         for (RowView row : rows) if (row.asNew()) asNew.add(row.line());
-        // Hashing is slow on purpose: it is done before the transaction, on all cores, and only for accounts that will be new.
+        // Hashing is slow on purpose: it is done before the transaction, on all cores, and only for accounts that will
+        // be new.
         List<Checked> expected = check(viewer, classId, rows);
         Map<Integer, Phrase> phrases = new ConcurrentHashMap<>();
         AtomicInteger done = new AtomicInteger();
@@ -102,10 +121,12 @@ public class RosterService {
     }
 
     private static boolean isNew(Checked row, Set<Integer> asNew) {
-        return row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line());
+        return row.outcome() == Outcome.NEW
+                || row.outcome() == Outcome.QUESTION && asNew.contains(row.row().line());
     }
 
-    private Imported take(Viewer viewer, long classId, List<RowView> rows, Set<Integer> asNew, Map<Integer, Phrase> phrases) {
+    private Imported take(
+            Viewer viewer, long classId, List<RowView> rows, Set<Integer> asNew, Map<Integer, Phrase> phrases) {
         List<Checked> checked = check(viewer, classId, rows);
         PersonName.Shown shown = classes.get(classId).shown();
         List<Enrolled> enrolled = new ArrayList<>();
@@ -113,17 +134,28 @@ public class RosterService {
         int changed = 0;
         for (int i = 0; i < checked.size(); i++) {
             Checked row = checked.get(i);
-            // Somebody who was expected to have an account and has none any more waits for the next try, with a phrase of their own.
+            // Somebody who was expected to have an account and has none any more waits for the next try, with a phrase
+            // of their own.
             boolean isNew = isNew(row, asNew) && phrases.containsKey(i);
             if (row.outcome() == Outcome.CHANGES) {
-                people.change(classId, row.personId(), nameOf(row), row.row().email(), row.row().schoolNo(), row.row().group());
+                people.change(
+                        classId,
+                        row.personId(),
+                        nameOf(row),
+                        row.row().email(),
+                        row.row().schoolNo(),
+                        row.row().group());
                 changed++;
             } else if (row.outcome() == Outcome.MOVES) {
                 people.move(classId, row.personId(), row.row().group());
                 changed++;
             } else if (isNew || row.outcome() == Outcome.JOINS) {
-                long id = isNew ? people.addStudent(nameOf(row), row.row().email(), row.row().schoolNo()) : row.personId();
-                if (isNew) people.setPhrase(id, phrases.get(i).phrase(), phrases.get(i).hash());
+                long id = isNew
+                        ? people.addStudent(
+                                nameOf(row), row.row().email(), row.row().schoolNo())
+                        : row.personId();
+                if (isNew)
+                    people.setPhrase(id, phrases.get(i).phrase(), phrases.get(i).hash());
                 people.enrol(classId, id, Role.STUDENT, row.row().group(), shown, viewer.personId());
                 enrolled.add(new Enrolled(id, nameOf(row).full(), people.usernameOf(id)));
             } else {
@@ -140,7 +172,10 @@ public class RosterService {
         for (Checked row : RosterCheck.check(rows, people.known(viewer, classId))) {
             String username = null;
             if (row.outcome() == Outcome.NEW || row.outcome() == Outcome.QUESTION) {
-                username = Usernames.make(nameOf(row), name -> promised.contains(name) || people.credentials(name).isPresent());
+                username = Usernames.make(
+                        nameOf(row),
+                        name -> promised.contains(name)
+                                || people.credentials(name).isPresent());
                 promised.add(username);
             } else if (row.personId() != null) {
                 username = people.usernameOf(row.personId());
@@ -155,12 +190,28 @@ public class RosterService {
     }
 
     private static RosterReader.Row row(RowView view) {
-        return new RosterReader.Row(view.line(), view.family().strip(), view.given().strip(), view.email().strip(), view.schoolNo().strip(), view.group().strip(), "");
+        return new RosterReader.Row(
+                view.line(),
+                view.family().strip(),
+                view.given().strip(),
+                view.email().strip(),
+                view.schoolNo().strip(),
+                view.group().strip(),
+                "");
     }
 
     private static RowView view(Checked checked, String username) {
         RosterReader.Row row = checked.row();
-        return new RowView(row.line(), row.family(), row.given(), row.email(), row.schoolNo(), row.group(),
-            checked.outcome().name(), checked.message(), username, false);
+        return new RowView(
+                row.line(),
+                row.family(),
+                row.given(),
+                row.email(),
+                row.schoolNo(),
+                row.group(),
+                checked.outcome().name(),
+                checked.message(),
+                username,
+                false);
     }
 }

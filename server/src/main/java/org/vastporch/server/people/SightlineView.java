@@ -11,13 +11,18 @@ import org.vastporch.core.access.Sightline.Detail;
 import org.vastporch.server.http.Optionally;
 
 /**
- * A sightline for the screen, as far as its viewer may know it: how far it reaches, how many of which kind, and by name.
+ * A sightline for the screen, as far as its viewer may know it: how far it reaches, how many of which kind, and by
+ * name.
  *
  * @param strangers whether anybody on the internet can read it
- * @param heads     left out for strangers and people from outside the class
- * @param names     for students and staff of the class alone
+ * @param heads left out for strangers and people from outside the class
+ * @param names for students and staff of the class alone
  */
-public record SightlineView(String audience, boolean strangers, @Optionally Heads heads, @Optionally ReaderNames names) {
+public record SightlineView(
+        String audience,
+        boolean strangers,
+        @Optionally Heads heads,
+        @Optionally ReaderNames names) {
 
     /** @param others readers of the school who are not in the class */
     public record Heads(int readers, int students, int staff, int guests, int others, int commenters, int writers) {}
@@ -25,19 +30,39 @@ public record SightlineView(String audience, boolean strangers, @Optionally Head
     public record ReaderNames(List<String> readers, List<String> writers) {}
 
     public static SightlineView of(Sightline line, Names names, Detail detail) {
-        return new SightlineView(line.audience().name(), line.strangers(), detail == Detail.AUDIENCE ? null : heads(line, names),
-            detail == Detail.NAMES ? new ReaderNames(named(line.readers(), names), named(line.writers(), names)) : null);
+        return new SightlineView(
+                line.audience().name(),
+                line.strangers(),
+                detail == Detail.AUDIENCE ? null : heads(line, names),
+                detail == Detail.NAMES
+                        ? new ReaderNames(named(line.readers(), names), named(line.writers(), names))
+                        : null);
     }
 
     private static @Nullable Heads heads(Sightline line, Names names) {
-        List<Role> roles = line.readers().stream().map(id -> names.byId().get(id)).filter(Objects::nonNull).map(Names.Shown::role).toList();
+        List<Role> roles = line.readers().stream()
+                .map(id -> names.byId().get(id))
+                .filter(Objects::nonNull)
+                .map(Names.Shown::role)
+                .toList();
         int students = (int) roles.stream().filter(r -> r == Role.STUDENT).count();
         int guests = (int) roles.stream().filter(r -> r == Role.GUEST).count();
-        return new Heads(line.readers().size(), students, roles.size() - students - guests, guests, line.readers().size() - roles.size(), line.commenters().size(), line.writers().size());
+        return new Heads(
+                line.readers().size(),
+                students,
+                roles.size() - students - guests,
+                guests,
+                line.readers().size() - roles.size(),
+                line.commenters().size(),
+                line.writers().size());
     }
 
     private static List<String> named(List<Long> ids, Names names) {
         // In the order of the names that are shown: an order by hidden names would tell them.
-        return ids.stream().filter(names.byId()::containsKey).map(names::of).sorted(Collator.getInstance(Locale.ENGLISH)::compare).toList();
+        return ids.stream()
+                .filter(names.byId()::containsKey)
+                .map(names::of)
+                .sorted(Collator.getInstance(Locale.ENGLISH)::compare)
+                .toList();
     }
 }

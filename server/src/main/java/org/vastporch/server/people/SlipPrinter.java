@@ -74,38 +74,66 @@ public class SlipPrinter {
      * The slips of a class, or of one student.
      *
      * @param personId 0 for the whole class
-     * @param address  the address of the sign-in page
+     * @param address the address of the sign-in page
      */
     public byte[] print(Viewer viewer, long classId, String className, long personId, String address, Paper paper) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         List<PeopleStore.Member> students = people.roll(classId).stream()
-            .filter(m -> m.role() == Role.STUDENT && m.endedAt() == null && (personId == 0 || m.id() == personId)).toList();
-        if (students.isEmpty()) throw Problem.invalid("person", "no-students", "There is nobody here to print a slip for. Enrol students first.");
+                .filter(m -> m.role() == Role.STUDENT && m.endedAt() == null && (personId == 0 || m.id() == personId))
+                .toList();
+        if (students.isEmpty())
+            throw Problem.invalid(
+                    "person", "no-students", "There is nobody here to print a slip for. Enrol students first.");
         Set<Long> care = people.inCare(viewer, classId);
-        StringBuilder html = new StringBuilder("<html><head><style>" + STYLE.formatted(paper.size, paper.height) + "</style></head><body>");
+        StringBuilder html = new StringBuilder(
+                "<html><head><style>" + STYLE.formatted(paper.size, paper.height) + "</style></head><body>");
         String code = code(address);
         for (int i = 0; i < students.size(); i += 2) {
-            if (i % (2 * ROWS) == 0) html.append(i == 0 ? "" : "</table>").append("<table class='page").append(i == 0 ? "'>" : " next'>");
+            if (i % (2 * ROWS) == 0)
+                html.append(i == 0 ? "" : "</table>")
+                        .append("<table class='page")
+                        .append(i == 0 ? "'>" : " next'>");
             html.append("<tr>").append(slip(students.get(i), care, className, address, code));
-            html.append(i + 1 < students.size() ? slip(students.get(i + 1), care, className, address, code) : "<td></td>").append("</tr>");
+            html.append(
+                            i + 1 < students.size()
+                                    ? slip(students.get(i + 1), care, className, address, code)
+                                    : "<td></td>")
+                    .append("</tr>");
         }
         return pdf(html.append("</table></body></html>").toString());
     }
 
     private String slip(PeopleStore.Member student, Set<Long> care, String className, String address, String code) {
         // Who is in other classes too has a slip from there: with the phrase on it one signs in as this person.
-        String phrase = student.slipPhrase() == null ? "your own, already in use" : care.contains(student.id()) ? vault.open(student.slipPhrase()) : "on your first slip, or from the school keeper";
+        String phrase = student.slipPhrase() == null
+                ? "your own, already in use"
+                : care.contains(student.id())
+                        ? vault.open(student.slipPhrase())
+                        : "on your first slip, or from the school keeper";
         String name = shortened(student.name().full(), LONGEST_NAME);
         float size = name.length() > LONG_NAME ? 9 : 13;
-        String in = printable(shortened(className, LONGEST_CLASS), "", 9.5f) + (student.group() == null ? "" : ", " + printable(shortened(student.group(), LONGEST_CLASS / 2), "", 9.5f));
-        return "<td class='slip'><div class='name' style='font-size:" + size + "pt'>" + printable(name, student.username(), size) + "</div><div class='class'>" + in + "</div>" + code
-            + "<div class='label'>Go to</div><div class='word' style='font-size:" + (address.length() > LONG_ADDRESS ? 7 : 9.5) + "pt'>" + breakable(address) + "</div>"
-            + "<div class='label'>Username</div><div class='word'>" + breakable(student.username()) + "</div>"
-            + "<div class='label'>Pass phrase</div><div class='word' style='margin:0'>" + Entities.escape(phrase) + "</div></td>";
+        String in = printable(shortened(className, LONGEST_CLASS), "", 9.5f)
+                + (student.group() == null
+                        ? ""
+                        : ", " + printable(shortened(student.group(), LONGEST_CLASS / 2), "", 9.5f));
+        return "<td class='slip'><div class='name' style='font-size:" + size + "pt'>"
+                + printable(name, student.username(), size) + "</div><div class='class'>" + in + "</div>" + code
+                + "<div class='label'>Go to</div><div class='word' style='font-size:"
+                + (address.length() > LONG_ADDRESS ? 7 : 9.5) + "pt'>" + breakable(address) + "</div>"
+                + "<div class='label'>Username</div><div class='word'>" + breakable(student.username()) + "</div>"
+                + "<div class='label'>Pass phrase</div><div class='word' style='margin:0'>" + Entities.escape(phrase)
+                + "</div></td>";
     }
 
     private static String shortened(String text, int most) {
-        return text.length() <= most ? text : text.substring(0, text.offsetByCodePoints(0, Math.min(most - 1, text.codePointCount(0, text.length())))).strip() + "…";
+        return text.length() <= most
+                ? text
+                : text.substring(
+                                        0,
+                                        text.offsetByCodePoints(
+                                                0, Math.min(most - 1, text.codePointCount(0, text.length()))))
+                                .strip()
+                        + "…";
     }
 
     /** A text without blanks that may go on in a new line after each dot, stroke and dash. */
@@ -113,12 +141,18 @@ public class SlipPrinter {
         return Entities.escape(text).replaceAll("(?<=[./-])(?=[^./-])", "<wbr/>");
     }
 
-    /** A text in its own letters, as HTML; in signs that no shipped font has, in plain letters, and where these are not known either {@code instead}. */
+    /**
+     * A text in its own letters, as HTML; in signs that no shipped font has, in plain letters, and where these are not
+     * known either {@code instead}.
+     */
     private static String printable(String text, String instead, float points) {
         String own = Lettering.html(text, points);
         if (!own.isEmpty()) return own;
-        String latin = Arrays.stream(text.split("\\s+")).map(Usernames::latin).filter(w -> !w.isEmpty())
-            .map(w -> w.substring(0, 1).toUpperCase(Locale.ROOT) + w.substring(1)).collect(Collectors.joining(" "));
+        String latin = Arrays.stream(text.split("\\s+"))
+                .map(Usernames::latin)
+                .filter(w -> !w.isEmpty())
+                .map(w -> w.substring(0, 1).toUpperCase(Locale.ROOT) + w.substring(1))
+                .collect(Collectors.joining(" "));
         return Entities.escape(latin.isEmpty() ? instead : latin);
     }
 
@@ -131,8 +165,12 @@ public class SlipPrinter {
             for (int y = 0; y < matrix.getHeight(); y++) {
                 cells.append("<tr>");
                 for (int x = 0; x < matrix.getWidth(); x++)
-                    cells.append("<td style='padding:0;width:").append(size).append(";height:").append(size)
-                        .append(matrix.get(x, y) ? ";background:#22303a" : "").append("'></td>");
+                    cells.append("<td style='padding:0;width:")
+                            .append(size)
+                            .append(";height:")
+                            .append(size)
+                            .append(matrix.get(x, y) ? ";background:#22303a" : "")
+                            .append("'></td>");
                 cells.append("</tr>");
             }
             return cells.append("</table></div>").toString();
@@ -145,8 +183,13 @@ public class SlipPrinter {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try {
             new PdfRendererBuilder()
-                .useFont(() -> Objects.requireNonNull(SlipPrinter.class.getResourceAsStream(Lettering.MAIN), Lettering.MAIN), "slip")
-                .withHtmlContent(html, null).toStream(out).run();
+                    .useFont(
+                            () -> Objects.requireNonNull(
+                                    SlipPrinter.class.getResourceAsStream(Lettering.MAIN), Lettering.MAIN),
+                            "slip")
+                    .withHtmlContent(html, null)
+                    .toStream(out)
+                    .run();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -16,8 +16,8 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
 /**
- * Locks the pass phrases of slips that were not used yet, so that a teacher can print a slip again before the first sign-in. The key
- * lies beside the database, not in it: a stolen copy of the database alone opens none.
+ * Locks the pass phrases of slips that were not used yet, so that a teacher can print a slip again before the first
+ * sign-in. The key lies beside the database, not in it: a stolen copy of the database alone opens none.
  */
 @Component
 class SlipVault {
@@ -42,13 +42,19 @@ class SlipVault {
         byte[] nonce = new byte[NONCE];
         random.nextBytes(nonce);
         byte[] locked = run(Cipher.ENCRYPT_MODE, nonce, phrase.getBytes(StandardCharsets.UTF_8));
-        return Base64.getEncoder().encodeToString(ByteBuffer.allocate(NONCE + locked.length).put(nonce).put(locked).array());
+        return Base64.getEncoder()
+                .encodeToString(ByteBuffer.allocate(NONCE + locked.length)
+                        .put(nonce)
+                        .put(locked)
+                        .array());
     }
 
     String open(String locked) {
         byte[] bytes = Base64.getDecoder().decode(locked);
         byte[] nonce = Arrays.copyOf(bytes, NONCE);
-        return new String(run(Cipher.DECRYPT_MODE, nonce, Arrays.copyOfRange(bytes, NONCE, bytes.length)), StandardCharsets.UTF_8);
+        return new String(
+                run(Cipher.DECRYPT_MODE, nonce, Arrays.copyOfRange(bytes, NONCE, bytes.length)),
+                StandardCharsets.UTF_8);
     }
 
     private byte[] run(int mode, byte[] nonce, byte[] input) {

@@ -31,20 +31,35 @@ import org.vastporch.server.posts.PostStore.Version;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
 
-/** What the core says about a draft, computed anew with each save: what is missing, who would read it, what would hold it. */
+/**
+ * What the core says about a draft, computed anew with each save: what is missing, who would read it, what would hold
+ * it.
+ */
 @Component
 public class BesideDraft {
 
     /**
      * What the writer sees beside the draft.
      *
-     * @param needs          the list "before you hand in"
+     * @param needs the list "before you hand in"
      * @param goesToApproval whether somebody looks at it before it is published
-     * @param approval       whether somebody looks at texts of this author, and what decided that
-     * @param references     the works used, as readers get them
+     * @param approval whether somebody looks at texts of this author, and what decided that
+     * @param references the works used, as readers get them
      */
-    public record Beside(int rev, String state, Instant savedAt, List<NeedLine> needs, boolean ready, SightlineView sightline, boolean goesToApproval, List<Hold> holds,
-                  List<WorkUsed.Reference> references, @Optionally Instant publishAt, Policy.InForce approval, int approvalsInRow, int trustAfter) {}
+    public record Beside(
+            int rev,
+            String state,
+            Instant savedAt,
+            List<NeedLine> needs,
+            boolean ready,
+            SightlineView sightline,
+            boolean goesToApproval,
+            List<Hold> holds,
+            List<WorkUsed.Reference> references,
+            @Optionally Instant publishAt,
+            Policy.InForce approval,
+            int approvalsInRow,
+            int trustAfter) {}
 
     public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
 
@@ -58,8 +73,16 @@ public class BesideDraft {
     private final AccessService access;
     private final Clock clock;
 
-    BesideDraft(PostStore store, BlogService blogs, PromptService prompts, PeopleService people, ClassService classes, ReviewService reviews, CommentsGiven comments,
-                AccessService access, Clock clock) {
+    BesideDraft(
+            PostStore store,
+            BlogService blogs,
+            PromptService prompts,
+            PeopleService people,
+            ClassService classes,
+            ReviewService reviews,
+            CommentsGiven comments,
+            AccessService access,
+            Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
@@ -78,13 +101,28 @@ public class BesideDraft {
     /** @param holds what would hold the version, where that was looked for already: in a long text it takes time */
     Beside of(Viewer viewer, PostRow row, PostFacts facts, Version version, List<Hold> holds) {
         List<HandIn.Line> needs = needs(viewer, row, version);
-        SightlineView sightline = SightlineView.of(access.sightline(facts.withAudience(version.audience())), people.names(viewer, row.classId()), access.sightlineDetail(viewer, row.classId()));
+        SightlineView sightline = SightlineView.of(
+                access.sightline(facts.withAudience(version.audience())),
+                people.names(viewer, row.classId()),
+                access.sightlineDetail(viewer, row.classId()));
         Policy.InForce policy = policy(row);
         boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();
-        return new Beside(row.rev(), row.standing().state().name(), version.savedAt(),
-            needs.stream().map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must())).toList(), HandIn.isReady(needs), sightline, waits, holds,
-            WorkUsed.references(version.content().works()), row.publishAt(), policy, reviews.approvalsInRow(row.classId(), row.authorId()),
-            classes.get(row.classId()).rules().trustAfter());
+        return new Beside(
+                row.rev(),
+                row.standing().state().name(),
+                version.savedAt(),
+                needs.stream()
+                        .map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must()))
+                        .toList(),
+                HandIn.isReady(needs),
+                sightline,
+                waits,
+                holds,
+                WorkUsed.references(version.content().works()),
+                row.publishAt(),
+                policy,
+                reviews.approvalsInRow(row.classId(), row.authorId()),
+                classes.get(row.classId()).rules().trustAfter());
     }
 
     List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
@@ -92,27 +130,51 @@ public class BesideDraft {
         PromptRecord prompt = row.promptId() == null ? null : prompts.get(row.promptId());
         HandIn.Asked asked = prompt == null ? HandIn.Asked.NOTHING : prompt.asked();
         int given = asked.comments() == 0 ? 0 : comments.given(row.authorId(), prompt);
-        return HandIn.check(asked, ruled(viewer, row), new HandIn.Has(version.title(), facts.words(), facts.pictures(), facts.described(), version.tags().size(),
-            version.content().categoryId() == null ? 0 : 1, facts.links(), version.content().works().size(), given));
+        return HandIn.check(
+                asked,
+                ruled(viewer, row),
+                new HandIn.Has(
+                        version.title(),
+                        facts.words(),
+                        facts.pictures(),
+                        facts.described(),
+                        version.tags().size(),
+                        version.content().categoryId() == null ? 0 : 1,
+                        facts.links(),
+                        version.content().works().size(),
+                        given));
     }
 
     /** Says in a sentence what keeps a draft from being handed in. */
     Problem notReady(PostRow row, List<HandIn.Line> needs) {
-        HandIn.Line line = needs.stream().filter(l -> l.must() && !l.met()).findFirst().orElseThrow();
+        HandIn.Line line =
+                needs.stream().filter(l -> l.must() && !l.met()).findFirst().orElseThrow();
         String empty = "A post needs a title and some words or a picture before it can be handed in.";
-        String sentence = switch (line.need()) {
-            case MOST_POSTS -> "In this blog you can hand in " + line.asked() + (line.asked() == 1 ? " post" : " posts") + " in a " + blogs.rules(row.blogId()).per().name().toLowerCase()
-                + ". You have handed in " + line.has() + "; your draft is kept.";
-            case MOST_WORDS -> "In this blog a post has at most " + line.asked() + " words; yours has " + line.has() + ".";
-            case WORDS -> line.has() > 0 ? "In this blog a post has at least " + line.asked() + " words; yours has " + line.has() + "." : empty;
-            default -> empty;
-        };
+        String sentence =
+                switch (line.need()) {
+                    case MOST_POSTS ->
+                        "In this blog you can hand in " + line.asked() + (line.asked() == 1 ? " post" : " posts")
+                                + " in a "
+                                + blogs.rules(row.blogId()).per().name().toLowerCase() + ". You have handed in "
+                                + line.has() + "; your draft is kept.";
+                    case MOST_WORDS ->
+                        "In this blog a post has at most " + line.asked() + " words; yours has " + line.has() + ".";
+                    case WORDS ->
+                        line.has() > 0
+                                ? "In this blog a post has at least " + line.asked() + " words; yours has " + line.has()
+                                        + "."
+                                : empty;
+                    default -> empty;
+                };
         return Problem.invalid("title", "not-ready", sentence);
     }
 
-    /** The rules of the blog, which bind students only. What was handed in once is not counted against a change of it. */
+    /**
+     * The rules of the blog, which bind students only. What was handed in once is not counted against a change of it.
+     */
     private HandIn.Ruled ruled(Viewer viewer, PostRow row) {
-        if (roleOf(row) != Role.STUDENT || access.allows(viewer, Act.MANAGE_CLASS, row.classId())) return HandIn.Ruled.FREE;
+        if (roleOf(row) != Role.STUDENT || access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
+            return HandIn.Ruled.FREE;
         BlogRules rules = blogs.rules(row.blogId());
         if (rules.mostPosts() == 0 || row.handedInAt() != null) return new HandIn.Ruled(rules, 0);
         Instant since = rules.periodStart(classes.get(row.classId()).term(), clock.instant());
@@ -124,9 +186,19 @@ public class BesideDraft {
         Integer live = row.standing().live();
         Optional<Version> approved = live == null ? Optional.empty() : store.version(row.id(), live);
         List<String> known = approved.map(v -> TextFacts.of(v.html()).media()).orElse(List.of());
-        int fresh = (int) TextFacts.of(version.html()).media().stream().filter(m -> !known.contains(m)).count();
-        return reviews.holds(row.classId(), row.authorId(), roleOf(row),
-            new ReviewService.Looked("post", row.id(), plain(version), approved.map(BesideDraft::plain).orElse(null), fresh));
+        int fresh = (int) TextFacts.of(version.html()).media().stream()
+                .filter(m -> !known.contains(m))
+                .count();
+        return reviews.holds(
+                row.classId(),
+                row.authorId(),
+                roleOf(row),
+                new ReviewService.Looked(
+                        "post",
+                        row.id(),
+                        plain(version),
+                        approved.map(BesideDraft::plain).orElse(null),
+                        fresh));
     }
 
     /** All the words that go up with a version, those of tags, works, alternative texts and addresses among them. */
@@ -135,17 +207,31 @@ public class BesideDraft {
         StringJoiner plain = new StringJoiner("\n").add(version.title()).add(facts.plain());
         facts.alts().forEach(plain::add);
         version.tags().forEach(plain::add);
-        version.content().works().forEach(work -> plain.add(work.title()).add(work.author()).add(work.publisher()).add(work.address()));
+        version.content().works().forEach(work -> plain.add(work.title())
+                .add(work.author())
+                .add(work.publisher())
+                .add(work.address()));
         // What stands in the text already is found there.
-        facts.addresses().stream().filter(address -> !facts.plain().contains(address)).forEach(plain::add);
+        facts.addresses().stream()
+                .filter(address -> !facts.plain().contains(address))
+                .forEach(plain::add);
         return plain.toString();
     }
 
     Policy.InForce policy(PostRow row) {
-        return reviews.policy(row.classId(), row.authorId(), roleOf(row), blogs.policies(row.blogId()).posts(), true);
+        return reviews.policy(
+                row.classId(),
+                row.authorId(),
+                roleOf(row),
+                blogs.policies(row.blogId()).posts(),
+                true);
     }
 
-    @Nullable Role roleOf(PostRow row) {
-        return access.viewer(row.authorId()).in(row.classId(), clock.instant()).map(Membership::role).orElse(null);
+    @Nullable
+    Role roleOf(PostRow row) {
+        return access.viewer(row.authorId())
+                .in(row.classId(), clock.instant())
+                .map(Membership::role)
+                .orElse(null);
     }
 }

@@ -2,7 +2,9 @@ package org.vastporch.server.posts;
 
 import org.vastporch.server.prompts.PromptService.PromptRecord;
 
-/** How many comments somebody gave to classmates for a prompt, as far as they count. Whoever keeps the comments knows. */
+/**
+ * How many comments somebody gave to classmates for a prompt, as far as they count. Whoever keeps the comments knows.
+ */
 public interface CommentsGiven {
 
     int given(long personId, PromptRecord prompt);

@@ -33,7 +33,8 @@ class MarginApi {
     }
 
     @PostMapping("/api/posts/{id}/margin/{note}/answer")
-    BesideDraft.Beside answer(Viewer viewer, @PathVariable long id, @PathVariable long note, @RequestBody NoteAnswer body) {
+    BesideDraft.Beside answer(
+            Viewer viewer, @PathVariable long id, @PathVariable long note, @RequestBody NoteAnswer body) {
         return margin.answer(viewer, id, note, body.answer(), body.rev());
     }
 

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
@@ -24,25 +23,48 @@ import org.vastporch.server.posts.PostStore.Content;
 import org.vastporch.server.posts.PostStore.PostRow;
 import org.vastporch.server.posts.PostStore.Version;
 
-/** Notes in the margin: staff write beside a student's words or propose others; the student takes them over or not, and all of it stays to be seen. */
+/**
+ * Notes in the margin: staff write beside a student's words or propose others; the student takes them over or not, and
+ * all of it stays to be seen.
+ */
 @Service
 public class MarginService {
 
     private static final int LONGEST = 4_000;
 
     /** @param replacement what is proposed instead of the quote; left out for a note alone */
-    public record NewNote(String quote, int nth, String remark, @Optionally String replacement) {}
+    public record NewNote(
+            String quote,
+            int nth,
+            String remark,
+            @Optionally String replacement) {}
 
     /** @param state OPEN, DONE, ACCEPTED or DECLINED */
-    public record NoteView(long id, String quote, int nth, String remark, @Optionally String replacement, String by, Instant at, String state) {}
+    public record NoteView(
+            long id,
+            String quote,
+            int nth,
+            String remark,
+            @Optionally String replacement,
+            String by,
+            Instant at,
+            String state) {}
 
     /**
-     * @param asked     whether the author asks for help
-     * @param html      the newest version, which the notes are about
-     * @param mayNote   whether the viewer may add a note
+     * @param asked whether the author asks for help
+     * @param html the newest version, which the notes are about
+     * @param mayNote whether the viewer may add a note
      * @param mayAnswer whether the text is the viewer's own, to take changes over or not
      */
-    public record Margin(boolean asked, String title, String author, String html, int rev, List<NoteView> notes, boolean mayNote, boolean mayAnswer) {}
+    public record Margin(
+            boolean asked,
+            String title,
+            String author,
+            String html,
+            int rev,
+            List<NoteView> notes,
+            boolean mayNote,
+            boolean mayAnswer) {}
 
     /** A text whose author asks for help. */
     public record Asking(long postId, String title, String author, Instant at) {}
@@ -55,7 +77,14 @@ public class MarginService {
     private final EventStore events;
     private final Clock clock;
 
-    MarginService(MarginStore store, PostStore posts, PostService writing, PeopleService people, AccessService access, EventStore events, Clock clock) {
+    MarginService(
+            MarginStore store,
+            PostStore posts,
+            PostService writing,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.posts = posts;
         this.writing = writing;
@@ -70,19 +99,43 @@ public class MarginService {
         Names names = people.names(viewer, row.classId());
         Version version = posts.version(postId, row.standing().newest()).orElseThrow();
         boolean own = Objects.equals(row.authorId(), viewer.personId());
-        return new Margin(store.helpAsked(postId).isPresent(), version.title(), names.of(row.authorId()), Sanitiser.post(version.html()), row.rev(),
-            store.ofPost(postId).stream().map(n -> new NoteView(n.id(), n.quote(), n.nth(), n.remark(), n.replacement(), names.of(n.authorId()), n.at(), n.state().name())).toList(),
-            !own && access.mayWriteAside(viewer, row.classId()), own && viewer.isInPerson());
+        return new Margin(
+                store.helpAsked(postId).isPresent(),
+                version.title(),
+                names.of(row.authorId()),
+                Sanitiser.post(version.html()),
+                row.rev(),
+                store.ofPost(postId).stream()
+                        .map(n -> new NoteView(
+                                n.id(),
+                                n.quote(),
+                                n.nth(),
+                                n.remark(),
+                                n.replacement(),
+                                names.of(n.authorId()),
+                                n.at(),
+                                n.state().name()))
+                        .toList(),
+                !own && access.mayWriteAside(viewer, row.classId()),
+                own && viewer.isInPerson());
     }
 
     /** The texts of a class whose authors ask for help, for the staff. */
     public List<Asking> asking(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_STAFF_THREAD, classId);
         Names names = people.names(viewer, classId);
-        return store.asking(classId).stream().map(id -> {
-            PostRow row = posts.find(id).orElseThrow();
-            return new Asking(id, posts.version(id, row.standing().newest()).orElseThrow().title(), names.of(row.authorId()), store.helpAsked(id).orElseThrow());
-        }).toList();
+        return store.asking(classId).stream()
+                .map(id -> {
+                    PostRow row = posts.find(id).orElseThrow();
+                    return new Asking(
+                            id,
+                            posts.version(id, row.standing().newest())
+                                    .orElseThrow()
+                                    .title(),
+                            names.of(row.authorId()),
+                            store.helpAsked(id).orElseThrow());
+                })
+                .toList();
     }
 
     /** Asks the staff to look at a text of one's own, or no longer. */
@@ -100,20 +153,45 @@ public class MarginService {
         PostRow row = readable(viewer, postId);
         access.requireAside(viewer, row.classId());
         String replacement = wanted.replacement();
-        if (wanted.remark().length() > LONGEST) throw Problem.invalid("remark", "note-too-long", "A note has at most " + LONGEST + " characters.");
-        if (wanted.remark().isBlank() && replacement == null) throw Problem.invalid("remark", "note-empty", "Write a note, or other words for the ones you chose.");
+        if (wanted.remark().length() > LONGEST)
+            throw Problem.invalid("remark", "note-too-long", "A note has at most " + LONGEST + " characters.");
+        if (wanted.remark().isBlank() && replacement == null)
+            throw Problem.invalid("remark", "note-empty", "Write a note, or other words for the ones you chose.");
         Version version = posts.version(postId, row.standing().newest()).orElseThrow();
-        if (new SuggestedChange(wanted.quote(), wanted.nth(), replacement == null ? "" : replacement).in(version.html()).isEmpty())
-            throw Problem.stale("words-gone", "These words do not stand in the text any more. Load the page again to see it as it is now.");
-        Note note = new Note(0, postId, version.no(), wanted.quote(), wanted.nth(), wanted.remark().strip(), replacement, viewer.personId(), clock.instant(), NoteState.OPEN);
+        if (new SuggestedChange(wanted.quote(), wanted.nth(), replacement == null ? "" : replacement)
+                .in(version.html())
+                .isEmpty())
+            throw Problem.stale(
+                    "words-gone",
+                    "These words do not stand in the text any more. Load the page again to see it as it is now.");
+        Note note = new Note(
+                0,
+                postId,
+                version.no(),
+                wanted.quote(),
+                wanted.nth(),
+                wanted.remark().strip(),
+                replacement,
+                viewer.personId(),
+                clock.instant(),
+                NoteState.OPEN);
         long id = store.add(row.classId(), note);
         store.setHelpAsked(postId, null);
         events.add(row.classId(), "margin-note", postId, viewer.personId());
-        return new NoteView(id, note.quote(), note.nth(), note.remark(), replacement, people.names(viewer, row.classId()).of(viewer.personId()), note.at(), note.state().name());
+        return new NoteView(
+                id,
+                note.quote(),
+                note.nth(),
+                note.remark(),
+                replacement,
+                people.names(viewer, row.classId()).of(viewer.personId()),
+                note.at(),
+                note.state().name());
     }
 
     /**
-     * Answers a note as the author of the text: a change is taken over or not, a note is done with. What is taken over becomes a version of its own.
+     * Answers a note as the author of the text: a change is taken over or not, a note is done with. What is taken over
+     * becomes a version of its own.
      *
      * @param rev the state of the text that the author had before them
      * @return what stands beside the draft then
@@ -124,13 +202,20 @@ public class MarginService {
         PostRow row = own(viewer, postId);
         Note note = store.find(noteId).filter(n -> n.postId() == postId).orElseThrow(Problem::missing);
         writing.refuseOtherTab(row, rev);
-        Content content = posts.version(postId, row.standing().newest()).orElseThrow().content();
+        Content content =
+                posts.version(postId, row.standing().newest()).orElseThrow().content();
         boolean accepts = answer == NoteState.ACCEPTED;
-        if (answer == NoteState.OPEN || accepts && note.replacement() == null) throw Problem.invalid("answer", "answer-unknown", "A change is taken over or not; a note is done with.");
+        if (answer == NoteState.OPEN || accepts && note.replacement() == null)
+            throw Problem.invalid("answer", "answer-unknown", "A change is taken over or not; a note is done with.");
         if (accepts) {
-            String html = note.change().in(content.html()).map(Sanitiser::post)
-                .orElseThrow(() -> Problem.stale("words-gone", "These words do not stand in your text any more, so the change cannot be made by itself."));
-            content = new Content(content.title(), html, content.tags(), content.audience(), content.categoryId(), content.works());
+            String html = note.change()
+                    .in(content.html())
+                    .map(Sanitiser::post)
+                    .orElseThrow(() -> Problem.stale(
+                            "words-gone",
+                            "These words do not stand in your text any more, so the change cannot be made by itself."));
+            content = new Content(
+                    content.title(), html, content.tags(), content.audience(), content.categoryId(), content.works());
         }
         store.answer(noteId, answer, clock.instant());
         return accepts ? writing.keep(viewer, row, content, true) : writing.beside(viewer, row);

@@ -56,34 +56,76 @@ public class PorchService {
      * What to show.
      *
      * @param fromWeek index into the weeks of the term, 0-based; left out for the whole term
-     * @param month    such as 2026-11; left out for all
-     * @param span     the days around now; left out for all
-     * @param place    the number of a person's place in the class
-     * @param source   the number of an outside blog
+     * @param month such as 2026-11; left out for all
+     * @param span the days around now; left out for all
+     * @param place the number of a person's place in the class
+     * @param source the number of an outside blog
      * @param announcements whether announcements are shown instead of posts
      */
-    public record Wish(@Nullable Integer fromWeek, @Nullable Integer toWeek, @Nullable YearMonth month, Term.@Nullable Span span, @Nullable Long place, @Nullable Long group,
-                       @Nullable Long prompt, @Nullable String tag, @Nullable Long category, @Nullable Long source, boolean announcements, boolean unanswered, @Nullable Long blog, boolean oldestFirst, int most, @Nullable String after) {
+    public record Wish(
+            @Nullable Integer fromWeek,
+            @Nullable Integer toWeek,
+            @Nullable YearMonth month,
+            Term.@Nullable Span span,
+            @Nullable Long place,
+            @Nullable Long group,
+            @Nullable Long prompt,
+            @Nullable String tag,
+            @Nullable Long category,
+            @Nullable Long source,
+            boolean announcements,
+            boolean unanswered,
+            @Nullable Long blog,
+            boolean oldestFirst,
+            int most,
+            @Nullable String after) {
 
         /** The newest posts of one week of the term, or of all of it. */
         public static Wish ofWeek(@Nullable Integer week) {
-            return new Wish(week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE, null);
+            return new Wish(
+                    week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE, null);
         }
     }
 
     /** @param place the number of its author's place in the class; 0 for nobody there */
-    public record EntryView(long id, String title, String firstLines, @Optionally String picture, List<String> tags, long place, String author, @Optionally String group,
-                            String blog, String blogAddress, @Optionally String prompt, @Optionally String source, Instant publishedAt, int comments, @Optionally String lastCommenter,
-                            boolean answered, boolean unread) {}
+    public record EntryView(
+            long id,
+            String title,
+            String firstLines,
+            @Optionally String picture,
+            List<String> tags,
+            long place,
+            String author,
+            @Optionally String group,
+            String blog,
+            String blogAddress,
+            @Optionally String prompt,
+            @Optionally String source,
+            Instant publishedAt,
+            int comments,
+            @Optionally String lastCommenter,
+            boolean answered,
+            boolean unread) {}
 
     public record Facet(String key, String label, int count) {}
 
     /**
-     * @param next        the cursor of the next page; left out on the last
+     * @param next the cursor of the next page; left out on the last
      * @param answerFirst the prompts whose answers the reader sees only after an own one
      */
-    public record Porch(List<EntryView> entries, @Optionally String next, int total, int unread, List<Facet> people, List<Facet> prompts, List<Facet> tags, List<Facet> categories,
-                        List<Facet> sources, int announcements, int unanswered, List<String> answerFirst) {}
+    public record Porch(
+            List<EntryView> entries,
+            @Optionally String next,
+            int total,
+            int unread,
+            List<Facet> people,
+            List<Facet> prompts,
+            List<Facet> tags,
+            List<Facet> categories,
+            List<Facet> sources,
+            int announcements,
+            int unanswered,
+            List<String> answerFirst) {}
 
     /** @param counts posts published in each week of the term, in order */
     public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
@@ -97,44 +139,108 @@ public class PorchService {
     /**
      * A blog in the directory of a class.
      *
-     * @param newest  when the newest post in it went up; left out while there is none
+     * @param newest when the newest post in it went up; left out while there is none
      * @param readers how many can read it
      */
-    public record DirectoryLine(long id, String kind, String title, String address, String look, @Optionally String owner, int posts, int comments,
-                                @Optionally Instant newest, int readers, boolean strangers) {}
+    public record DirectoryLine(
+            long id,
+            String kind,
+            String title,
+            String address,
+            String look,
+            @Optionally String owner,
+            int posts,
+            int comments,
+            @Optionally Instant newest,
+            int readers,
+            boolean strangers) {}
 
     public record Series(String name, List<SeriesPart> parts) {}
 
     public record SeriesPart(int part, long postId, String title) {}
 
     /** How a post is pinned and stands in a series; the neighbours are those that this reader may read. */
-    public record Arranged(boolean pinned, @Optionally String series, @Optionally Integer part, @Optionally SeriesPart before, @Optionally SeriesPart after, boolean mayArrange) {}
+    public record Arranged(
+            boolean pinned,
+            @Optionally String series,
+            @Optionally Integer part,
+            @Optionally SeriesPart before,
+            @Optionally SeriesPart after,
+            boolean mayArrange) {}
 
     /** A wish to pin a post and to give it a place in a series; without a name it is in none. */
-    public record Arrange(boolean pinned, @Optionally String series, @Optionally Integer part) {}
+    public record Arrange(
+            boolean pinned,
+            @Optionally String series,
+            @Optionally Integer part) {}
 
     /** @param commentsShut why the viewer cannot comment, if the blog or the hour is the reason */
-    public record PostView(long id, long classId, String title, String html, List<String> tags, long place, boolean own, String author, @Optionally String group, String blog,
-                           String blogAddress, @Optionally Long promptId, @Optionally String prompt, @Optionally String outsideLink, @Optionally String source, String state, boolean isUp,
-                           @Optionally Instant publishedAt, @Optionally Instant handedInAt, boolean mayEdit, boolean mayComment, @Optionally String commentsShut, boolean commentsStay, SightlineView sightline,
-                           List<PileItem.Past> history, Arranged arranged,
-                           @Optionally String category, List<WorkUsed.Reference> references, boolean announcement, @Optionally Instant publishAt) {}
+    public record PostView(
+            long id,
+            long classId,
+            String title,
+            String html,
+            List<String> tags,
+            long place,
+            boolean own,
+            String author,
+            @Optionally String group,
+            String blog,
+            String blogAddress,
+            @Optionally Long promptId,
+            @Optionally String prompt,
+            @Optionally String outsideLink,
+            @Optionally String source,
+            String state,
+            boolean isUp,
+            @Optionally Instant publishedAt,
+            @Optionally Instant handedInAt,
+            boolean mayEdit,
+            boolean mayComment,
+            @Optionally String commentsShut,
+            boolean commentsStay,
+            SightlineView sightline,
+            List<PileItem.Past> history,
+            Arranged arranged,
+            @Optionally String category,
+            List<WorkUsed.Reference> references,
+            boolean announcement,
+            @Optionally Instant publishAt) {}
 
     /**
      * One of a student's own posts, wherever it stands.
      *
      * @param mayDelete whether the rules of its blog let it go into the bin
-     * @param daysLeft  for how many days it can still be taken out of the bin; left out if it is not there
+     * @param daysLeft for how many days it can still be taken out of the bin; left out if it is not there
      * @param publishAt when it goes up by itself
      */
-    public record OwnPost(long id, String title, String state, boolean isUp, boolean mayDelete, String blog, @Optionally Long promptId, @Optionally String prompt, @Optionally String note, @Optionally String noteBy, Instant at,
-                          @Optionally Integer daysLeft, @Optionally Instant publishAt) {}
+    public record OwnPost(
+            long id,
+            String title,
+            String state,
+            boolean isUp,
+            boolean mayDelete,
+            String blog,
+            @Optionally Long promptId,
+            @Optionally String prompt,
+            @Optionally String note,
+            @Optionally String noteBy,
+            Instant at,
+            @Optionally Integer daysLeft,
+            @Optionally Instant publishAt) {}
 
     /** A post that goes up by itself later. */
     public record ScheduledPost(long id, String title, String author, Instant at) {}
 
     /** A post as a feed carries it. */
-    public record FeedEntry(long id, String title, String html, String author, List<String> tags, Instant publishedAt, Instant changedAt) {}
+    public record FeedEntry(
+            long id,
+            String title,
+            String html,
+            String author,
+            List<String> tags,
+            Instant publishedAt,
+            Instant changedAt) {}
 
     private final PorchStore porch;
     private final PostStore posts;
@@ -146,8 +252,16 @@ public class PorchService {
     private final AccessService access;
     private final Clock clock;
 
-    PorchService(PorchStore porch, PostStore posts, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews,
-                 AccessService access, Clock clock) {
+    PorchService(
+            PorchStore porch,
+            PostStore posts,
+            BlogService blogs,
+            PromptService prompts,
+            ClassService classes,
+            PeopleService people,
+            ReviewService reviews,
+            AccessService access,
+            Clock clock) {
         this.porch = porch;
         this.posts = posts;
         this.blogs = blogs;
@@ -164,32 +278,67 @@ public class PorchService {
         ScopeSql scope = access.scope(viewer);
         // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
         Filter range = range(classId, wish).ofPerson(person(classId, wish.place()));
-        Filter filter = new Filter(range.from(), range.to(), range.person(), wish.group(), wish.prompt(), wish.tag(), wish.category(), wish.source(),
-            wish.unanswered(), range.blog(), false, range.kind());
-        PorchStore.Page start = Cursor.read(wish.after(), parts -> new PorchStore.Page(moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
-            .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
+        Filter filter = new Filter(
+                range.from(),
+                range.to(),
+                range.person(),
+                wish.group(),
+                wish.prompt(),
+                wish.tag(),
+                wish.category(),
+                wish.source(),
+                wish.unanswered(),
+                range.blog(),
+                false,
+                range.kind());
+        PorchStore.Page start = Cursor.read(
+                        wish.after(),
+                        parts -> new PorchStore.Page(
+                                moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
+                .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
-        List<Entry> found = porch.entries(scope, classId, viewer.personId(), filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
+        List<Entry> found = porch.entries(
+                scope,
+                classId,
+                viewer.personId(),
+                filter,
+                new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
         List<Entry> page = found.subList(0, Math.min(size, found.size()));
         Names names = people.names(viewer, classId);
-        String next = found.size() > size ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id()) : null;
-        return new Porch(page.stream().map(e -> view(e, names)).toList(), next, porch.count(scope, classId, filter),
-            porch.unread(scope, classId, viewer.personId(), filter), people(porch.byPerson(scope, classId, range.ofPerson(null)), range.person(), names), facets(porch.byPrompt(scope, classId, range)), facets(porch.byTag(scope, classId, range)),
-            facets(porch.byCategory(scope, classId, range)), facets(porch.bySource(scope, classId, range)),
-            porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
-            porch.unanswered(scope, classId, range), answerFirst(viewer, classId));
+        String next = found.size() > size
+                ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id())
+                : null;
+        return new Porch(
+                page.stream().map(e -> view(e, names)).toList(),
+                next,
+                porch.count(scope, classId, filter),
+                porch.unread(scope, classId, viewer.personId(), filter),
+                people(porch.byPerson(scope, classId, range.ofPerson(null)), range.person(), names),
+                facets(porch.byPrompt(scope, classId, range)),
+                facets(porch.byTag(scope, classId, range)),
+                facets(porch.byCategory(scope, classId, range)),
+                facets(porch.bySource(scope, classId, range)),
+                porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
+                porch.unanswered(scope, classId, range),
+                answerFirst(viewer, classId));
     }
 
     /** A moment of a cursor; only those that the database knows. */
     private static Instant moment(String text) {
         Instant at = Instant.parse(text);
-        if (at.isBefore(Instant.EPOCH) || at.isAfter(Instant.parse("9000-01-01T00:00:00Z"))) throw new IllegalArgumentException("No post is from then: " + text);
+        if (at.isBefore(Instant.EPOCH) || at.isAfter(Instant.parse("9000-01-01T00:00:00Z")))
+            throw new IllegalArgumentException("No post is from then: " + text);
         return at;
     }
 
     private List<String> answerFirst(Viewer viewer, long classId) {
-        if (viewer.in(classId, clock.instant()).filter(m -> m.role() == Role.STUDENT).isEmpty()) return List.of();
-        return prompts.ofClass(viewer, classId).stream().filter(p -> p.answerFirst() && !viewer.answered().contains(p.id())).map(PromptService.PromptRecord::title).toList();
+        if (viewer.in(classId, clock.instant())
+                .filter(m -> m.role() == Role.STUDENT)
+                .isEmpty()) return List.of();
+        return prompts.ofClass(viewer, classId).stream()
+                .filter(p -> p.answerFirst() && !viewer.answered().contains(p.id()))
+                .map(PromptService.PromptRecord::title)
+                .toList();
     }
 
     /** A blog for anyone can be read by strangers; the Porch as a whole is for members. */
@@ -203,22 +352,40 @@ public class PorchService {
         return place == null ? null : people.personAt(classId, place).orElse(-1L);
     }
 
-    /** The term rail, which is also the archive: how much was published each week and month, for this reader, and what is due when. */
+    /**
+     * The term rail, which is also the archive: how much was published each week and month, for this reader, and what
+     * is due when.
+     */
     public Rail rail(Viewer viewer, long classId, @Nullable Long place, @Nullable Long blog) {
         requireReading(viewer, classId, blog);
         Term term = classes.get(classId).term();
         List<Term.Week> weeks = term.weeks();
         int[] counts = new int[weeks.size()];
         Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
-        for (PorchStore.Moment moment : porch.moments(access.scope(viewer), classId, Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog))) {
+        for (PorchStore.Moment moment : porch.moments(
+                access.scope(viewer),
+                classId,
+                Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog))) {
             for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment.at())) counts[i] += moment.count();
             months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
         }
-        List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId) ? prompts.ofClass(viewer, classId).stream().map(PromptService.PromptRecord::due).toList() : List.of();
-        return new Rail(Arrays.stream(counts).boxed().toList(), due, months.entrySet().stream().map(m -> new Month(m.getKey().toString(), m.getValue())).toList());
+        List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId)
+                ? prompts.ofClass(viewer, classId).stream()
+                        .map(PromptService.PromptRecord::due)
+                        .toList()
+                : List.of();
+        return new Rail(
+                Arrays.stream(counts).boxed().toList(),
+                due,
+                months.entrySet().stream()
+                        .map(m -> new Month(m.getKey().toString(), m.getValue()))
+                        .toList());
     }
 
-    /** The blogs of a class that a reader may open, with what is in them for this reader; the one written in last comes first. */
+    /**
+     * The blogs of a class that a reader may open, with what is in them for this reader; the one written in last comes
+     * first.
+     */
     public List<DirectoryLine> directory(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
         Map<Long, PorchStore.InBlog> counts = new HashMap<>();
@@ -226,10 +393,21 @@ public class PorchService {
         List<DirectoryLine> lines = new ArrayList<>();
         for (BlogService.BlogHead head : blogs.heads(viewer, classId)) {
             PorchStore.InBlog in = counts.get(head.id());
-            lines.add(new DirectoryLine(head.id(), head.kind(), head.title(), head.address(), head.look(), head.owner(), in == null ? 0 : in.posts(),
-                in == null ? 0 : in.comments(), in == null ? null : in.newest(), head.readers(), head.strangers()));
+            lines.add(new DirectoryLine(
+                    head.id(),
+                    head.kind(),
+                    head.title(),
+                    head.address(),
+                    head.look(),
+                    head.owner(),
+                    in == null ? 0 : in.posts(),
+                    in == null ? 0 : in.comments(),
+                    in == null ? null : in.newest(),
+                    head.readers(),
+                    head.strangers()));
         }
-        lines.sort(Comparator.comparing(DirectoryLine::newest, Comparator.nullsLast(Comparator.reverseOrder())).thenComparing(DirectoryLine::title));
+        lines.sort(Comparator.comparing(DirectoryLine::newest, Comparator.nullsLast(Comparator.reverseOrder()))
+                .thenComparing(DirectoryLine::title));
         return lines;
     }
 
@@ -241,9 +419,15 @@ public class PorchService {
         Filter pinned = Filter.ALL.ofBlog(blogId).onlyPinned();
         Map<String, List<SeriesPart>> series = new LinkedHashMap<>();
         for (PorchStore.Part part : porch.parts(scope, classId, blogId))
-            series.computeIfAbsent(part.series(), name -> new ArrayList<>()).add(new SeriesPart(part.part(), part.postId(), part.title()));
-        return new Shelf(porch.entries(scope, classId, viewer.personId(), pinned, PorchStore.Page.first(MOST_PINNED)).stream().map(e -> view(e, names)).toList(),
-            series.entrySet().stream().map(s -> new Series(s.getKey(), s.getValue())).toList());
+            series.computeIfAbsent(part.series(), name -> new ArrayList<>())
+                    .add(new SeriesPart(part.part(), part.postId(), part.title()));
+        return new Shelf(
+                porch.entries(scope, classId, viewer.personId(), pinned, PorchStore.Page.first(MOST_PINNED)).stream()
+                        .map(e -> view(e, names))
+                        .toList(),
+                series.entrySet().stream()
+                        .map(s -> new Series(s.getKey(), s.getValue()))
+                        .toList());
     }
 
     /** Pins a post and gives it its place in a series, for whoever keeps the blog. */
@@ -252,8 +436,11 @@ public class PorchService {
         PostFacts facts = access.requireLockedPost(viewer, Act.READ, postId);
         access.requireArranging(viewer, facts.blog().id());
         PostRow row = posts.find(postId).orElseThrow(Problem::missing);
-        String series = wish.series() == null || wish.series().isBlank() ? null : wish.series().strip();
-        if (series != null && series.length() > 120) throw Problem.invalid("series", "series-too-long", "The name of a series has at most 120 characters.");
+        String series = wish.series() == null || wish.series().isBlank()
+                ? null
+                : wish.series().strip();
+        if (series != null && series.length() > 120)
+            throw Problem.invalid("series", "series-too-long", "The name of a series has at most 120 characters.");
         int part = wish.part() == null ? 1 : wish.part();
         if (part < 1 || part > 999) throw Problem.invalid("part", "part-range", "A part has a number from 1 to 999.");
         Instant pinned = !wish.pinned() ? null : row.pinnedAt() != null ? row.pinnedAt() : clock.instant();
@@ -263,10 +450,13 @@ public class PorchService {
     private Arranged arranged(Viewer viewer, PostRow row, PostFacts facts) {
         boolean may = access.mayArrange(viewer, facts.blog());
         if (row.series() == null) return new Arranged(row.pinnedAt() != null, null, null, null, null, may);
-        List<PorchStore.Part> parts = porch.parts(access.scope(viewer), row.classId(), row.blogId()).stream().filter(p -> p.series().equals(row.series())).toList();
+        List<PorchStore.Part> parts = porch.parts(access.scope(viewer), row.classId(), row.blogId()).stream()
+                .filter(p -> p.series().equals(row.series()))
+                .toList();
         int here = 0;
         while (here < parts.size() && parts.get(here).postId() != row.id()) here++;
-        return new Arranged(row.pinnedAt() != null, row.series(), row.part(), part(parts, here - 1), part(parts, here + 1), may);
+        return new Arranged(
+                row.pinnedAt() != null, row.series(), row.part(), part(parts, here - 1), part(parts, here + 1), may);
     }
 
     private static @Nullable SeriesPart part(List<PorchStore.Part> parts, int index) {
@@ -275,7 +465,10 @@ public class PorchService {
         return new SeriesPart(part.part(), part.postId(), part.title());
     }
 
-    /** One post as the viewer may read it: the approved version; whoever may see it gets the one that waits instead if none is up. */
+    /**
+     * One post as the viewer may read it: the approved version; whoever may see it gets the one that waits instead if
+     * none is up.
+     */
     @Transactional
     public PostView post(Viewer viewer, long id) {
         PostFacts facts = access.requirePost(viewer, Act.READ, id);
@@ -283,19 +476,47 @@ public class PorchService {
         Knowledge knows = access.knows(viewer, facts);
         boolean all = knows == Knowledge.ALL;
         Reason comment = access.decide(viewer, Act.COMMENT, facts);
-        int no = knows == Knowledge.JUDGED ? row.standing().judged() : facts.isUp() ? row.standing().live() : row.standing().newest();
+        int no = knows == Knowledge.JUDGED
+                ? row.standing().judged()
+                : facts.isUp() ? row.standing().live() : row.standing().newest();
         Version version = posts.version(id, no).orElseThrow();
         Names names = people.names(viewer, row.classId());
         BlogService.BlogView blog = blogs.view(viewer, row.blogId());
-        if (!viewer.isStranger() && viewer.isInPerson() && facts.isUp()) porch.markSeen(viewer.personId(), id, clock.instant());
-        return new PostView(id, row.classId(), version.title(), Sanitiser.post(version.html()), version.tags(), names.placeOf(facts.authorId()),
-            !viewer.isStranger() && facts.authorId() == viewer.personId(), names.of(facts.authorId()), names.groupOf(facts.authorId()), blog.title(), blog.address(), row.promptId(), row.promptId() == null ? null : prompts.get(row.promptId()).title(),
-            row.outsideLink(), row.sourceId() == null ? null : porch.sourceTitle(row.sourceId()).orElse(null),
-            state(row, knows), facts.isUp(), row.publishedAt(), row.handedInAt(),
-            row.sourceId() == null && access.allows(viewer, Act.EDIT, facts), comment.allows(), commentsShut(comment),
-            !facts.blog().rules().deleteComments(),
-            SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())), all ? reviews.history("post", id, names) : List.of(), arranged(viewer, row, facts),
-            posts.category(version.content().categoryId()).orElse(null), WorkUsed.references(version.content().works()), row.announcement(), all ? row.publishAt() : null);
+        if (!viewer.isStranger() && viewer.isInPerson() && facts.isUp())
+            porch.markSeen(viewer.personId(), id, clock.instant());
+        return new PostView(
+                id,
+                row.classId(),
+                version.title(),
+                Sanitiser.post(version.html()),
+                version.tags(),
+                names.placeOf(facts.authorId()),
+                !viewer.isStranger() && facts.authorId() == viewer.personId(),
+                names.of(facts.authorId()),
+                names.groupOf(facts.authorId()),
+                blog.title(),
+                blog.address(),
+                row.promptId(),
+                row.promptId() == null ? null : prompts.get(row.promptId()).title(),
+                row.outsideLink(),
+                row.sourceId() == null
+                        ? null
+                        : porch.sourceTitle(row.sourceId()).orElse(null),
+                state(row, knows),
+                facts.isUp(),
+                row.publishedAt(),
+                row.handedInAt(),
+                row.sourceId() == null && access.allows(viewer, Act.EDIT, facts),
+                comment.allows(),
+                commentsShut(comment),
+                !facts.blog().rules().deleteComments(),
+                SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())),
+                all ? reviews.history("post", id, names) : List.of(),
+                arranged(viewer, row, facts),
+                posts.category(version.content().categoryId()).orElse(null),
+                WorkUsed.references(version.content().works()),
+                row.announcement(),
+                all ? row.publishAt() : null);
     }
 
     /** Where a post stands, as far as somebody may know that its author works on a newer version. */
@@ -306,24 +527,48 @@ public class PorchService {
 
     private static @Nullable String commentsShut(Reason comment) {
         return switch (comment) {
-            case COMMENTS_OFF, COMMENTS_CLOSED, COMMENTS_FOR_CLASS -> Problem.refused(comment).getMessage();
+            case COMMENTS_OFF, COMMENTS_CLOSED, COMMENTS_FOR_CLASS ->
+                Problem.refused(comment).getMessage();
             default -> null;
         };
     }
 
-    /** All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one has left. */
+    /**
+     * All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one
+     * has left.
+     */
     public List<OwnPost> own(Viewer viewer, long classId) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         if (viewer.lens() != null) access.require(viewer, Act.READ_CLASS, classId);
         Names names = people.names(viewer, classId);
-        return posts.ofAuthor(viewer.personId(), classId).stream().map(row -> {
-            Version version = posts.version(row.id(), row.standing().newest()).orElseThrow();
-            List<PileItem.Past> history = row.standing().state() == State.RETURNED ? reviews.history("post", row.id(), names) : List.of();
-            boolean up = row.standing().live() != null && row.standing().state() != State.HIDDEN && row.standing().state() != State.BINNED;
-            return new OwnPost(row.id(), version.title(), row.standing().state().name(), up, access.mayDelete(viewer, row.id()), blogs.view(viewer, row.blogId()).title(), row.promptId(),
-                row.promptId() == null ? null : prompts.get(row.promptId()).title(), history.isEmpty() ? null : history.get(0).note(),
-                history.isEmpty() ? null : history.get(0).by(), row.publishedAt() != null ? row.publishedAt() : version.savedAt(), daysLeft(row), row.publishAt());
-        }).toList();
+        return posts.ofAuthor(viewer.personId(), classId).stream()
+                .map(row -> {
+                    Version version =
+                            posts.version(row.id(), row.standing().newest()).orElseThrow();
+                    List<PileItem.Past> history = row.standing().state() == State.RETURNED
+                            ? reviews.history("post", row.id(), names)
+                            : List.of();
+                    boolean up = row.standing().live() != null
+                            && row.standing().state() != State.HIDDEN
+                            && row.standing().state() != State.BINNED;
+                    return new OwnPost(
+                            row.id(),
+                            version.title(),
+                            row.standing().state().name(),
+                            up,
+                            access.mayDelete(viewer, row.id()),
+                            blogs.view(viewer, row.blogId()).title(),
+                            row.promptId(),
+                            row.promptId() == null
+                                    ? null
+                                    : prompts.get(row.promptId()).title(),
+                            history.isEmpty() ? null : history.get(0).note(),
+                            history.isEmpty() ? null : history.get(0).by(),
+                            row.publishedAt() != null ? row.publishedAt() : version.savedAt(),
+                            daysLeft(row),
+                            row.publishAt());
+                })
+                .toList();
     }
 
     /** What the staff have set to go up later in a class, the next one first. */
@@ -331,19 +576,48 @@ public class PorchService {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
         Names names = people.names(viewer, classId);
         return posts.scheduled(classId).stream()
-            .map(row -> new ScheduledPost(row.id(), posts.version(row.id(), row.standing().newest()).orElseThrow().title(), names.of(row.authorId()), row.publishAt())).toList();
+                .map(row -> new ScheduledPost(
+                        row.id(),
+                        posts.version(row.id(), row.standing().newest())
+                                .orElseThrow()
+                                .title(),
+                        names.of(row.authorId()),
+                        row.publishAt()))
+                .toList();
     }
 
     private @Nullable Integer daysLeft(PostRow row) {
         if (row.binnedAt() == null) return null;
-        return (int) Math.max(0, Duration.between(clock.instant(), row.binnedAt().plus(PostJobs.BIN)).toDays() + 1);
+        return (int) Math.max(
+                0,
+                Duration.between(clock.instant(), row.binnedAt().plus(PostJobs.BIN))
+                                .toDays()
+                        + 1);
     }
 
-    /** The newest posts of a class, or of one blog in it, as this reader's feed carries them; a stranger's carries what is for anyone. */
+    /**
+     * The newest posts of a class, or of one blog in it, as this reader's feed carries them; a stranger's carries what
+     * is for anyone.
+     */
     public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
         Names names = people.names(viewer, classId);
-        return porch.entries(access.scope(viewer), classId, viewer.personId(), Filter.ALL.ofBlog(blogId), PorchStore.Page.first(most)).stream()
-            .map(e -> new FeedEntry(e.id(), e.title(), Sanitiser.post(e.html()), names.of(e.authorId()), tags(e), e.publishedAt(), e.changedAt())).toList();
+        return porch
+                .entries(
+                        access.scope(viewer),
+                        classId,
+                        viewer.personId(),
+                        Filter.ALL.ofBlog(blogId),
+                        PorchStore.Page.first(most))
+                .stream()
+                .map(e -> new FeedEntry(
+                        e.id(),
+                        e.title(),
+                        Sanitiser.post(e.html()),
+                        names.of(e.authorId()),
+                        tags(e),
+                        e.publishedAt(),
+                        e.changedAt()))
+                .toList();
     }
 
     /** How many posts in the viewer's scope nobody has answered, among those of one week of the term. */
@@ -357,7 +631,10 @@ public class PorchService {
     }
 
     private Filter time(Term term, Wish wish) {
-        if (wish.month() != null) return Filter.between(term.startOf(wish.month().atDay(1)), term.startOf(wish.month().plusMonths(1).atDay(1)));
+        if (wish.month() != null)
+            return Filter.between(
+                    term.startOf(wish.month().atDay(1)),
+                    term.startOf(wish.month().plusMonths(1).atDay(1)));
         if (wish.span() != null) {
             Term.Between days = term.around(wish.span(), clock.instant());
             return Filter.between(days.start(), days.end());
@@ -370,26 +647,47 @@ public class PorchService {
     }
 
     private static EntryView view(Entry e, Names names) {
-        return new EntryView(e.id(), e.title(), e.firstLines(), e.picture().isEmpty() ? null : e.picture(), tags(e), names.placeOf(e.authorId()),
-            names.of(e.authorId()), names.groupOf(e.authorId()), e.blogTitle(), e.blogAddress(), e.promptTitle(), e.sourceTitle(), e.publishedAt(), e.comments(),
-            e.lastCommenter() == null ? null : names.of(e.lastCommenter()), e.answers() > 0, e.unread());
+        return new EntryView(
+                e.id(),
+                e.title(),
+                e.firstLines(),
+                e.picture().isEmpty() ? null : e.picture(),
+                tags(e),
+                names.placeOf(e.authorId()),
+                names.of(e.authorId()),
+                names.groupOf(e.authorId()),
+                e.blogTitle(),
+                e.blogAddress(),
+                e.promptTitle(),
+                e.sourceTitle(),
+                e.publishedAt(),
+                e.comments(),
+                e.lastCommenter() == null ? null : names.of(e.lastCommenter()),
+                e.answers() > 0,
+                e.unread());
     }
 
     private static List<String> tags(Entry e) {
         return e.tags().lines().filter(t -> !t.isBlank()).toList();
     }
 
-    /** Each of them by the place in the class, the one who was asked for also with nothing; who has left stands in none. */
+    /**
+     * Each of them by the place in the class, the one who was asked for also with nothing; who has left stands in none.
+     */
     private static List<Facet> people(List<PorchStore.Count> counts, @Nullable Long chosen, Names names) {
         Map<Long, Integer> posts = new HashMap<>();
         if (chosen != null) posts.put(chosen, 0);
         counts.forEach(c -> posts.put(Long.valueOf(c.key()), c.count()));
-        return posts.entrySet().stream().filter(p -> names.placeOf(p.getKey()) > 0)
-            .map(p -> new Facet(String.valueOf(names.placeOf(p.getKey())), names.of(p.getKey()), p.getValue()))
-            .sorted(Comparator.comparing(f -> Folding.fold(f.label()))).toList();
+        return posts.entrySet().stream()
+                .filter(p -> names.placeOf(p.getKey()) > 0)
+                .map(p -> new Facet(String.valueOf(names.placeOf(p.getKey())), names.of(p.getKey()), p.getValue()))
+                .sorted(Comparator.comparing(f -> Folding.fold(f.label())))
+                .toList();
     }
 
     private static List<Facet> facets(List<PorchStore.Count> counts) {
-        return counts.stream().map(c -> new Facet(c.key(), c.label(), c.count())).toList();
+        return counts.stream()
+                .map(c -> new Facet(c.key(), c.label(), c.count()))
+                .toList();
     }
 }

@@ -38,18 +38,53 @@ class PostApi {
     }
 
     @GetMapping("/api/classes/{id}/porch")
-    PorchService.Porch porch(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Integer fromWeek, @RequestParam(required = false) Integer toWeek,
-                             @RequestParam(required = false) YearMonth month, @RequestParam(required = false) Term.Span span, @RequestParam(required = false) Long place, @RequestParam(required = false) Long group,
-                             @RequestParam(required = false) Long prompt, @RequestParam(required = false) String tag,
-                             @RequestParam(required = false) Long category, @RequestParam(required = false) Long source, @RequestParam(defaultValue = "false") boolean announcements,
-                             @RequestParam(defaultValue = "false") boolean unanswered, @RequestParam(required = false) Long blog,
-                             @RequestParam(defaultValue = "false") boolean oldestFirst, @RequestParam(defaultValue = "50") int most,
-                             @RequestParam(required = false) String after) {
-        return porch.porch(viewer, id, new PorchService.Wish(fromWeek, toWeek, month, span, place, group, prompt, tag, category, source, announcements, unanswered, blog, oldestFirst, most, after));
+    PorchService.Porch porch(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestParam(required = false) Integer fromWeek,
+            @RequestParam(required = false) Integer toWeek,
+            @RequestParam(required = false) YearMonth month,
+            @RequestParam(required = false) Term.Span span,
+            @RequestParam(required = false) Long place,
+            @RequestParam(required = false) Long group,
+            @RequestParam(required = false) Long prompt,
+            @RequestParam(required = false) String tag,
+            @RequestParam(required = false) Long category,
+            @RequestParam(required = false) Long source,
+            @RequestParam(defaultValue = "false") boolean announcements,
+            @RequestParam(defaultValue = "false") boolean unanswered,
+            @RequestParam(required = false) Long blog,
+            @RequestParam(defaultValue = "false") boolean oldestFirst,
+            @RequestParam(defaultValue = "50") int most,
+            @RequestParam(required = false) String after) {
+        return porch.porch(
+                viewer,
+                id,
+                new PorchService.Wish(
+                        fromWeek,
+                        toWeek,
+                        month,
+                        span,
+                        place,
+                        group,
+                        prompt,
+                        tag,
+                        category,
+                        source,
+                        announcements,
+                        unanswered,
+                        blog,
+                        oldestFirst,
+                        most,
+                        after));
     }
 
     @GetMapping("/api/classes/{id}/rail")
-    PorchService.Rail rail(Viewer viewer, @PathVariable long id, @RequestParam(required = false) Long place, @RequestParam(required = false) Long blog) {
+    PorchService.Rail rail(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestParam(required = false) Long place,
+            @RequestParam(required = false) Long blog) {
         return porch.rail(viewer, id, place, blog);
     }
 
@@ -126,7 +161,8 @@ class PostApi {
     }
 
     @PutMapping("/api/classes/{id}/categories")
-    List<CategoryService.Category> setCategories(Viewer viewer, @PathVariable long id, @RequestBody List<CategoryService.Wanted> body) {
+    List<CategoryService.Category> setCategories(
+            Viewer viewer, @PathVariable long id, @RequestBody List<CategoryService.Wanted> body) {
         return categories.set(viewer, id, body);
     }
 

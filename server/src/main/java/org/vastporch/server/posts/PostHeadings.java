@@ -27,7 +27,17 @@ public class PostHeadings {
     public record Heading(String title, long authorId, long blogId, Sightline line) {}
 
     /** A post that was handed in for a prompt, in the version to be marked. */
-    public record HandedIn(long postId, long authorId, int version, String state, boolean isUp, Instant at, String title, String html, List<String> tags, TextFacts facts) {}
+    public record HandedIn(
+            long postId,
+            long authorId,
+            int version,
+            String state,
+            boolean isUp,
+            Instant at,
+            String title,
+            String html,
+            List<String> tags,
+            TextFacts facts) {}
 
     private final PostStore store;
     private final AccessService access;
@@ -40,13 +50,23 @@ public class PostHeadings {
     /** A post as its readers know it: under the title that is up, whatever its author works on besides. */
     public Heading of(long postId) {
         PostRow row = store.find(postId).orElseThrow(Problem::missing);
-        Version version = store.version(postId, row.standing().live() != null ? row.standing().live() : row.standing().newest()).orElseThrow();
+        Version version = store.version(
+                        postId,
+                        row.standing().live() != null
+                                ? row.standing().live()
+                                : row.standing().newest())
+                .orElseThrow();
         Viewer author = access.viewer(row.authorId());
-        return new Heading(version.title(), row.authorId(), row.blogId(), access.sightline(access.requirePost(author, Act.READ, postId)));
+        return new Heading(
+                version.title(),
+                row.authorId(),
+                row.blogId(),
+                access.sightline(access.requirePost(author, Act.READ, postId)));
     }
 
     /**
-     * Whether a file of a post stands in what the viewer may know of it: in any version for its author and the staff, else in the one that the viewer reads.
+     * Whether a file of a post stands in what the viewer may know of it: in any version for its author and the staff,
+     * else in the one that the viewer reads.
      *
      * @param file its id, which stands in the text
      * @throws Problem if the viewer may not read the post
@@ -62,11 +82,17 @@ public class PostHeadings {
     /** What the students handed in for a prompt; of several by one student the last. */
     public List<HandedIn> handedIn(long promptId) {
         Set<Long> seen = new HashSet<>();
-        return store.handedIn(promptId).stream().filter(p -> p.authorId() != null && seen.add(p.authorId())).map(this::handedIn).toList();
+        return store.handedIn(promptId).stream()
+                .filter(p -> p.authorId() != null && seen.add(p.authorId()))
+                .map(this::handedIn)
+                .toList();
     }
 
     public Optional<HandedIn> handedIn(long promptId, long studentId) {
-        return store.handedIn(promptId).stream().filter(p -> p.authorId() != null && p.authorId() == studentId).findFirst().map(this::handedIn);
+        return store.handedIn(promptId).stream()
+                .filter(p -> p.authorId() != null && p.authorId() == studentId)
+                .findFirst()
+                .map(this::handedIn);
     }
 
     /** What a student handed in for a prompt, the row of its post locked until the transaction ends. */
@@ -77,19 +103,34 @@ public class PostHeadings {
 
     /** One version of a post, for somebody who marked or is shown just that one. */
     public Optional<HandedIn> version(long postId, @Nullable Integer no) {
-        return store.find(postId).flatMap(row -> store.version(postId, no == null ? row.standing().newest() : no).map(v -> view(row, v)));
+        return store.find(postId).flatMap(row -> store.version(
+                        postId, no == null ? row.standing().newest() : no)
+                .map(v -> view(row, v)));
     }
 
     private HandedIn handedIn(PostRow row) {
         // A draft begun after handing in is not marked: the text is the one that waits, was returned or is up.
         boolean draft = row.standing().state() == State.DRAFT;
-        int no = draft && row.standing().live() != null ? row.standing().live() : draft && row.handedNo() != null ? row.handedNo() : row.standing().newest();
+        int no = draft && row.standing().live() != null
+                ? row.standing().live()
+                : draft && row.handedNo() != null
+                        ? row.handedNo()
+                        : row.standing().newest();
         return view(row, store.version(row.id(), no).orElseThrow());
     }
 
     private static HandedIn view(PostRow row, Version version) {
         String html = Sanitiser.post(version.html());
-        return new HandedIn(row.id(), row.authorId(), version.no(), row.standing().state().name(), row.standing().live() != null, row.handedInAt(),
-            version.title(), html, version.tags(), TextFacts.of(html));
+        return new HandedIn(
+                row.id(),
+                row.authorId(),
+                version.no(),
+                row.standing().state().name(),
+                row.standing().live() != null,
+                row.handedInAt(),
+                version.title(),
+                html,
+                version.tags(),
+                TextFacts.of(html));
     }
 }

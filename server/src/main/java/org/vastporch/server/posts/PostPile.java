@@ -48,7 +48,16 @@ class PostPile implements Moderated {
     private final BesideDraft beside;
     private final Clock clock;
 
-    PostPile(PostStore store, BlogService blogs, PromptService prompts, ClassService classes, PeopleService people, ReviewService reviews, AccessService access, BesideDraft beside, Clock clock) {
+    PostPile(
+            PostStore store,
+            BlogService blogs,
+            PromptService prompts,
+            ClassService classes,
+            PeopleService people,
+            ReviewService reviews,
+            AccessService access,
+            BesideDraft beside,
+            Clock clock) {
         this.store = store;
         this.blogs = blogs;
         this.prompts = prompts;
@@ -67,29 +76,53 @@ class PostPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id).map(p -> new Text(p.id(), p.classId(), p.authorId(), p.rev(), p.standing(), p.waitingSince(), p.publishedAt(), p.publishAt()));
+        return store.lock(id)
+                .map(p -> new Text(
+                        p.id(),
+                        p.classId(),
+                        p.authorId(),
+                        p.rev(),
+                        p.standing(),
+                        p.waitingSince(),
+                        p.publishedAt(),
+                        p.publishAt()));
     }
 
     @Override
-    public void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
+    public void settle(
+            Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
         PostRow row = store.find(before.id()).orElseThrow();
         // An outside post stands at the day on which it was written, not on which it was approved.
-        Instant out = publishedAt != null && before.publishedAt() == null && row.sourceId() != null && row.handedInAt() != null ? row.handedInAt() : publishedAt;
+        Instant out = publishedAt != null
+                        && before.publishedAt() == null
+                        && row.sourceId() != null
+                        && row.handedInAt() != null
+                ? row.handedInAt()
+                : publishedAt;
         store.settle(before.id(), after, waitingSince, out, null);
         boolean binned = after.state() == State.BINNED;
         if (binned != (before.standing().state() == State.BINNED))
-            store.setBinned(before.id(), binned ? new PostStore.Binned(clock.instant(), by, before.standing().state()) : null);
+            store.setBinned(
+                    before.id(),
+                    binned
+                            ? new PostStore.Binned(
+                                    clock.instant(), by, before.standing().state())
+                            : null);
         Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
         store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
         store.setCategory(before.id(), live.map(v -> v.content().categoryId()).orElse(null));
         // The audience goes with the version: an approval lets it reach further, taking it back undoes that.
-        if (!Objects.equals(after.live(), before.standing().live())) live.ifPresent(version -> store.setAudience(before.id(), version.audience()));
+        if (!Objects.equals(after.live(), before.standing().live()))
+            live.ifPresent(version -> store.setAudience(before.id(), version.audience()));
     }
 
     @Override
     public Optional<Revision> changesSince(long id, int version) {
         PostRow row = store.find(id).orElseThrow(Problem::missing);
-        return store.version(id, version).map(seen -> Revision.of(side(seen), side(store.version(id, row.standing().judged()).orElseThrow())));
+        return store.version(id, version)
+                .map(seen -> Revision.of(
+                        side(seen),
+                        side(store.version(id, row.standing().judged()).orElseThrow())));
     }
 
     @Override
@@ -115,40 +148,80 @@ class PostPile implements Moderated {
         List<PileItem.Past> history = reviews.history("post", row.id(), names);
         PostFacts facts = access.requirePost(viewer, Act.READ, row.id());
         PileItem.Readers readers = readers(facts.withAudience(version.audience()));
-        PileItem.Readers readersNow = row.standing().live() == null || row.audience() == version.audience() ? null : readers(facts);
-        return new PileItem("post", row.id(), row.classId(), in.name(), version.no(), row.rev(), names.of(row.authorId()), names.placeOf(row.authorId()), names.groupOf(row.authorId()),
-            version.title(), Sanitiser.post(version.html()), besides(version), row.waitingSince(), blogs.view(viewer, row.blogId()).title(), prompt(row, in.term()),
-            row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()), null,
-            reviews.holdsOf("post", row.id()), changes(row, version, history), history, readers, readersNow,
-            reviews.approvalsInRow(row.classId(), row.authorId()), in.rules().trustAfter(), row.publishAt(),
-            stands(row.standing()).name(), beside.policy(row), reviews.reportsOn("post", row.id(), names));
+        PileItem.Readers readersNow =
+                row.standing().live() == null || row.audience() == version.audience() ? null : readers(facts);
+        return new PileItem(
+                "post",
+                row.id(),
+                row.classId(),
+                in.name(),
+                version.no(),
+                row.rev(),
+                names.of(row.authorId()),
+                names.placeOf(row.authorId()),
+                names.groupOf(row.authorId()),
+                version.title(),
+                Sanitiser.post(version.html()),
+                besides(version),
+                row.waitingSince(),
+                blogs.view(viewer, row.blogId()).title(),
+                prompt(row, in.term()),
+                row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()),
+                null,
+                reviews.holdsOf("post", row.id()),
+                changes(row, version, history),
+                history,
+                readers,
+                readersNow,
+                reviews.approvalsInRow(row.classId(), row.authorId()),
+                in.rules().trustAfter(),
+                row.publishAt(),
+                stands(row.standing()).name(),
+                beside.policy(row),
+                reviews.reportsOn("post", row.id(), names));
     }
 
     private PileItem.Readers readers(PostFacts facts) {
         return PileItem.Readers.of(access.sightline(facts));
     }
 
-    /** What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides. */
+    /**
+     * What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides.
+     */
     static State stands(Standing standing) {
         State state = standing.state();
         return state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED;
     }
 
-    /** What changed since the version that somebody saw last: the live one, else the one that was returned. Null if that is nothing. */
+    /**
+     * What changed since the version that somebody saw last: the live one, else the one that was returned. Null if that
+     * is nothing.
+     */
     private @Nullable Revision changes(PostRow row, Version version, List<PileItem.Past> history) {
-        Integer seen = row.standing().live() != null ? row.standing().live() : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
+        Integer seen = row.standing().live() != null
+                ? row.standing().live()
+                : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
         if (seen == null || seen == version.no()) return null;
         return store.version(row.id(), seen)
-            .map(before -> Revision.of(side(before), side(version))).filter(revision -> !revision.isEmpty()).orElse(null);
+                .map(before -> Revision.of(side(before), side(version)))
+                .filter(revision -> !revision.isEmpty())
+                .orElse(null);
     }
 
     private Revision.Side side(Version version) {
-        return new Revision.Side(version.title(), Sanitiser.post(version.html()), besides(version).lines());
+        return new Revision.Side(
+                version.title(),
+                Sanitiser.post(version.html()),
+                besides(version).lines());
     }
 
     private PileItem.Besides besides(Version version) {
-        return new PileItem.Besides(store.category(version.content().categoryId()).orElse(null), version.tags(),
-            WorkUsed.references(version.content().works()).stream().map(WorkUsed.Reference::line).toList());
+        return new PileItem.Besides(
+                store.category(version.content().categoryId()).orElse(null),
+                version.tags(),
+                WorkUsed.references(version.content().works()).stream()
+                        .map(WorkUsed.Reference::line)
+                        .toList());
     }
 
     private PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Term term) {

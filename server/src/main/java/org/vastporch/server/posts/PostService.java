@@ -61,25 +61,62 @@ public class PostService {
     private static final int LONGEST_HTML = 150_000;
 
     /** @param rev the state of the draft that the writer had before them; an older one is refused */
-    public record Save(int rev, String title, String html, List<String> tags, String audience, @Optionally Long category, @Optionally List<WorkUsed> works) {}
+    public record Save(
+            int rev,
+            String title,
+            String html,
+            List<String> tags,
+            String audience,
+            @Optionally Long category,
+            @Optionally List<WorkUsed> works) {}
 
-    /** @param publishAt the class's own time of day, as 2026-11-29T20:00, at which it goes up; left out for as soon as it may */
+    /**
+     * @param publishAt the class's own time of day, as 2026-11-29T20:00, at which it goes up; left out for as soon as
+     *     it may
+     */
     public record HandingIn(int rev, @Optionally LocalDateTime publishAt) {}
 
     /** @param answerFirst whether classmates read it only once they have published their own answer */
-    public record PromptBrief(long id, String title, String instructions, List<String> questions, Instant due, boolean late, boolean answerFirst,
-                              @Optionally Instant commentsDue, int commentsWords) {}
+    public record PromptBrief(
+            long id,
+            String title,
+            String instructions,
+            List<String> questions,
+            Instant due,
+            boolean late,
+            boolean answerFirst,
+            @Optionally Instant commentsDue,
+            int commentsWords) {}
 
     /**
-     * @param suggestions     tags in use, to choose from
-     * @param mayAnnounce     whether the writer may make it an announcement, which stands apart from the posts of students
-     * @param tools           what the writer finds in the editor
-     * @param publishAt       the class's own time of day at which it is to go up
+     * @param suggestions tags in use, to choose from
+     * @param mayAnnounce whether the writer may make it an announcement, which stands apart from the posts of students
+     * @param tools what the writer finds in the editor
+     * @param publishAt the class's own time of day at which it is to go up
      */
-    public record Draft(long id, long classId, BlogService.BlogView blog, @Optionally PromptBrief prompt, String title, String html, List<String> tags, String audience,
-                        List<String> audiences, @Optionally Long category, List<CategoryService.Category> categories, List<String> suggestions, List<WorkUsed> works,
-                        boolean isUp, boolean own, boolean mayAnnounce, boolean announcement, @Optionally LocalDateTime publishAt, List<PileItem.Past> history,
-                        BlogRules rules, Set<Tool> tools, Beside beside) {}
+    public record Draft(
+            long id,
+            long classId,
+            BlogService.BlogView blog,
+            @Optionally PromptBrief prompt,
+            String title,
+            String html,
+            List<String> tags,
+            String audience,
+            List<String> audiences,
+            @Optionally Long category,
+            List<CategoryService.Category> categories,
+            List<String> suggestions,
+            List<WorkUsed> works,
+            boolean isUp,
+            boolean own,
+            boolean mayAnnounce,
+            boolean announcement,
+            @Optionally LocalDateTime publishAt,
+            List<PileItem.Past> history,
+            BlogRules rules,
+            Set<Tool> tools,
+            Beside beside) {}
 
     private final PostStore store;
     private final PorchStore porch;
@@ -95,8 +132,20 @@ public class PostService {
     private final EventStore events;
     private final Clock clock;
 
-    PostService(PostStore store, PorchStore porch, BesideDraft beside, CategoryService categories, FilesInText files, BlogService blogs, PromptService prompts, PeopleService people,
-                ClassService classes, ReviewService reviews, AccessService access, EventStore events, Clock clock) {
+    PostService(
+            PostStore store,
+            PorchStore porch,
+            BesideDraft beside,
+            CategoryService categories,
+            FilesInText files,
+            BlogService blogs,
+            PromptService prompts,
+            PeopleService people,
+            ClassService classes,
+            ReviewService reviews,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.porch = porch;
         this.beside = beside;
@@ -112,7 +161,10 @@ public class PostService {
         this.clock = clock;
     }
 
-    /** A new draft in a blog; the one begun before for the same prompt, if there is one. An answer begins with what its prompt gives. */
+    /**
+     * A new draft in a blog; the one begun before for the same prompt, if there is one. An answer begins with what its
+     * prompt gives.
+     */
     @Transactional
     public long begin(Viewer viewer, long blogId, @Nullable Long promptId) {
         BlogFacts blog = access.requireWriting(viewer, blogId);
@@ -123,36 +175,60 @@ public class PostService {
         Audience usual = blog.kind().usual().cutTo(blog.ceiling());
         String starter = prompt == null ? "" : prompt.starter();
         long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, null, usual, now);
-        store.putVersion(id, new Version(1, new Content("", starter, List.of(), usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(starter));
+        store.putVersion(
+                id,
+                new Version(
+                        1, new Content("", starter, List.of(), usual, null, List.of()), viewer.personId(), now, now),
+                TextFacts.of(starter));
         return id;
     }
 
     /**
-     * A new draft with the text of a post that its writer keeps elsewhere; the post that was brought in from that address before, if there is one.
+     * A new draft with the text of a post that its writer keeps elsewhere; the post that was brought in from that
+     * address before, if there is one.
      *
      * @param link the lasting address there
      * @param html as it stands there, not cleaned yet
      */
     @Transactional
-    public long bringIn(Viewer viewer, long blogId, @Nullable Long promptId, String link, String title, String html, List<String> tags) {
+    public long bringIn(
+            Viewer viewer,
+            long blogId,
+            @Nullable Long promptId,
+            String link,
+            String title,
+            String html,
+            List<String> tags) {
         BlogFacts blog = access.requireWriting(viewer, blogId);
         promptOf(viewer, blog, promptId);
         Optional<Long> before = store.ofLink(blog.classId(), viewer.personId(), link);
         if (before.isPresent()) return before.get();
-        boolean student = viewer.in(blog.classId(), clock.instant()).filter(m -> m.role() == Role.STUDENT).isPresent();
+        boolean student = viewer.in(blog.classId(), clock.instant())
+                .filter(m -> m.role() == Role.STUDENT)
+                .isPresent();
         String clean = cleaned("address", html);
-        if (student) clean = Tool.keepOnly(clean, classes.get(blog.classId()).rules().tools());
+        if (student)
+            clean = Tool.keepOnly(clean, classes.get(blog.classId()).rules().tools());
         Instant now = clock.instant();
         Audience usual = blog.kind().usual().cutTo(blog.ceiling());
         long id = store.add(blog.classId(), blogId, viewer.personId(), promptId, null, link, usual, now);
-        store.putVersion(id, new Version(1, new Content(fitting(title, clean), clean, tags, usual, null, List.of()), viewer.personId(), now, now), TextFacts.of(clean));
+        store.putVersion(
+                id,
+                new Version(
+                        1,
+                        new Content(fitting(title, clean), clean, tags, usual, null, List.of()),
+                        viewer.personId(),
+                        now,
+                        now),
+                TextFacts.of(clean));
         return id;
     }
 
     /** A text as it may be kept. Its length is looked at first, so that nothing is done with what is too long. */
     private static String cleaned(String field, String html) {
         String clean = html.length() > LONGEST_HTML ? html : Sanitiser.post(html);
-        if (clean.length() > LONGEST_HTML) throw Problem.invalid(field, "text-too-long", "This text is too long for one post. Make two posts of it.");
+        if (clean.length() > LONGEST_HTML)
+            throw Problem.invalid(field, "text-too-long", "This text is too long for one post. Make two posts of it.");
         return clean;
     }
 
@@ -173,18 +249,47 @@ public class PostService {
         PostFacts facts = access.requirePost(viewer, Act.EDIT, id);
         PostRow row = store.find(id).orElseThrow(Problem::missing);
         Version version = store.version(id, row.standing().newest()).orElseThrow();
-        List<String> audiences = Arrays.stream(Audience.values()).filter(a -> facts.blog().ceiling().reaches(a)).map(Audience::name).toList();
+        List<String> audiences = Arrays.stream(Audience.values())
+                .filter(a -> facts.blog().ceiling().reaches(a))
+                .map(Audience::name)
+                .toList();
         boolean staff = access.allows(viewer, Act.MANAGE_CLASS, row.classId());
-        List<String> tags = porch.byTag(access.scope(viewer), row.classId(), PorchStore.Filter.ALL).stream().map(PorchStore.Count::label).toList();
-        LocalDateTime publishAt = row.publishAt() == null ? null : LocalDateTime.ofInstant(row.publishAt(), classes.get(row.classId()).term().zone());
-        return new Draft(id, row.classId(), blogs.view(viewer, row.blogId()), brief(row), version.title(), Sanitiser.post(version.html()), version.tags(),
-            version.audience().cutTo(facts.blog().ceiling()).name(), audiences, version.content().categoryId(), categories.ofClass(viewer, row.classId()), tags,
-            version.content().works(), facts.isUp(), isOwn(viewer, row), staff && beside.roleOf(row) != Role.STUDENT, row.announcement(), publishAt,
-            reviews.history("post", id, people.names(viewer, row.classId())), blogs.rules(row.blogId()),
-            staff ? Tool.ALL : classes.get(row.classId()).rules().tools(), beside.of(viewer, row, facts, version));
+        List<String> tags = porch.byTag(access.scope(viewer), row.classId(), PorchStore.Filter.ALL).stream()
+                .map(PorchStore.Count::label)
+                .toList();
+        LocalDateTime publishAt = row.publishAt() == null
+                ? null
+                : LocalDateTime.ofInstant(
+                        row.publishAt(), classes.get(row.classId()).term().zone());
+        return new Draft(
+                id,
+                row.classId(),
+                blogs.view(viewer, row.blogId()),
+                brief(row),
+                version.title(),
+                Sanitiser.post(version.html()),
+                version.tags(),
+                version.audience().cutTo(facts.blog().ceiling()).name(),
+                audiences,
+                version.content().categoryId(),
+                categories.ofClass(viewer, row.classId()),
+                tags,
+                version.content().works(),
+                facts.isUp(),
+                isOwn(viewer, row),
+                staff && beside.roleOf(row) != Role.STUDENT,
+                row.announcement(),
+                publishAt,
+                reviews.history("post", id, people.names(viewer, row.classId())),
+                blogs.rules(row.blogId()),
+                staff ? Tool.ALL : classes.get(row.classId()).rules().tools(),
+                beside.of(viewer, row, facts, version));
     }
 
-    /** Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries what stands there. */
+    /**
+     * Keeps what was typed. A draft that changed elsewhere since {@code rev} is not written over: the problem carries
+     * what stands there.
+     */
     @Transactional
     public Beside save(Viewer viewer, long id, Save wanted) {
         // What costs time is done for those who may, and before the row is locked.
@@ -196,12 +301,27 @@ public class PostService {
         refuseOtherTab(row, wanted.rev());
         String title = OneLine.of(wanted.title());
         if (title.length() > LONGEST_TITLE)
-            throw Problem.invalid("title", "title-too-long", "A title has at most " + LONGEST_TITLE + " characters; this one has " + title.length() + ".");
-        if (isOwn(viewer, row) && beside.roleOf(row) == Role.STUDENT) html = Tool.keepOnly(html, classes.get(row.classId()).rules().tools());
+            throw Problem.invalid(
+                    "title",
+                    "title-too-long",
+                    "A title has at most " + LONGEST_TITLE + " characters; this one has " + title.length() + ".");
+        if (isOwn(viewer, row) && beside.roleOf(row) == Role.STUDENT)
+            html = Tool.keepOnly(html, classes.get(row.classId()).rules().tools());
         List<WorkUsed> works = wanted.works() == null ? List.of() : wanted.works();
-        if (works.size() > WorkUsed.MOST) throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");
+        if (works.size() > WorkUsed.MOST)
+            throw Problem.invalid("works", "too-many-sources", "A post has at most " + WorkUsed.MOST + " sources.");
         if (wanted.category() != null) categories.require(row.classId(), wanted.category());
-        return keep(viewer, row, new Content(title, files.own(viewer, post, html), tags, audience(wanted.audience()), wanted.category(), works), false);
+        return keep(
+                viewer,
+                row,
+                new Content(
+                        title,
+                        files.own(viewer, post, html),
+                        tags,
+                        audience(wanted.audience()),
+                        wanted.category(),
+                        works),
+                false);
     }
 
     /**
@@ -212,25 +332,40 @@ public class PostService {
     Beside keep(Viewer viewer, PostRow row, Content content, boolean apart) {
         boolean own = isOwn(viewer, row);
         if (own && row.waitingSince() != null && reviews.isReported("post", row.id()))
-            throw Problem.stale("being-looked-at", "Somebody is looking at this just now. You can change it after that.");
+            throw Problem.stale(
+                    "being-looked-at", "Somebody is looking at this just now. You can change it after that.");
         Version before = store.version(row.id(), row.standing().newest()).orElseThrow();
         boolean sameHand = before.savedBy() != null && before.savedBy() == viewer.personId();
         boolean mending = !own && row.standing().state() == State.WAITING;
-        Standing after = mending && sameHand ? row.standing() : ModerationTable.after(row.standing(), mending ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
-            .orElseThrow(() -> Problem.stale("not-possible", "This post is " + row.standing().state().name().toLowerCase() + " and cannot be changed now."));
+        Standing after = mending && sameHand
+                ? row.standing()
+                : ModerationTable.after(row.standing(), mending ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
+                        .orElseThrow(() -> Problem.stale(
+                                "not-possible",
+                                "This post is " + row.standing().state().name().toLowerCase()
+                                        + " and cannot be changed now."));
         Instant now = clock.instant();
         TextFacts facts = TextFacts.of(content.html());
         boolean goesOn = after.newest() == before.no();
-        if (goesOn && (apart || !sameHand || Revisions.beginsAnew(before.begunAt(), now, store.words(row.id(), before.no()), facts.words()))) {
+        if (goesOn
+                && (apart
+                        || !sameHand
+                        || Revisions.beginsAnew(
+                                before.begunAt(), now, store.words(row.id(), before.no()), facts.words()))) {
             after = new Standing(after.state(), after.live(), before.no() + 1);
             goesOn = false;
         }
         Version version = new Version(after.newest(), content, viewer.personId(), goesOn ? before.begunAt() : now, now);
         store.putVersion(row.id(), version, facts);
         // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
-        store.setAudience(row.id(), row.standing().live() == null ? version.audience() : version.audience().cutTo(row.audience()));
+        store.setAudience(
+                row.id(),
+                row.standing().live() == null
+                        ? version.audience()
+                        : version.audience().cutTo(row.audience()));
         // What is up and is still to be looked at stays in the pile while its author works on the next version.
-        boolean looked = after.state().waits() || row.standing().live() != null && !row.standing().state().waits();
+        boolean looked = after.state().waits()
+                || row.standing().live() != null && !row.standing().state().waits();
         store.settle(row.id(), after, looked ? row.waitingSince() : null, row.publishedAt(), null);
         PostRow saved = store.find(row.id()).orElseThrow();
         // What staff mended away holds it no more.
@@ -241,10 +376,17 @@ public class PostService {
 
     /** What stands beside the newest version of a post as it is. */
     Beside beside(Viewer viewer, PostRow row) {
-        return beside.of(viewer, row, access.requirePost(viewer, Act.EDIT, row.id()), store.version(row.id(), row.standing().newest()).orElseThrow());
+        return beside.of(
+                viewer,
+                row,
+                access.requirePost(viewer, Act.EDIT, row.id()),
+                store.version(row.id(), row.standing().newest()).orElseThrow());
     }
 
-    /** Hands in what was saved last: it waits, or is published where nobody looks first, at once or at the time asked for. */
+    /**
+     * Hands in what was saved last: it waits, or is published where nobody looks first, at once or at the time asked
+     * for.
+     */
     @Transactional
     public Beside handIn(Viewer viewer, long id, HandingIn wish) {
         PostFacts facts = access.requireLockedPost(viewer, Act.HAND_IN, id);
@@ -255,22 +397,30 @@ public class PostService {
         if (!HandIn.isReady(needs)) throw beside.notReady(row, needs);
         Instant publishAt = publishAt(row.classId(), wish.publishAt());
         List<Hold> holds = beside.holds(row, version);
-        Standing after = ModerationTable.after(row.standing(), Step.HAND_IN, beside.policy(row).policy(), !holds.isEmpty())
-            .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
-        if (after.state() == State.PUBLISHED && publishAt != null) after = ModerationTable.after(row.standing(), Step.SCHEDULE, Policy.NONE, false).orElseThrow();
+        Standing after = ModerationTable.after(
+                        row.standing(), Step.HAND_IN, beside.policy(row).policy(), !holds.isEmpty())
+                .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
+        if (after.state() == State.PUBLISHED && publishAt != null)
+            after = ModerationTable.after(row.standing(), Step.SCHEDULE, Policy.NONE, false)
+                    .orElseThrow();
         store.setPublishAt(id, publishAt);
         settle(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside.of(viewer, saved, facts, version, holds);
     }
 
-    /** The moment of a time of day in the class's zone, to come within a year; of a time that summer time skips, the first moment after. */
+    /**
+     * The moment of a time of day in the class's zone, to come within a year; of a time that summer time skips, the
+     * first moment after.
+     */
     private @Nullable Instant publishAt(long classId, @Nullable LocalDateTime wanted) {
         if (wanted == null) return null;
         Instant at = wanted.atZone(classes.get(classId).term().zone()).toInstant();
         Instant now = clock.instant();
-        if (!at.isAfter(now)) throw Problem.invalid("publishAt", "time-past", "This time is over. Choose one to come, or leave it out.");
-        if (at.isAfter(now.plus(366, ChronoUnit.DAYS))) throw Problem.invalid("publishAt", "time-too-far", "A post can be set to go up within a year from now.");
+        if (!at.isAfter(now))
+            throw Problem.invalid("publishAt", "time-past", "This time is over. Choose one to come, or leave it out.");
+        if (at.isAfter(now.plus(366, ChronoUnit.DAYS)))
+            throw Problem.invalid("publishAt", "time-too-far", "A post can be set to go up within a year from now.");
         return at;
     }
 
@@ -280,7 +430,8 @@ public class PostService {
         access.requireLockedPost(viewer, Act.EDIT, id);
         PostRow row = store.find(id).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, row.classId());
-        if (beside.roleOf(row) == Role.STUDENT) throw Problem.invalid("announcement", "by-staff-only", "A student's post cannot be an announcement.");
+        if (beside.roleOf(row) == Role.STUDENT)
+            throw Problem.invalid("announcement", "by-staff-only", "A student's post cannot be an announcement.");
         store.setAnnouncement(id, announcement);
     }
 
@@ -291,7 +442,9 @@ public class PostService {
         step(viewer, store.find(id).orElseThrow(Problem::missing), Step.BIN);
     }
 
-    /** Takes a post out of the bin: it stands where it stood before. What staff threw away is taken out by staff alone. */
+    /**
+     * Takes a post out of the bin: it stands where it stood before. What staff threw away is taken out by staff alone.
+     */
     @Transactional
     public void restore(Viewer viewer, long id) {
         access.requireLockedPost(viewer, Act.EDIT, id);
@@ -300,8 +453,12 @@ public class PostService {
         if (row.emptiedAt() != null || binned.at().plus(PostJobs.BIN).isBefore(clock.instant()))
             throw Problem.stale("bin-emptied", "This post lay in the bin for more than 30 days and was thrown away.");
         if (!Objects.equals(binned.by(), viewer.personId()) && !access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
-            throw Problem.stale("binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
-        move(viewer, row, ModerationTable.restored(row.standing(), binned.from()).orElseThrow(() -> notPossible(row)));
+            throw Problem.stale(
+                    "binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
+        move(
+                viewer,
+                row,
+                ModerationTable.restored(row.standing(), binned.from()).orElseThrow(() -> notPossible(row)));
     }
 
     /** Shows a hidden post again; only staff do, whoever wrote it. */
@@ -313,19 +470,34 @@ public class PostService {
     }
 
     private void step(Viewer viewer, PostRow row, Step step) {
-        move(viewer, row, ModerationTable.after(row.standing(), step, Policy.BEFORE, false).orElseThrow(() -> notPossible(row)));
+        move(
+                viewer,
+                row,
+                ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
+                        .orElseThrow(() -> notPossible(row)));
     }
 
     private static Problem notPossible(PostRow row) {
-        return Problem.stale("not-possible", "This cannot be done with a post that is " + row.standing().state().name().toLowerCase() + ".");
+        return Problem.stale(
+                "not-possible",
+                "This cannot be done with a post that is "
+                        + row.standing().state().name().toLowerCase() + ".");
     }
 
     /** Puts a post, whose row is locked, where it stands now. */
     private void move(Viewer viewer, PostRow row, Standing after) {
         Instant now = clock.instant();
-        boolean looked = after.state().waits() || after.live() != null && after.state() != State.HIDDEN && after.state() != State.BINNED && reviews.isReported("post", row.id());
+        boolean looked = after.state().waits()
+                || after.live() != null
+                        && after.state() != State.HIDDEN
+                        && after.state() != State.BINNED
+                        && reviews.isReported("post", row.id());
         store.settle(row.id(), after, looked ? now : null, row.publishedAt(), null);
-        store.setBinned(row.id(), after.state() == State.BINNED ? new Binned(now, viewer.personId(), row.standing().state()) : null);
+        store.setBinned(
+                row.id(),
+                after.state() == State.BINNED
+                        ? new Binned(now, viewer.personId(), row.standing().state())
+                        : null);
         events.add(row.classId(), "post-" + after.state().name().toLowerCase(), row.id(), viewer.personId());
     }
 
@@ -335,28 +507,48 @@ public class PostService {
     }
 
     /**
-     * Takes in an outside post for a student: as a new version of the post that came before, or as a new one. It goes the same way
-     * through approval and holds as a post that was written here.
+     * Takes in an outside post for a student: as a new version of the post that came before, or as a new one. It goes
+     * the same way through approval and holds as a post that was written here.
      *
      * @param postId the post that an earlier version of the entry made; null for the first
      */
     @Transactional
-    public long takeIn(long classId, long blogId, long authorId, @Nullable Long promptId, long sourceId, String link, Audience audience,
-                       String title, String html, List<String> tags, Instant date, @Nullable Long postId) {
+    public long takeIn(
+            long classId,
+            long blogId,
+            long authorId,
+            @Nullable Long promptId,
+            long sourceId,
+            String link,
+            Audience audience,
+            String title,
+            String html,
+            List<String> tags,
+            Instant date,
+            @Nullable Long postId) {
         String clean = Sanitiser.post(html);
         Instant now = clock.instant();
-        long id = postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
+        long id =
+                postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
         PostRow row = store.lock(id).orElseThrow();
         // What its author brought in by hand is changed by its author alone.
         if (row.sourceId() == null) return id;
         if (row.standing().state() == State.HIDDEN || row.standing().state() == State.BINNED) return id;
-        Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false).orElseThrow();
-        Version version = new Version(draft.newest(), new Content(fitting(title, clean), clean, tags, audience, null, List.of()), authorId, now, now);
+        Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false)
+                .orElseThrow();
+        Version version = new Version(
+                draft.newest(),
+                new Content(fitting(title, clean), clean, tags, audience, null, List.of()),
+                authorId,
+                now,
+                now);
         store.putVersion(id, version, TextFacts.of(clean));
         PostRow drafted = row.as(draft, date);
         List<Hold> holds = new ArrayList<>(beside.holds(drafted, version));
         if (!mayStillWrite(row)) holds.add(Hold.ofWhole(Hold.Rule.WRITING_OVER, ""));
-        Standing after = ModerationTable.after(draft, Step.HAND_IN, beside.policy(drafted).policy(), !holds.isEmpty()).orElseThrow();
+        Standing after = ModerationTable.after(
+                        draft, Step.HAND_IN, beside.policy(drafted).policy(), !holds.isEmpty())
+                .orElseThrow();
         settle(drafted, after, holds, version);
         return id;
     }
@@ -366,12 +558,17 @@ public class PostService {
         boolean published = after.state() == State.PUBLISHED;
         Instant handedIn = row.handedInAt() == null ? now : row.handedInAt();
         Instant out = row.publishedAt() != null ? row.publishedAt() : row.sourceId() != null ? handedIn : now;
-        boolean looked = after.state().waits() || published && beside.policy(row).policy().looksAfter();
+        boolean looked = after.state().waits()
+                || published && beside.policy(row).policy().looksAfter();
         store.settle(row.id(), after, looked ? now : null, published ? out : row.publishedAt(), handedIn);
         store.setHanded(row.id(), version.no());
         reviews.setHolds("post", row.id(), holds);
         if (published) goUp(row, version);
-        events.add(row.classId(), published ? "post-published" : after.state() == State.SCHEDULED ? "post-scheduled" : "post-waits", row.id(), row.authorId());
+        events.add(
+                row.classId(),
+                published ? "post-published" : after.state() == State.SCHEDULED ? "post-scheduled" : "post-waits",
+                row.id(),
+                row.authorId());
     }
 
     /** What readers find a post by is that of the version that is up. */
@@ -386,33 +583,53 @@ public class PostService {
     public void publishDue(long id) {
         PostRow row = store.lock(id).orElseThrow();
         Instant now = clock.instant();
-        if (row.standing().state() != State.SCHEDULED || row.publishAt() == null || row.publishAt().isAfter(now)) return;
+        if (row.standing().state() != State.SCHEDULED
+                || row.publishAt() == null
+                || row.publishAt().isAfter(now)) return;
         if (!mayStillWrite(row)) {
             holdBack(row, now);
             return;
         }
         Version version = store.version(id, row.standing().newest()).orElseThrow();
-        Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false).orElseThrow();
-        store.settle(id, up, beside.policy(row).policy().looksAfter() ? now : null, row.publishedAt() != null ? row.publishedAt() : row.publishAt(), null);
+        Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false)
+                .orElseThrow();
+        store.settle(
+                id,
+                up,
+                beside.policy(row).policy().looksAfter() ? now : null,
+                row.publishedAt() != null ? row.publishedAt() : row.publishAt(),
+                null);
         goUp(row, version);
         events.add(row.classId(), "post-published", id, row.authorId());
     }
 
     /** Whether the author of a post may write in its blog at this moment. */
     private boolean mayStillWrite(PostRow row) {
-        return access.decide(access.viewer(row.authorId()), Act.HAND_IN, access.post(row.id())).allows();
+        return access.decide(access.viewer(row.authorId()), Act.HAND_IN, access.post(row.id()))
+                .allows();
     }
 
-    /** What was to go up by itself although its author may not write there any more waits for a person instead, who reads why. */
+    /**
+     * What was to go up by itself although its author may not write there any more waits for a person instead, who
+     * reads why.
+     */
     private void holdBack(PostRow row, Instant now) {
-        store.settle(row.id(), ModerationTable.after(row.standing(), Step.HOLD_BACK, Policy.BEFORE, true).orElseThrow(), now, row.publishedAt(), null);
+        store.settle(
+                row.id(),
+                ModerationTable.after(row.standing(), Step.HOLD_BACK, Policy.BEFORE, true)
+                        .orElseThrow(),
+                now,
+                row.publishedAt(),
+                null);
         reviews.setHolds("post", row.id(), List.of(Hold.ofWhole(Hold.Rule.WRITING_OVER, "")));
         events.add(row.classId(), "post-waits", row.id(), row.authorId());
     }
 
     private static Audience audience(String name) {
-        return Arrays.stream(Audience.values()).filter(a -> a.name().equals(name)).findFirst()
-            .orElseThrow(() -> Problem.invalid("audience", "audience-unknown", "Choose who will read it."));
+        return Arrays.stream(Audience.values())
+                .filter(a -> a.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> Problem.invalid("audience", "audience-unknown", "Choose who will read it."));
     }
 
     private static boolean isOwn(Viewer viewer, PostRow row) {
@@ -422,16 +639,30 @@ public class PostService {
     void refuseOtherTab(PostRow row, int rev) {
         if (row.rev() == rev) return;
         Version theirs = store.version(row.id(), row.standing().newest()).orElseThrow();
-        throw Problem.stale("changed-elsewhere", "This post was changed in another window or by somebody else. Nothing was written over.")
-            .with("rev", row.rev()).with("title", theirs.title()).with("html", Sanitiser.post(theirs.html())).with("tags", theirs.tags())
-            .with("category", theirs.content().categoryId()).with("works", theirs.content().works());
+        throw Problem.stale(
+                        "changed-elsewhere",
+                        "This post was changed in another window or by somebody else. Nothing was written over.")
+                .with("rev", row.rev())
+                .with("title", theirs.title())
+                .with("html", Sanitiser.post(theirs.html()))
+                .with("tags", theirs.tags())
+                .with("category", theirs.content().categoryId())
+                .with("works", theirs.content().works());
     }
 
     private @Nullable PromptBrief brief(PostRow row) {
         if (row.promptId() == null) return null;
         PromptRecord prompt = prompts.get(row.promptId());
         Instant at = row.handedInAt() == null ? clock.instant() : row.handedInAt();
-        return new PromptBrief(prompt.id(), prompt.title(), prompt.instructions(), prompt.questions(), prompt.due(), !Term.isOnTime(at, prompt.due(), prompt.grace()), prompt.answerFirst(),
-            prompt.commentsDue(), prompt.commentsWords());
+        return new PromptBrief(
+                prompt.id(),
+                prompt.title(),
+                prompt.instructions(),
+                prompt.questions(),
+                prompt.due(),
+                !Term.isOnTime(at, prompt.due(), prompt.grace()),
+                prompt.answerFirst(),
+                prompt.commentsDue(),
+                prompt.commentsWords());
     }
 }

@@ -23,15 +23,53 @@ import tools.jackson.databind.json.JsonMapper;
 @Repository
 class PostStore {
 
-    record PostRow(long id, long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink,
-                   Standing standing, Audience audience, @Nullable Instant handedInAt, @Nullable Instant waitingSince, @Nullable Instant publishedAt,
-                   @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part, @Nullable Instant publishAt, @Nullable Instant binnedAt,
-                   @Nullable Instant emptiedAt, boolean announcement, @Nullable Integer handedNo, int rev) {
+    record PostRow(
+            long id,
+            long classId,
+            long blogId,
+            @Nullable Long authorId,
+            @Nullable Long promptId,
+            @Nullable Long sourceId,
+            @Nullable String outsideLink,
+            Standing standing,
+            Audience audience,
+            @Nullable Instant handedInAt,
+            @Nullable Instant waitingSince,
+            @Nullable Instant publishedAt,
+            @Nullable Instant pinnedAt,
+            @Nullable String series,
+            @Nullable Integer part,
+            @Nullable Instant publishAt,
+            @Nullable Instant binnedAt,
+            @Nullable Instant emptiedAt,
+            boolean announcement,
+            @Nullable Integer handedNo,
+            int rev) {
 
         /** The same post as it stands and is dated otherwise. */
         PostRow as(Standing other, @Nullable Instant handedIn) {
-            return new PostRow(id, classId, blogId, authorId, promptId, sourceId, outsideLink, other, audience, handedIn, null, publishedAt, pinnedAt, series, part, publishAt, binnedAt, emptiedAt,
-                announcement, handedNo, rev);
+            return new PostRow(
+                    id,
+                    classId,
+                    blogId,
+                    authorId,
+                    promptId,
+                    sourceId,
+                    outsideLink,
+                    other,
+                    audience,
+                    handedIn,
+                    null,
+                    publishedAt,
+                    pinnedAt,
+                    series,
+                    part,
+                    publishAt,
+                    binnedAt,
+                    emptiedAt,
+                    announcement,
+                    handedNo,
+                    rev);
         }
     }
 
@@ -39,9 +77,15 @@ class PostStore {
      * What somebody wrote, at one time.
      *
      * @param audience for whom it is; in force once the version is live
-     * @param works    the works that it rests on
+     * @param works the works that it rests on
      */
-    record Content(String title, String html, List<String> tags, Audience audience, @Nullable Long categoryId, List<WorkUsed> works) {}
+    record Content(
+            String title,
+            String html,
+            List<String> tags,
+            Audience audience,
+            @Nullable Long categoryId,
+            List<WorkUsed> works) {}
 
     record Version(int no, Content content, @Nullable Long savedBy, Instant begunAt, Instant savedAt) {
         String title() {
@@ -62,7 +106,8 @@ class PostStore {
     }
 
     /** One version in the list of all: its words, not its text. */
-    record VersionLine(int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
+    record VersionLine(
+            int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
         id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
@@ -76,22 +121,43 @@ class PostStore {
         this.json = json;
     }
 
-    long add(long classId, long blogId, @Nullable Long authorId, @Nullable Long promptId, @Nullable Long sourceId, @Nullable String outsideLink, Audience audience, Instant now) {
+    long add(
+            long classId,
+            long blogId,
+            @Nullable Long authorId,
+            @Nullable Long promptId,
+            @Nullable Long sourceId,
+            @Nullable String outsideLink,
+            Audience audience,
+            Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into post (class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, audience, working, created_at, rev)
                 values (:classId, :blogId, :author, :prompt, :source, :link, 'DRAFT', :audience, 1, :now, 1)""")
-            .param("classId", classId).param("blogId", blogId).param("author", authorId).param("prompt", promptId).param("source", sourceId)
-            .param("link", outsideLink).param("audience", audience.ordinal()).param("now", Rows.utc(now)).update(key, "id");
+                .param("classId", classId)
+                .param("blogId", blogId)
+                .param("author", authorId)
+                .param("prompt", promptId)
+                .param("source", sourceId)
+                .param("link", outsideLink)
+                .param("audience", audience.ordinal())
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
     Optional<PostRow> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from post where id = :id").param("id", id).query((row, n) -> post(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id")
+                .param("id", id)
+                .query((row, n) -> post(row))
+                .optional();
     }
 
     Optional<PostRow> lock(long id) {
-        return jdbc.sql("select " + COLUMNS + " from post where id = :id for update").param("id", id).query((row, n) -> post(row)).optional();
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id for update")
+                .param("id", id)
+                .query((row, n) -> post(row))
+                .optional();
     }
 
     /** The draft that an author has for a prompt, or without one in a blog. */
@@ -102,7 +168,11 @@ class PostStore {
                  where author_id = :author and blog_id = :blog and state = 'DRAFT' and live is null and prompt_id is not distinct from :prompt
                  order by id desc
                  limit 1""")
-            .param("author", authorId).param("blog", blogId).param("prompt", promptId).query(Long.class).optional();
+                .param("author", authorId)
+                .param("blog", blogId)
+                .param("prompt", promptId)
+                .query(Long.class)
+                .optional();
     }
 
     /** What an author brought in by hand from an address, and did not throw away. */
@@ -112,18 +182,31 @@ class PostStore {
                   from post
                  where author_id = :author and class_id = :classId and outside_link = :link and source_id is null and state <> 'BINNED'
                  limit 1""")
-            .param("author", authorId).param("classId", classId).param("link", link).query(Long.class).optional();
+                .param("author", authorId)
+                .param("classId", classId)
+                .param("link", link)
+                .query(Long.class)
+                .optional();
     }
 
     List<PostRow> ofAuthor(long authorId, long classId) {
-        return jdbc.sql("select " + COLUMNS + " from post where author_id = :author and class_id = :classId and emptied_at is null order by coalesce(published_at, created_at) desc, id desc")
-            .param("author", authorId).param("classId", classId).query((row, n) -> post(row)).list();
+        return jdbc.sql(
+                        "select " + COLUMNS
+                                + " from post where author_id = :author and class_id = :classId and emptied_at is null order by coalesce(published_at, created_at) desc, id desc")
+                .param("author", authorId)
+                .param("classId", classId)
+                .query((row, n) -> post(row))
+                .list();
     }
 
     /** Posts for a prompt that left draft, the one handed in last first for each author. */
     List<PostRow> handedIn(long promptId) {
-        return jdbc.sql("select " + COLUMNS + " from post where prompt_id = :prompt and handed_in_at is not null and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
-            .param("prompt", promptId).query((row, n) -> post(row)).list();
+        return jdbc.sql(
+                        "select " + COLUMNS
+                                + " from post where prompt_id = :prompt and handed_in_at is not null and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
+                .param("prompt", promptId)
+                .query((row, n) -> post(row))
+                .list();
     }
 
     /** Posts that an author handed in to a blog since a moment, without one. */
@@ -132,34 +215,64 @@ class PostStore {
                 select count(*)
                   from post
                  where author_id = :author and blog_id = :blog and handed_in_at >= :since and state <> 'BINNED' and id <> :except""")
-            .param("author", authorId).param("blog", blogId).param("since", Rows.utc(since)).param("except", except).query(Integer.class).single();
+                .param("author", authorId)
+                .param("blog", blogId)
+                .param("since", Rows.utc(since))
+                .param("except", except)
+                .query(Integer.class)
+                .single();
     }
 
     Optional<Version> version(long postId, int no) {
-        return jdbc.sql("select no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at from post_version where post_id = :post and no = :no")
-            .param("post", postId).param("no", no).query((row, n) -> version(row)).optional();
+        return jdbc.sql(
+                        "select no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at from post_version where post_id = :post and no = :no")
+                .param("post", postId)
+                .param("no", no)
+                .query((row, n) -> version(row))
+                .optional();
     }
 
     /** Whether a file stands in one version of a post. */
     boolean stands(long postId, int no, String file) {
-        return jdbc.sql("select count(*) from post_version where post_id = :post and no = :no and locate(:file, html) > 0").param("post", postId).param("no", no)
-            .param("file", file).query(Integer.class).single() > 0;
+        return jdbc.sql(
+                                "select count(*) from post_version where post_id = :post and no = :no and locate(:file, html) > 0")
+                        .param("post", postId)
+                        .param("no", no)
+                        .param("file", file)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     /** The name of a category; empty for none. */
     Optional<String> category(@Nullable Long id) {
         if (id == null) return Optional.empty();
-        return jdbc.sql("select name from category where id = :id").param("id", id).query(String.class).optional();
+        return jdbc.sql("select name from category where id = :id")
+                .param("id", id)
+                .query(String.class)
+                .optional();
     }
 
     /** All versions of a post, the newest first. */
     List<VersionLine> versions(long postId) {
-        return jdbc.sql("select no, title, words, saved_by, saved_at from post_version where post_id = :post order by no desc").param("post", postId)
-            .query((row, n) -> new VersionLine(row.getInt("no"), row.getString("title"), row.getInt("words"), Rows.number(row, "saved_by"), Rows.instant(row, "saved_at"))).list();
+        return jdbc.sql(
+                        "select no, title, words, saved_by, saved_at from post_version where post_id = :post order by no desc")
+                .param("post", postId)
+                .query((row, n) -> new VersionLine(
+                        row.getInt("no"),
+                        row.getString("title"),
+                        row.getInt("words"),
+                        Rows.number(row, "saved_by"),
+                        Rows.instant(row, "saved_at")))
+                .list();
     }
 
     int words(long postId, int no) {
-        return jdbc.sql("select words from post_version where post_id = :post and no = :no").param("post", postId).param("no", no).query(Integer.class).single();
+        return jdbc.sql("select words from post_version where post_id = :post and no = :no")
+                .param("post", postId)
+                .param("no", no)
+                .query(Integer.class)
+                .single();
     }
 
     void putVersion(long postId, Version version, TextFacts facts) {
@@ -167,118 +280,226 @@ class PostStore {
                 merge into post_version (post_id, no, title, html, tags, audience, category_id, works, words, first_lines, first_picture, saved_by, begun_at, saved_at)
                 key (post_id, no)
                 values (:post, :no, :title, :html, :tags, :audience, :category, :works, :words, :lines, :picture, :by, :begun, :at)""")
-            .param("post", postId).param("no", version.no()).param("title", version.title()).param("html", version.html())
-            .param("tags", String.join("\n", version.tags())).param("audience", version.audience().ordinal()).param("category", version.content().categoryId()).param("works", json.writeValueAsString(version.content().works())).param("words", facts.words()).param("lines", facts.firstLines(260))
-            .param("picture", facts.firstPicture()).param("by", version.savedBy()).param("begun", Rows.utc(version.begunAt())).param("at", Rows.utc(version.savedAt())).update();
+                .param("post", postId)
+                .param("no", version.no())
+                .param("title", version.title())
+                .param("html", version.html())
+                .param("tags", String.join("\n", version.tags()))
+                .param("audience", version.audience().ordinal())
+                .param("category", version.content().categoryId())
+                .param("works", json.writeValueAsString(version.content().works()))
+                .param("words", facts.words())
+                .param("lines", facts.firstLines(260))
+                .param("picture", facts.firstPicture())
+                .param("by", version.savedBy())
+                .param("begun", Rows.utc(version.begunAt()))
+                .param("at", Rows.utc(version.savedAt()))
+                .update();
     }
 
     /** Writes where the post stands; raises {@code rev}. The row must be locked. */
-    void settle(long id, Standing standing, @Nullable Instant waitingSince, @Nullable Instant publishedAt, @Nullable Instant handedInAt) {
+    void settle(
+            long id,
+            Standing standing,
+            @Nullable Instant waitingSince,
+            @Nullable Instant publishedAt,
+            @Nullable Instant handedInAt) {
         jdbc.sql("""
                 update post
                    set state = :state, live = :live, working = :working, waiting_since = :waiting, published_at = :published,
                        handed_in_at = coalesce(handed_in_at, :handedIn), rev = rev + 1
                  where id = :id""")
-            .param("state", standing.state().name()).param("live", standing.live()).param("working", standing.working())
-            .param("waiting", Rows.utc(waitingSince)).param("published", Rows.utc(publishedAt)).param("handedIn", Rows.utc(handedInAt))
-            .param("id", id).update();
+                .param("state", standing.state().name())
+                .param("live", standing.live())
+                .param("working", standing.working())
+                .param("waiting", Rows.utc(waitingSince))
+                .param("published", Rows.utc(publishedAt))
+                .param("handedIn", Rows.utc(handedInAt))
+                .param("id", id)
+                .update();
     }
 
     /** Notes which version was handed in. */
     void setHanded(long id, int no) {
-        jdbc.sql("update post set handed_no = :no where id = :id").param("no", no).param("id", id).update();
+        jdbc.sql("update post set handed_no = :no where id = :id")
+                .param("no", no)
+                .param("id", id)
+                .update();
     }
 
     /** When a post is to go up by itself; null for as soon as it may. */
     void setPublishAt(long id, @Nullable Instant at) {
-        jdbc.sql("update post set publish_at = :at where id = :id").param("at", Rows.utc(at)).param("id", id).update();
+        jdbc.sql("update post set publish_at = :at where id = :id")
+                .param("at", Rows.utc(at))
+                .param("id", id)
+                .update();
     }
 
     /**
      * How a post came into the bin.
      *
-     * @param by   who put it there; null if that person was erased
+     * @param by who put it there; null if that person was erased
      * @param from the state in which it was; null if it was thrown away before that was noted
      */
     record Binned(Instant at, @Nullable Long by, @Nullable State from) {}
 
     /** @param binned null for taking it out */
     void setBinned(long id, @Nullable Binned binned) {
-        jdbc.sql("update post set binned_at = :at, binned_by = :by, binned_from = :from where id = :id").param("at", binned == null ? null : Rows.utc(binned.at()))
-            .param("by", binned == null ? null : binned.by()).param("from", binned == null || binned.from() == null ? null : binned.from().name()).param("id", id).update();
+        jdbc.sql("update post set binned_at = :at, binned_by = :by, binned_from = :from where id = :id")
+                .param("at", binned == null ? null : Rows.utc(binned.at()))
+                .param("by", binned == null ? null : binned.by())
+                .param(
+                        "from",
+                        binned == null || binned.from() == null
+                                ? null
+                                : binned.from().name())
+                .param("id", id)
+                .update();
     }
 
     Optional<Binned> binned(long id) {
-        return jdbc.sql("select binned_at, binned_by, binned_from from post where id = :id and binned_at is not null").param("id", id)
-            .query((row, n) -> new Binned(Rows.instant(row, "binned_at"), Rows.number(row, "binned_by"),
-                row.getString("binned_from") == null ? null : State.valueOf(row.getString("binned_from")))).optional();
+        return jdbc.sql("select binned_at, binned_by, binned_from from post where id = :id and binned_at is not null")
+                .param("id", id)
+                .query((row, n) -> new Binned(
+                        Rows.instant(row, "binned_at"),
+                        Rows.number(row, "binned_by"),
+                        row.getString("binned_from") == null ? null : State.valueOf(row.getString("binned_from"))))
+                .optional();
     }
 
     void setAnnouncement(long id, boolean announcement) {
-        jdbc.sql("update post set announcement = :announcement where id = :id").param("announcement", announcement).param("id", id).update();
+        jdbc.sql("update post set announcement = :announcement where id = :id")
+                .param("announcement", announcement)
+                .param("id", id)
+                .update();
     }
 
     /** The posts whose time to go up has come. */
     List<Long> due(Instant now) {
-        return jdbc.sql("select id from post where state = 'SCHEDULED' and publish_at <= :now order by publish_at, id").param("now", Rows.utc(now)).query(Long.class).list();
+        return jdbc.sql("select id from post where state = 'SCHEDULED' and publish_at <= :now order by publish_at, id")
+                .param("now", Rows.utc(now))
+                .query(Long.class)
+                .list();
     }
 
     /** The posts of a class that go up later, the next one first. */
     List<PostRow> scheduled(long classId) {
-        return jdbc.sql("select " + COLUMNS + " from post where state = 'SCHEDULED' and class_id = :classId order by publish_at, id").param("classId", classId)
-            .query((row, n) -> post(row)).list();
+        return jdbc.sql("select " + COLUMNS
+                        + " from post where state = 'SCHEDULED' and class_id = :classId order by publish_at, id")
+                .param("classId", classId)
+                .query((row, n) -> post(row))
+                .list();
     }
 
-    /** Throws away what has lain in the bin since before {@code until}: the texts go, the bare row stays so that nothing that names it breaks. */
+    /**
+     * Throws away what has lain in the bin since before {@code until}: the texts go, the bare row stays so that nothing
+     * that names it breaks.
+     */
     int empty(Instant until, Instant now) {
-        String old = "select p.id from post p where p.state = 'BINNED' and p.binned_at < :until and p.emptied_at is null";
-        jdbc.sql("delete from post_tag where post_id in (" + old + ")").param("until", Rows.utc(until)).update();
-        jdbc.sql("update post_version set title = '', html = '', tags = '', works = '[]', words = 0, first_lines = '', first_picture = '' where post_id in (" + old + ")")
-            .param("until", Rows.utc(until)).update();
-        return jdbc.sql("update post set emptied_at = :now, series = null where state = 'BINNED' and binned_at < :until and emptied_at is null")
-            .param("until", Rows.utc(until)).param("now", Rows.utc(now)).update();
+        String old =
+                "select p.id from post p where p.state = 'BINNED' and p.binned_at < :until and p.emptied_at is null";
+        jdbc.sql("delete from post_tag where post_id in (" + old + ")")
+                .param("until", Rows.utc(until))
+                .update();
+        jdbc.sql(
+                        "update post_version set title = '', html = '', tags = '', works = '[]', words = 0, first_lines = '', first_picture = '' where post_id in ("
+                                + old + ")")
+                .param("until", Rows.utc(until))
+                .update();
+        return jdbc.sql(
+                        "update post set emptied_at = :now, series = null where state = 'BINNED' and binned_at < :until and emptied_at is null")
+                .param("until", Rows.utc(until))
+                .param("now", Rows.utc(now))
+                .update();
     }
 
     void setCategory(long id, @Nullable Long categoryId) {
-        jdbc.sql("update post set category_id = :category where id = :id").param("category", categoryId).param("id", id).update();
+        jdbc.sql("update post set category_id = :category where id = :id")
+                .param("category", categoryId)
+                .param("id", id)
+                .update();
     }
 
     void setAudience(long id, Audience audience) {
-        jdbc.sql("update post set audience = :audience where id = :id").param("audience", audience.ordinal()).param("id", id).update();
+        jdbc.sql("update post set audience = :audience where id = :id")
+                .param("audience", audience.ordinal())
+                .param("id", id)
+                .update();
     }
 
     void setPrompt(long id, @Nullable Long promptId) {
-        jdbc.sql("update post set prompt_id = :prompt where id = :id").param("prompt", promptId).param("id", id).update();
+        jdbc.sql("update post set prompt_id = :prompt where id = :id")
+                .param("prompt", promptId)
+                .param("id", id)
+                .update();
     }
 
     /** The tags by which readers find a post are those of the version that is up. */
     void setTags(long classId, long postId, List<String> tags) {
-        jdbc.sql("delete from post_tag where post_id = :post").param("post", postId).update();
+        jdbc.sql("delete from post_tag where post_id = :post")
+                .param("post", postId)
+                .update();
         for (String tag : tags)
-            jdbc.sql("merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded, post_id) values (:classId, :folded, :post, :tag)")
-                .param("classId", classId).param("folded", Folding.fold(tag)).param("post", postId).param("tag", tag).update();
+            jdbc.sql(
+                            "merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded, post_id) values (:classId, :folded, :post, :tag)")
+                    .param("classId", classId)
+                    .param("folded", Folding.fold(tag))
+                    .param("post", postId)
+                    .param("tag", tag)
+                    .update();
     }
 
     List<PostRow> waiting(List<Long> classIds, PileFilter filter) {
         String sort = PileFilter.of(filter.sort(), "post");
         if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from post t where " + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
-            .param("classes", classIds).param("most", filter.most()).query((row, n) -> post(row)).list();
+        return jdbc.sql("select " + COLUMNS + " from post t where " + PileFilter.waiting()
+                        + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+                .param("classes", classIds)
+                .param("most", filter.most())
+                .query((row, n) -> post(row))
+                .list();
     }
 
     private static PostRow post(ResultSet row) throws SQLException {
-        return new PostRow(row.getLong("id"), row.getLong("class_id"), row.getLong("blog_id"), Rows.number(row, "author_id"), Rows.number(row, "prompt_id"),
-            Rows.number(row, "source_id"), row.getString("outside_link"),
-            new Standing(State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")), Audience.values()[row.getInt("audience")],
-            Rows.instant(row, "handed_in_at"), Rows.instant(row, "waiting_since"), Rows.instant(row, "published_at"),
-            Rows.instant(row, "pinned_at"), row.getString("series"), Rows.integer(row, "part"), Rows.instant(row, "publish_at"), Rows.instant(row, "binned_at"),
-            Rows.instant(row, "emptied_at"), row.getBoolean("announcement"), Rows.integer(row, "handed_no"), row.getInt("rev"));
+        return new PostRow(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                row.getLong("blog_id"),
+                Rows.number(row, "author_id"),
+                Rows.number(row, "prompt_id"),
+                Rows.number(row, "source_id"),
+                row.getString("outside_link"),
+                new Standing(
+                        State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")),
+                Audience.values()[row.getInt("audience")],
+                Rows.instant(row, "handed_in_at"),
+                Rows.instant(row, "waiting_since"),
+                Rows.instant(row, "published_at"),
+                Rows.instant(row, "pinned_at"),
+                row.getString("series"),
+                Rows.integer(row, "part"),
+                Rows.instant(row, "publish_at"),
+                Rows.instant(row, "binned_at"),
+                Rows.instant(row, "emptied_at"),
+                row.getBoolean("announcement"),
+                Rows.integer(row, "handed_no"),
+                row.getInt("rev"));
     }
 
     private Version version(ResultSet row) throws SQLException {
         List<WorkUsed> works = List.of(json.readValue(row.getString("works"), WorkUsed[].class));
-        Content content = new Content(row.getString("title"), row.getString("html"), row.getString("tags").lines().filter(t -> !t.isBlank()).toList(),
-            Audience.values()[row.getInt("audience")], Rows.number(row, "category_id"), works);
-        return new Version(row.getInt("no"), content, Rows.number(row, "saved_by"), Rows.instant(row, "begun_at"), Rows.instant(row, "saved_at"));
+        Content content = new Content(
+                row.getString("title"),
+                row.getString("html"),
+                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(),
+                Audience.values()[row.getInt("audience")],
+                Rows.number(row, "category_id"),
+                works);
+        return new Version(
+                row.getInt("no"),
+                content,
+                Rows.number(row, "saved_by"),
+                Rows.instant(row, "begun_at"),
+                Rows.instant(row, "saved_at"));
     }
 }

@@ -24,10 +24,18 @@ import org.vastporch.server.posts.PostStore.Version;
 public class VersionService {
 
     /** @param live whether it is the one that readers get */
-    public record VersionView(int no, String title, int words, @Optionally String by, Instant at, boolean live, boolean newest) {}
+    public record VersionView(
+            int no, String title, int words, @Optionally String by, Instant at, boolean live, boolean newest) {}
 
     /** @param changes what the newest version has otherwise, by words: SAME and REMOVED stand in this one */
-    public record OneVersion(int no, String title, String html, List<String> tags, List<WorkUsed.Reference> references, List<WordDiff.Stretch> changes, int rev) {}
+    public record OneVersion(
+            int no,
+            String title,
+            String html,
+            List<String> tags,
+            List<WorkUsed.Reference> references,
+            List<WordDiff.Stretch> changes,
+            int rev) {}
 
     private final PostStore store;
     private final PostService posts;
@@ -45,17 +53,31 @@ public class VersionService {
         PostRow row = readable(viewer, postId);
         Names names = people.names(viewer, row.classId());
         int newest = row.standing().newest();
-        return store.versions(postId).stream().filter(v -> v.no() <= newest)
-            .map(v -> new VersionView(v.no(), v.title(), v.words(), v.savedBy() == null ? null : names.of(v.savedBy()), v.savedAt(),
-                row.standing().live() != null && row.standing().live() == v.no(), v.no() == newest)).toList();
+        return store.versions(postId).stream()
+                .filter(v -> v.no() <= newest)
+                .map(v -> new VersionView(
+                        v.no(),
+                        v.title(),
+                        v.words(),
+                        v.savedBy() == null ? null : names.of(v.savedBy()),
+                        v.savedAt(),
+                        row.standing().live() != null && row.standing().live() == v.no(),
+                        v.no() == newest))
+                .toList();
     }
 
     public OneVersion one(Viewer viewer, long postId, int no) {
         PostRow row = readable(viewer, postId);
         Version version = store.version(postId, no).orElseThrow(Problem::missing);
         Version newest = store.version(postId, row.standing().newest()).orElseThrow();
-        return new OneVersion(no, version.title(), Sanitiser.post(version.html()), version.tags(), WorkUsed.references(version.content().works()),
-            WordDiff.of(whole(version), whole(newest)), row.rev());
+        return new OneVersion(
+                no,
+                version.title(),
+                Sanitiser.post(version.html()),
+                version.tags(),
+                WorkUsed.references(version.content().works()),
+                WordDiff.of(whole(version), whole(newest)),
+                row.rev());
     }
 
     /** Makes an earlier version the newest; the one that was newest stays among the versions. */

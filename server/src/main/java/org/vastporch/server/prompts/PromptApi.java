@@ -17,8 +17,22 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 @RestController
 class PromptApi {
 
-    record PromptView(long id, String title, String instructions, List<String> questions, @Optionally String tag, Instant opens, Instant due, long graceMinutes,
-                      BigDecimal points, HandIn.Asked asked, @Optionally Instant commentsDue, int commentsWords, String starter, boolean answerFirst, @Optionally Rubric rubric) {}
+    record PromptView(
+            long id,
+            String title,
+            String instructions,
+            List<String> questions,
+            @Optionally String tag,
+            Instant opens,
+            Instant due,
+            long graceMinutes,
+            BigDecimal points,
+            HandIn.Asked asked,
+            @Optionally Instant commentsDue,
+            int commentsWords,
+            String starter,
+            boolean answerFirst,
+            @Optionally Rubric rubric) {}
 
     record SetPrompt(long id) {}
 
@@ -44,6 +58,21 @@ class PromptApi {
     }
 
     private static PromptView view(PromptRecord p) {
-        return new PromptView(p.id(), p.title(), p.instructions(), p.questions(), p.tag(), p.opens(), p.due(), p.grace().toMinutes(), p.points(), p.asked(), p.commentsDue(), p.commentsWords(), p.starter(), p.answerFirst(), p.rubric());
+        return new PromptView(
+                p.id(),
+                p.title(),
+                p.instructions(),
+                p.questions(),
+                p.tag(),
+                p.opens(),
+                p.due(),
+                p.grace().toMinutes(),
+                p.points(),
+                p.asked(),
+                p.commentsDue(),
+                p.commentsWords(),
+                p.starter(),
+                p.answerFirst(),
+                p.rubric());
     }
 }

@@ -32,22 +32,53 @@ public class PromptService {
     private static final int LONGEST_STARTER = 100_000;
 
     /**
-     * @param commentsDue   by when the comments asked for are to be given; null for the day the prompt is due
+     * @param commentsDue by when the comments asked for are to be given; null for the day the prompt is due
      * @param commentsWords fewest words of a comment that counts; 0 for any
-     * @param starter       clean HTML that a new answer begins with; empty for a blank page
+     * @param starter clean HTML that a new answer begins with; empty for a blank page
      */
-    public record PromptRecord(long id, long classId, String title, String instructions, List<String> questions, @Nullable String tag, Instant opens, Instant due,
-                               Duration grace, LateRule late, BigDecimal points, int places, HandIn.Asked asked, @Nullable Instant commentsDue, int commentsWords, String starter, boolean answerFirst, @Nullable Rubric rubric) {}
+    public record PromptRecord(
+            long id,
+            long classId,
+            String title,
+            String instructions,
+            List<String> questions,
+            @Nullable String tag,
+            Instant opens,
+            Instant due,
+            Duration grace,
+            LateRule late,
+            BigDecimal points,
+            int places,
+            HandIn.Asked asked,
+            @Nullable Instant commentsDue,
+            int commentsWords,
+            String starter,
+            boolean answerFirst,
+            @Nullable Rubric rubric) {}
 
     /**
      * A prompt that is to be set. Times are the class's own time of day, as 2026-11-29T20:00.
      *
-     * @param answerFirst       whether students read others' answers only once their own is published
+     * @param answerFirst whether students read others' answers only once their own is published
      * @param latePercentPerDay points lost for each started day, in per cent
      */
-    public record WantedPrompt(String title, String instructions, List<String> questions, @Optionally String tag, @Optionally LocalDateTime opens, LocalDateTime due,
-                         int graceHours, BigDecimal latePercentPerDay, BigDecimal lateMostPercent, BigDecimal points, HandIn.Asked asked, @Optionally LocalDateTime commentsDue, @Optionally Integer commentsWords, @Optionally String starter, @Optionally Boolean answerFirst,
-                         @Optionally Rubric rubric) {}
+    public record WantedPrompt(
+            String title,
+            String instructions,
+            List<String> questions,
+            @Optionally String tag,
+            @Optionally LocalDateTime opens,
+            LocalDateTime due,
+            int graceHours,
+            BigDecimal latePercentPerDay,
+            BigDecimal lateMostPercent,
+            BigDecimal points,
+            HandIn.Asked asked,
+            @Optionally LocalDateTime commentsDue,
+            @Optionally Integer commentsWords,
+            @Optionally String starter,
+            @Optionally Boolean answerFirst,
+            @Optionally Rubric rubric) {}
 
     private final PromptStore store;
     private final AccessService access;
@@ -69,22 +100,56 @@ public class PromptService {
         ZoneId zone = classes.get(classId).term().zone();
         String title = OneLine.of(wanted.title());
         if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the prompt a title.");
-        if (title.length() > 160) throw Problem.invalid("title", "title-too-long", "A title has at most 160 characters; this one has " + title.length() + ".");
+        if (title.length() > 160)
+            throw Problem.invalid(
+                    "title",
+                    "title-too-long",
+                    "A title has at most 160 characters; this one has " + title.length() + ".");
         Instant due = moment(wanted.due(), zone);
         Instant opens = wanted.opens() == null ? clock.instant() : moment(wanted.opens(), zone);
         if (!opens.isBefore(due)) throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
         if (wanted.points().signum() < 0 || wanted.points().compareTo(BigDecimal.valueOf(10_000)) > 0)
             throw Problem.invalid("points", "points-range", "Points lie between 0 and 10,000.");
-        if (wanted.graceHours() < 0 || wanted.graceHours() > 24 * 60) throw Problem.invalid("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
+        if (wanted.graceHours() < 0 || wanted.graceHours() > 24 * 60)
+            throw Problem.invalid("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
         BigDecimal hundred = BigDecimal.valueOf(100);
-        LateRule late = new LateRule(wanted.latePercentPerDay().divide(hundred), wanted.lateMostPercent().divide(hundred), BigDecimal.ZERO);
-        String starter = wanted.starter() == null ? "" : wanted.starter().length() > LONGEST_STARTER ? wanted.starter() : Sanitiser.post(wanted.starter());
-        if (starter.length() > LONGEST_STARTER) throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
-        Long rubric = wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
-        long id = store.add(new PromptRecord(0, classId, title, wanted.instructions().strip(), wanted.questions().stream().map(String::strip).filter(q -> !q.isEmpty()).toList(),
-            tag.isEmpty() ? null : tag.get(0), opens, due, Duration.ofHours(wanted.graceHours()), late, wanted.points(), 1, wanted.asked(),
-            wanted.commentsDue() == null ? null : moment(wanted.commentsDue(), zone), wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()), starter, Boolean.TRUE.equals(wanted.answerFirst()), wanted.rubric()), rubric, clock.instant());
+        LateRule late = new LateRule(
+                wanted.latePercentPerDay().divide(hundred),
+                wanted.lateMostPercent().divide(hundred),
+                BigDecimal.ZERO);
+        String starter = wanted.starter() == null
+                ? ""
+                : wanted.starter().length() > LONGEST_STARTER ? wanted.starter() : Sanitiser.post(wanted.starter());
+        if (starter.length() > LONGEST_STARTER)
+            throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
+        Long rubric =
+                wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
+        long id = store.add(
+                new PromptRecord(
+                        0,
+                        classId,
+                        title,
+                        wanted.instructions().strip(),
+                        wanted.questions().stream()
+                                .map(String::strip)
+                                .filter(q -> !q.isEmpty())
+                                .toList(),
+                        tag.isEmpty() ? null : tag.get(0),
+                        opens,
+                        due,
+                        Duration.ofHours(wanted.graceHours()),
+                        late,
+                        wanted.points(),
+                        1,
+                        wanted.asked(),
+                        wanted.commentsDue() == null ? null : moment(wanted.commentsDue(), zone),
+                        wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()),
+                        starter,
+                        Boolean.TRUE.equals(wanted.answerFirst()),
+                        wanted.rubric()),
+                rubric,
+                clock.instant());
         events.add(classId, "prompt-set", id, viewer.personId());
         return id;
     }

@@ -35,9 +35,13 @@ class PromptStore {
 
     long addRubric(long classId, String name, Rubric rubric, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("insert into rubric (class_id, name, definition, created_at) values (:classId, :name, :definition, :now)")
-            .param("classId", classId).param("name", name).param("definition", json.writeValueAsString(rubric))
-            .param("now", Rows.utc(now)).update(key, "id");
+        jdbc.sql(
+                        "insert into rubric (class_id, name, definition, created_at) values (:classId, :name, :definition, :now)")
+                .param("classId", classId)
+                .param("name", name)
+                .param("definition", json.writeValueAsString(rubric))
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
@@ -49,38 +53,83 @@ class PromptStore {
                                     comments_due_at, comments_words, starter, answer_first, created_at)
                 values (:classId, :title, :instructions, :questions, :tag, :opens, :due, :grace, :perDay, :cap, :floor,
                         :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :category, :sources, :commentsDue, :commentsWords, :starter, :answerFirst, :now)""")
-            .param("classId", prompt.classId()).param("title", prompt.title()).param("instructions", prompt.instructions())
-            .param("questions", String.join("\n", prompt.questions())).param("tag", prompt.tag())
-            .param("opens", Rows.utc(prompt.opens())).param("due", Rows.utc(prompt.due())).param("grace", prompt.grace().toMinutes())
-            .param("perDay", prompt.late().perDay()).param("cap", prompt.late().cap()).param("floor", prompt.late().floor())
-            .param("points", prompt.points()).param("places", prompt.places()).param("rubric", rubricId)
-            .param("words", prompt.asked().words()).param("pictures", prompt.asked().pictures()).param("tags", prompt.asked().tags())
-            .param("links", prompt.asked().links()).param("comments", prompt.asked().comments()).param("category", prompt.asked().category()).param("sources", prompt.asked().sources())
-            .param("commentsDue", Rows.utc(prompt.commentsDue())).param("commentsWords", prompt.commentsWords()).param("starter", prompt.starter())
-            .param("answerFirst", prompt.answerFirst()).param("now", Rows.utc(now))
-            .update(key, "id");
+                .param("classId", prompt.classId())
+                .param("title", prompt.title())
+                .param("instructions", prompt.instructions())
+                .param("questions", String.join("\n", prompt.questions()))
+                .param("tag", prompt.tag())
+                .param("opens", Rows.utc(prompt.opens()))
+                .param("due", Rows.utc(prompt.due()))
+                .param("grace", prompt.grace().toMinutes())
+                .param("perDay", prompt.late().perDay())
+                .param("cap", prompt.late().cap())
+                .param("floor", prompt.late().floor())
+                .param("points", prompt.points())
+                .param("places", prompt.places())
+                .param("rubric", rubricId)
+                .param("words", prompt.asked().words())
+                .param("pictures", prompt.asked().pictures())
+                .param("tags", prompt.asked().tags())
+                .param("links", prompt.asked().links())
+                .param("comments", prompt.asked().comments())
+                .param("category", prompt.asked().category())
+                .param("sources", prompt.asked().sources())
+                .param("commentsDue", Rows.utc(prompt.commentsDue()))
+                .param("commentsWords", prompt.commentsWords())
+                .param("starter", prompt.starter())
+                .param("answerFirst", prompt.answerFirst())
+                .param("now", Rows.utc(now))
+                .update(key, "id");
         return key.getKey().longValue();
     }
 
     Optional<PromptRecord> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from prompt p left join rubric r on r.id = p.rubric_id where p.id = :id").param("id", id)
-            .query((row, n) -> prompt(row)).optional();
+        return jdbc.sql("select " + COLUMNS
+                        + " from prompt p left join rubric r on r.id = p.rubric_id where p.id = :id")
+                .param("id", id)
+                .query((row, n) -> prompt(row))
+                .optional();
     }
 
     List<PromptRecord> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + " from prompt p left join rubric r on r.id = p.rubric_id where p.class_id = :classId order by p.due_at desc, p.id desc")
-            .param("classId", classId).query((row, n) -> prompt(row)).list();
+        return jdbc.sql(
+                        "select " + COLUMNS
+                                + " from prompt p left join rubric r on r.id = p.rubric_id where p.class_id = :classId order by p.due_at desc, p.id desc")
+                .param("classId", classId)
+                .query((row, n) -> prompt(row))
+                .list();
     }
 
     private PromptRecord prompt(ResultSet row) throws SQLException {
         String rubric = row.getString("definition");
-        return new PromptRecord(row.getLong("id"), row.getLong("class_id"), row.getString("title"), row.getString("instructions"),
-            row.getString("questions").lines().filter(q -> !q.isBlank()).toList(), row.getString("tag"), Rows.instant(row, "opens_at"), Rows.instant(row, "due_at"),
-            Duration.ofMinutes(row.getInt("grace_minutes")),
-            new LateRule(row.getBigDecimal("late_per_day"), row.getBigDecimal("late_cap"), row.getBigDecimal("late_floor")),
-            row.getBigDecimal("points").stripTrailingZeros(), row.getInt("places"),
-            new HandIn.Asked(row.getInt("asked_words"), row.getInt("asked_pictures"), row.getInt("asked_tags"), row.getInt("asked_category"), row.getInt("asked_links"),
-                row.getInt("asked_sources"), row.getInt("asked_comments")), Rows.instant(row, "comments_due_at"), row.getInt("comments_words"), row.getString("starter"),
-            row.getBoolean("answer_first"), rubric == null ? null : json.readValue(rubric, Rubric.class));
+        return new PromptRecord(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                row.getString("title"),
+                row.getString("instructions"),
+                row.getString("questions").lines().filter(q -> !q.isBlank()).toList(),
+                row.getString("tag"),
+                Rows.instant(row, "opens_at"),
+                Rows.instant(row, "due_at"),
+                Duration.ofMinutes(row.getInt("grace_minutes")),
+                new LateRule(
+                        row.getBigDecimal("late_per_day"),
+                        row.getBigDecimal("late_cap"),
+                        row.getBigDecimal("late_floor")),
+                row.getBigDecimal("points").stripTrailingZeros(),
+                row.getInt("places"),
+                new HandIn.Asked(
+                        row.getInt("asked_words"),
+                        row.getInt("asked_pictures"),
+                        row.getInt("asked_tags"),
+                        row.getInt("asked_category"),
+                        row.getInt("asked_links"),
+                        row.getInt("asked_sources"),
+                        row.getInt("asked_comments")),
+                Rows.instant(row, "comments_due_at"),
+                row.getInt("comments_words"),
+                row.getString("starter"),
+                row.getBoolean("answer_first"),
+                rubric == null ? null : json.readValue(rubric, Rubric.class));
     }
 }

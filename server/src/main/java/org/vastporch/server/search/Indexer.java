@@ -20,8 +20,12 @@ import org.vastporch.server.erasure.Traces;
 public class Indexer implements Traces {
 
     private static final Logger log = LoggerFactory.getLogger(Indexer.class);
-    /** Events of transactions that run beside each other are not committed in the order of their numbers; so many are looked at again. */
+    /**
+     * Events of transactions that run beside each other are not committed in the order of their numbers; so many are
+     * looked at again.
+     */
     private static final int LOOK_BACK = 200;
+
     private static final int REMEMBERED = 2_000;
 
     private final SearchIndex index;
@@ -40,9 +44,12 @@ public class Indexer implements Traces {
     synchronized void follow() {
         if (newest < 0) takeInAll();
         boolean changed = false;
-        for (List<SearchStore.Event> events = store.events(Math.max(0, newest - LOOK_BACK)); ; events = store.events(newest)) {
+        for (List<SearchStore.Event> events = store.events(Math.max(0, newest - LOOK_BACK));
+                ;
+                events = store.events(newest)) {
             for (SearchStore.Event event : events) if (followed.add(event.id())) changed |= follow(event);
-            if (!events.isEmpty()) newest = Math.max(newest, events.get(events.size() - 1).id());
+            if (!events.isEmpty())
+                newest = Math.max(newest, events.get(events.size() - 1).id());
             if (events.size() < 1000) break;
         }
         while (followed.size() > REMEMBERED) followed.remove(followed.iterator().next());
@@ -91,7 +98,10 @@ public class Indexer implements Traces {
 
     @Override
     public void erase(long personId) {
-        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO).param("person", personId).query(Long.class).list();
+        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO)
+                .param("person", personId)
+                .query(Long.class)
+                .list();
         // Until the rows are really gone, an event could bring them back into the index.
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override

@@ -17,8 +17,13 @@ class SearchApi {
     }
 
     @GetMapping("/api/search")
-    SearchService.SearchResult search(Viewer viewer, @RequestParam String q, @RequestParam(name = "class", required = false) Long classId, @RequestParam(defaultValue = "") String kind,
-                                @RequestParam(defaultValue = "") String after, @RequestParam(defaultValue = "20") int most) {
+    SearchService.SearchResult search(
+            Viewer viewer,
+            @RequestParam String q,
+            @RequestParam(name = "class", required = false) Long classId,
+            @RequestParam(defaultValue = "") String kind,
+            @RequestParam(defaultValue = "") String after,
+            @RequestParam(defaultValue = "20") int most) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         return searches.search(viewer, q, classId, kind, after, Math.max(1, Math.min(most, 50)));
     }

@@ -50,8 +50,8 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Audience;
 
 /**
- * Which texts have which words: an index that is made anew at each start and kept beside the database. It holds no text and decides nothing:
- * what it finds are candidates, and only what the reader's scope takes in is ever shown.
+ * Which texts have which words: an index that is made anew at each start and kept beside the database. It holds no text
+ * and decides nothing: what it finds are candidates, and only what the reader's scope takes in is ever shown.
  */
 @Component
 class SearchIndex {
@@ -59,17 +59,30 @@ class SearchIndex {
     /**
      * What can be found.
      *
-     * @param id       the number of a post or comment, or that of a file
-     * @param ownerId  who wrote the post
+     * @param id the number of a post or comment, or that of a file
+     * @param ownerId who wrote the post
      * @param audience how far the post reaches at most, before the ceilings
      */
-    record Entry(String kind, String id, long postId, long classId, long authorId, long ownerId, Audience audience, Instant at, String title, String text) {
+    record Entry(
+            String kind,
+            String id,
+            long postId,
+            long classId,
+            long authorId,
+            long ownerId,
+            Audience audience,
+            Instant at,
+            String title,
+            String text) {
         String key() {
             return kind + id;
         }
     }
 
-    /** A place in the order of what is found: the better match first, of equals the newer. It depends on nothing but the text itself. */
+    /**
+     * A place in the order of what is found: the better match first, of equals the newer. It depends on nothing but the
+     * text itself.
+     */
     record Place(float score, long at, String key) {}
 
     record Candidate(String kind, String id, long postId, Place place) {}
@@ -77,21 +90,27 @@ class SearchIndex {
     /**
      * Where to look. All that its reader may read lies within, and of what lies within nearly all is readable.
      *
-     * @param classes  all texts of these classes
-     * @param ownerId  and what somebody wrote, wherever that is; 0 for nobody
-     * @param wide     and whatever reaches the whole school or further
+     * @param classes all texts of these classes
+     * @param ownerId and what somebody wrote, wherever that is; 0 for nobody
+     * @param wide and whatever reaches the whole school or further
      */
     record Field(Collection<Long> classes, long ownerId, boolean wide) {}
 
-    private static final Sort ORDER = new Sort(SortField.FIELD_SCORE, new SortField("at", SortField.Type.LONG, true), new SortField("key", SortField.Type.STRING));
+    private static final Sort ORDER = new Sort(
+            SortField.FIELD_SCORE,
+            new SortField("at", SortField.Type.LONG, true),
+            new SortField("key", SortField.Type.STRING));
 
     private final Directory directory;
     private final IndexWriter writer;
     private final SearcherManager searchers;
     private volatile boolean complete;
 
-    SearchIndex(@Value("${spring.datasource.url}") String database, @Value("${vastporch.data:./data}") Path data) throws IOException {
-        directory = database.startsWith("jdbc:h2:mem:") ? new ByteBuffersDirectory() : FSDirectory.open(empty(data.resolve("search")));
+    SearchIndex(@Value("${spring.datasource.url}") String database, @Value("${vastporch.data:./data}") Path data)
+            throws IOException {
+        directory = database.startsWith("jdbc:h2:mem:")
+                ? new ByteBuffersDirectory()
+                : FSDirectory.open(empty(data.resolve("search")));
         writer = new IndexWriter(directory, config());
         searchers = new SearcherManager(writer, new SearcherFactory() {
             @Override
@@ -104,12 +123,17 @@ class SearchIndex {
     }
 
     /**
-     * What a match is worth does not depend on how many other texts have the word: that would tell of texts that one may not read. What is taken out leaves no word
-     * behind, however little it is; merging is done where it is asked for, since one that runs aside would not be waited for.
+     * What a match is worth does not depend on how many other texts have the word: that would tell of texts that one
+     * may not read. What is taken out leaves no word behind, however little it is; merging is done where it is asked
+     * for, since one that runs aside would not be waited for.
      */
     private static IndexWriterConfig config() {
-        return new IndexWriterConfig(Words.ANALYZER).setOpenMode(IndexWriterConfig.OpenMode.CREATE).setRAMBufferSizeMB(48).setSimilarity(new BooleanSimilarity())
-            .setMergePolicy(new TieredMergePolicy().setForceMergeDeletesPctAllowed(0)).setMergeScheduler(new SerialMergeScheduler());
+        return new IndexWriterConfig(Words.ANALYZER)
+                .setOpenMode(IndexWriterConfig.OpenMode.CREATE)
+                .setRAMBufferSizeMB(48)
+                .setSimilarity(new BooleanSimilarity())
+                .setMergePolicy(new TieredMergePolicy().setForceMergeDeletesPctAllowed(0))
+                .setMergeScheduler(new SerialMergeScheduler());
     }
 
     private static Path empty(Path folder) throws IOException {
@@ -164,7 +188,10 @@ class SearchIndex {
 
     /** Takes out the files of a post, before those that it has now are put in. */
     void removeFiles(long postId) {
-        Query files = new BooleanQuery.Builder().add(is("kind", "file"), Occur.FILTER).add(is("post", postId), Occur.FILTER).build();
+        Query files = new BooleanQuery.Builder()
+                .add(is("kind", "file"), Occur.FILTER)
+                .add(is("post", postId), Occur.FILTER)
+                .build();
         run(() -> writer.deleteDocuments(files));
     }
 
@@ -177,7 +204,9 @@ class SearchIndex {
         run(searchers::maybeRefreshBlocking);
     }
 
-    /** Takes out what a person wrote and all about some posts, so that no word of it is left in the files of the index. */
+    /**
+     * Takes out what a person wrote and all about some posts, so that no word of it is left in the files of the index.
+     */
     void purge(long personId, Collection<Long> posts) {
         run(() -> {
             writer.deleteDocuments(new Term("author", String.valueOf(personId)));
@@ -190,9 +219,10 @@ class SearchIndex {
     }
 
     /**
-     * Texts that have all the words, the best first; the last word may be the beginning of one. Those of some classes come before others.
+     * Texts that have all the words, the best first; the last word may be the beginning of one. Those of some classes
+     * come before others.
      *
-     * @param kind  post, comment or file; empty for all
+     * @param kind post, comment or file; empty for all
      * @param after what comes after this place; null for the first
      */
     List<Candidate> find(List<Words.Word> words, String kind, Field field, @Nullable Place after, int most) {
@@ -200,19 +230,26 @@ class SearchIndex {
         BooleanQuery.Builder all = new BooleanQuery.Builder().add(within(field), Occur.FILTER);
         for (int i = 0; i < words.size(); i++) all.add(either(words.get(i), i == words.size() - 1), Occur.MUST);
         if (!kind.isEmpty()) all.add(is("kind", kind), Occur.FILTER);
-        for (long classId : field.classes()) all.add(new BoostQuery(new ConstantScoreQuery(is("class", classId)), 20), Occur.SHOULD);
+        for (long classId : field.classes())
+            all.add(new BoostQuery(new ConstantScoreQuery(is("class", classId)), 20), Occur.SHOULD);
         try {
             IndexSearcher searcher = searchers.acquire();
             try {
                 List<Candidate> candidates = new ArrayList<>();
                 // Keys are of one text each: as the last of all, nothing of the same place comes behind it.
                 int last = Math.max(1, searcher.getIndexReader().maxDoc()) - 1;
-                FieldDoc from = after == null ? null : new FieldDoc(last, Float.NaN, new Object[] {after.score(), after.at(), new BytesRef(after.key())});
+                FieldDoc from = after == null
+                        ? null
+                        : new FieldDoc(
+                                last, Float.NaN, new Object[] {after.score(), after.at(), new BytesRef(after.key())});
                 for (ScoreDoc found : searcher.searchAfter(from, all.build(), most, ORDER).scoreDocs) {
                     Document doc = searcher.storedFields().document(found.doc);
                     Object[] place = ((FieldDoc) found).fields;
-                    candidates.add(new Candidate(doc.get("kind"), doc.get("id"), Long.parseLong(doc.get("post")),
-                        new Place((Float) place[0], (Long) place[1], ((BytesRef) place[2]).utf8ToString())));
+                    candidates.add(new Candidate(
+                            doc.get("kind"),
+                            doc.get("id"),
+                            Long.parseLong(doc.get("post")),
+                            new Place((Float) place[0], (Long) place[1], ((BytesRef) place[2]).utf8ToString())));
                 }
                 return candidates;
             } finally {
@@ -233,8 +270,8 @@ class SearchIndex {
 
     private static Query either(Words.Word word, boolean begun) {
         BooleanQuery.Builder any = new BooleanQuery.Builder()
-            .add(new BoostQuery(new TermQuery(new Term("title", word.stem())), 3), Occur.SHOULD)
-            .add(new TermQuery(new Term("text", word.stem())), Occur.SHOULD);
+                .add(new BoostQuery(new TermQuery(new Term("title", word.stem())), 3), Occur.SHOULD)
+                .add(new TermQuery(new Term("text", word.stem())), Occur.SHOULD);
         if (begun && word.folded().length() > 1) any.add(new PrefixQuery(new Term("raw", word.folded())), Occur.SHOULD);
         return any.build();
     }

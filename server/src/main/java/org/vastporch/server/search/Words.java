@@ -51,7 +51,8 @@ final class Words {
             CharTermAttribute term = stream.addAttribute(CharTermAttribute.class);
             OffsetAttribute offset = stream.addAttribute(OffsetAttribute.class);
             stream.reset();
-            while (stream.incrementToken()) tokens.add(new Token(term.toString(), offset.startOffset(), offset.endOffset()));
+            while (stream.incrementToken())
+                tokens.add(new Token(term.toString(), offset.startOffset(), offset.endOffset()));
             stream.end();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -64,16 +65,21 @@ final class Words {
         List<Token> folded = tokens("raw", typed);
         List<Token> stems = tokens("text", typed);
         List<Word> words = new ArrayList<>();
-        for (int i = 0; i < Math.min(12, Math.min(folded.size(), stems.size())); i++) words.add(new Word(folded.get(i).term(), stems.get(i).term()));
+        for (int i = 0; i < Math.min(12, Math.min(folded.size(), stems.size())); i++)
+            words.add(new Word(folded.get(i).term(), stems.get(i).term()));
         return words;
     }
 
-    /** A stretch of a text with what was searched for marked: from a little before the first hit. Empty if there is no hit. */
+    /**
+     * A stretch of a text with what was searched for marked: from a little before the first hit. Empty if there is no
+     * hit.
+     */
     static List<Marked> snippet(String text, List<Word> wanted) {
         List<Token> stems = tokens("text", text);
         List<Token> folded = tokens("raw", text);
         List<Token> hits = new ArrayList<>();
-        for (int i = 0; i < stems.size(); i++) if (isHit(stems.get(i).term(), folded.get(i).term(), wanted)) hits.add(stems.get(i));
+        for (int i = 0; i < stems.size(); i++)
+            if (isHit(stems.get(i).term(), folded.get(i).term(), wanted)) hits.add(stems.get(i));
         if (hits.isEmpty()) return List.of();
         int from = cut(text, Math.max(0, hits.get(0).start() - AROUND / 3), true);
         int to = cut(text, Math.min(text.length(), from + 2 * AROUND), false);
@@ -92,7 +98,9 @@ final class Words {
     private static boolean isHit(String stem, String folded, List<Word> wanted) {
         for (int i = 0; i < wanted.size(); i++) {
             Word word = wanted.get(i);
-            if (stem.equals(word.stem()) || i == wanted.size() - 1 && word.folded().length() > 1 && folded.startsWith(word.folded())) return true;
+            if (stem.equals(word.stem())
+                    || i == wanted.size() - 1 && word.folded().length() > 1 && folded.startsWith(word.folded()))
+                return true;
         }
         return false;
     }

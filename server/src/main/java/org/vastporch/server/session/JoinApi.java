@@ -46,7 +46,10 @@ class JoinApi {
 
     @PostMapping("/api/join")
     Joined join(Viewer viewer, @RequestBody ByWord body, HttpServletRequest request, HttpServletResponse response) {
-        return guarded(request, () -> entered(viewer, joining.byWord(inPerson(viewer), body.word(), body.newcomer()), request, response));
+        return guarded(
+                request,
+                () -> entered(
+                        viewer, joining.byWord(inPerson(viewer), body.word(), body.newcomer()), request, response));
     }
 
     @PostMapping("/api/invitation")
@@ -55,8 +58,15 @@ class JoinApi {
     }
 
     @PostMapping("/api/invitation/accept")
-    Joined accept(Viewer viewer, @RequestBody ByInvitation body, HttpServletRequest request, HttpServletResponse response) {
-        return guarded(request, () -> entered(viewer, joining.byInvitation(inPerson(viewer), body.token(), body.newcomer()), request, response));
+    Joined accept(
+            Viewer viewer, @RequestBody ByInvitation body, HttpServletRequest request, HttpServletResponse response) {
+        return guarded(
+                request,
+                () -> entered(
+                        viewer,
+                        joining.byInvitation(inPerson(viewer), body.token(), body.newcomer()),
+                        request,
+                        response));
     }
 
     private static Viewer inPerson(Viewer viewer) {
@@ -64,8 +74,10 @@ class JoinApi {
         return viewer;
     }
 
-    private Joined entered(Viewer viewer, JoinService.Joined joined, HttpServletRequest request, HttpServletResponse response) {
-        if (viewer.isStranger()) SessionApi.setCookie(request, response, sessions.open(joined.personId()), SessionService.SESSION);
+    private Joined entered(
+            Viewer viewer, JoinService.Joined joined, HttpServletRequest request, HttpServletResponse response) {
+        if (viewer.isStranger())
+            SessionApi.setCookie(request, response, sessions.open(joined.personId()), SessionService.SESSION);
         return new Joined(joined.classId(), joined.username());
     }
 

@@ -7,7 +7,10 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.vastporch.server.people.PeopleService;
 
-/** Says where to go when the school opens: to the keeper's one-time address as long as there is no keeper with a password. */
+/**
+ * Says where to go when the school opens: to the keeper's one-time address as long as there is no keeper with a
+ * password.
+ */
 @Component
 class Opening {
 
@@ -16,7 +19,11 @@ class Opening {
     private final String address;
     private final boolean quiet;
 
-    Opening(PeopleService people, SessionService sessions, @Value("${vastporch.address:}") String address, @Value("${vastporch.quiet:false}") boolean quiet) {
+    Opening(
+            PeopleService people,
+            SessionService sessions,
+            @Value("${vastporch.address:}") String address,
+            @Value("${vastporch.quiet:false}") boolean quiet) {
         this.people = people;
         this.sessions = sessions;
         this.address = address;
@@ -26,12 +33,14 @@ class Opening {
     @EventListener
     void on(ApplicationReadyEvent event) {
         if (quiet) return;
-        int port = event.getApplicationContext() instanceof ServletWebServerApplicationContext web ? web.getWebServer().getPort() : 8080;
+        int port = event.getApplicationContext() instanceof ServletWebServerApplicationContext web
+                ? web.getWebServer().getPort()
+                : 8080;
         String at = address.isBlank() ? "http://localhost:" + port : address;
         String line = people.keeperWithoutPassword()
-            .map(keeper -> "Vast Porch is open at " + at + ". The school keeper sets a password at " + at + "/first-password?t=" + sessions.oneTime(keeper)
-                + " and then signs in as keeper.")
-            .orElse("Vast Porch is open at " + at);
+                .map(keeper -> "Vast Porch is open at " + at + ". The school keeper sets a password at " + at
+                        + "/first-password?t=" + sessions.oneTime(keeper) + " and then signs in as keeper.")
+                .orElse("Vast Porch is open at " + at);
         System.out.println(line);
     }
 }

@@ -21,7 +21,8 @@ public class PassPhraseService {
     public record NewPhrase(String username, String phrase) {}
 
     /** @param path the one-time address below the school's own */
-    public record Welcome(String username, String path, @Optionally String mailedTo) {}
+    public record Welcome(
+            String username, String path, @Optionally String mailedTo) {}
 
     private final PeopleService people;
     private final SessionService sessions;
@@ -29,7 +30,12 @@ public class PassPhraseService {
     private final MailService mail;
     private final SchoolAddress school;
 
-    PassPhraseService(PeopleService people, SessionService sessions, AccessService access, MailService mail, SchoolAddress school) {
+    PassPhraseService(
+            PeopleService people,
+            SessionService sessions,
+            AccessService access,
+            MailService mail,
+            SchoolAddress school) {
         this.people = people;
         this.sessions = sessions;
         this.access = access;
@@ -42,9 +48,15 @@ public class PassPhraseService {
     public NewPhrase renew(Viewer viewer, long classId, long personId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (!people.students(classId).contains(personId))
-            throw Problem.invalid("person", "not-a-student", "Only students get a new pass phrase from their teacher. Others ask the school keeper.");
+            throw Problem.invalid(
+                    "person",
+                    "not-a-student",
+                    "Only students get a new pass phrase from their teacher. Others ask the school keeper.");
         if (!people.caresFor(viewer, personId))
-            throw Problem.invalid("person", "keeper-cares", "This student is in other classes too. The school keeper gives a new way in to people who are in classes of several teachers.");
+            throw Problem.invalid(
+                    "person",
+                    "keeper-cares",
+                    "This student is in other classes too. The school keeper gives a new way in to people who are in classes of several teachers.");
         String phrase = people.giveNewPhrase(personId);
         sessions.endAll(personId);
         return new NewPhrase(people.usernameOf(personId), phrase);
@@ -56,7 +68,10 @@ public class PassPhraseService {
         return welcome(people.addStaff(viewer, title, name, checkedEmail(email), true), email);
     }
 
-    /** A new one-time address for somebody of the school; whoever is signed in as that person is signed out when it is used. */
+    /**
+     * A new one-time address for somebody of the school; whoever is signed in as that person is signed out when it is
+     * used.
+     */
     @Transactional
     public Welcome newAddress(Viewer viewer, long personId) {
         people.requireKeeper(viewer);
@@ -67,7 +82,8 @@ public class PassPhraseService {
     @Transactional
     public Welcome addHelper(Viewer viewer, long classId, Role role, String title, PersonName name, String email) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (role == Role.STUDENT || role == Role.LEAD) throw Problem.invalid("role", "role-not-here", "Choose co-teacher, assistant, moderator or guest.");
+        if (role == Role.STUDENT || role == Role.LEAD)
+            throw Problem.invalid("role", "role-not-here", "Choose co-teacher, assistant, moderator or guest.");
         long id = people.addStaff(viewer, title, name, checkedEmail(email), false);
         people.enrol(classId, id, role, "", PersonName.Shown.OWN_NAME, viewer.personId());
         return welcome(id, email);
@@ -84,13 +100,15 @@ public class PassPhraseService {
 
             To set your password, open this address within seven days; it works once:
             %s%s
-            """.formatted(people.usernameOf(personId), school.base(), path));
+            """.formatted(
+                        people.usernameOf(personId), school.base(), path));
         return new Welcome(people.usernameOf(personId), path, email.strip());
     }
 
     private static String checkedEmail(String email) {
         String typed = email.strip();
-        if (!typed.isEmpty() && !EmailAddress.isValid(typed)) throw Problem.invalid("email", "email-wrong", "\"" + typed + "\" is not an e-mail address.");
+        if (!typed.isEmpty() && !EmailAddress.isValid(typed))
+            throw Problem.invalid("email", "email-wrong", "\"" + typed + "\" is not an e-mail address.");
         return typed;
     }
 }

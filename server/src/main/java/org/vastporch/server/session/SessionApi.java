@@ -48,7 +48,8 @@ class SessionApi {
 
     @PostMapping("/api/session")
     void signIn(@RequestBody SignIn body, HttpServletRequest request, HttpServletResponse response) {
-        SessionService.SignedIn signedIn = sessions.signIn(body.username(), body.password(), request.getRemoteAddr(), SessionFilter.cookie(request, DEVICE));
+        SessionService.SignedIn signedIn = sessions.signIn(
+                body.username(), body.password(), request.getRemoteAddr(), SessionFilter.cookie(request, DEVICE));
         setCookie(request, response, signedIn.session(), SessionService.SESSION);
         setCookie(request, response, DEVICE, signedIn.device(), SessionService.DEVICE);
     }
@@ -67,7 +68,8 @@ class SessionApi {
     /** Changes the own password; answers how many other sessions ended with it. */
     @PutMapping("/api/account/password")
     PasswordChanged changePassword(Viewer viewer, @RequestBody PasswordChange body, HttpServletRequest request) {
-        return new PasswordChanged(sessions.changePassword(viewer, body.before(), body.password(), SessionFilter.tokenOf(request), request.getRemoteAddr()));
+        return new PasswordChanged(sessions.changePassword(
+                viewer, body.before(), body.password(), SessionFilter.tokenOf(request), request.getRemoteAddr()));
     }
 
     /** Says that one knows of the tries at one's password. */
@@ -107,15 +109,25 @@ class SessionApi {
 
     @PostMapping("/api/classes/{id}/helpers")
     PassPhraseService.Welcome addHelper(Viewer viewer, @PathVariable long id, @RequestBody NewHelper body) {
-        return phrases.addHelper(viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email());
+        return phrases.addHelper(
+                viewer, id, body.role(), body.title(), new PersonName(body.family(), body.given()), body.email());
     }
 
     static void setCookie(HttpServletRequest request, HttpServletResponse response, String value, Duration age) {
         setCookie(request, response, SessionFilter.COOKIE, value, age);
     }
 
-    private static void setCookie(HttpServletRequest request, HttpServletResponse response, String name, String value, Duration age) {
-        response.addHeader(HttpHeaders.SET_COOKIE, ResponseCookie.from(name, value)
-            .httpOnly(true).secure(request.isSecure()).sameSite("Lax").path("/").maxAge(age).build().toString());
+    private static void setCookie(
+            HttpServletRequest request, HttpServletResponse response, String name, String value, Duration age) {
+        response.addHeader(
+                HttpHeaders.SET_COOKIE,
+                ResponseCookie.from(name, value)
+                        .httpOnly(true)
+                        .secure(request.isSecure())
+                        .sameSite("Lax")
+                        .path("/")
+                        .maxAge(age)
+                        .build()
+                        .toString());
     }
 }

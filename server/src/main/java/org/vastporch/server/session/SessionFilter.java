@@ -28,10 +28,12 @@ class SessionFilter extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
         String token = tokenOf(request);
         if (!token.isEmpty())
-            sessions.personOf(token).ifPresent(person -> request.setAttribute(Viewer.class.getName(), access.viewer(person)));
+            sessions.personOf(token)
+                    .ifPresent(person -> request.setAttribute(Viewer.class.getName(), access.viewer(person)));
         chain.doFilter(request, response);
     }
 
@@ -42,7 +44,8 @@ class SessionFilter extends OncePerRequestFilter {
     /** The value of a cookie; empty for none, and for one that is longer than any of ours. */
     static String cookie(HttpServletRequest request, String name) {
         if (request.getCookies() == null) return "";
-        for (Cookie cookie : request.getCookies()) if (cookie.getName().equals(name)) return cookie.getValue().length() > 100 ? "" : cookie.getValue();
+        for (Cookie cookie : request.getCookies())
+            if (cookie.getName().equals(name)) return cookie.getValue().length() > 100 ? "" : cookie.getValue();
         return "";
     }
 

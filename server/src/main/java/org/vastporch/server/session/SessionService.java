@@ -2,7 +2,6 @@ package org.vastporch.server.session;
 
 import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
 import org.springframework.security.crypto.password.PasswordEncoder;
@@ -25,7 +24,8 @@ public class SessionService {
     static final Duration DEVICE = Duration.ofDays(400);
     private static final int LONGEST_NAME = 60;
     private static final Duration ONE_TIME = Duration.ofDays(7);
-    private static final String WRONG = "This username and password do not belong together. Check the sign-in slip, or ask your teacher for a new pass phrase.";
+    private static final String WRONG =
+            "This username and password do not belong together. Check the sign-in slip, or ask your teacher for a new pass phrase.";
 
     private final SignInStore store;
     private final PeopleService people;
@@ -36,7 +36,14 @@ public class SessionService {
     private final TransactionTemplate transaction;
     private final String dummyHash;
 
-    SessionService(SignInStore store, PeopleService people, AccountService accounts, PasswordEncoder passwords, Tries tries, TransactionTemplate transaction, Clock clock) {
+    SessionService(
+            SignInStore store,
+            PeopleService people,
+            AccountService accounts,
+            PasswordEncoder passwords,
+            Tries tries,
+            TransactionTemplate transaction,
+            Clock clock) {
         this.store = store;
         this.people = people;
         this.accounts = accounts;
@@ -47,24 +54,32 @@ public class SessionService {
         this.dummyHash = passwords.encode("nobody");
     }
 
-    /** What a browser gets that signed in. {@code device} is kept by it for good, and lets it sign in without waiting for those who guess elsewhere. */
+    /**
+     * What a browser gets that signed in. {@code device} is kept by it for good, and lets it sign in without waiting
+     * for those who guess elsewhere.
+     */
     public record SignedIn(String session, String device) {}
 
     /**
      * Signs in.
      *
      * @param address where the request comes from
-     * @param device  the token of the device; empty if nobody signed in on it before
+     * @param device the token of the device; empty if nobody signed in on it before
      */
     public SignedIn signIn(String username, String password, String address, String device) {
         String account = username.strip().toLowerCase(Locale.ROOT);
-        if (account.length() > LONGEST_NAME) throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
+        if (account.length() > LONGEST_NAME)
+            throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
         Optional<PeopleService.Credentials> found = people.credentials(account);
-        boolean known = found.isPresent() && !device.isEmpty() && store.isDevice(Tokens.hash(device), found.get().personId());
+        boolean known = found.isPresent()
+                && !device.isEmpty()
+                && store.isDevice(Tokens.hash(device), found.get().personId());
         Tries.OfPassword tried = tries.password(account, address, device, known);
         // Somebody unknown takes as long as somebody known.
         String typed = Passwords.fits(password) ? password.strip() : "";
-        boolean right = passwords.matches(typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash)) && found.isPresent();
+        boolean right = passwords.matches(
+                        typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash))
+                && found.isPresent();
         if (!right) {
             found.ifPresent(person -> people.addTry(person.personId()));
             throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
@@ -116,7 +131,9 @@ public class SessionService {
     /** Sets the first password by a one-time token, signs in, and returns the token for the cookie. */
     @Transactional
     public String firstPassword(String token, String password) {
-        long person = oneTimePerson(token).orElseThrow(() -> Problem.stale("address-used", "This one-time address was used already or is too old. Ask for a new one."));
+        long person = oneTimePerson(token)
+                .orElseThrow(() -> Problem.stale(
+                        "address-used", "This one-time address was used already or is too old. Ask for a new one."));
         String fault = Passwords.fault(password);
         if (!fault.isEmpty()) throw Problem.invalid("password", "password-unfit", fault);
         people.setPassword(person, password.strip());
@@ -132,14 +149,16 @@ public class SessionService {
     }
 
     /**
-     * Changes the own password, and signs the person out everywhere else; guesses at the old one wait as they do at signing in.
+     * Changes the own password, and signs the person out everywhere else; guesses at the old one wait as they do at
+     * signing in.
      *
      * @param session the token of the session that goes on
      * @return how many others ended
      */
     public int changePassword(Viewer viewer, String before, String wanted, String session, String address) {
         Problem.unlessAllowed(AccessEngine.own(viewer));
-        Tries.OfPassword tried = tries.password(people.usernameOf(viewer.personId()), address, "own " + viewer.personId(), false);
+        Tries.OfPassword tried =
+                tries.password(people.usernameOf(viewer.personId()), address, "own " + viewer.personId(), false);
         return transaction.execute(status -> {
             accounts.changePassword(viewer, before, wanted);
             tried.right();

@@ -18,9 +18,17 @@ class SignInTraces implements Traces {
 
     @Override
     public void erase(long personId) {
-        jdbc.sql("delete from sign_in where person_id = :person").param("person", personId).update();
-        jdbc.sql("delete from device where person_id = :person").param("person", personId).update();
-        jdbc.sql("delete from sign_in_try where person_id = :person").param("person", personId).update();
-        jdbc.sql("delete from one_time_address where person_id = :person").param("person", personId).update();
+        jdbc.sql("delete from sign_in where person_id = :person")
+                .param("person", personId)
+                .update();
+        jdbc.sql("delete from device where person_id = :person")
+                .param("person", personId)
+                .update();
+        jdbc.sql("delete from sign_in_try where person_id = :person")
+                .param("person", personId)
+                .update();
+        jdbc.sql("delete from one_time_address where person_id = :person")
+                .param("person", personId)
+                .update();
     }
 }

@@ -11,8 +11,9 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
 
 /**
- * Counts tries at passwords and codes that did not work, and lets the next one wait as the core says. A try counts from its beginning, so that many at once
- * do not count as one. What is counted is kept under hashes, for half an hour, and for so many keys at most.
+ * Counts tries at passwords and codes that did not work, and lets the next one wait as the core says. A try counts from
+ * its beginning, so that many at once do not count as one. What is counted is kept under hashes, for half an hour, and
+ * for so many keys at most.
  */
 @Component
 class Tries {
@@ -22,9 +23,12 @@ class Tries {
     /** So many may wait at once; more would take the threads of those who do not have to. */
     private static final int MOST_WAITING = 40;
 
-    private final Cache<String, AtomicInteger> failed = Caffeine.newBuilder().maximumSize(MOST_KEYS).expireAfterWrite(KEPT).build();
+    private final Cache<String, AtomicInteger> failed =
+            Caffeine.newBuilder().maximumSize(MOST_KEYS).expireAfterWrite(KEPT).build();
     /** How often the keeper has let an account begin anew; it is part of the account's keys. */
-    private final Cache<String, Integer> lifted = Caffeine.newBuilder().maximumSize(MOST_KEYS).expireAfterWrite(KEPT).build();
+    private final Cache<String, Integer> lifted =
+            Caffeine.newBuilder().maximumSize(MOST_KEYS).expireAfterWrite(KEPT).build();
+
     private final Semaphore waiting = new Semaphore(MOST_WAITING);
     private final Pause pause;
 
@@ -39,7 +43,9 @@ class Tries {
         private OfPassword(String account, String address, String device) {
             Integer anew = lifted.getIfPresent(hash("account", account));
             String of = account + (anew == null ? "" : " " + anew);
-            keys = new String[] {hash("together", of, address), hash("account", of), hash("address", address), hash("device", of, device)};
+            keys = new String[] {
+                hash("together", of, address), hash("account", of), hash("address", address), hash("device", of, device)
+            };
         }
 
         /** It worked: what was counted against the two together is forgotten, and it is no try that failed. */
@@ -59,7 +65,8 @@ class Tries {
      */
     OfPassword password(String account, String address, String device, boolean known) {
         OfPassword tried = new OfPassword(account, address, device);
-        Guessing.Failed before = new Guessing.Failed(plus(tried.keys[0]), plus(tried.keys[1]), plus(tried.keys[2]), plus(tried.keys[3]));
+        Guessing.Failed before =
+                new Guessing.Failed(plus(tried.keys[0]), plus(tried.keys[1]), plus(tried.keys[2]), plus(tried.keys[3]));
         pause(Guessing.beforePassword(before, known));
         return tried;
     }
@@ -99,7 +106,9 @@ class Tries {
 
     private void pause(Duration wait) {
         if (wait.isZero()) return;
-        if (!waiting.tryAcquire()) throw Problem.tooMany("Very many are trying at this moment. Please try again in a minute.").retryAfter(Duration.ofMinutes(1));
+        if (!waiting.tryAcquire())
+            throw Problem.tooMany("Very many are trying at this moment. Please try again in a minute.")
+                    .retryAfter(Duration.ofMinutes(1));
         try {
             pause.last(wait);
         } finally {

@@ -32,14 +32,19 @@ class UploadGate extends OncePerRequestFilter {
     }
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain) throws ServletException, IOException {
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
         if (!(request.getAttribute(Viewer.class.getName()) instanceof Viewer viewer) || viewer.isStranger()) {
             Security.refuse(response, 401, "sign-in-first", "Please sign in first.");
             return;
         }
         if (!enter(viewer.personId())) {
             response.setHeader("Retry-After", String.valueOf(COME_BACK));
-            Security.refuse(response, 429, "too-many-tries", "Many files are coming in at this moment. Please try again in a few seconds.");
+            Security.refuse(
+                    response,
+                    429,
+                    "too-many-tries",
+                    "Many files are coming in at this moment. Please try again in a few seconds.");
             return;
         }
         try {

@@ -21,8 +21,9 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 
 /**
- * Hands the viewer to every endpoint that names one. With the header {@value #EYES} staff get the viewer whose eyes they borrow: "3/17" for the person
- * at place 17 of class 3, "3/guest" and "3/stranger" for one who is made up. Eyes only read.
+ * Hands the viewer to every endpoint that names one. With the header {@value #EYES} staff get the viewer whose eyes
+ * they borrow: "3/17" for the person at place 17 of class 3, "3/guest" and "3/stranger" for one who is made up. Eyes
+ * only read.
  */
 @Configuration
 @Hidden
@@ -52,7 +53,11 @@ class ViewerArgument implements WebMvcConfigurer, HandlerMethodArgumentResolver 
     }
 
     @Override
-    public Object resolveArgument(MethodParameter parameter, ModelAndViewContainer container, NativeWebRequest request, WebDataBinderFactory binders) {
+    public Object resolveArgument(
+            MethodParameter parameter,
+            ModelAndViewContainer container,
+            NativeWebRequest request,
+            WebDataBinderFactory binders) {
         Object viewer = request.getAttribute(Viewer.class.getName(), RequestAttributes.SCOPE_REQUEST);
         Viewer person = viewer == null ? Viewer.STRANGER : (Viewer) viewer;
         String eyes = request.getHeader(EYES);
@@ -60,7 +65,8 @@ class ViewerArgument implements WebMvcConfigurer, HandlerMethodArgumentResolver 
     }
 
     private Viewer through(Viewer viewer, String eyes, NativeWebRequest request) {
-        if (!"GET".equals(request.getNativeRequest(HttpServletRequest.class).getMethod())) throw Problem.refused(Reason.ONLY_EYES);
+        if (!"GET".equals(request.getNativeRequest(HttpServletRequest.class).getMethod()))
+            throw Problem.refused(Reason.ONLY_EYES);
         String[] parts = eyes.split("/");
         try {
             long classId = Long.parseLong(parts[0]);
@@ -68,7 +74,8 @@ class ViewerArgument implements WebMvcConfigurer, HandlerMethodArgumentResolver 
                 case "stranger" -> access.eyes(viewer, classId, null);
                 case "guest" -> {
                     access.eyes(viewer, classId, null);
-                    yield new Viewer(MADE_UP, false, List.of(new Membership(classId, Role.GUEST, null, null))).throughLens(classId);
+                    yield new Viewer(MADE_UP, false, List.of(new Membership(classId, Role.GUEST, null, null)))
+                            .throughLens(classId);
                 }
                 default -> access.eyes(viewer, classId, Long.parseLong(parts[1]));
             };

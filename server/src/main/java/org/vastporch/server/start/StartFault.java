@@ -7,7 +7,10 @@ public final class StartFault extends RuntimeException {
         super(sentence);
     }
 
-    /** Does what starts a program. A fault of this kind is told in its sentence and ends it; any other one shows itself whole. */
+    /**
+     * Does what starts a program. A fault of this kind is told in its sentence and ends it; any other one shows itself
+     * whole.
+     */
     public static void told(Runnable start) {
         try {
             start.run();

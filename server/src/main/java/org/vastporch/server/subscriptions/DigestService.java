@@ -11,7 +11,6 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.vastporch.core.access.Act;
 import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.mail.LateMail;
@@ -19,12 +18,12 @@ import org.vastporch.server.mail.MailService;
 import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.subscriptions.NewsStore.Between;
 import org.vastporch.server.subscriptions.NewsStore.Happened;
-import org.vastporch.server.subscriptions.SubscriptionStore.MailWish;
 import org.vastporch.server.subscriptions.SubscriptionStore.Reader;
 
 /**
- * Orders the mails about what is new: one at a time for each reader and cadence, with all that came since the last. Up to when somebody was told
- * is kept in the transaction that orders the mail, so that nothing is told twice, whatever is killed when.
+ * Orders the mails about what is new: one at a time for each reader and cadence, with all that came since the last. Up
+ * to when somebody was told is kept in the transaction that orders the mail, so that nothing is told twice, whatever is
+ * killed when.
  */
 @Service
 public class DigestService implements LateMail {
@@ -41,8 +40,14 @@ public class DigestService implements LateMail {
     private final Clock clock;
     private final SchoolAddress school;
 
-    DigestService(SubscriptionStore store, NewsService news, AccessService access, MailService mails, TransactionTemplate transaction, Clock clock,
-                  SchoolAddress school) {
+    DigestService(
+            SubscriptionStore store,
+            NewsService news,
+            AccessService access,
+            MailService mails,
+            TransactionTemplate transaction,
+            Clock clock,
+            SchoolAddress school) {
         this.store = store;
         this.news = news;
         this.access = access;
@@ -76,8 +81,11 @@ public class DigestService implements LateMail {
 
     private List<Happened> happened(LateMail.Order order) {
         Cadence cadence = Cadence.valueOf(order.about());
-        boolean answers = store.wish(order.personId()).filter(wish -> wish.answers() == cadence).isPresent();
-        return news.happened(access.viewer(order.personId()), new Between(order.since(), order.until()), cadence, answers);
+        boolean answers = store.wish(order.personId())
+                .filter(wish -> wish.answers() == cadence)
+                .isPresent();
+        return news.happened(
+                access.viewer(order.personId()), new Between(order.since(), order.until()), cadence, answers);
     }
 
     @Override
@@ -91,8 +99,10 @@ public class DigestService implements LateMail {
         List<Happened> happened = happened(order);
         if (happened.isEmpty()) return Optional.empty();
         String base = school.base();
-        String stop = base + "/stop?t=" + store.wish(order.personId()).orElseThrow().stopToken();
-        DigestText mail = DigestText.of(news.items(access.viewer(order.personId()), happened, order.since()), base, stop);
+        String stop =
+                base + "/stop?t=" + store.wish(order.personId()).orElseThrow().stopToken();
+        DigestText mail =
+                DigestText.of(news.items(access.viewer(order.personId()), happened, order.since()), base, stop);
         return Optional.of(new Words(mail.subject(), mail.text(), mail.html(), stop));
     }
 }

@@ -14,18 +14,27 @@ record DigestText(String subject, String text, String html) {
 
     static DigestText of(List<NewsItem> items, String base, String stop) {
         Map<String, List<NewsItem>> byClass = new LinkedHashMap<>();
-        for (NewsItem item : items) byClass.computeIfAbsent(item.className(), name -> new ArrayList<>()).add(item);
+        for (NewsItem item : items)
+            byClass.computeIfAbsent(item.className(), name -> new ArrayList<>()).add(item);
         StringBuilder text = new StringBuilder();
-        StringBuilder html = new StringBuilder("<!doctype html><html><body style=\"font:16px/1.5 Georgia,serif;color:#22303a;background:#fbf7ef;margin:0;padding:24px\"><div style=\"max-width:620px;margin:0 auto\">");
+        StringBuilder html = new StringBuilder(
+                "<!doctype html><html><body style=\"font:16px/1.5 Georgia,serif;color:#22303a;background:#fbf7ef;margin:0;padding:24px\"><div style=\"max-width:620px;margin:0 auto\">");
         byClass.forEach((name, list) -> {
             text.append(name).append("\n").append("=".repeat(name.length())).append("\n\n");
-            html.append("<h1 style=\"font-size:22px;margin:18px 0 6px\">").append(Entities.escape(name)).append("</h1>");
+            html.append("<h1 style=\"font-size:22px;margin:18px 0 6px\">")
+                    .append(Entities.escape(name))
+                    .append("</h1>");
             for (NewsItem item : list.subList(0, Math.min(MOST_FOR_EACH, list.size()))) {
                 String to = base + "/posts/" + item.postId();
                 text.append(says(item)).append('\n');
-                if (!item.lines().isEmpty()) text.append("  ").append(item.lines()).append('\n');
+                if (!item.lines().isEmpty())
+                    text.append("  ").append(item.lines()).append('\n');
                 text.append("  ").append(to).append("\n\n");
-                html.append("<p style=\"margin:14px 0 0\"><a style=\"color:#25666a\" href=\"").append(Entities.escape(to)).append("\">").append(Entities.escape(says(item))).append("</a>");
+                html.append("<p style=\"margin:14px 0 0\"><a style=\"color:#25666a\" href=\"")
+                        .append(Entities.escape(to))
+                        .append("\">")
+                        .append(Entities.escape(says(item)))
+                        .append("</a>");
                 if (!item.lines().isEmpty()) html.append("<br>").append(Entities.escape(item.lines()));
                 html.append("</p>");
             }
@@ -35,11 +44,22 @@ record DigestText(String subject, String text, String html) {
                 html.append("<p>").append(Entities.escape(rest)).append("</p>");
             }
         });
-        text.append("--\nYou get this because you asked for it in Vast Porch.\nChange it: ").append(base).append("/subscriptions\nStop all such mails: ").append(stop).append('\n');
-        html.append("<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid #e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it in Vast Porch. <a style=\"color:#25666a\" href=\"")
-            .append(Entities.escape(base + "/subscriptions")).append("\">Change it</a> · <a style=\"color:#25666a\" href=\"").append(Entities.escape(stop)).append("\">Stop all such mails</a></p></div></body></html>");
-        String subject = items.size() == 1 ? says(items.get(0)) : items.size() + " new things in " + String.join(", ", byClass.keySet());
-        return new DigestText(subject.length() > 200 ? subject.substring(0, 199) + "…" : subject, text.toString(), html.toString());
+        text.append("--\nYou get this because you asked for it in Vast Porch.\nChange it: ")
+                .append(base)
+                .append("/subscriptions\nStop all such mails: ")
+                .append(stop)
+                .append('\n');
+        html.append(
+                        "<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid #e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it in Vast Porch. <a style=\"color:#25666a\" href=\"")
+                .append(Entities.escape(base + "/subscriptions"))
+                .append("\">Change it</a> · <a style=\"color:#25666a\" href=\"")
+                .append(Entities.escape(stop))
+                .append("\">Stop all such mails</a></p></div></body></html>");
+        String subject = items.size() == 1
+                ? says(items.get(0))
+                : items.size() + " new things in " + String.join(", ", byClass.keySet());
+        return new DigestText(
+                subject.length() > 200 ? subject.substring(0, 199) + "…" : subject, text.toString(), html.toString());
     }
 
     private static String says(NewsItem item) {

@@ -27,18 +27,30 @@ import org.vastporch.server.subscriptions.NewsStore.Between;
 import org.vastporch.server.subscriptions.NewsStore.Happened;
 import org.vastporch.server.subscriptions.SubscriptionStore.Subscription;
 
-/** What is new for somebody since last time: answers to what they wrote, what became of their posts, and what they subscribed to. */
+/**
+ * What is new for somebody since last time: answers to what they wrote, what became of their posts, and what they
+ * subscribed to.
+ */
 @Service
 public class NewsService {
 
     /** Whoever looks for the first time sees what happened in this time. */
     private static final Duration FIRST = Duration.ofDays(7);
+
     private static final int LINES = 220;
 
-    /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
-     */
-    public record NewsItem(String kind, long classId, String className, long postId, @Optionally Long comment, String title, String by, Instant at, String lines, boolean fresh) {}
+    /** @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED */
+    public record NewsItem(
+            String kind,
+            long classId,
+            String className,
+            long postId,
+            @Optionally Long comment,
+            String title,
+            String by,
+            Instant at,
+            String lines,
+            boolean fresh) {}
 
     /** @param fresh how many came since the reader last said that all was seen */
     public record News(int fresh, List<NewsItem> items) {}
@@ -51,7 +63,14 @@ public class NewsService {
     private final AccessService access;
     private final Clock clock;
 
-    NewsService(NewsStore store, SubscriptionService subscriptions, SubscriptionStore wishes, ClassService classes, PeopleService people, AccessService access, Clock clock) {
+    NewsService(
+            NewsStore store,
+            SubscriptionService subscriptions,
+            SubscriptionStore wishes,
+            ClassService classes,
+            PeopleService people,
+            AccessService access,
+            Clock clock) {
         this.store = store;
         this.subscriptions = subscriptions;
         this.wishes = wishes;
@@ -65,7 +84,9 @@ public class NewsService {
     public News news(Viewer viewer, int days) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         Instant now = clock.instant();
-        Instant seen = wishes.wish(viewer.personId()).map(SubscriptionStore.MailWish::newsSeenAt).orElse(now.minus(FIRST));
+        Instant seen = wishes.wish(viewer.personId())
+                .map(SubscriptionStore.MailWish::newsSeenAt)
+                .orElse(now.minus(FIRST));
         Instant since = now.minus(Duration.ofDays(Math.max(1, Math.min(days, 60))));
         List<Happened> all = happened(viewer, new Between(since, now), null, null);
         List<NewsItem> items = items(viewer, all, seen);
@@ -77,7 +98,8 @@ public class NewsService {
     public void seen(Viewer viewer) {
         Problem.unlessAllowed(AccessEngine.own(viewer));
         SubscriptionStore.MailWish wish = subscriptions.wishOf(viewer.personId());
-        wishes.putWish(viewer.personId(), new SubscriptionStore.MailWish(wish.answers(), wish.stopToken(), clock.instant()));
+        wishes.putWish(
+                viewer.personId(), new SubscriptionStore.MailWish(wish.answers(), wish.stopToken(), clock.instant()));
     }
 
     /**
@@ -89,18 +111,21 @@ public class NewsService {
     List<Happened> happened(Viewer viewer, Between between, @Nullable Cadence cadence, @Nullable Boolean answers) {
         long me = viewer.personId();
         List<Happened> all = new ArrayList<>();
-        for (long classId : wishes.of(me).stream().map(Subscription::classId).distinct().toList()) {
+        for (long classId :
+                wishes.of(me).stream().map(Subscription::classId).distinct().toList()) {
             all.addAll(store.posts(classId, me, between, cadence));
             all.addAll(store.comments(classId, me, between, cadence));
         }
         boolean withAnswers = cadence == null || Boolean.TRUE.equals(answers);
         if (withAnswers) all.addAll(store.answers(me, between));
-        Set<Long> readable = access.readable(viewer, all.stream().map(Happened::postId).distinct().toList());
+        Set<Long> readable = access.readable(
+                viewer, all.stream().map(Happened::postId).distinct().toList());
         all.removeIf(h -> !readable.contains(h.postId()));
         if (withAnswers) {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
-            // One's own post one reads wherever it stands; of another's, which may have been narrowed or hidden since, not even the title is told.
+            // One's own post one reads wherever it stands; of another's, which may have been narrowed or hidden since,
+            // not even the title is told.
             toMe.stream().filter(h -> access.mayRead(viewer, h.postId())).forEach(all::add);
         }
         // Through borrowed eyes one sees one class alone.
@@ -112,12 +137,26 @@ public class NewsService {
     List<NewsItem> items(Viewer viewer, List<Happened> all, Instant seen) {
         Map<Long, Names> names = new HashMap<>();
         Map<Long, String> in = new HashMap<>();
-        return all.stream().map(h -> {
-            Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
-            String name = in.computeIfAbsent(h.classId(), id -> classes.get(id).name());
-            String lines = h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
-            String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
-            return new NewsItem(h.kind(), h.classId(), name, h.postId(), h.comment(), h.title(), by, h.at(), lines, h.at().isAfter(seen));
-        }).toList();
+        return all.stream()
+                .map(h -> {
+                    Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
+                    String name = in.computeIfAbsent(
+                            h.classId(), id -> classes.get(id).name());
+                    String lines =
+                            h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
+                    String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
+                    return new NewsItem(
+                            h.kind(),
+                            h.classId(),
+                            name,
+                            h.postId(),
+                            h.comment(),
+                            h.title(),
+                            by,
+                            h.at(),
+                            lines,
+                            h.at().isAfter(seen));
+                })
+                .toList();
     }
 }

@@ -21,10 +21,19 @@ class NewsStore {
     record Between(Instant since, Instant until) {}
 
     /**
-     * @param kind    POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
      * @param comment the number of the comment; null for none
      */
-    record Happened(String kind, long classId, long postId, @Nullable Long comment, String title, long byId, @Nullable String visitor, Instant at, String html) {}
+    record Happened(
+            String kind,
+            long classId,
+            long postId,
+            @Nullable Long comment,
+            String title,
+            long byId,
+            @Nullable String visitor,
+            Instant at,
+            String html) {}
 
     private static final int MOST = 200;
 
@@ -35,8 +44,10 @@ class NewsStore {
              or u.kind = 'TAG' and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = u.tag))""";
 
     private static final String TEXT = "join post_version v on v.post_id = p.id and v.no = p.live ";
-    private static final String COMMENT = "select '%s' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, k.published_at as at, k.html "
-        + "from comment k join post p on p.id = k.post_id " + TEXT + "where k.state = 'PUBLISHED' and k.published_at > :since and k.published_at <= :until and coalesce(k.author_id, 0) <> :me";
+    private static final String COMMENT =
+            "select '%s' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, k.published_at as at, k.html "
+                    + "from comment k join post p on p.id = k.post_id " + TEXT
+                    + "where k.state = 'PUBLISHED' and k.published_at > :since and k.published_at <= :until and coalesce(k.author_id, 0) <> :me";
 
     private final JdbcClient jdbc;
 
@@ -45,34 +56,57 @@ class NewsStore {
     }
 
     /**
-     * Posts of a class that first went up in a stretch of time, and that the reader subscribed to; who may read them is asked afterwards.
+     * Posts of a class that first went up in a stretch of time, and that the reader subscribed to; who may read them is
+     * asked afterwards.
      *
      * @param cadence only for subscriptions whose posts are told so often; null for all
      */
     List<Happened> posts(long classId, long me, Between between, @Nullable Cadence cadence) {
-        return jdbc.sql("select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from event e join post p on p.id = e.subject_id "
-                + TEXT + """
+        return jdbc.sql(
+                        "select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from event e join post p on p.id = e.subject_id "
+                                + TEXT + """
                   where e.class_id = :classId and e.kind = 'post-published' and e.at > :since and e.at <= :until
                    and coalesce(p.author_id, 0) <> :me
                    and not exists (select 1 from event x where x.subject_id = p.id and x.kind = 'post-published' and x.id < e.id)
-                   and exists (select 1 from subscription u where""" + " " + TAKES_IN + " and u.kind <> 'THREAD'" + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit " + MOST)
-            .params(params(me, between, cadence)).param("classId", classId).query((row, n) -> happened(row)).list();
+                   and exists (select 1 from subscription u where""" + " " + TAKES_IN + " and u.kind <> 'THREAD'"
+                                + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit "
+                                + MOST)
+                .params(params(me, between, cadence))
+                .param("classId", classId)
+                .query((row, n) -> happened(row))
+                .list();
     }
 
-    /** Comments in a class on what was subscribed to; without a cadence those of threads alone, which is what shows in the news. */
+    /**
+     * Comments in a class on what was subscribed to; without a cadence those of threads alone, which is what shows in
+     * the news.
+     */
     List<Happened> comments(long classId, long me, Between between, @Nullable Cadence cadence) {
-        return jdbc.sql(COMMENT.formatted("COMMENT") + " and k.class_id = :classId and not (coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))"
-                + " and exists (select 1 from subscription u where " + TAKES_IN + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence") + ") order by k.published_at desc limit " + MOST)
-            .params(params(me, between, cadence)).param("classId", classId).query((row, n) -> happened(row)).list();
+        return jdbc.sql(COMMENT.formatted("COMMENT")
+                        + " and k.class_id = :classId and not (coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))"
+                        + " and exists (select 1 from subscription u where " + TAKES_IN
+                        + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence")
+                        + ") order by k.published_at desc limit " + MOST)
+                .params(params(me, between, cadence))
+                .param("classId", classId)
+                .query((row, n) -> happened(row))
+                .list();
     }
 
     /** Comments on what the reader wrote, and replies. */
     List<Happened> answers(long me, Between between) {
         String newest = " order by k.published_at desc limit " + MOST;
-        List<Happened> answers = new ArrayList<>(jdbc.sql(COMMENT.formatted("ANSWER") + " and p.author_id = :me" + newest)
-            .params(params(me, between, null)).query((row, n) -> happened(row)).list());
-        answers.addAll(jdbc.sql(COMMENT.formatted("ANSWER") + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from comment q where q.author_id = :me)" + newest)
-            .params(params(me, between, null)).query((row, n) -> happened(row)).list());
+        List<Happened> answers =
+                new ArrayList<>(jdbc.sql(COMMENT.formatted("ANSWER") + " and p.author_id = :me" + newest)
+                        .params(params(me, between, null))
+                        .query((row, n) -> happened(row))
+                        .list());
+        answers.addAll(jdbc.sql(COMMENT.formatted("ANSWER")
+                        + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from comment q where q.author_id = :me)"
+                        + newest)
+                .params(params(me, between, null))
+                .query((row, n) -> happened(row))
+                .list());
         return answers;
     }
 
@@ -88,7 +122,11 @@ class NewsStore {
                    and (a.subject = 'post' and p.author_id = :me or a.subject = 'comment' and k.author_id = :me)
                  order by a.created_at desc
                  limit 50""")
-            .param("me", me).param("since", Rows.utc(between.since())).param("until", Rows.utc(between.until())).query((row, n) -> happened(row)).list();
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
     }
 
     /** What was decided about the reader's posts. */
@@ -102,7 +140,11 @@ class NewsStore {
                  where d.subject = 'post' and d.author_id = :me and d.decided_by <> :me and d.undone_at is null and d.decided_at > :since and d.decided_at <= :until
                  order by d.decided_at desc
                  limit 50""")
-            .param("me", me).param("since", Rows.utc(between.since())).param("until", Rows.utc(between.until())).query((row, n) -> happened(row)).list();
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
     }
 
     private static Map<String, Object> params(long me, Between between, @Nullable Cadence cadence) {
@@ -115,7 +157,15 @@ class NewsStore {
     }
 
     private static Happened happened(ResultSet row) throws SQLException {
-        return new Happened(row.getString("kind"), row.getLong("class_id"), row.getLong("post_id"), Rows.number(row, "comment"), row.getString("title"), row.getLong("by_id"),
-            row.getString("visitor"), Rows.instant(row, "at"), row.getString("html"));
+        return new Happened(
+                row.getString("kind"),
+                row.getLong("class_id"),
+                row.getLong("post_id"),
+                Rows.number(row, "comment"),
+                row.getString("title"),
+                row.getLong("by_id"),
+                row.getString("visitor"),
+                Rows.instant(row, "at"),
+                row.getString("html"));
     }
 }

@@ -29,16 +29,26 @@ import org.vastporch.server.subscriptions.SubscriptionStore.Subscription;
 @Service
 public class SubscriptionService {
 
-    /**
-     * @param target the number of a blog or post, or of a person's place in the class; left out for a class or tag
-     */
-    public record Wanted(long classId, String kind, @Optionally Long target, @Optionally String tag) {}
+    /** @param target the number of a blog or post, or of a person's place in the class; left out for a class or tag */
+    public record Wanted(
+            long classId,
+            String kind,
+            @Optionally Long target,
+            @Optionally String tag) {}
 
     /** @param to where it leads */
-    public record SubscriptionView(long id, long classId, String className, String kind, String label, String to, Cadence posts, Cadence comments) {}
+    public record SubscriptionView(
+            long id,
+            long classId,
+            String className,
+            String kind,
+            String label,
+            String to,
+            Cadence posts,
+            Cadence comments) {}
 
     /**
-     * @param email   where mails go; empty for nowhere
+     * @param email where mails go; empty for nowhere
      * @param answers how often one is told of answers to what one wrote, and what became of it
      */
     public record Mine(String email, Cadence answers, List<SubscriptionView> list) {}
@@ -51,7 +61,14 @@ public class SubscriptionService {
     private final AccessService access;
     private final Clock clock;
 
-    SubscriptionService(SubscriptionStore store, ClassService classes, PeopleService people, BlogService blogs, PostHeadings posts, AccessService access, Clock clock) {
+    SubscriptionService(
+            SubscriptionStore store,
+            ClassService classes,
+            PeopleService people,
+            BlogService blogs,
+            PostHeadings posts,
+            AccessService access,
+            Clock clock) {
         this.store = store;
         this.classes = classes;
         this.people = people;
@@ -86,7 +103,10 @@ public class SubscriptionService {
         try {
             kind = Kind.valueOf(wanted.kind());
         } catch (IllegalArgumentException e) {
-            throw Problem.invalid("kind", "kind-unknown", "One can subscribe to a class, a blog, a person, a tag or the comments of a post.");
+            throw Problem.invalid(
+                    "kind",
+                    "kind-unknown",
+                    "One can subscribe to a class, a blog, a person, a tag or the comments of a post.");
         }
         access.require(viewer, Act.READ_CLASS, wanted.classId());
         Long target = wanted.target();
@@ -99,9 +119,15 @@ public class SubscriptionService {
                 if (tidy.isEmpty()) throw Problem.invalid("tag", "tag-missing", "Say which tag.");
                 tag = Folding.fold(tidy.get(0));
             }
-            case PERSON -> target = people.personAt(wanted.classId(), needed(target)).orElseThrow(Problem::missing);
-            case BLOG -> { if (access.requireBlog(viewer, needed(target)).classId() != wanted.classId()) throw Problem.missing(); }
-            case THREAD -> { if (access.requirePost(viewer, Act.READ, needed(target)).blog().classId() != wanted.classId()) throw Problem.missing(); }
+            case PERSON ->
+                target = people.personAt(wanted.classId(), needed(target)).orElseThrow(Problem::missing);
+            case BLOG -> {
+                if (access.requireBlog(viewer, needed(target)).classId() != wanted.classId()) throw Problem.missing();
+            }
+            case THREAD -> {
+                if (access.requirePost(viewer, Act.READ, needed(target)).blog().classId() != wanted.classId())
+                    throw Problem.missing();
+            }
         }
         return new Subscription(0, me, wanted.classId(), kind, target, tag, Cadence.NEVER, Cadence.NEVER, null);
     }
@@ -133,12 +159,16 @@ public class SubscriptionService {
     private void requireAddress(long personId, Cadence... wanted) {
         for (Cadence cadence : wanted)
             if (cadence != Cadence.NEVER && people.email(personId).isEmpty())
-                throw Problem.invalid("email", "no-address", "There is no e-mail address in your account to write to. What is new stands under News.");
+                throw Problem.invalid(
+                        "email",
+                        "no-address",
+                        "There is no e-mail address in your account to write to. What is new stands under News.");
     }
 
     /** Mails of a cadence begin from now on; what happened before is not told. */
     private void begin(long personId, Cadence cadence) {
-        if (cadence != Cadence.NEVER && store.upto(personId, cadence).isEmpty()) store.setUpto(personId, cadence, clock.instant());
+        if (cadence != Cadence.NEVER && store.upto(personId, cadence).isEmpty())
+            store.setUpto(personId, cadence, clock.instant());
     }
 
     @Transactional
@@ -190,12 +220,23 @@ public class SubscriptionService {
                 var names = people.names(viewer, s.classId());
                 yield some(s, in, "Posts by " + names.of(s.targetId()), at + "/persons/" + names.placeOf(s.targetId()));
             }
-            case BLOG -> access.mayOpenBlog(viewer, s.targetId()) ? some(s, in, blogs.view(viewer, s.targetId()).title(), at + "/blog/" + blogs.view(viewer, s.targetId()).address()) : Optional.empty();
-            case THREAD -> access.mayRead(viewer, s.targetId()) ? some(s, in, "Comments on " + posts.of(s.targetId()).title(), at + "/posts/" + s.targetId()) : Optional.empty();
+            case BLOG ->
+                access.mayOpenBlog(viewer, s.targetId())
+                        ? some(
+                                s,
+                                in,
+                                blogs.view(viewer, s.targetId()).title(),
+                                at + "/blog/" + blogs.view(viewer, s.targetId()).address())
+                        : Optional.empty();
+            case THREAD ->
+                access.mayRead(viewer, s.targetId())
+                        ? some(s, in, "Comments on " + posts.of(s.targetId()).title(), at + "/posts/" + s.targetId())
+                        : Optional.empty();
         };
     }
 
     private static Optional<SubscriptionView> some(Subscription s, String in, String label, String to) {
-        return Optional.of(new SubscriptionView(s.id(), s.classId(), in, s.kind().name(), label, to, s.posts(), s.comments()));
+        return Optional.of(
+                new SubscriptionView(s.id(), s.classId(), in, s.kind().name(), label, to, s.posts(), s.comments()));
     }
 }

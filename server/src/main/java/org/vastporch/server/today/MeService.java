@@ -25,13 +25,21 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class MeService {
 
-    /** @param waits what waits for approval, for those who approve
-     *  @param toMark posts ready to be marked, for staff
-     *  @param returned own posts that came back, for students */
+    /**
+     * @param waits what waits for approval, for those who approve
+     * @param toMark posts ready to be marked, for staff
+     * @param returned own posts that came back, for students
+     */
     public record Place(long id, String name, String level, String role, int waits, int toMark, int returned) {}
 
     /** @param tries tries at the own password that did not work, if there were more than slips of the fingers */
-    public record Me(long id, String name, boolean keeper, boolean teacher, List<Place> classes, @Optionally TriesView tries) {}
+    public record Me(
+            long id,
+            String name,
+            boolean keeper,
+            boolean teacher,
+            List<Place> classes,
+            @Optionally TriesView tries) {}
 
     private final TodayStore store;
     private final PeopleService people;
@@ -41,7 +49,14 @@ public class MeService {
     private final AccessService access;
     private final Clock clock;
 
-    MeService(TodayStore store, PeopleService people, ClassService classes, PromptService prompts, MarkingService marking, AccessService access, Clock clock) {
+    MeService(
+            TodayStore store,
+            PeopleService people,
+            ClassService classes,
+            PromptService prompts,
+            MarkingService marking,
+            AccessService access,
+            Clock clock) {
         this.store = store;
         this.people = people;
         this.classes = classes;
@@ -53,22 +68,44 @@ public class MeService {
 
     public Me of(Viewer viewer) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        List<Membership> active = viewer.memberships().stream().filter(m -> m.isActiveAt(clock.instant())).toList();
-        Map<Long, TodayStore.Waiting> waiting = store.waiting(active.stream().filter(m -> m.role().approves()).map(Membership::classId).toList())
-            .stream().collect(Collectors.toMap(TodayStore.Waiting::classId, Function.identity()));
+        List<Membership> active = viewer.memberships().stream()
+                .filter(m -> m.isActiveAt(clock.instant()))
+                .toList();
+        Map<Long, TodayStore.Waiting> waiting =
+                store
+                        .waiting(active.stream()
+                                .filter(m -> m.role().approves())
+                                .map(Membership::classId)
+                                .toList())
+                        .stream()
+                        .collect(Collectors.toMap(TodayStore.Waiting::classId, Function.identity()));
         List<Place> places = new ArrayList<>();
         for (Membership member : active) {
             ClassService.ClassRecord in = classes.get(member.classId());
             TodayStore.Waiting waits = waiting.get(member.classId());
             int toMark = access.allows(viewer, Act.MARK, member.classId()) ? toMark(viewer, member.classId()) : 0;
-            places.add(new Place(in.id(), in.name(), in.level(), member.role().name(), waits == null ? 0 : waits.all(),
-                toMark, member.role() == Role.STUDENT ? store.returned(viewer.personId(), in.id()) : 0));
+            places.add(new Place(
+                    in.id(),
+                    in.name(),
+                    in.level(),
+                    member.role().name(),
+                    waits == null ? 0 : waits.all(),
+                    toMark,
+                    member.role() == Role.STUDENT ? store.returned(viewer.personId(), in.id()) : 0));
         }
-        return new Me(viewer.personId(), people.ownName(viewer.personId()), viewer.keeper(), people.isTeacher(viewer.personId()), places, people.tries(viewer.personId()).orElse(null));
+        return new Me(
+                viewer.personId(),
+                people.ownName(viewer.personId()),
+                viewer.keeper(),
+                people.isTeacher(viewer.personId()),
+                places,
+                people.tries(viewer.personId()).orElse(null));
     }
 
     private int toMark(Viewer viewer, long classId) {
-        return prompts.all(classId).stream().filter(p -> p.rubric() != null && !clock.instant().isBefore(p.due()))
-            .mapToInt(p -> TodayService.countToMark(marking.strip(viewer, p.id()))).sum();
+        return prompts.all(classId).stream()
+                .filter(p -> p.rubric() != null && !clock.instant().isBefore(p.due()))
+                .mapToInt(p -> TodayService.countToMark(marking.strip(viewer, p.id())))
+                .sum();
     }
 }

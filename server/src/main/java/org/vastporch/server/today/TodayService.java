@@ -27,7 +27,8 @@ public class TodayService {
 
     public record ToMark(long promptId, String title, Instant due, int count, int missing) {}
 
-    public record Faltering(long id, String title, String error, @Optionally Instant lastEntry) {}
+    public record Faltering(
+            long id, String title, String error, @Optionally Instant lastEntry) {}
 
     /** Somebody who came in by the class word. */
     public record CameByWord(String name, Instant at) {}
@@ -36,13 +37,27 @@ public class TodayService {
     public record EnrolledElsewhere(String name, String by, String className, Instant at) {}
 
     /**
-     * @param askedNames names of newcomers that could be taken for somebody else's: the class sees them once staff have looked
-     * @param byWord     who came in by the class word within a week
-     * @param enrolled   who was enrolled elsewhere within two weeks
-     * @param week number of the week that is now; 0 in a break or outside the term */
-    public record Today(String day, int week, String className, int students, boolean hasPrompts, @Optionally ToApprove approve, List<ToMark> mark,
-                        int unanswered, int weekIndex, List<Faltering> faltering, List<String> elsewhere,
-                        List<String> askedNames, List<CameByWord> byWord, List<EnrolledElsewhere> enrolled) {}
+     * @param askedNames names of newcomers that could be taken for somebody else's: the class sees them once staff have
+     *     looked
+     * @param byWord who came in by the class word within a week
+     * @param enrolled who was enrolled elsewhere within two weeks
+     * @param week number of the week that is now; 0 in a break or outside the term
+     */
+    public record Today(
+            String day,
+            int week,
+            String className,
+            int students,
+            boolean hasPrompts,
+            @Optionally ToApprove approve,
+            List<ToMark> mark,
+            int unanswered,
+            int weekIndex,
+            List<Faltering> faltering,
+            List<String> elsewhere,
+            List<String> askedNames,
+            List<CameByWord> byWord,
+            List<EnrolledElsewhere> enrolled) {}
 
     private final TodayStore store;
     private final ClassService classes;
@@ -54,8 +69,16 @@ public class TodayService {
     private final AccessService access;
     private final Clock clock;
 
-    TodayService(TodayStore store, ClassService classes, PeopleService people, PromptService prompts, MarkingService marking, PorchService porch, SourceService sources,
-                 AccessService access, Clock clock) {
+    TodayService(
+            TodayStore store,
+            ClassService classes,
+            PeopleService people,
+            PromptService prompts,
+            MarkingService marking,
+            PorchService porch,
+            SourceService sources,
+            AccessService access,
+            Clock clock) {
         this.store = store;
         this.classes = classes;
         this.people = people;
@@ -75,15 +98,33 @@ public class TodayService {
         int index = 0;
         for (int i = 0; i < weeks.size(); i++) if (weeks.get(i).contains(now)) index = i;
         Term.Week week = weeks.get(index);
-        ToApprove approve = store.waiting(List.of(classId)).stream().findFirst()
-            .map(w -> new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest())).orElse(null);
+        ToApprove approve = store.waiting(List.of(classId)).stream()
+                .findFirst()
+                .map(w ->
+                        new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest()))
+                .orElse(null);
         List<PromptService.PromptRecord> all = prompts.all(classId);
         Names names = people.names(viewer, classId);
-        return new Today(in.term().dayOf(now).getDayOfWeek().name(), week.contains(now) ? week.number() : 0, in.name(), people.students(classId).size(),
-            !all.isEmpty(), approve, toMark(viewer, all, now), porch.unanswered(viewer, classId, week.start(), week.end()), index, faltering(viewer, classId), elsewhere(viewer, classId),
-            store.nameAsked(classId).stream().map(names::of).toList(),
-            store.byWord(classId, now.minus(Duration.ofDays(7))).stream().map(a -> new CameByWord(names.of(a.personId()), a.at())).toList(),
-            store.enrolledElsewhere(classId, now.minus(Duration.ofDays(14))).stream().map(a -> new EnrolledElsewhere(names.of(a.personId()), people.ownName(a.by()), a.elsewhere(), a.at())).toList());
+        return new Today(
+                in.term().dayOf(now).getDayOfWeek().name(),
+                week.contains(now) ? week.number() : 0,
+                in.name(),
+                people.students(classId).size(),
+                !all.isEmpty(),
+                approve,
+                toMark(viewer, all, now),
+                porch.unanswered(viewer, classId, week.start(), week.end()),
+                index,
+                faltering(viewer, classId),
+                elsewhere(viewer, classId),
+                store.nameAsked(classId).stream().map(names::of).toList(),
+                store.byWord(classId, now.minus(Duration.ofDays(7))).stream()
+                        .map(a -> new CameByWord(names.of(a.personId()), a.at()))
+                        .toList(),
+                store.enrolledElsewhere(classId, now.minus(Duration.ofDays(14))).stream()
+                        .map(a -> new EnrolledElsewhere(
+                                names.of(a.personId()), people.ownName(a.by()), a.elsewhere(), a.at()))
+                        .toList());
     }
 
     private List<ToMark> toMark(Viewer viewer, List<PromptService.PromptRecord> all, Instant now) {
@@ -92,24 +133,37 @@ public class TodayService {
             if (prompt.rubric() == null || now.isBefore(prompt.due())) continue;
             MarkingService.Strip strip = marking.strip(viewer, prompt.id());
             int count = countToMark(strip);
-            int missing = (int) strip.students().stream().filter(s -> s.standing().equals("MISSING")).count();
+            int missing = (int) strip.students().stream()
+                    .filter(s -> s.standing().equals("MISSING"))
+                    .count();
             if (count > 0) lines.add(new ToMark(prompt.id(), prompt.title(), prompt.due(), count, missing));
         }
         return lines;
     }
 
     static int countToMark(MarkingService.Strip strip) {
-        return (int) strip.students().stream().filter(s -> s.standing().equals("HANDED_IN") || s.standing().equals("BEING_MARKED")).count();
+        return (int) strip.students().stream()
+                .filter(s -> s.standing().equals("HANDED_IN") || s.standing().equals("BEING_MARKED"))
+                .count();
     }
 
     private List<Faltering> faltering(Viewer viewer, long classId) {
-        return sources.ofClass(viewer, classId).stream().filter(s -> s.health().equals("FALTERING") || s.health().equals("STOPPED"))
-            .map(s -> new Faltering(s.id(), s.title(), s.lastError() == null ? "" : s.lastError(), s.lastEntry())).toList();
+        return sources.ofClass(viewer, classId).stream()
+                .filter(s -> s.health().equals("FALTERING") || s.health().equals("STOPPED"))
+                .map(s -> new Faltering(s.id(), s.title(), s.lastError() == null ? "" : s.lastError(), s.lastEntry()))
+                .toList();
     }
 
     /** The viewer's other classes in which something waits. */
     private List<String> elsewhere(Viewer viewer, long classId) {
-        List<Long> others = viewer.memberships().stream().filter(m -> m.classId() != classId && m.isActiveAt(clock.instant()) && m.role().approves()).map(m -> m.classId()).toList();
-        return store.waiting(others).stream().map(w -> classes.get(w.classId()).name()).toList();
+        List<Long> others = viewer.memberships().stream()
+                .filter(m -> m.classId() != classId
+                        && m.isActiveAt(clock.instant())
+                        && m.role().approves())
+                .map(m -> m.classId())
+                .toList();
+        return store.waiting(others).stream()
+                .map(w -> classes.get(w.classId()).name())
+                .toList();
     }
 }

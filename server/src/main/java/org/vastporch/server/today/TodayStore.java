@@ -39,13 +39,21 @@ class TodayStore {
                         union all
                         select class_id, 0, 0, 0, 1, 1, waiting_since from blog_header t where %1$s and t.class_id in (:classes))
                  group by class_id""".formatted(PileFilter.waiting()))
-            .param("classes", List.copyOf(classIds))
-            .query((row, n) -> new Waiting(row.getLong("class_id"), row.getInt("posts"), row.getInt("outside"), row.getInt("comments"), row.getInt("headers"), row.getInt("held"),
-                Rows.instant(row, "since"))).list();
+                .param("classes", List.copyOf(classIds))
+                .query((row, n) -> new Waiting(
+                        row.getLong("class_id"),
+                        row.getInt("posts"),
+                        row.getInt("outside"),
+                        row.getInt("comments"),
+                        row.getInt("headers"),
+                        row.getInt("held"),
+                        Rows.instant(row, "since")))
+                .list();
     }
 
     /** Somebody who came into a class: by the class word, or enrolled by staff of another one. */
-    record Arrival(long personId, @Nullable Long by, @Nullable String elsewhere, Instant at) {}
+    record Arrival(
+            long personId, @Nullable Long by, @Nullable String elsewhere, Instant at) {}
 
     /** Who came in by the class word since a moment, the newest first. */
     List<Arrival> byWord(long classId, Instant since) {
@@ -56,15 +64,25 @@ class TodayStore {
                  where e.class_id = :classId and e.kind = 'joined-by-word' and e.at > :since
                  order by e.id desc
                  limit 100""")
-            .param("classId", classId).param("since", Rows.utc(since)).query((row, n) -> new Arrival(row.getLong("subject_id"), null, null, Rows.instant(row, "at"))).list();
+                .param("classId", classId)
+                .param("since", Rows.utc(since))
+                .query((row, n) -> new Arrival(row.getLong("subject_id"), null, null, Rows.instant(row, "at")))
+                .list();
     }
 
     /** Those in a class whose name staff have still to look at. */
     List<Long> nameAsked(long classId) {
-        return jdbc.sql("select person_id from membership where class_id = :classId and name_asked and ended_at is null order by joined_at").param("classId", classId).query(Long.class).list();
+        return jdbc.sql(
+                        "select person_id from membership where class_id = :classId and name_asked and ended_at is null order by joined_at")
+                .param("classId", classId)
+                .query(Long.class)
+                .list();
     }
 
-    /** Students of a class whom somebody who is no staff here enrolled in another class since a moment, the newest first. */
+    /**
+     * Students of a class whom somebody who is no staff here enrolled in another class since a moment, the newest
+     * first.
+     */
     List<Arrival> enrolledElsewhere(long classId, Instant since) {
         return jdbc.sql("""
                 select e.subject_id, e.actor_id, c.name, e.at
@@ -75,13 +93,23 @@ class TodayStore {
                    and not exists (select 1 from membership s where s.class_id = :classId and s.person_id = e.actor_id and s.role in ('LEAD', 'CO_TEACHER') and s.ended_at is null)
                  order by e.id desc
                  limit 100""")
-            .param("classId", classId).param("since", Rows.utc(since))
-            .query((row, n) -> new Arrival(row.getLong("subject_id"), row.getLong("actor_id"), row.getString("name"), Rows.instant(row, "at"))).list();
+                .param("classId", classId)
+                .param("since", Rows.utc(since))
+                .query((row, n) -> new Arrival(
+                        row.getLong("subject_id"),
+                        row.getLong("actor_id"),
+                        row.getString("name"),
+                        Rows.instant(row, "at")))
+                .list();
     }
 
     /** A student's posts that came back, and marks released that the student has not opened since. */
     int returned(long personId, long classId) {
-        return jdbc.sql("select count(*) from post where author_id = :person and class_id = :classId and state = 'RETURNED'")
-            .param("person", personId).param("classId", classId).query(Integer.class).single();
+        return jdbc.sql(
+                        "select count(*) from post where author_id = :person and class_id = :classId and state = 'RETURNED'")
+                .param("person", personId)
+                .param("classId", classId)
+                .query(Integer.class)
+                .single();
     }
 }

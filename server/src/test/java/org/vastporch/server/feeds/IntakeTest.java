@@ -40,16 +40,36 @@ class IntakeTest {
     static final OutsideHost OUTSIDE = new OutsideHost(0, Instant.now());
     private static final AtomicInteger NUMBER = new AtomicInteger();
 
-    @Autowired SourceService sources;
-    @Autowired ElsewhereService elsewhere;
-    @Autowired PostService posts;
-    @Autowired PileService pile;
-    @Autowired PeopleService people;
-    @Autowired ClassService classes;
-    @Autowired RosterService rosters;
-    @Autowired BlogService blogs;
-    @Autowired AccessService access;
-    @Autowired JdbcClient jdbc;
+    @Autowired
+    SourceService sources;
+
+    @Autowired
+    ElsewhereService elsewhere;
+
+    @Autowired
+    PostService posts;
+
+    @Autowired
+    PileService pile;
+
+    @Autowired
+    PeopleService people;
+
+    @Autowired
+    ClassService classes;
+
+    @Autowired
+    RosterService rosters;
+
+    @Autowired
+    BlogService blogs;
+
+    @Autowired
+    AccessService access;
+
+    @Autowired
+    JdbcClient jdbc;
+
     Viewer teacher;
     long classId;
     long student;
@@ -62,11 +82,28 @@ class IntakeTest {
     @BeforeEach
     void makeClass() {
         OUTSIDE.breakRowlock(false);
-        long lead = people.addStaff(Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
-        classId = classes.create(access.viewer(lead), new ClassService.NewClass("Boats", "", "", "Europe/London", LocalDate.now().minusDays(30), LocalDate.now().plusDays(30), List.of()));
+        long lead = people.addStaff(
+                Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
+        classId = classes.create(
+                access.viewer(lead),
+                new ClassService.NewClass(
+                        "Boats",
+                        "",
+                        "",
+                        "Europe/London",
+                        LocalDate.now().minusDays(30),
+                        LocalDate.now().plusDays(30),
+                        List.of()));
         teacher = access.viewer(lead);
-        blogs.create(teacher, classId, BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
-        rosters.importRows(teacher, classId, rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get(), List.of()).rows());
+        blogs.create(
+                teacher,
+                classId,
+                BlogSetup.of(BlogKind.ONE_EACH, "Log of {name}", "", Audience.MY_CLASS, Commenters.CLASS));
+        rosters.importRows(
+                teacher,
+                classId,
+                rosters.preview(teacher, classId, "Name,Number\nTama Kowhai,T" + NUMBER.get(), List.of())
+                        .rows());
         student = people.students(classId).get(0);
     }
 
@@ -79,7 +116,10 @@ class IntakeTest {
     }
 
     private SourceService.SourceView view(long id) {
-        return sources.ofClass(teacher, classId).stream().filter(s -> s.id() == id).findFirst().orElseThrow();
+        return sources.ofClass(teacher, classId).stream()
+                .filter(s -> s.id() == id)
+                .findFirst()
+                .orElseThrow();
     }
 
     @Test
@@ -93,7 +133,10 @@ class IntakeTest {
         assertEquals(first, waiting().size(), "the same entries again change nothing");
         OUTSIDE.publish("rowlock", "One more " + source, "<p>New</p><script>harm()</script>");
         sources.refresh(teacher, source);
-        PileItem fresh = waiting().stream().filter(i -> i.title().equals("One more " + source)).findFirst().orElseThrow();
+        PileItem fresh = waiting().stream()
+                .filter(i -> i.title().equals("One more " + source))
+                .findFirst()
+                .orElseThrow();
         assertEquals("<p>New</p>", fresh.html());
         assertEquals("LIVELY", view(source).health());
     }
@@ -102,10 +145,18 @@ class IntakeTest {
     void aChangedEntryIsLookedAtAgain() {
         long source = add("/clinker/feed.xml", student);
         String title = waiting().get(0).title();
-        jdbc.sql("update source_entry set content_hash = 'old' where source_id = :source and title = :title").param("source", source).param("title", title).update();
-        jdbc.sql("update source set etag = null where id = :source").param("source", source).update();
+        jdbc.sql("update source_entry set content_hash = 'old' where source_id = :source and title = :title")
+                .param("source", source)
+                .param("title", title)
+                .update();
+        jdbc.sql("update source set etag = null where id = :source")
+                .param("source", source)
+                .update();
         sources.refresh(teacher, source);
-        PileItem again = waiting().stream().filter(i -> i.title().equals(title)).findFirst().orElseThrow();
+        PileItem again = waiting().stream()
+                .filter(i -> i.title().equals(title))
+                .findFirst()
+                .orElseThrow();
         assertEquals(2, again.version());
         assertEquals(2, waiting().size(), "it is the same post, not another one");
     }
@@ -116,7 +167,9 @@ class IntakeTest {
         int before = waiting().size();
         Instant next = view(source).nextCheck();
         OUTSIDE.breakRowlock(true);
-        jdbc.sql("update source set etag = null where id = :source").param("source", source).update();
+        jdbc.sql("update source set etag = null where id = :source")
+                .param("source", source)
+                .update();
         sources.refresh(teacher, source);
         assertEquals("FALTERING", view(source).health());
         assertEquals("Its feed is broken and could not be read.", view(source).lastError());
@@ -132,7 +185,9 @@ class IntakeTest {
     void newsStandsBesideAndNeverInThePile() {
         add("/slowtide/feed.xml", null);
         assertEquals(0, waiting().size());
-        assertEquals("Frost is likely on Friday night", sources.news(teacher, classId).get(0).title());
+        assertEquals(
+                "Frost is likely on Friday night",
+                sources.news(teacher, classId).get(0).title());
     }
 
     @Test
@@ -144,14 +199,25 @@ class IntakeTest {
 
     /** What a student may paste, what it is called, and whether the very post was found. */
     @ParameterizedTest
-    @CsvSource({"/rowlock/rope-for-beans, SINGLE_POST, true", "/rowlock/rope-for-beans?utm_source=mail#end, SINGLE_POST, true", "/rowlock/, SITE_WITH_FEEDS, false",
-        "/rowlock/feed.xml, FEED, false", "/oakum/how-tight-is-tight/edit, EDITING_ADDRESS, false", "/members/, SIGN_IN_PAGE, false"})
+    @CsvSource({
+        "/rowlock/rope-for-beans, SINGLE_POST, true",
+        "/rowlock/rope-for-beans?utm_source=mail#end, SINGLE_POST, true",
+        "/rowlock/, SITE_WITH_FEEDS, false",
+        "/rowlock/feed.xml, FEED, false",
+        "/oakum/how-tight-is-tight/edit, EDITING_ADDRESS, false",
+        "/members/, SIGN_IN_PAGE, false"
+    })
     void saysWhatAStudentPasted(String path, String kind, boolean exact) {
         ElsewhereService.Elsewhere found = elsewhere.look(access.viewer(student), home(), OUTSIDE.base() + path);
         assertEquals(kind, found.kind(), found.sentence());
         assertEquals(exact, found.exact() != null, found.sentence());
-        assertEquals(kind.equals("SIGN_IN_PAGE"), found.exact() == null && found.posts().isEmpty(), "others are offered");
-        if (exact) assertEquals(OUTSIDE.base() + "/rowlock/rope-for-beans", found.exact().address());
+        assertEquals(
+                kind.equals("SIGN_IN_PAGE"),
+                found.exact() == null && found.posts().isEmpty(),
+                "others are offered");
+        if (exact)
+            assertEquals(
+                    OUTSIDE.base() + "/rowlock/rope-for-beans", found.exact().address());
     }
 
     @Test
@@ -159,14 +225,16 @@ class IntakeTest {
         Viewer author = access.viewer(student);
         String address = OUTSIDE.base() + "/rowlock/rope-for-beans";
         long draft = elsewhere.bring(author, home(), null, address);
-        assertEquals(draft, elsewhere.bring(author, home(), null, address + "/?utm_source=x"), "the same post once more");
+        assertEquals(
+                draft, elsewhere.bring(author, home(), null, address + "/?utm_source=x"), "the same post once more");
         PostService.Draft text = posts.draft(author, draft);
         assertFalse(text.title().isBlank());
         assertFalse(text.html().contains("<h1"), "the title stands once");
         assertTrue(waiting().isEmpty(), "nothing is handed in for anybody");
         add("/rowlock/feed.xml", student);
         assertTrue(waiting().stream().noneMatch(i -> i.title().equals(text.title())), "the feed knows it");
-        Problem problem = assertThrows(Problem.class, () -> elsewhere.bring(author, home(), null, OUTSIDE.base() + "/rowlock/"));
+        Problem problem =
+                assertThrows(Problem.class, () -> elsewhere.bring(author, home(), null, OUTSIDE.base() + "/rowlock/"));
         assertEquals("no-post-there", problem.code());
         assertThrows(Problem.class, () -> elsewhere.look(Viewer.STRANGER, home(), address));
     }

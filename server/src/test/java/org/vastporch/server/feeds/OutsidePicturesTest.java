@@ -26,11 +26,25 @@ class OutsidePicturesTest {
 
     @Test
     void anOwnCopyIsFetched() throws IOException {
-        assertEquals(320, ImageIO.read(new ByteArrayInputStream(pictures.fetch(outside.base() + "/picture.png"))).getWidth());
+        assertEquals(
+                320,
+                ImageIO.read(new ByteArrayInputStream(pictures.fetch(outside.base() + "/picture.png")))
+                        .getWidth());
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"http://127.0.0.1:9/leaf.png", "http://10.0.0.1/leaf.png", "http://169.254.169.254/latest", "http://[::1]/leaf.png", "file:///etc/passwd", "javascript:alert(1)", "leaf.png", "", "http://"})
+    @ValueSource(
+            strings = {
+                "http://127.0.0.1:9/leaf.png",
+                "http://10.0.0.1/leaf.png",
+                "http://169.254.169.254/latest",
+                "http://[::1]/leaf.png",
+                "file:///etc/passwd",
+                "javascript:alert(1)",
+                "leaf.png",
+                "",
+                "http://"
+            })
     void nothingIsFetchedFromWithin(String address) {
         Problem refused = assertThrows(Problem.class, () -> pictures.fetch(address));
         assertEquals("picture-not-fetched", refused.code());
@@ -39,6 +53,9 @@ class OutsidePicturesTest {
 
     @Test
     void whatIsNotThereIsSaid() {
-        assertEquals("The picture is not there, or its server does not give it to others.", assertThrows(Problem.class, () -> pictures.fetch(outside.base() + "/nothing/here.png")).getMessage());
+        assertEquals(
+                "The picture is not there, or its server does not give it to others.",
+                assertThrows(Problem.class, () -> pictures.fetch(outside.base() + "/nothing/here.png"))
+                        .getMessage());
     }
 }

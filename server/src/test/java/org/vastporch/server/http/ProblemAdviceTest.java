@@ -20,7 +20,8 @@ class ProblemAdviceTest {
         assertEquals(422, told.getStatus());
         assertEquals(Map.of("code", "tag-too-long", "field", "tags"), told.getProperties());
         assertEquals("A tag has at most 40 characters.", told.getDetail());
-        assertFalse(advice.on(new Refusal("", "busy", "Not now.")).getProperties().containsKey("field"));
+        assertFalse(
+                advice.on(new Refusal("", "busy", "Not now.")).getProperties().containsKey("field"));
     }
 
     /** What nobody expected is a fault of ours: it says nothing of itself but a number that stands in the log, too. */
@@ -32,7 +33,11 @@ class ProblemAdviceTest {
         assertTrue(id.matches("[0-9a-f]{8}"), id);
         assertTrue(told.getDetail().contains(id));
         assertFalse(told.toString().contains("select"));
-        assertNotEquals(id, advice.on((Exception) new IllegalStateException()).getProperties().get("id"));
+        assertNotEquals(
+                id,
+                advice.on((Exception) new IllegalStateException())
+                        .getProperties()
+                        .get("id"));
     }
 
     @Test

@@ -49,7 +49,8 @@ class PdfPagesTest {
 
     @Test
     void soManyAreLeftAloneAndNoMore() {
-        for (String file : List.of("first", "second", "third")) assertEquals(Optional.empty(), pages.within(file, withoutEnd()));
+        for (String file : List.of("first", "second", "third"))
+            assertEquals(Optional.empty(), pages.within(file, withoutEnd()));
         Problem busy = assertThrows(Problem.class, () -> pages.within("leaves", () -> 3));
         assertTrue(busy.getMessage().contains("being drawn"), busy::getMessage);
     }

@@ -50,7 +50,8 @@ class PictureMakerTest {
     /** Left half red, right half blue. */
     private static BufferedImage halves(int width, int height) {
         BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
-        for (int x = 0; x < width; x++) for (int y = 0; y < height; y++) image.setRGB(x, y, (x < width / 2 ? Color.RED : Color.BLUE).getRGB());
+        for (int x = 0; x < width; x++)
+            for (int y = 0; y < height; y++) image.setRGB(x, y, (x < width / 2 ? Color.RED : Color.BLUE).getRGB());
         return image;
     }
 
@@ -70,8 +71,17 @@ class PictureMakerTest {
 
     /** The same JPEG with a segment of Exif that gives its orientation, behind another segment and a comment. */
     private static byte[] turned(byte[] jpeg, int orientation) {
-        ByteBuffer exif = ByteBuffer.allocate(36).putShort((short) 0xffe1).putShort((short) 34).put("Exif\0\0MM\0*".getBytes()).putInt(8).putShort((short) 1)
-            .putShort((short) 0x0112).putShort((short) 3).putInt(1).putShort((short) orientation).putShort((short) 0);
+        ByteBuffer exif = ByteBuffer.allocate(36)
+                .putShort((short) 0xffe1)
+                .putShort((short) 34)
+                .put("Exif\0\0MM\0*".getBytes())
+                .putInt(8)
+                .putShort((short) 1)
+                .putShort((short) 0x0112)
+                .putShort((short) 3)
+                .putInt(1)
+                .putShort((short) orientation)
+                .putShort((short) 0);
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         out.writeBytes(Arrays.copyOf(jpeg, 20));
         out.writeBytes(new byte[] {(byte) 0xff, (byte) 0xfe, 0, 6, 'n', 'o', 't', 'e'});
@@ -92,7 +102,9 @@ class PictureMakerTest {
         assertEquals(400, ImageIO.read(new ByteArrayInputStream(large.small())).getWidth());
     }
 
-    /** Where the red half is afterwards, for each way in which a camera can be held; wherever in the file that is said. */
+    /**
+     * Where the red half is afterwards, for each way in which a camera can be held; wherever in the file that is said.
+     */
     @ParameterizedTest
     @CsvSource({"1, left", "2, right", "3, right", "4, left", "5, top", "6, top", "7, bottom", "8, bottom"})
     void aPictureStandsUprightHoweverTheCameraWasHeld(int orientation, String red) throws IOException {
@@ -101,20 +113,25 @@ class PictureMakerTest {
         assertEquals(orientation >= 5 ? "40 x 80" : "80 x 40", image.getWidth() + " x " + image.getHeight());
         int w = image.getWidth();
         int h = image.getHeight();
-        int[] at = switch (red) {
-            case "left" -> new int[] {w / 8, h / 2};
-            case "right" -> new int[] {w - w / 8, h / 2};
-            case "top" -> new int[] {w / 2, h / 8};
-            default -> new int[] {w / 2, h - h / 8};
-        };
+        int[] at =
+                switch (red) {
+                    case "left" -> new int[] {w / 8, h / 2};
+                    case "right" -> new int[] {w - w / 8, h / 2};
+                    case "top" -> new int[] {w / 2, h / 8};
+                    default -> new int[] {w / 2, h - h / 8};
+                };
         Color there = new Color(image.getRGB(at[0], at[1]));
         assertTrue(there.getRed() > 180 && there.getBlue() < 80, there.toString());
     }
 
     @Test
     void giantsAreRefusedBeforeTheyAreRead() throws IOException {
-        assertEquals("This picture has 42 million points; at most 40 million can be read. Make it smaller first.", refused(sized(jpeg(halves(16, 16), false), 7000, 6000)));
-        assertEquals("This picture has 31 million points; at most 30 million can be read of its kind. Make it smaller first.", refused(sized(jpeg(halves(16, 16), true), 6200, 5000)));
+        assertEquals(
+                "This picture has 42 million points; at most 40 million can be read. Make it smaller first.",
+                refused(sized(jpeg(halves(16, 16), false), 7000, 6000)));
+        assertEquals(
+                "This picture has 31 million points; at most 30 million can be read of its kind. Make it smaller first.",
+                refused(sized(jpeg(halves(16, 16), true), 6200, 5000)));
     }
 
     /** A JPEG that says that it is larger than it is. */
@@ -132,15 +149,26 @@ class PictureMakerTest {
         byte[] whole = jpeg(halves(300, 300), false);
         assertEquals("This picture cannot be read. It may be damaged.", refused(Arrays.copyOf(whole, 200)));
         assertEquals("This picture cannot be read. It may be damaged.", refused(withoutPalette()));
-        assertEquals("This is not a picture, whatever its name says. JPEG, PNG and GIF are taken.", refused("just words".getBytes()));
-        assertEquals("SVG drawings can carry programs, so they are not taken. Save the drawing as PNG.", refused("<svg xmlns=\"http://www.w3.org/2000/svg\"/>".getBytes()));
+        assertEquals(
+                "This is not a picture, whatever its name says. JPEG, PNG and GIF are taken.",
+                refused("just words".getBytes()));
+        assertEquals(
+                "SVG drawings can carry programs, so they are not taken. Save the drawing as PNG.",
+                refused("<svg xmlns=\"http://www.w3.org/2000/svg\"/>".getBytes()));
     }
 
     /** A PNG with colours by number and no list of colours. */
     private static byte[] withoutPalette() {
         ByteArrayOutputStream png = new ByteArrayOutputStream();
         png.writeBytes(new byte[] {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10});
-        chunk(png, "IHDR", ByteBuffer.allocate(13).putInt(4).putInt(4).put(new byte[] {8, 3, 0, 0, 0}).array());
+        chunk(
+                png,
+                "IHDR",
+                ByteBuffer.allocate(13)
+                        .putInt(4)
+                        .putInt(4)
+                        .put(new byte[] {8, 3, 0, 0, 0})
+                        .array());
         chunk(png, "IDAT", new byte[] {120, -100, 1, 0, 0, -1, -1});
         chunk(png, "IEND", new byte[0]);
         return png.toByteArray();
@@ -159,9 +187,13 @@ class PictureMakerTest {
     @Test
     void whoComesWhenManyAreInLineIsAskedToComeBack() throws IOException {
         try (Upload upload = uploads.of(jpeg(halves(40, 20), false), "picture")) {
-            for (PictureMaker busy : new PictureMaker[] {new PictureMaker(0, 0, Duration.ZERO), new PictureMaker(0, 3, Duration.ofMillis(5))}) {
+            for (PictureMaker busy : new PictureMaker[] {
+                new PictureMaker(0, 0, Duration.ZERO), new PictureMaker(0, 3, Duration.ofMillis(5))
+            }) {
                 Problem problem = assertThrows(Problem.class, () -> busy.make(upload));
-                assertEquals("Very many pictures are coming in at this moment. Please try again in a few seconds.", problem.getMessage());
+                assertEquals(
+                        "Very many pictures are coming in at this moment. Please try again in a few seconds.",
+                        problem.getMessage());
             }
         }
     }

@@ -11,23 +11,44 @@ import org.vastporch.server.media.VideoPages.Video;
 
 class VideoPagesTest {
 
-    private final VideoPages pages = new VideoPages("https://v.example/watch/{id} => https://play.v.example/embed/{id}, http://localhost:8101/w?v={id} => http://localhost:8101/e/{id}");
+    private final VideoPages pages = new VideoPages(
+            "https://v.example/watch/{id} => https://play.v.example/embed/{id}, http://localhost:8101/w?v={id} => http://localhost:8101/e/{id}");
 
     @ParameterizedTest
-    @ValueSource(strings = {"https://v.example/watch/bean-1", "https://play.v.example/embed/bean-1", "https://v.example/watch/bean-1?t=30", " https://v.example/watch/bean-1#x"})
+    @ValueSource(
+            strings = {
+                "https://v.example/watch/bean-1",
+                "https://play.v.example/embed/bean-1",
+                "https://v.example/watch/bean-1?t=30",
+                " https://v.example/watch/bean-1#x"
+            })
     void aVideoIsKnownByItsPageAndByItsPlayer(String address) {
-        assertEquals(Optional.of(new Video("https://v.example/watch/bean-1", "https://play.v.example/embed/bean-1")), pages.of(address));
+        assertEquals(
+                Optional.of(new Video("https://v.example/watch/bean-1", "https://play.v.example/embed/bean-1")),
+                pages.of(address));
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"https://v.example/watch/", "https://v.example/watch/a/b", "https://v.example.evil.example/watch/a", "http://v.example/watch/a", "https://v.example/watch/<script>", "javascript:alert(1)", "", "https://vxexample/watch/a"})
+    @ValueSource(
+            strings = {
+                "https://v.example/watch/",
+                "https://v.example/watch/a/b",
+                "https://v.example.evil.example/watch/a",
+                "http://v.example/watch/a",
+                "https://v.example/watch/<script>",
+                "javascript:alert(1)",
+                "",
+                "https://vxexample/watch/a"
+            })
     void nothingElseIsPlayed(String address) {
         assertTrue(pages.of(address).isEmpty());
     }
 
     @Test
     void theWholeAddressIsReadWhereTheNumberStandsInTheQuery() {
-        assertEquals("http://localhost:8101/e/b1", pages.of("http://localhost:8101/w?v=b1&list=x").orElseThrow().frame());
+        assertEquals(
+                "http://localhost:8101/e/b1",
+                pages.of("http://localhost:8101/w?v=b1&list=x").orElseThrow().frame());
     }
 
     @Test

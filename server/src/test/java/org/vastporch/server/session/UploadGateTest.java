@@ -27,15 +27,21 @@ class UploadGateTest {
     void onePersonSendsThreeAtATimeAndOthersAreNotHeldUp() throws Exception {
         int[] fourth = {0};
         int[] other = {0};
-        send(1, (a, b) -> sending(() -> send(1, (c, d) -> sending(() -> send(1, (e, f) -> sending(() -> {
-            MockHttpServletResponse refused = send(1, (g, h) -> fail("it came in"));
-            fourth[0] = refused.getStatus();
-            assertEquals("3", refused.getHeader("Retry-After"));
-            other[0] = send(2, (g, h) -> { }).getStatus();
-        }))))));
+        send(
+                1,
+                (a, b) -> sending(() -> send(
+                        1,
+                        (c, d) -> sending(() -> send(
+                                1,
+                                (e, f) -> sending(() -> {
+                                    MockHttpServletResponse refused = send(1, (g, h) -> fail("it came in"));
+                                    fourth[0] = refused.getStatus();
+                                    assertEquals("3", refused.getHeader("Retry-After"));
+                                    other[0] = send(2, (g, h) -> {}).getStatus();
+                                }))))));
         assertEquals(429, fourth[0]);
         assertEquals(200, other[0]);
-        assertEquals(200, send(1, (a, b) -> { }).getStatus(), "afterwards there is room again");
+        assertEquals(200, send(1, (a, b) -> {}).getStatus(), "afterwards there is room again");
     }
 
     @Test
@@ -46,7 +52,8 @@ class UploadGateTest {
 
     private int depth(long person, int inside) throws Exception {
         int[] reached = {inside};
-        MockHttpServletResponse response = send(person, (a, b) -> sending(() -> reached[0] = depth(person + 1, inside + 1)));
+        MockHttpServletResponse response =
+                send(person, (a, b) -> sending(() -> reached[0] = depth(person + 1, inside + 1)));
         return response.getStatus() == 429 ? inside : reached[0];
     }
 

@@ -28,7 +28,9 @@ class DoorsTest {
         try (ServerSocket other = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
             String sentence = told(() -> Doors.checkPort("127.0.0.1", other.getLocalPort()));
             assertTrue(sentence.startsWith("Port " + other.getLocalPort() + " on 127.0.0.1 is taken"), sentence);
-            assertTrue(sentence.contains("--port " + (other.getLocalPort() < 65_000 ? other.getLocalPort() + 100 : 8080)), "it says what to do");
+            assertTrue(
+                    sentence.contains("--port " + (other.getLocalPort() < 65_000 ? other.getLocalPort() + 100 : 8080)),
+                    "it says what to do");
         }
         Doors.checkPort("127.0.0.1", 0);
         assertTrue(told(() -> Doors.checkPort("127.0.0.1", 70_000)).contains("from 1 to 65535"));
@@ -43,7 +45,8 @@ class DoorsTest {
         assertTrue(told(() -> Doors.checkData(file)).contains("cannot be written to"));
         Path database = Files.writeString(folder.resolve("porch.mv.db"), "x");
         Doors.checkData(folder);
-        try (FileChannel other = FileChannel.open(database, StandardOpenOption.WRITE); FileLock lock = other.lock()) {
+        try (FileChannel other = FileChannel.open(database, StandardOpenOption.WRITE);
+                FileLock lock = other.lock()) {
             assertTrue(lock.isValid());
             assertTrue(told(() -> Doors.checkData(folder)).contains("is in use: another Vast Porch runs with it"));
         }
@@ -78,6 +81,7 @@ class DoorsTest {
         jdbc.sql("""
             insert into "flyway_schema_history" ("installed_rank", "version", "description", "type", "script", "checksum", "installed_by", "execution_time", "success")
             values (900, '900', 'from tomorrow', 'SQL', 'V900__from_tomorrow.sql', 1, 'porch', 1, true)""").update();
-        assertTrue(told(() -> Doors.refuseNewer(flyway)).startsWith("This database was written by a newer Vast Porch (step 900;"));
+        assertTrue(told(() -> Doors.refuseNewer(flyway))
+                .startsWith("This database was written by a newer Vast Porch (step 900;"));
     }
 }
