@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { fakeServer } from '../testing/server';
-import { ApiProblem, deleteJson, getJson, postJson, sendEyes, whenSignedOut, withParams } from './client';
+import { type ApiProblem, deleteJson, getJson, postJson, sendEyes, whenSignedOut, withParams } from './client';
 
 describe('asking the server', () => {
   const server = fakeServer();

@@ -1,8 +1,8 @@
 import { queryOptions } from '@tanstack/react-query';
 import { ApiProblem, getJson, withParams } from './client';
 import type {
-  AddressView,
   Account,
+  AddressView,
   Approval,
   AsideList,
   Asking,

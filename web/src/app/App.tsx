@@ -5,13 +5,13 @@ import { matchPath, Navigate, Outlet, Route, Routes, useLocation, useNavigate, u
 import { whenSignedOut } from '../api/client';
 import { meOptions } from '../api/queries';
 import type { Me } from '../api/schema';
-import { Loading, NotThere, Trouble } from '../parts/Trouble';
+import { Loading, NotThere, Trouble } from '../ui/Trouble';
 import { Band, homeOf } from './Band';
 import { ClassTabs } from './ClassTabs';
 import { giveBackEyes } from './eyes';
 import { KeysProvider } from './keys';
-import { TriesNote } from './TriesNote';
 import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
+import { TriesNote } from './TriesNote';
 
 /**
  * A page whose script comes when it is needed. Once it has come the page is drawn at once; what had to wait for its script React
@@ -19,8 +19,13 @@ import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
  */
 function page<P extends object>(load: () => Promise<React.ComponentType<P>>) {
   let come: React.ComponentType<P> | undefined;
-  const fetch = () => load().then((m) => ({ default: (come = m) }));
+  const fetch = () =>
+    load().then((m) => {
+      come = m;
+      return { default: m };
+    });
   const Late = lazy(fetch);
+  // biome-ignore lint/correctness/noComponentHookFactories: called once for each page, when this module is read
   const Page = (props: P) => {
     const [Now] = useState<React.ElementType>(() => come ?? Late);
     return <Now {...props} />;

@@ -1,12 +1,13 @@
-import { lazy, Suspense, useEffect, useState } from 'react';
 import { Menu, Modal, useMantineColorScheme } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, NavLink, useLocation } from 'react-router';
 import { deleteJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { Me, Place } from '../api/schema';
-import { Logo } from '../parts/Logo';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Logo } from '../ui/Logo';
 import css from './Band.module.css';
 import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
 import { isStaff, manages, seenThrough } from './useClass';
@@ -126,6 +127,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         <Menu position="bottom-start" width={290}>
           <Menu.Target>
             <button
+              type="button"
               className={css.class}
               aria-label={current ? `Class: ${current.name}. Change class` : 'Choose a class'}
             >
@@ -182,14 +184,14 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
             </Link>
           )}
           {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && (
-            <button className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)">
+            <button type="button" className={css.who} onClick={() => setSearching(true)} aria-label="Search (Ctrl K)">
               <span className={css.word}>Search </span>
               <span className="key">Ctrl K</span>
             </button>
           )}
           <Menu position="bottom-end" width={240}>
             <Menu.Target>
-              <button className={css.who} aria-label={`${me.name}: your menu`}>
+              <button type="button" className={css.who} aria-label={`${me.name}: your menu`}>
                 {me.name}
               </button>
             </Menu.Target>
@@ -250,12 +252,10 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
             away.
           </p>
           <p className={css.leaving}>
-            <button className="btn go" onClick={() => signOut(true)}>
+            <Button go onClick={() => signOut(true)}>
               Take them away and sign out
-            </button>{' '}
-            <button className="btn" onClick={() => signOut(false)}>
-              Leave them and sign out
-            </button>
+            </Button>{' '}
+            <Button onClick={() => signOut(false)}>Leave them and sign out</Button>
           </p>
         </Modal>
       )}
@@ -273,9 +273,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
           <span>
             You see <b>{eyes.className}</b> as <b>{eyes.name}</b> sees it. You can only read.
           </span>
-          <button className="btn" onClick={() => borrow(null, `/classes/${eyes.classId}/people`)}>
-            Be yourself again
-          </button>
+          <Button onClick={() => borrow(null, `/classes/${eyes.classId}/people`)}>Be yourself again</Button>
         </div>
       )}
     </>

@@ -1,5 +1,5 @@
 import { NavLink, Outlet } from 'react-router';
-import { NotThere } from '../parts/Trouble';
+import { NotThere } from '../ui/Trouble';
 import css from './Band.module.css';
 import { isStaff, manages, useClass } from './useClass';
 

@@ -3,8 +3,9 @@ import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, getJson, postJson } from '../api/client';
-import { Logo } from '../parts/Logo';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Logo } from '../ui/Logo';
 
 /** Username and password, and what went wrong. */
 export function SignInForm({ onDone }: { onDone: () => void }) {
@@ -40,14 +41,9 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
         mt="sm"
         {...form.getInputProps('password')}
       />
-      <button
-        className="btn go mid"
-        style={{ width: '100%', marginTop: 20, padding: 11 }}
-        disabled={busy}
-        type="submit"
-      >
+      <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={busy} type="submit">
         Sign in
-      </button>
+      </Button>
     </form>
   );
 }
@@ -97,9 +93,7 @@ function CodeField() {
         autoComplete="off"
         style={{ flex: 1 }}
       />
-      <button className="btn" type="submit">
-        Come in
-      </button>
+      <Button type="submit">Come in</Button>
     </form>
   );
 }
@@ -152,9 +146,9 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
             {problem}
           </p>
         )}
-        <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+        <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
           Set the password
-        </button>
+        </Button>
       </form>
     </main>
   );

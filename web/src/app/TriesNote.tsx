@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { deleteJson } from '../api/client';
 import type { Me } from '../api/schema';
-import { When } from '../parts/When';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Band.module.css';
 
 /** Tells somebody that the own password was tried, until they say that they know. */
@@ -18,9 +19,7 @@ export function TriesNote({ me }: { me: Me }) {
         A wrong password was typed {me.tries.count} times with your username, last <When at={me.tries.last} />. If that
         was not you, tell your teacher.
       </span>
-      <button className="word" onClick={known}>
-        I know
-      </button>
+      <Word onClick={known}>I know</Word>
     </div>
   );
 }

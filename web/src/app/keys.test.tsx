@@ -10,7 +10,9 @@ function Page({ run }: { run: (what: string) => void }) {
   ]);
   return (
     <>
-      <button onClick={() => run('pressed')}>A button</button>
+      <button type="button" onClick={() => run('pressed')}>
+        A button
+      </button>
       <input aria-label="A field" />
     </>
   );

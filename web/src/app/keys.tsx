@@ -1,13 +1,13 @@
 import { Modal } from '@mantine/core';
 import {
   createContext,
+  type ReactNode,
   useContext,
   useEffect,
   useLayoutEffect,
   useMemo,
   useRef,
   useState,
-  type ReactNode,
 } from 'react';
 
 /** A key of a page: what it does, in words, and the doing. */

@@ -3,8 +3,10 @@ import { useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { asidesOptions } from '../api/queries';
 import { useKeptName } from '../app/useKeptName';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { CleanHtml } from '../ui/CleanHtml';
+import { When } from '../ui/When';
 import css from './Asides.module.css';
 
 interface AsidesProps {
@@ -48,7 +50,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
             <p className="tiny muted" style={{ margin: 0 }}>
               <b>{a.author}</b> · <When at={a.at} />
             </p>
-            <div dangerouslySetInnerHTML={{ __html: a.html }} />
+            <CleanHtml html={a.html} />
           </div>
         ))}
         {data.mayWrite && (
@@ -68,11 +70,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
                 if (e.key === 'Enter' && e.ctrlKey) void send();
               }}
             />
-            {text.trim() && (
-              <button className="btn" type="submit">
-                {verb}
-              </button>
-            )}
+            {text.trim() && <Button type="submit">{verb}</Button>}
             {problem && (
               <p className="tell wrong" role="alert">
                 {problem}

@@ -3,18 +3,21 @@ import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/client';
-import { blogPageOptions, classOptions, porchPage, railOptions, shelfOptions, type PorchFilter } from '../api/queries';
-import type { Begun, BlogPage as Page, EntryView, WeekView } from '../api/schema';
+import { blogPageOptions, classOptions, type PorchFilter, porchPage, railOptions, shelfOptions } from '../api/queries';
+import type { Begun, EntryView, BlogPage as Page, WeekView } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { LastingLink } from '../parts/LastingLink';
-import { Sightline } from '../parts/Sightline';
-import { TermRail } from '../parts/TermRail';
-import { Loading, Trouble } from '../parts/Trouble';
 import { NameMenu } from '../people/NameMenu';
 import { Entry } from '../posts/Entry';
 import entryCss from '../posts/Entry.module.css';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { LastingLink } from '../ui/LastingLink';
+import { Sightline } from '../ui/Sightline';
+import { TermRail } from '../ui/TermRail';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { LookChoice } from './LookChoice';
@@ -157,9 +160,9 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               <span className="muted">
                 {chosenWords}, {t.count(about?.total ?? 0, 'post', 'posts')}
               </span>
-              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => choose({})}>
+              <Word style={{ marginLeft: 'auto' }} onClick={() => choose({})}>
                 Show everything
-              </button>
+              </Word>
             </p>
           )}
           {posts.isPending && <Loading lines={6} />}
@@ -178,9 +181,9 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
           )}
           {posts.hasNextPage && (
             <p>
-              <button className="btn" onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>
+              <Button onClick={() => posts.fetchNextPage()} disabled={posts.isFetchingNextPage}>
                 {blog.newestFirst ? 'Earlier posts' : 'Later posts'}
-              </button>
+              </Button>
             </p>
           )}
         </main>
@@ -193,24 +196,22 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               <h4>About</h4>
               <div className={css.months}>
                 {about.tags.slice(0, 10).map((g) => (
-                  <button
+                  <Chip
                     key={g.key}
-                    className="chip"
                     aria-pressed={tag === g.key}
                     onClick={() => choose(tag === g.key ? {} : { tag: g.key })}
                   >
                     {g.label} {g.count}
-                  </button>
+                  </Chip>
                 ))}
                 {about.categories.map((c) => (
-                  <button
+                  <Chip
                     key={c.key}
-                    className="chip"
                     aria-pressed={String(category) === c.key}
                     onClick={() => choose(String(category) === c.key ? {} : { category: c.key })}
                   >
                     {c.label} {c.count}
-                  </button>
+                  </Chip>
                 ))}
               </div>
             </>
@@ -220,14 +221,13 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               <h4>By month</h4>
               <div className={css.months}>
                 {rail.months.map((m) => (
-                  <button
+                  <Chip
                     key={m.month}
-                    className="chip"
                     aria-pressed={month === m.month}
                     onClick={() => choose(month === m.month ? {} : { month: m.month })}
                   >
                     {inWords(m.month)} {m.count}
-                  </button>
+                  </Chip>
                 ))}
               </div>
             </>
@@ -297,14 +297,14 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   return (
     <>
       {blog.mayWrite && (
-        <button className="btn go mid" style={{ width: '100%', marginBottom: 10 }} onClick={begin}>
+        <Button go mid style={{ width: '100%', marginBottom: 10 }} onClick={begin}>
           Write here
-        </button>
+        </Button>
       )}
       {blog.mayLook && (
-        <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>
+        <Button mid style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>
           Choose its look
-        </button>
+        </Button>
       )}
       <Subscribe
         classId={classId}
@@ -326,7 +326,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
         </div>
         {blog.wantedHeader && (
           <div className={css.wanted} role="status">
-            <img src={blog.wantedHeader.address} alt="The picture that was chosen" />
+            <img src={blog.wantedHeader.address} alt="What was chosen for the head" />
             <p>
               {blog.wantedHeader.state === 'RETURNED' ? (
                 <>Your teacher looked at this picture and wrote: “{blog.wantedHeader.note}” Choose another one.</>
@@ -343,17 +343,15 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
             <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
           </label>
           {blog.header && (
-            <button className="word" onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>
-              Without a picture
-            </button>
+            <Word onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>Without a picture</Word>
           )}
-          <button
-            className="btn go"
+          <Button
+            go
             style={{ marginLeft: 'auto' }}
             onClick={() => act(putJson(`/api/blogs/${blog.id}/look`, { look }))}
           >
             Use this look
-          </button>
+          </Button>
         </p>
         {problem && (
           <p className="tell wrong" role="alert">

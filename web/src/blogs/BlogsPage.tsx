@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { blogsOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
-import { Sightline } from '../parts/Sightline';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Sightline } from '../ui/Sightline';
+import { Loading, Trouble } from '../ui/Trouble';
 
 /** The blogs of a class, each with who can read and write. */
 export function BlogsPage() {

@@ -6,9 +6,10 @@ import { postJson } from '../api/client';
 import { directoryOptions } from '../api/queries';
 import type { DirectoryLine } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Blog.module.css';
 import './Look.css';
 
@@ -86,8 +87,8 @@ function FeedOfBlog({ classId, blog, title }: { classId: number; blog: number; t
     }
   };
   return (
-    <button className="word tiny" onClick={copy} aria-label={`Copy the feed address of ${title}`}>
+    <Word tiny onClick={copy} aria-label={`Copy the feed address of ${title}`}>
       {said}
-    </button>
+    </Word>
   );
 }

@@ -7,9 +7,11 @@ import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/clie
 import { classOptions, setupOptions } from '../api/queries';
 import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Sightline } from '../parts/Sightline';
-import { Loading, Trouble } from '../parts/Trouble';
 import { policyChoices, t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Sightline } from '../ui/Sightline';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { FRESH } from './fresh';
@@ -419,9 +421,9 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               </p>
             )}
             <p style={{ display: 'flex', gap: 10, margin: '24px 0 0' }}>
-              <button className="btn go" type="submit">
+              <Button go type="submit">
                 {blogRef ? 'Change it' : 'Make it'}
-              </button>
+              </Button>
               <Link className="btn" to={`/classes/${classId}/blogs`}>
                 {blogRef ? 'Back to the blogs' : t.cancel}
               </Link>
@@ -472,9 +474,9 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
         <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
       </label>
       {has && (
-        <button type="button" className="word" style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>
+        <Word style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>
           Without a picture
-        </button>
+        </Word>
       )}
       {many && (
         <p className="tiny muted" style={{ margin: '6px 0 0' }}>
@@ -557,11 +559,7 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
       <p className="tiny muted" style={{ margin: '6px 0 8px' }}>
         The addresses that it had before go on leading here, and no other blog ever gets them.
       </p>
-      {wanted !== address && (
-        <button className="btn" type="button" onClick={change}>
-          Change the address
-        </button>
-      )}
+      {wanted !== address && <Button onClick={change}>Change the address</Button>}
     </div>
   );
 }

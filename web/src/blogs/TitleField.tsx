@@ -1,4 +1,6 @@
 import { TextInput } from '@mantine/core';
+import { Chip } from '../ui/Chip';
+import { Word } from '../ui/Word';
 import css from './Blog.module.css';
 
 const NAME = '{name}';
@@ -39,9 +41,7 @@ export function TitleField({ value, onChange, whose, error, disabled }: TitleFie
           value={value}
           onChange={(e) => onChange(e.target.value)}
         />
-        <button type="button" className="chip" onClick={() => onChange(`${value.trim()} ${NAME}`.trim())}>
-          Put in the name of {whose}
-        </button>
+        <Chip onClick={() => onChange(`${value.trim()} ${NAME}`.trim())}>Put in the name of {whose}</Chip>
       </div>
     );
   const before = value.slice(0, at);
@@ -60,14 +60,12 @@ export function TitleField({ value, onChange, whose, error, disabled }: TitleFie
       <span className={`chip ${css.nameChip}`}>
         name of {whose}
         {!disabled && (
-          <button
-            type="button"
-            className="word"
+          <Word
             aria-label="Take the name out of the title"
             onClick={() => onChange(`${before}${after}`.replace(/\s+/g, ' ').trim())}
           >
             ×
-          </button>
+          </Word>
         )}
       </span>
       <TextInput

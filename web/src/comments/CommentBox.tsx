@@ -4,6 +4,8 @@ import { ApiProblem, postJson, putJson } from '../api/client';
 import type { CommentView } from '../api/schema';
 import { useKeptName } from '../app/useKeptName';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 import css from './Comments.module.css';
 
 interface CommentBoxProps {
@@ -26,7 +28,7 @@ function plainOf(html: string): string {
 /** Where to go on: from words that were kept here, those of a change behind the revision on which they were typed, or from the comment as it stands. */
 function begin(kept: string | null, change: CommentBoxProps['change']): { base: number; words: string } {
   if (!change) return { base: 0, words: kept ?? '' };
-  const typed = /^(\d+) ([^]*)$/.exec(kept ?? '');
+  const typed = /^(\d+) ([\s\S]*)$/.exec(kept ?? '');
   return typed ? { base: Number(typed[1]), words: typed[2]! } : { base: change.rev, words: plainOf(change.html) };
 }
 
@@ -121,30 +123,28 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
         <div className={css.theirs}>
           <span className="tiny muted">As it stands now</span>
           <p>{theirs.text}</p>
-          <button
-            className="word"
+          <Word
             onClick={() => {
               type(theirs.text);
               setProblem('');
             }}
           >
             Go on from this one
-          </button>
+          </Word>
         </div>
       )}
-      <button className="btn" onClick={send} disabled={busy || text.trim() === ''}>
+      <Button onClick={send} disabled={busy || text.trim() === ''}>
         {theirs ? 'Keep mine instead' : change ? 'Keep the change' : 'Send'}
-      </button>{' '}
+      </Button>{' '}
       {onDone && (
-        <button
-          className="word"
+        <Word
           onClick={() => {
             localStorage.removeItem(kept);
             onDone();
           }}
         >
           {t.cancel}
-        </button>
+        </Word>
       )}
     </div>
   );

@@ -1,15 +1,17 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Asides } from '../asides/Asides';
 import { deleteJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView, PostView } from '../api/schema';
 import { isStaff } from '../app/useClass';
+import { Asides } from '../asides/Asides';
 import { Report } from '../moderation/Report';
-import { StateBoard } from '../parts/StateBoard';
-import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
+import { CleanHtml } from '../ui/CleanHtml';
+import { StateBoard } from '../ui/StateBoard';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import { CommentBox } from './CommentBox';
 import css from './Comments.module.css';
 
@@ -112,7 +114,7 @@ function Comment({
           onDone={() => setChanging(false)}
         />
       ) : (
-        <div className={css.text} dangerouslySetInnerHTML={{ __html: comment.html }} />
+        <CleanHtml className={css.text} html={comment.html} />
       )}
       {(comment.own || (staff && word)) && comment.id > 0 && (
         <Asides
@@ -133,29 +135,15 @@ function Comment({
         </p>
       )}
       <span className={css.acts}>
-        {onReply && (
-          <button className="word" onClick={onReply}>
-            Reply
-          </button>
-        )}
-        {comment.mayEdit && !changing && (
-          <button className="word" onClick={() => setChanging(true)}>
-            Change
-          </button>
-        )}
+        {onReply && <Word onClick={onReply}>Reply</Word>}
+        {comment.mayEdit && !changing && <Word onClick={() => setChanging(true)}>Change</Word>}
         {staff && !comment.own && comment.place > 0 && !word && (
-          <button className="word" onClick={() => setWord(true)}>
-            A private word
-          </button>
+          <Word onClick={() => setWord(true)}>A private word</Word>
         )}
         {!staff && !comment.own && me && comment.state === 'PUBLISHED' && (
           <Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word" />
         )}
-        {comment.mayDelete && (
-          <button className="word" onClick={bin}>
-            Take it away
-          </button>
-        )}
+        {comment.mayDelete && <Word onClick={bin}>Take it away</Word>}
       </span>
     </div>
   );

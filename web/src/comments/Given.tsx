@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { givenOptions, promptsOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { When } from '../ui/When';
 
 /** How many comments each student gave for a prompt, of those asked for; for staff. */
 export function GivenTable({ prompt }: { prompt: number }) {

@@ -2,9 +2,10 @@ import { Modal, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
-import type { BroughtIn, Elsewhere as Found, ElsewherePost } from '../api/schema';
+import type { BroughtIn, ElsewherePost, Elsewhere as Found } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { When } from '../parts/When';
+import { Button } from '../ui/Button';
+import { When } from '../ui/When';
 import css from './Elsewhere.module.css';
 
 interface ElsewhereProps {
@@ -74,9 +75,9 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
             setProblem('');
           }}
         />
-        <button className="btn" type="submit" disabled={busy || !address.trim()}>
+        <Button type="submit" disabled={busy || !address.trim()}>
           Look
-        </button>
+        </Button>
       </form>
       <div aria-live="polite">
         {busy && !found && <p className="muted">Looking at the page…</p>}
@@ -113,6 +114,7 @@ function Line({
         )}
       </div>
       <button
+        type="button"
         className={main ? 'btn go' : 'btn'}
         disabled={busy}
         onClick={onBring}

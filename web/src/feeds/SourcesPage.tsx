@@ -5,9 +5,11 @@ import { ApiProblem, postJson } from '../api/client';
 import { peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
 import { manages, useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
@@ -54,9 +56,9 @@ export function SourcesPage() {
                 onChange={(e) => setAddress(e.target.value)}
                 error={problem || undefined}
               />
-              <button className="btn go" type="submit" disabled={busy || !address.trim()}>
+              <Button go type="submit" disabled={busy || !address.trim()}>
                 {busy ? 'Looking' : 'Look'}
-              </button>
+              </Button>
             </form>
             {found && (
               <div style={{ marginTop: 16 }} role="status">
@@ -160,9 +162,9 @@ function CandidateCard({
             ...students.map((p) => ({ value: String(p.id), label: p.group ? `${p.name} (${p.group})` : p.name })),
           ]}
         />
-        <button className="btn go" onClick={add} disabled={!owner}>
+        <Button go onClick={add} disabled={!owner}>
           Gather it
-        </button>
+        </Button>
       </div>
       <p className="tiny muted" style={{ margin: '8px 0 0' }}>
         {owner && owner !== 'news'
@@ -240,9 +242,9 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
         </p>
       </div>
       {mayRefresh && (
-        <button className="word" onClick={refresh.run} disabled={refresh.busy}>
+        <Word onClick={refresh.run} disabled={refresh.busy}>
           {refresh.busy ? 'Looking' : 'Refresh now'}
-        </button>
+        </Word>
       )}
     </section>
   );

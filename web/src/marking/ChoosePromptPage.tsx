@@ -3,8 +3,8 @@ import { Link } from 'react-router';
 import { promptsOptions, stripOptions } from '../api/queries';
 import type { PromptView } from '../api/schema';
 import { manages, useClass } from '../app/useClass';
-import { Loading } from '../parts/Trouble';
-import { When } from '../parts/When';
+import { Loading } from '../ui/Trouble';
+import { When } from '../ui/When';
 
 /** The prompts of the class with how far the marking is. */
 export function ChoosePromptPage() {

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { Evidence, Paper, Rubric } from '../api/schema';
-import { Steps } from '../parts/Steps';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Steps } from '../ui/Steps';
 import css from './Mark.module.css';
 
 interface DockProps {
@@ -40,6 +41,7 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
           const mark = paper.marks.find((m) => m.criterion === i);
           const isCurrent = i === stair;
           return (
+            // biome-ignore lint/a11y: by keyboard one goes from stair to stair with the arrows
             <div
               key={c.name}
               className={css.stair}
@@ -113,12 +115,12 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
         ) : (
           paper.word && <p className={css.given}>{paper.word}</p>
         )}
-        <button className={`btn ${css.btn2}`} onClick={() => onOpen('word')}>
+        <Button className={css.btn2} onClick={() => onOpen('word')}>
           A word <span className="key">W</span>
-        </button>
-        <button className={`btn ${css.btn2}`} onClick={onNext}>
+        </Button>
+        <Button className={css.btn2} onClick={onNext}>
           Next <span className="key">N</span>
-        </button>
+        </Button>
       </div>
     </section>
   );

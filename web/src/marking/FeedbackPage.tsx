@@ -3,10 +3,10 @@ import { Link } from 'react-router';
 import { feedbackOptions } from '../api/queries';
 import type { Feedback } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Steps } from '../parts/Steps';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Steps } from '../ui/Steps';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 import css from './Mark.module.css';
 
 /** A student's own scores, level by level. */

@@ -7,16 +7,17 @@ import type { Paper, Released, Strip } from '../api/schema';
 import { useKeys } from '../app/keys';
 import { manages, useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
-import { StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
-import { Reading } from '../posts/Reading';
 import { NameMenu } from '../people/NameMenu';
+import { Reading } from '../posts/Reading';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 import { Dock } from './Dock';
+import css from './Mark.module.css';
 import { Meanwhile } from './Meanwhile';
 import { useMarkLine } from './useMarkLine';
-import css from './Mark.module.css';
 
 const TO_MARK = ['HANDED_IN', 'BEING_MARKED'];
 
@@ -165,6 +166,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
         <div className={css.people} role="group" aria-label="Students">
           {strip.students.map((s) => (
             <button
+              type="button"
               key={s.studentId}
               className={`${css.student} ${s.late ? css.late : ''}`}
               aria-current={s.studentId === studentId}
@@ -178,9 +180,9 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           ))}
         </div>
         {strip.toRelease > 0 && manages(role) && (
-          <button className="btn" style={{ marginLeft: 16, whiteSpace: 'nowrap' }} onClick={release}>
+          <Button style={{ marginLeft: 16, whiteSpace: 'nowrap' }} onClick={release}>
             Release {strip.toRelease}
-          </button>
+          </Button>
         )}
       </div>
       <main className={css.read} tabIndex={0} aria-label="The post">

@@ -1,4 +1,6 @@
 import type { Paper } from '../api/schema';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 import css from './Mark.module.css';
 
 /** Something that a marker gives: where it goes, what is sent, and how it is said. */
@@ -41,12 +43,7 @@ export function Meanwhile({ paper, wanted, problem, onGive, onLeave }: Meanwhile
         <dt>You wanted to give</dt>
         <dd>{wanted.says}</dd>
       </dl>
-      <button className="btn" onClick={onGive}>
-        Give mine
-      </button>{' '}
-      <button className="word" onClick={onLeave}>
-        Leave it as it stands
-      </button>
+      <Button onClick={onGive}>Give mine</Button> <Word onClick={onLeave}>Leave it as it stands</Word>
     </div>
   );
 }

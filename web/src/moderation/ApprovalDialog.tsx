@@ -5,8 +5,9 @@ import { ApiProblem, putJson } from '../api/client';
 import { approvalOptions } from '../api/queries';
 import type { Approval, InForce, MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
 import { policyChoices, policyInWords, t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
 
 const CHOICES = [{ value: '', label: 'as the blog or the class says' }, ...policyChoices()];
 const WHOSE: Record<string, string> = {
@@ -96,9 +97,9 @@ function Form({
           {problem}
         </p>
       )}
-      <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+      <Button go type="submit" style={{ marginTop: 18 }}>
         Use this
-      </button>
+      </Button>
     </form>
   );
 }

@@ -3,13 +3,14 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
 import { approves, isStaff, useClass } from '../app/useClass';
-import { boardAfter, StateBoard } from '../parts/StateBoard';
-import { Loading, NotThere, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { boardAfter, StateBoard } from '../ui/StateBoard';
+import { Loading, NotThere, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './Approve.module.css';
 import { NoticeDialog } from './NoticeDialog';
 import { PileEntry } from './PileEntry';
-import { keyOf, usePile, type Lying, type Step } from './usePile';
+import { keyOf, type Lying, type Step, usePile } from './usePile';
 
 /** The editor is fetched when somebody mends a post. */
 const Desk = lazy(() => import('../posts/WritePage').then((m) => ({ default: m.Desk })));
@@ -77,7 +78,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
       { replace: true },
     );
   const move = (by: number) => {
-    const next = waiting[waiting.findIndex((l) => l === current) + by];
+    const next = waiting[(current ? waiting.indexOf(current) : -1) + by];
     if (next) setCurrentKey(keyOf(next.item));
     setReturning(false);
   };
@@ -185,7 +186,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
         {(Object.keys(SORTS) as Sort[]).map(
           (s) =>
             (s === '' || of(s) > 0 || s === wish.sort) && (
-              <button key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>
+              <button type="button" key={s} aria-pressed={wish.sort === s} onClick={() => set('sort', s)}>
                 {SORTS[s]}
                 {s ? ` ${s === wish.sort ? left : of(s)}` : ''}
               </button>
@@ -197,9 +198,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
               What was decided
             </Link>
           )}
-          <button className="word" onClick={() => setTelling(true)}>
-            Being told
-          </button>
+          <Word onClick={() => setTelling(true)}>Being told</Word>
         </span>
       </div>
       <div className={css.order}>
@@ -225,9 +224,9 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
           </select>
         </label>
         {waiting.length > 1 && (
-          <button className="word" onClick={pickAll}>
+          <Word onClick={pickAll}>
             {picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span>
-          </button>
+          </Word>
         )}
         <span style={{ marginLeft: 'auto' }}>
           {picked.size > 0 ? (
@@ -267,9 +266,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                     {item.under!.author}
                   </span>
                   {siblings.length > 1 && (
-                    <button className="word" onClick={() => decideAll(siblings, 'APPROVE')}>
-                      Approve all {siblings.length}
-                    </button>
+                    <Word onClick={() => decideAll(siblings, 'APPROVE')}>Approve all {siblings.length}</Word>
                   )}
                 </div>
               )}
@@ -302,23 +299,19 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                   <span>
                     {ofLot && (
                       <>
-                        <button className="word" onClick={takeBack}>
-                          Take all {lastLot.length} back
-                        </button>{' '}
-                        <span className="key">U</span> ·{' '}
+                        <Word onClick={takeBack}>Take all {lastLot.length} back</Word> <span className="key">U</span> ·{' '}
                       </>
                     )}
                     {fate.decision ? (
                       <>
-                        <button
-                          className="word"
+                        <Word
                           onClick={() => {
                             void undo([l]);
                             setCurrentKey(key);
                           }}
                         >
                           Take back
-                        </button>
+                        </Word>
                         {lastLot.length === 1 && lastLot[0] === key && (
                           <>
                             {' '}

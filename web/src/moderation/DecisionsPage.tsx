@@ -5,10 +5,12 @@ import { Link, useSearchParams } from 'react-router';
 import { getJson } from '../api/client';
 import type { DecisionPage } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { boardAfter, StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { boardAfter, StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 
 const STEPS = [
   ['', 'all'],
@@ -66,16 +68,16 @@ export function DecisionsPage() {
           />
           <span>
             {STEPS.map(([value, word]) => (
-              <button key={value} className="chip" aria-pressed={step === value} onClick={() => set('step', value)}>
+              <Chip key={value} aria-pressed={step === value} onClick={() => set('step', value)}>
                 {word}
-              </button>
+              </Chip>
             ))}
           </span>
         </div>
         {log.isPending && <Loading lines={8} />}
         {log.isError && <Trouble error={log.error} onRetry={() => log.refetch()} />}
         {lines.length > 0 && (
-          <div style={{ overflowX: 'auto' }} tabIndex={0} aria-label="Decisions">
+          <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Decisions">
             <table className="rows" style={{ minWidth: 820 }}>
               <thead>
                 <tr>
@@ -127,9 +129,9 @@ export function DecisionsPage() {
         )}
         {log.hasNextPage && (
           <p>
-            <button className="btn" onClick={() => log.fetchNextPage()} disabled={log.isFetchingNextPage}>
+            <Button onClick={() => log.fetchNextPage()} disabled={log.isFetchingNextPage}>
               Earlier decisions
-            </button>
+            </Button>
           </p>
         )}
       </main>

@@ -5,8 +5,10 @@ import { ApiProblem, putJson } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
 import { approves, useClass } from '../app/useClass';
-import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { Loading } from '../ui/Trouble';
 
 /** How one is told that something waits: class by class, by mail or by the count alone. */
 export function NoticeDialog({ onClose }: { onClose: () => void }) {
@@ -20,9 +22,9 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
       {mine.length > 1 && (
         <p style={{ margin: '0 0 14px' }}>
           {mine.map((c) => (
-            <button key={c.id} className="chip" aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>
+            <Chip key={c.id} aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>
               {c.name}
-            </button>
+            </Chip>
           ))}
         </p>
       )}
@@ -110,9 +112,9 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
           {problem}
         </p>
       )}
-      <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+      <Button go type="submit" style={{ marginTop: 18 }}>
         Use this
-      </button>
+      </Button>
     </form>
   );
 }

@@ -4,10 +4,12 @@ import { deleteJson, postJson } from '../api/client';
 import { returnNotesOptions } from '../api/queries';
 import type { PileItem } from '../api/schema';
 import { CommentBox } from '../comments/CommentBox';
-import { StateBoard } from '../parts/StateBoard';
-import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { StateBoard } from '../ui/StateBoard';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Approve.module.css';
 import { PileText } from './PileText';
 import type { Step } from './usePile';
@@ -50,6 +52,7 @@ export function PileEntry({
   onMended,
 }: PileEntryProps) {
   return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: by keyboard one goes through the pile with J and K
     <article
       className={[
         css.item,
@@ -104,23 +107,23 @@ export function PileEntry({
             />
           ) : (
             <div className={css.acts}>
-              <button className="btn go" onClick={() => onAct('APPROVE')}>
+              <Button go onClick={() => onAct('APPROVE')}>
                 {APPROVE[item.state] ?? 'Approve'} <span className="key">A</span>
-              </button>
-              <button className="btn" onClick={() => onReturn(true)}>
+              </Button>
+              <Button onClick={() => onReturn(true)}>
                 Return with a note <span className="key">R</span>
-              </button>
+              </Button>
               {mayEdit && !item.outside && item.subject !== 'header' && (
-                <button className="btn" onClick={onEdit}>
+                <Button onClick={onEdit}>
                   Edit <span className="key">E</span>
-                </button>
+                </Button>
               )}
-              <button className="btn" onClick={() => onAct('HIDE')}>
+              <Button onClick={() => onAct('HIDE')}>
                 Hide <span className="key">H</span>
-              </button>
-              <button className="btn" onClick={() => onAct('BIN')}>
+              </Button>
+              <Button onClick={() => onAct('BIN')}>
                 Into the bin <span className="key">B</span>
-              </button>
+              </Button>
             </div>
           )}
           <div className={css.side}>
@@ -243,14 +246,13 @@ function ReturnNote({
               <button type="button" onClick={() => setNote(n.text)}>
                 <span className="key">Alt {i + 1}</span> {n.text}
               </button>
-              <button
-                type="button"
-                className="word tiny"
+              <Word
+                tiny
                 aria-label={`Forget the note: ${n.text}`}
                 onClick={() => void put(deleteJson(`/api/return-notes/${n.id}`))}
               >
                 Forget
-              </button>
+              </Word>
             </li>
           ))}
         </ul>
@@ -261,12 +263,12 @@ function ReturnNote({
           time
         </label>
       )}
-      <button className="btn go" type="submit" disabled={!note.trim()}>
+      <Button go type="submit" disabled={!note.trim()}>
         {many > 1 ? `Return ${many}` : 'Return'} <span className="key">Ctrl Enter</span>
-      </button>
-      <button className="btn" type="button" onClick={onCancel}>
+      </Button>
+      <Button onClick={onCancel}>
         Not now <span className="key">Esc</span>
-      </button>
+      </Button>
     </form>
   );
 }

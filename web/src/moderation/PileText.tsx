@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import type { PileItem, Stretch } from '../api/schema';
-import { laidOpen, markChanges, markLine } from '../parts/markText';
 import { Reading } from '../posts/Reading';
 import { t } from '../texts/en';
+import { CleanHtml } from '../ui/CleanHtml';
+import { laidOpen, markChanges, markLine } from '../ui/markText';
 import css from './Approve.module.css';
 
 /** All of a text that goes up if it is approved: the words, or what is new in them, and what goes with them. */
@@ -18,11 +19,7 @@ export function PileText({ item }: { item: PileItem }) {
   return (
     <>
       {item.title &&
-        (changes?.title.length ? (
-          <h2 dangerouslySetInnerHTML={{ __html: markLine(changes.title, holds) }} />
-        ) : (
-          <h2>{item.title}</h2>
-        ))}
+        (changes?.title.length ? <CleanHtml as="h2" html={markLine(changes.title, holds)} /> : <h2>{item.title}</h2>)}
       <div className={css.text}>
         <Reading html={whole} postId={files} />
       </div>
@@ -84,5 +81,5 @@ export function PileText({ item }: { item: PileItem }) {
 }
 
 function Besides({ text, changed }: { text: string; changed?: Stretch[] }) {
-  return changed?.some((b) => b.change === 'ADDED' && b.text === text) ? <ins>{text}</ins> : <>{text}</>;
+  return changed?.some((b) => b.change === 'ADDED' && b.text === text) ? <ins>{text}</ins> : text;
 }

@@ -2,6 +2,7 @@ import { Modal, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 
 interface ReportProps {
   /** Where the report goes, such as /api/posts/7/reports. */
@@ -27,7 +28,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
   };
   return (
     <>
-      <button className={className} onClick={() => setOpen(true)}>
+      <button type="button" className={className} onClick={() => setOpen(true)}>
         {sent ? 'You reported it' : 'Report it'}
       </button>
       <Modal opened={open} onClose={() => setOpen(false)} title={sent ? 'Thank you' : `Report ${what}`}>
@@ -54,9 +55,9 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
               error={problem}
               onChange={(e) => setReason(e.target.value)}
             />
-            <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+            <Button go type="submit" style={{ marginTop: 16 }}>
               Tell a teacher
-            </button>
+            </Button>
           </form>
         )}
       </Modal>

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
-import { pileOptions, type PileWish } from '../api/queries';
+import { type PileWish, pileOptions } from '../api/queries';
 import type { Decided, Pile, PileItem, Revision } from '../api/schema';
 
 export type Step = 'APPROVE' | 'RETURN' | 'HIDE' | 'BIN';

@@ -6,9 +6,10 @@ import { Link, useParams } from 'react-router';
 import { ApiProblem, putJson } from '../api/client';
 import { accountOptions, ownPostsOptions } from '../api/queries';
 import type { Account, PasswordChanged } from '../api/schema';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 
@@ -107,14 +108,9 @@ function EmailForm({ account }: { account: Account }) {
           {t.confirmFirst(account.emailWaits, account.email)}
         </p>
       )}
-      <button
-        className="btn"
-        type="submit"
-        style={{ marginTop: 12 }}
-        disabled={form.values.email.trim() === account.email}
-      >
+      <Button type="submit" style={{ marginTop: 12 }} disabled={form.values.email.trim() === account.email}>
         {account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}
-      </button>
+      </Button>
     </form>
   );
 }
@@ -156,9 +152,9 @@ function PasswordForm() {
           {done > 0 ? ` You were signed out in ${t.count(done, 'other place', 'other places')}.` : ''}
         </p>
       )}
-      <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+      <Button go type="submit" style={{ marginTop: 16 }}>
         Change it
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
-import { Sheet } from '../parts/Sheet';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
 
 /** Where the link in a mail leads that asks whether an address is one's own; nobody has to sign in. */
 export function EmailPage() {
@@ -31,9 +32,9 @@ export function EmailPage() {
       ) : (
         <>
           <p>Somebody gave this address on Vast Porch. Say that it is yours, and mail can go there.</p>
-          <button className="btn go" onClick={confirm}>
+          <Button go onClick={confirm}>
             It is mine
-          </button>
+          </Button>
           {problem && (
             <p className="tell wrong" role="alert">
               {problem}

@@ -1,12 +1,14 @@
 import { NumberInput, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type DragEvent } from 'react';
+import { type DragEvent, useState } from 'react';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { classOptions, peopleOptions } from '../api/queries';
 import type { MemberLine, Move, Moves } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './People.module.css';
 
 const NONE = 0;
@@ -21,7 +23,7 @@ export function GroupsPage() {
   const [undo, setUndo] = useState<{ says: string; moves: Move[] } | null>(null);
   const [problem, setProblem] = useState('');
   const students = (people.data ?? []).filter((p) => p.role === 'STUDENT' && p.state !== 'left');
-  const run = async (says: string, call: () => Promise<Moves | void>) => {
+  const run = async (says: string, call: () => Promise<Moves> | Promise<void>) => {
     setProblem('');
     try {
       const back = await call();
@@ -68,18 +70,15 @@ export function GroupsPage() {
             <>
               <b style={{ fontWeight: 600 }}>{t.count(picked.size, 'student', 'students')} picked, move to</b>
               {groups.map((g) => (
-                <button
+                <Button
                   key={g.id}
-                  className="btn"
                   style={{ padding: '4px 11px' }}
                   onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}
                 >
                   {g.name}
-                </button>
+                </Button>
               ))}
-              <button className="word" onClick={() => setPicked(new Set())}>
-                Put back
-              </button>
+              <Word onClick={() => setPicked(new Set())}>Put back</Word>
             </>
           ) : (
             <>
@@ -109,8 +108,7 @@ export function GroupsPage() {
         {undo && (
           <p className="tell" role="status" style={{ margin: '14px 0 0' }}>
             {undo.says}{' '}
-            <button
-              className="word"
+            <Word
               onClick={() =>
                 run('', async () => {
                   await postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: undo.moves });
@@ -118,7 +116,7 @@ export function GroupsPage() {
               }
             >
               Undo
-            </button>
+            </Word>
           </p>
         )}
         <div className={css.groups}>
@@ -205,16 +203,16 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
         <span className="muted tiny">{members.length}</span>
         {id !== NONE && renaming === null && (
           <span className="tiny" style={{ marginLeft: 'auto' }}>
-            <button className="word tiny" onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>
+            <Word tiny onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>
               Rename
-            </button>
+            </Word>
             {members.length === 0 && (
               <>
                 {' '}
                 ·{' '}
-                <button className="word tiny" onClick={onRemove} aria-label={`Remove ${name}`}>
+                <Word tiny onClick={onRemove} aria-label={`Remove ${name}`}>
                   Remove
-                </button>
+                </Word>
               </>
             )}
           </span>
@@ -222,6 +220,7 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
       </header>
       {members.map((p) => (
         <button
+          type="button"
           key={p.id}
           className={css.member}
           aria-pressed={picked.has(p.id)}
@@ -264,9 +263,9 @@ function NewGroup({ onAdd }: { onAdd: (name: string) => void }) {
         onChange={(e) => setName(e.target.value)}
         style={{ width: 170 }}
       />
-      <button className="btn" type="submit" disabled={!name.trim()}>
+      <Button type="submit" disabled={!name.trim()}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }
@@ -285,12 +284,8 @@ function Split({ students, onSplit }: { students: number; onSplit: (groups: numb
         onChange={setGroups}
         style={{ width: 76 }}
       />
-      <button className="btn" onClick={() => onSplit(n, true)}>
-        At random
-      </button>
-      <button className="btn" onClick={() => onSplit(n, false)}>
-        In order of the list
-      </button>
+      <Button onClick={() => onSplit(n, true)}>At random</Button>
+      <Button onClick={() => onSplit(n, false)}>In order of the list</Button>
     </div>
   );
 }

@@ -6,9 +6,11 @@ import { Link } from 'react-router';
 import { ApiProblem, getJson, postJson } from '../api/client';
 import type { ClassOfWord, Invited, Joined } from '../api/schema';
 import { SignInForm } from '../app/SignIn';
-import { Sheet } from '../parts/Sheet';
-import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
+import { Loading } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 
 interface WayInProps {
   /** The name of whoever is signed in; undefined for nobody. */
@@ -129,9 +131,9 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
         </p>
         <p style={{ font: '600 26px/1.3 var(--serif)', margin: '0 0 12px' }}>{joined.username}</p>
         <p className="muted">Write it down: you need it, and your password, to sign in.</p>
-        <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={enter}>
+        <Button go mid style={{ width: '100%', padding: 11 }} onClick={enter}>
           Go in
-        </button>
+        </Button>
       </div>
     );
   return (
@@ -144,9 +146,9 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
       {me && (
         <>
           <p className="muted">You are signed in as {me}.</p>
-          <button className="btn go mid" style={{ width: '100%', padding: 11 }} onClick={() => go({})}>
+          <Button go mid style={{ width: '100%', padding: 11 }} onClick={() => go({})}>
             Come in with this account
-          </button>
+          </Button>
         </>
       )}
       {!me && !has && (
@@ -176,15 +178,15 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
               mt="sm"
               {...form.getInputProps('password')}
             />
-            <button className="btn go mid" style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+            <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
               Come in
-            </button>
+            </Button>
           </form>
           <p className="tiny muted" style={{ marginTop: 16 }}>
             You have an account here already?{' '}
-            <button className="word tiny" onClick={() => setHas(true)}>
+            <Word tiny onClick={() => setHas(true)}>
               Sign in with it
-            </button>
+            </Word>
           </p>
         </>
       )}

@@ -5,8 +5,9 @@ import { ApiProblem, postJson } from '../api/client';
 import { leavingOptions } from '../api/queries';
 import type { BeforeLeaving, MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
 import css from './People.module.css';
 
 type Way = 'KEEP' | 'HAND_OVER' | 'ERASE';
@@ -100,16 +101,14 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
             </p>
           )}
           <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
-            <button
-              className="btn go"
+            <Button
+              go
               disabled={busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)}
               onClick={go}
             >
               {way === 'ERASE' ? 'Erase for ever' : way === 'KEEP' ? 'End it' : 'Let it go along'}
-            </button>
-            <button className="btn" onClick={onClose}>
-              {t.cancel}
-            </button>
+            </Button>
+            <Button onClick={onClose}>{t.cancel}</Button>
           </p>
         </>
       )}

@@ -5,6 +5,7 @@ import { ApiProblem, putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 
 /** The name of somebody who came in by themselves, to be let through or mended before the class sees it. */
 export function NameDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
@@ -31,12 +32,10 @@ export function NameDialog({ person, onClose }: { person: MemberLine; onClose: (
         <TextInput label="Given name" mt="sm" {...form.getInputProps('given')} />
         <TextInput label="Family name" mt="sm" {...form.getInputProps('family')} />
         <p>
-          <button className="btn go" type="submit">
+          <Button go type="submit">
             Let the name show
-          </button>{' '}
-          <button className="btn" type="button" onClick={onClose}>
-            {t.cancel}
-          </button>
+          </Button>{' '}
+          <Button onClick={onClose}>{t.cancel}</Button>
         </p>
       </form>
     </Modal>

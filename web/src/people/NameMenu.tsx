@@ -1,6 +1,6 @@
 import { Menu, Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useState, type ReactElement, type ReactNode } from 'react';
+import { type ReactElement, type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { postJson } from '../api/client';
 import { meOptions, peopleOptions } from '../api/queries';
@@ -30,6 +30,7 @@ export function NameMenu(props: NameMenuProps) {
   if (eyes || !of || !isStaff(of.role) || (!place && !person)) return <>{children}</>;
   const opener = (
     <button
+      type="button"
       className={css.more}
       aria-label={`What to do about ${name}`}
       aria-haspopup="menu"

@@ -7,6 +7,7 @@ import { ApiProblem, postJson } from '../api/client';
 import type { Created } from '../api/schema';
 import { FRESH } from '../blogs/fresh';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 
 const iso = (d: Date) =>
   `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
@@ -87,9 +88,9 @@ export function NewClassPage() {
               {problem}
             </p>
           )}
-          <button className="btn go" type="submit" style={{ marginTop: 22 }}>
+          <Button go type="submit" style={{ marginTop: 22 }}>
             Make the class
-          </button>
+          </Button>
         </form>
       </main>
     </div>

@@ -1,6 +1,6 @@
 import { Menu, Modal, TextInput } from '@mantine/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { deleteJson, postJson, putJson } from '../api/client';
@@ -9,13 +9,16 @@ import type { MemberLine, NewPhrase } from '../api/schema';
 import { useBorrowEyes } from '../app/eyes';
 import { manages, useClass } from '../app/useClass';
 import { ApprovalDialog } from '../moderation/ApprovalDialog';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import { LeaveDialog } from './LeaveDialog';
 import { NameDialog } from './NameDialog';
-import css from './People.module.css';
 import { PhraseNote } from './NameMenu';
+import css from './People.module.css';
 import { ShownDialog } from './ShownDialog';
 import { SlipLinks } from './SlipLinks';
 
@@ -86,11 +89,10 @@ export function PeoplePage() {
             onChange={(e) => set('find', e.target.value)}
           />
           {left > 0 && (
-            <button
-              className="chip"
+            <Chip
               aria-pressed={withLeft}
               onClick={() => set('left', withLeft ? undefined : 'yes')}
-            >{`who left ${left}`}</button>
+            >{`who left ${left}`}</Chip>
           )}
         </div>
         {people.isPending && <Loading lines={8} />}
@@ -120,6 +122,7 @@ function Rows({ people }: { people: MemberLine[] }) {
         ref={top}
         style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }}
         tabIndex={0}
+        role="region"
         aria-label="List of people"
       >
         <table className={`rows ${css.people}`} aria-rowcount={people.length + 1}>
@@ -138,7 +141,7 @@ function Rows({ people }: { people: MemberLine[] }) {
           </thead>
           <tbody>
             {items.length > 0 && items[0].start > 0 && (
-              <tr aria-hidden="true" style={{ height: items[0].start }}>
+              <tr style={{ height: items[0].start }}>
                 <td colSpan={7} style={{ padding: 0, border: 0 }} />
               </tr>
             )}
@@ -146,7 +149,7 @@ function Rows({ people }: { people: MemberLine[] }) {
               <Member key={v.key} p={people[v.index]} onAct={setActing} />
             ))}
             {items.length > 0 && (
-              <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
+              <tr style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
                 <td colSpan={7} style={{ padding: 0, border: 0 }} />
               </tr>
             )}
@@ -202,9 +205,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
         {p.nameAsked && (
           <span className={css.asked}>
             {manages(role) ? (
-              <button className="word" onClick={() => onAct({ type: 'name', person: p })}>
-                look at the name
-              </button>
+              <Word onClick={() => onAct({ type: 'name', person: p })}>look at the name</Word>
             ) : (
               'the name waits'
             )}
@@ -225,16 +226,14 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
       </td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
         {isLeft && manages(role) && p.mayReturn && (
-          <button className="word" onClick={takeBack} aria-label={`Take ${p.name} back`}>
+          <Word onClick={takeBack} aria-label={`Take ${p.name} back`}>
             Take back
-          </button>
+          </Word>
         )}
         {!isLeft && p.role !== 'LEAD' && (
           <Menu position="bottom-end" width={270}>
             <Menu.Target>
-              <button className="word" aria-label={`More for ${p.name}`}>
-                More
-              </button>
+              <Word aria-label={`More for ${p.name}`}>More</Word>
             </Menu.Target>
             <Menu.Dropdown>
               {(student || p.role === 'GUEST') && (
@@ -301,9 +300,8 @@ function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => vo
   return (
     <Modal opened onClose={onClose} title={`What ${person.name} is here`}>
       {HELPERS.map((r) => (
-        <button
+        <Button
           key={r}
-          className="btn"
           aria-pressed={person.role === r}
           style={{
             display: 'block',
@@ -318,7 +316,7 @@ function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => vo
           <span className="tiny muted" style={{ fontWeight: 400 }}>
             {t.roleDoes[r]}
           </span>
-        </button>
+        </Button>
       ))}
     </Modal>
   );

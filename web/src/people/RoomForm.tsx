@@ -5,8 +5,9 @@ import { useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
 import { roomOptions } from '../api/queries';
 import type { RoomView } from '../api/schema';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
 import css from './People.module.css';
 
 const MEGABYTE = 1024 * 1024;
@@ -49,9 +50,7 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
       <form className={css.roomForm} onSubmit={submit}>
         <NumberInput label="Megabytes for each student" min={1} {...form.getInputProps('student')} />
         <NumberInput label="Megabytes for the class" min={1} {...form.getInputProps('inAll')} />
-        <button className="btn" type="submit">
-          Set the room
-        </button>
+        <Button type="submit">Set the room</Button>
       </form>
       {problem && (
         <p className="tell wrong" role="alert">

@@ -6,6 +6,8 @@ import { ApiProblem, deleteJson, getJson, postFile, postJson, withParams } from 
 import type { Import, Imported, Preview, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 import css from './People.module.css';
 import { type Column, RosterColumns } from './RosterColumns';
 import { SlipLinks } from './SlipLinks';
@@ -119,12 +121,12 @@ export function RosterPage() {
               error={problem || undefined}
             />
             <p style={{ display: 'flex', gap: 10, marginTop: 14 }}>
-              <button className="btn go" disabled={busy || !text.trim()} onClick={() => look(text)}>
+              <Button go disabled={busy || !text.trim()} onClick={() => look(text)}>
                 Look at the rows
-              </button>
-              <button className="btn" disabled={busy} onClick={() => file.current?.click()}>
+              </Button>
+              <Button disabled={busy} onClick={() => file.current?.click()}>
                 Upload a file
-              </button>
+              </Button>
               <input
                 ref={file}
                 type="file"
@@ -190,20 +192,19 @@ export function RosterPage() {
               }}
             >
               {good > 0 && !importing && (
-                <button className="btn go" disabled={busy} onClick={take}>
+                <Button go disabled={busy} onClick={take}>
                   {good > changed
                     ? `Enrol ${t.count(good - changed, 'student', 'students')}${changed ? ` and change ${changed}` : ''}`
                     : `Change ${t.count(changed, 'student', 'students')}`}
-                </button>
+                </Button>
               )}
               {importing && <Importing job={importing} onStop={() => deleteJson(`/api/imports/${importing.id}`)} />}
               {rows.some((r) => r.outcome === 'BAD') && (
-                <button className="btn" disabled={busy} onClick={checkAgain}>
+                <Button disabled={busy} onClick={checkAgain}>
                   Look at the rows again
-                </button>
+                </Button>
               )}
-              <button
-                className="btn"
+              <Button
                 disabled={busy}
                 onClick={() => {
                   setRows(null);
@@ -211,21 +212,20 @@ export function RosterPage() {
                 }}
               >
                 Another list
-              </button>
+              </Button>
             </p>
           </>
         )}
         {rows && rows.length === 0 && (
           <p>
-            <button
-              className="btn"
+            <Button
               onClick={() => {
                 setRows(null);
                 setText('');
               }}
             >
               Enrol more
-            </button>
+            </Button>
           </p>
         )}
       </main>
@@ -239,9 +239,9 @@ function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
     <span style={{ flex: 1 }}>
       <span className="tiny muted" role="status" style={{ display: 'block', marginBottom: 4 }}>
         Pass phrases are made: {job.done} of {job.total}. You can leave this page; it goes on.{' '}
-        <button className="word tiny" onClick={onStop}>
+        <Word tiny onClick={onStop}>
           Stop
-        </button>
+        </Word>
       </span>
       <span
         className={css.meter}

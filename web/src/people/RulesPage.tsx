@@ -7,9 +7,10 @@ import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { TryHolds } from '../moderation/TryHolds';
-import { Loading } from '../parts/Trouble';
 import { Categories } from '../posts/Categories';
 import { policyChoices, t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading } from '../ui/Trouble';
 import { RoomForm } from './RoomForm';
 
 const POLICIES = policyChoices();
@@ -152,9 +153,9 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
               {said.text}
             </p>
           )}
-          <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+          <Button go type="submit" style={{ marginTop: 18 }}>
             Change the rules
-          </button>
+          </Button>
         </form>
         <TryHolds classId={of.id} version={of.version} />
         <Categories classId={of.id} />

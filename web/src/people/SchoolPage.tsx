@@ -6,8 +6,10 @@ import { useState } from 'react';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
 import type { AddressView, PersonLine, Welcome } from '../api/schema';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './People.module.css';
 import { WelcomeNote } from './WelcomeNote';
 
@@ -79,9 +81,9 @@ export function SchoolPage() {
               {problem}
             </p>
           )}
-          <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+          <Button go type="submit" style={{ marginTop: 16 }}>
             Add the teacher
-          </button>
+          </Button>
         </form>
         {welcome && (
           <div className="tell" style={{ marginTop: 18 }}>
@@ -113,11 +115,7 @@ function SchoolAddress() {
     return (
       <p className="muted">
         Links in mails, slips and feeds begin with {data.address}.{' '}
-        {!data.fixed && (
-          <button className="word" onClick={() => setChanging(true)}>
-            Change it
-          </button>
-        )}
+        {!data.fixed && <Word onClick={() => setChanging(true)}>Change it</Word>}
       </p>
     );
   return (
@@ -128,14 +126,10 @@ function SchoolAddress() {
       </p>
       <TextInput label="Address of the school" {...form.getInputProps('address')} />
       <p>
-        <button className="btn go" type="submit">
+        <Button go type="submit">
           Use this address
-        </button>{' '}
-        {data.sure && (
-          <button className="btn" type="button" onClick={() => setChanging(false)}>
-            {t.cancel}
-          </button>
-        )}
+        </Button>{' '}
+        {data.sure && <Button onClick={() => setChanging(false)}>{t.cancel}</Button>}
       </p>
     </form>
   );
@@ -196,27 +190,26 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
                   .join(' · ') || 'none'}
               </td>
               <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                <button className="word" onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>
+                <Word onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>
                   New way in
-                </button>
+                </Word>
                 {p.tries && (
                   <>
                     {' · '}
-                    <button
-                      className="word"
+                    <Word
                       onClick={() => lift(p)}
                       aria-label={`${p.tries.count} tries did not work for ${p.name}: let them sign in at once again`}
                     >
                       {p.tries.count} wrong tries, forget them
-                    </button>
+                    </Word>
                   </>
                 )}
                 {!p.keeper && !p.teacher && p.places.every((c) => c.role === 'STUDENT' || c.role === 'GUEST') && (
                   <>
                     {' · '}
-                    <button className="word" onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>
+                    <Word onClick={() => setErasing(p)} aria-label={`Erase ${p.name}`}>
                       Erase
-                    </button>
+                    </Word>
                   </>
                 )}
               </td>
@@ -226,9 +219,7 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
       </table>
       {people.hasNextPage && (
         <p>
-          <button className="btn" onClick={() => people.fetchNextPage()}>
-            More people
-          </button>
+          <Button onClick={() => people.fetchNextPage()}>More people</Button>
         </p>
       )}
       {people.data && lines.length === 0 && <p className="muted">Nobody's name begins with “{typed}”.</p>}
@@ -264,12 +255,10 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
         error={problem || undefined}
       />
       <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
-        <button className="btn go" disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>
+        <Button go disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>
           Erase for ever
-        </button>
-        <button className="btn" onClick={onClose}>
-          {t.cancel}
-        </button>
+        </Button>
+        <Button onClick={onClose}>{t.cancel}</Button>
       </p>
     </Modal>
   );

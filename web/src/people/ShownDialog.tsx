@@ -5,6 +5,7 @@ import { ApiProblem, putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 
 /** The name under which readers see a student; staff always see who it is. */
 export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
@@ -46,9 +47,9 @@ export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: 
           Classmates, guests, feeds and addresses get this name only; the blog of {given} gets a new title and address.
           You and the other staff still see who it is. Posts and comments keep the words that stand in them.
         </p>
-        <button className="btn go" type="submit">
+        <Button go type="submit">
           Use this name
-        </button>
+        </Button>
       </form>
     </Modal>
   );

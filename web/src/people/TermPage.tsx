@@ -6,8 +6,10 @@ import { ApiProblem, putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 
 /** What came of the last change; kept outside the form, which begins anew with what is there now. */
 type Said = { wrong: boolean; text: string } | null;
@@ -82,20 +84,13 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
             <div key={i} className="fields" style={{ gridTemplateColumns: '1fr 1fr auto' }}>
               <TextInput label="Break from" type="date" {...form.getInputProps(`breaks.${i}.from`)} />
               <TextInput label="until" type="date" {...form.getInputProps(`breaks.${i}.to`)} />
-              <button
-                className="btn"
-                type="button"
-                onClick={() => form.removeListItem('breaks', i)}
-                aria-label={`Remove break ${i + 1}`}
-              >
+              <Button onClick={() => form.removeListItem('breaks', i)} aria-label={`Remove break ${i + 1}`}>
                 Remove
-              </button>
+              </Button>
             </div>
           ))}
           <p style={{ margin: '10px 0 0' }}>
-            <button className="word" type="button" onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>
-              Add a break
-            </button>
+            <Word onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>Add a break</Word>
           </p>
           <TextInput label="Time zone" mt="md" {...form.getInputProps('zone')} />
           <h2 style={{ marginTop: 30 }}>Names and passwords</h2>
@@ -114,9 +109,9 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               {said.text}
             </p>
           )}
-          <button className="btn go" type="submit" style={{ marginTop: 18 }}>
+          <Button go type="submit" style={{ marginTop: 18 }}>
             Change the class
-          </button>
+          </Button>
         </form>
         <h2 style={{ marginTop: 40 }}>How readers see all students</h2>
         <p className="muted" style={{ margin: '4px 0 12px' }}>
@@ -128,9 +123,8 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
             ['OWN_NAME', 'By their own names'],
             ['FIRST_AND_INITIAL', 'By first name and initial'],
           ].map(([shown, label]) => (
-            <button
+            <Button
               key={shown}
-              className="btn"
               aria-pressed={of.shown === shown}
               style={{ borderColor: of.shown === shown ? 'var(--cedar)' : undefined }}
               onClick={() =>
@@ -141,7 +135,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               }
             >
               {label}
-            </button>
+            </Button>
           ))}
         </p>
       </main>

@@ -3,12 +3,14 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
-import { wordOptions, invitationsOptions } from '../api/queries';
-import type { WordView, InvitationLine, Sent, Welcome } from '../api/schema';
+import { invitationsOptions, wordOptions } from '../api/queries';
+import type { InvitationLine, Sent, Welcome, WordView } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './People.module.css';
 import { WelcomeNote } from './WelcomeNote';
 
@@ -60,9 +62,9 @@ function WordPart({ classId }: { classId: number }) {
             With a class word, two short words that can be said aloud, students come in by themselves: they type it on
             the sign-in page, give their name, and choose a password. It is switched off now.
           </p>
-          <button className="btn go" onClick={() => put(false)}>
+          <Button go onClick={() => put(false)}>
             Switch it on
-          </button>
+          </Button>
         </>
       )}
       {word && (
@@ -73,12 +75,8 @@ function WordPart({ classId }: { classId: number }) {
           </p>
           <WordLimits key={`${word.until}${word.left}`} word={word} onSet={(until, left) => put(true, until, left)} />
           <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
-            <button className="word" onClick={() => put(false, word.until, word.left)}>
-              Make a new one
-            </button>
-            <button className="word" onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>
-              Switch it off
-            </button>
+            <Word onClick={() => put(false, word.until, word.left)}>Make a new one</Word>
+            <Word onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>Switch it off</Word>
           </p>
         </>
       )}
@@ -121,9 +119,7 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
     >
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />
       <NumberInput label="for so many" value={left} min={0} max={200} onChange={setLeft} style={{ width: 120 }} />
-      <button className="btn" type="submit">
-        Set
-      </button>
+      <Button type="submit">Set</Button>
     </form>
   );
 }
@@ -171,9 +167,9 @@ function Helper({ classId }: { classId: number }) {
             {problem}
           </p>
         )}
-        <button className="btn go" type="submit" style={{ marginTop: 16 }}>
+        <Button go type="submit" style={{ marginTop: 16 }}>
           Add
-        </button>
+        </Button>
       </form>
       {welcome && (
         <div className="tell" style={{ marginTop: 14 }}>
@@ -235,9 +231,9 @@ function Invitations({ classId }: { classId: number }) {
         />
         <TextInput label="Name, for the list below" {...form.getInputProps('name')} />
         <TextInput label="E-mail" {...form.getInputProps('email')} />
-        <button className="btn go" type="submit" style={{ marginTop: 26 }}>
+        <Button go type="submit" style={{ marginTop: 26 }}>
           Invite
-        </button>
+        </Button>
       </form>
       {sent && (
         <div className="tell" role="status" style={{ marginTop: 14 }}>
@@ -274,17 +270,13 @@ function Invitations({ classId }: { classId: number }) {
                 </td>
                 <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
                 <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                  <button className="word" onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>
+                  <Word onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>
                     Send once more
-                  </button>
+                  </Word>
                   {' · '}
-                  <button
-                    className="word"
-                    onClick={() => withdraw(i)}
-                    aria-label={`Withdraw the invitation of ${i.email}`}
-                  >
+                  <Word onClick={() => withdraw(i)} aria-label={`Withdraw the invitation of ${i.email}`}>
                     Withdraw
-                  </button>
+                  </Word>
                 </td>
               </tr>
             ))}

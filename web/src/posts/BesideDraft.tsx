@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { putJson } from '../api/client';
 import type { Beside, BlogRules, Draft } from '../api/schema';
-import { Sightline } from '../parts/Sightline';
-import { Due } from '../parts/When';
 import { t } from '../texts/en';
+import { Chip } from '../ui/Chip';
+import { Sightline } from '../ui/Sightline';
+import { Due } from '../ui/When';
+import { Word } from '../ui/Word';
 import type { Typed } from './useDraft';
 import { WorksUsed } from './WorksUsed';
 import css from './Write.module.css';
@@ -184,9 +186,9 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
           onChange={(e) => onPublishAt(e.target.value)}
         />
         {publishAt && (
-          <button className="word tiny" onClick={() => onPublishAt('')}>
+          <Word tiny onClick={() => onPublishAt('')}>
             As soon as it may after all
-          </button>
+          </Word>
         )}
       </details>
       {draft.mayAnnounce && <Announcement draft={draft} />}
@@ -240,7 +242,7 @@ function TagBox({
     .slice(0, 6);
   const take = (tag: string) =>
     set(
-      [
+      `${[
         ...text
           .split(',')
           .slice(0, -1)
@@ -248,7 +250,7 @@ function TagBox({
         tag,
       ]
         .filter(Boolean)
-        .join(', ') + ', ',
+        .join(', ')}, `,
     );
   return (
     <>
@@ -256,9 +258,9 @@ function TagBox({
       {fitting.length > 0 && (
         <div style={{ marginTop: 6 }} role="group" aria-label="In use so far">
           {fitting.map((s) => (
-            <button key={s} type="button" className="chip" style={{ fontSize: 13.5 }} onClick={() => take(s)}>
+            <Chip key={s} style={{ fontSize: 13.5 }} onClick={() => take(s)}>
               {s}
-            </button>
+            </Chip>
           ))}
         </div>
       )}

@@ -5,6 +5,8 @@ import { ApiProblem, putJson } from '../api/client';
 import { categoriesOptions } from '../api/queries';
 import type { Category } from '../api/schema';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 
 /** The categories of a class, kept by its teachers: named, ordered, taken away. */
 export function Categories({ classId }: { classId: number }) {
@@ -45,27 +47,21 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
             onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))}
           />
           {i > 0 && (
-            <button className="word tiny" onClick={() => up(i)} aria-label={`Move ${c.name} up`}>
+            <Word tiny onClick={() => up(i)} aria-label={`Move ${c.name} up`}>
               Up
-            </button>
+            </Word>
           )}
-          <button
-            className="word tiny"
-            onClick={() => setList(list.filter((_, j) => j !== i))}
-            aria-label={`Take ${c.name} away`}
-          >
+          <Word tiny onClick={() => setList(list.filter((_, j) => j !== i))} aria-label={`Take ${c.name} away`}>
             Take away
-          </button>
+          </Word>
         </div>
       ))}
       <p style={{ display: 'flex', gap: 12, margin: '10px 0 0' }}>
-        <button className="btn" onClick={() => setList([...list, { name: '' }])}>
-          Another category
-        </button>
+        <Button onClick={() => setList([...list, { name: '' }])}>Another category</Button>
         {changed && (
-          <button className="btn go" onClick={save}>
+          <Button go onClick={save}>
             Keep the categories
-          </button>
+          </Button>
         )}
       </p>
       {problem && (

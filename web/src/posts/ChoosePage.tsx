@@ -6,10 +6,12 @@ import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries
 import type { Begun, PromptView } from '../api/schema';
 import { manages, useClass } from '../app/useClass';
 import { Elsewhere } from '../feeds/Elsewhere';
-import { StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
-import { Due, When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Due, When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Entry.module.css';
 
 /** What to write: the prompts that are open, or something of one's own; drafts that were begun come first. */
@@ -77,16 +79,14 @@ export function ChoosePage() {
             <h3>Something of your own</h3>
             <p style={{ margin: '10px 0 0' }}>
               {blogs.map((b) => (
-                <button key={b.id} className="btn" style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>
+                <Button key={b.id} style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>
                   {b.title}
-                </button>
+                </Button>
               ))}
             </p>
             {home && role === 'STUDENT' && (
               <p style={{ margin: '6px 0 0' }}>
-                <button className="word" onClick={() => setElsewhere({ blogId: home.id })}>
-                  Bring in a post from elsewhere
-                </button>
+                <Word onClick={() => setElsewhere({ blogId: home.id })}>Bring in a post from elsewhere</Word>
               </p>
             )}
           </section>
@@ -134,12 +134,12 @@ function Prompt({
         <p className={css.lines}>{prompt.instructions}</p>
       </div>
       <div className={css.begin}>
-        <button className="btn go" onClick={onBegin} aria-label={`Write ${prompt.title}`}>
+        <Button go onClick={onBegin} aria-label={`Write ${prompt.title}`}>
           Write
-        </button>
-        <button className="word" onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>
+        </Button>
+        <Word onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>
           I wrote it elsewhere
-        </button>
+        </Word>
       </div>
     </article>
   );

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import type { EntryView } from '../api/schema';
-import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
+import { When } from '../ui/When';
 import css from './Entry.module.css';
 
 const firstName = (name: string) => name.split(' ')[0];
@@ -32,14 +32,12 @@ export function Entry({ entry, classId, withAuthor = true, withBlog = true }: En
       <div>
         <div className={css.who}>
           {withAuthor && (
-            <>
-              <NameMenu classId={classId} place={entry.place} name={entry.author}>
-                <Link to={`/classes/${classId}/persons/${entry.place}`}>
-                  <b>{entry.author}</b>
-                </Link>
-                {entry.group ? `, ${entry.group.toLowerCase()}` : ''}
-              </NameMenu>
-            </>
+            <NameMenu classId={classId} place={entry.place} name={entry.author}>
+              <Link to={`/classes/${classId}/persons/${entry.place}`}>
+                <b>{entry.author}</b>
+              </Link>
+              {entry.group ? `, ${entry.group.toLowerCase()}` : ''}
+            </NameMenu>
           )}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
           {withAuthor ? ' · ' : ''}

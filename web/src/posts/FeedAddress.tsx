@@ -2,6 +2,7 @@ import { CopyButton } from '@mantine/core';
 import { useState } from 'react';
 import { ApiProblem, deleteJson, postJson } from '../api/client';
 import type { FeedAddress as Address } from '../api/schema';
+import { Word } from '../ui/Word';
 
 /** The reader's own secret feed address of a class, made when it is asked for. */
 export function FeedAddress({ classId }: { classId: number }) {
@@ -24,9 +25,9 @@ export function FeedAddress({ classId }: { classId: number }) {
     return (
       <p className="tiny muted" style={{ margin: 0 }}>
         {said}{' '}
-        <button className="word tiny" onClick={make}>
+        <Word tiny onClick={make}>
           Show my feed address
-        </button>
+        </Word>
       </p>
     );
   return (
@@ -51,15 +52,15 @@ export function FeedAddress({ classId }: { classId: number }) {
       </p>
       <CopyButton value={address}>
         {({ copied, copy }) => (
-          <button className="word tiny" onClick={copy}>
+          <Word tiny onClick={copy}>
             {copied ? 'Copied' : 'Copy'}
-          </button>
+          </Word>
         )}
       </CopyButton>{' '}
       ·{' '}
-      <button className="word tiny" onClick={end}>
+      <Word tiny onClick={end}>
         End this address
-      </button>
+      </Word>
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import type { NoteView } from '../api/schema';
-import { When } from '../parts/When';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Margin.module.css';
 
 const STATES: Record<string, string> = { DONE: 'done with', ACCEPTED: 'taken over', DECLINED: 'not taken over' };
@@ -32,19 +33,19 @@ export function MarginNote({
       {onAnswer && note.state === 'OPEN' && (
         <p style={{ margin: '6px 0 0', display: 'flex', gap: 14 }}>
           {change && (
-            <button className="word tiny" onClick={() => onAnswer('ACCEPTED')}>
+            <Word tiny onClick={() => onAnswer('ACCEPTED')}>
               Take it over
-            </button>
+            </Word>
           )}
           {change && (
-            <button className="word tiny" onClick={() => onAnswer('DECLINED')}>
+            <Word tiny onClick={() => onAnswer('DECLINED')}>
               Keep mine
-            </button>
+            </Word>
           )}
           {!change && (
-            <button className="word tiny" onClick={() => onAnswer('DONE')}>
+            <Word tiny onClick={() => onAnswer('DONE')}>
               Done
-            </button>
+            </Word>
           )}
         </p>
       )}

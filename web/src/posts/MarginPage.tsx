@@ -3,12 +3,14 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
 import { marginOptions } from '../api/queries';
-import { Loading, Trouble } from '../parts/Trouble';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
+import css from './Margin.module.css';
 import { MarginNote } from './MarginNote';
 import { Reading } from './Reading';
-import css from './Margin.module.css';
 
 interface Chosen {
   quote: string;
@@ -120,10 +122,10 @@ export function MarginPage() {
             {selected === 'ACROSS' ? (
               <span>A note stands beside words of one paragraph. Select fewer.</span>
             ) : (
-              <button className="btn go" onMouseDown={(e) => e.preventDefault()} onClick={choose}>
+              <Button go onMouseDown={(e) => e.preventDefault()} onClick={choose}>
                 Write beside “
                 {selected.quote.length > 40 ? `${selected.quote.slice(0, 40).trimEnd()}…` : selected.quote}”
-              </button>
+              </Button>
             )}
           </div>
         )}
@@ -149,9 +151,9 @@ export function MarginPage() {
               <textarea rows={2} autoFocus value={remark} onChange={(e) => setRemark(e.target.value)} />
             </label>
             {other === null ? (
-              <button type="button" className="word tiny" onClick={() => setOther(chosen.quote)}>
+              <Word tiny onClick={() => setOther(chosen.quote)}>
                 Propose other words
-              </button>
+              </Word>
             ) : (
               <label>
                 Instead of these words
@@ -164,12 +166,10 @@ export function MarginPage() {
               </p>
             )}
             <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
-              <button className="btn go" type="submit" disabled={!remark.trim() && other === null}>
+              <Button go type="submit" disabled={!remark.trim() && other === null}>
                 Put it there
-              </button>
-              <button type="button" className="word" onClick={close}>
-                {t.cancel}
-              </button>
+              </Button>
+              <Word onClick={close}>{t.cancel}</Word>
             </p>
           </form>
         )}

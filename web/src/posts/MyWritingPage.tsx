@@ -6,10 +6,11 @@ import { ownPostsOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { UsualWait } from '../moderation/UsualWait';
-import { StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Entry.module.css';
 
 const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
@@ -105,15 +106,15 @@ function Own({
       </div>
       <span className="tiny" style={{ alignSelf: 'center' }}>
         {post.state === 'BINNED' ? (
-          <button className="word tiny" onClick={onRestore}>
+          <Word tiny onClick={onRestore}>
             Take out of the bin
-          </button>
+          </Word>
         ) : (
           post.state !== 'HIDDEN' &&
           post.mayDelete && (
-            <button className="word tiny" onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>
+            <Word tiny onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>
               Into the bin
-            </button>
+            </Word>
           )
         )}
       </span>

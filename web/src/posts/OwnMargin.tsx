@@ -4,6 +4,7 @@ import { ApiProblem, postJson, putJson } from '../api/client';
 import { marginOptions } from '../api/queries';
 import type { Draft } from '../api/schema';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 import { MarginNote } from './MarginNote';
 import css from './Write.module.css';
 
@@ -94,9 +95,9 @@ export function AskForHelp({ postId }: { postId: number }) {
           {problem}
         </p>
       )}
-      <button className="btn mid" style={{ width: '100%' }} onClick={() => void ask()}>
+      <Button mid style={{ width: '100%' }} onClick={() => void ask()}>
         {data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}
-      </button>
+      </Button>
     </>
   );
 }

@@ -2,11 +2,13 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { classOptions, porchPage, railOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
-import { TermRail } from '../parts/TermRail';
-import { Loading, Trouble } from '../parts/Trouble';
 import { NameMenu } from '../people/NameMenu';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { TermRail } from '../ui/TermRail';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
 
@@ -77,9 +79,9 @@ export function PersonPage() {
               </span>
             )}
             {chosen && (
-              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+              <Word style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
                 Show the whole term
-              </button>
+              </Word>
             )}
           </div>
           {name && (
@@ -104,9 +106,7 @@ export function PersonPage() {
           ))}
           {porch.hasNextPage && (
             <p>
-              <button className="btn" onClick={() => porch.fetchNextPage()}>
-                Earlier posts
-              </button>
+              <Button onClick={() => porch.fetchNextPage()}>Earlier posts</Button>
             </p>
           )}
         </main>

@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import type { Facet, Group, Porch } from '../api/schema';
+import { Chip } from '../ui/Chip';
+import { Word } from '../ui/Word';
 import css from './Entry.module.css';
 
 export const SPANS = { TODAY: 'today', WEEK: 'this week', MONTH: 'this month', YEAR: 'this year' } as const;
@@ -98,25 +100,24 @@ function Choices({ heading, name, of, all, isAll, params, onSet }: ChoicesProps)
     <div role="group" aria-label={heading} className={css.choices}>
       <h4>{heading}</h4>
       {all && (
-        <button className="chip" aria-pressed={isAll} onClick={() => onSet(name)}>
+        <Chip aria-pressed={isAll} onClick={() => onSet(name)}>
           {all}
-        </button>
+        </Chip>
       )}
       {shown.map((c) => (
-        <button
+        <Chip
           key={c.key}
-          className="chip"
           aria-pressed={chosen === c.key}
           onClick={() => onSet(name, chosen === c.key ? undefined : c.key)}
         >
           {c.label}
           {c.count === undefined ? '' : ` ${c.count}`}
-        </button>
+        </Chip>
       ))}
       {shown.length < of.length && (
-        <button className="word tiny" onClick={() => setOpen(true)}>
+        <Word tiny onClick={() => setOpen(true)}>
           {of.length - shown.length} more
-        </button>
+        </Word>
       )}
     </div>
   );

@@ -1,14 +1,16 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { classOptions, newsOptions, porchPage, railOptions, type PorchFilter } from '../api/queries';
+import { classOptions, newsOptions, type PorchFilter, porchPage, railOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { Owed } from '../comments/Given';
-import { TermRail } from '../parts/TermRail';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { TermRail } from '../ui/TermRail';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import { Entry } from './Entry';
 import css from './Entry.module.css';
 import { FeedAddress } from './FeedAddress';
@@ -106,13 +108,13 @@ export function PorchPage() {
               </span>
             )}
             {isFiltered && (
-              <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+              <Word style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
                 Show everything
-              </button>
+              </Word>
             )}
-            <button className={`word ${css.fold}`} aria-expanded={sill} onClick={() => setSill(!sill)}>
+            <Word className={css.fold} aria-expanded={sill} onClick={() => setSill(!sill)}>
               {sill ? 'Close' : 'Filter'}
-            </button>
+            </Word>
           </div>
           {first && first.answerFirst.length > 0 && (
             <p className="tell" style={{ margin: '14px 0 0' }}>
@@ -133,18 +135,14 @@ export function PorchPage() {
               {isFiltered
                 ? 'Nothing here fits what you chose. '
                 : 'Nothing is published yet. When the first post is approved, it stands here. '}
-              {isFiltered && (
-                <button className="word" onClick={() => setParams({})}>
-                  Show everything
-                </button>
-              )}
+              {isFiltered && <Word onClick={() => setParams({})}>Show everything</Word>}
             </p>
           )}
           {porch.hasNextPage && (
             <p>
-              <button className="btn" onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>
+              <Button onClick={() => porch.fetchNextPage()} disabled={porch.isFetchingNextPage}>
                 Earlier posts
-              </button>
+              </Button>
             </p>
           )}
         </main>
@@ -192,9 +190,9 @@ export function PorchPage() {
           <h4>In your feed reader</h4>
           <FeedAddress classId={id} />
           <p className={css.shut}>
-            <button className="btn go mid" style={{ width: '100%' }} onClick={() => setSill(false)}>
+            <Button go mid style={{ width: '100%' }} onClick={() => setSill(false)}>
               {first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}
-            </button>
+            </Button>
           </p>
         </aside>
       </div>
@@ -224,9 +222,9 @@ function Announcements({ classId, count, onAll }: { classId: number; count: numb
         </p>
       ))}
       {count > data.entries.length && (
-        <button className="word tiny" onClick={onAll}>
+        <Word tiny onClick={onAll}>
           All {count} announcements
-        </button>
+        </Word>
       )}
     </section>
   );

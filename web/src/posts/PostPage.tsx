@@ -2,23 +2,24 @@ import { NumberInput, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { Comments } from '../comments/Comments';
-import { useEyes } from '../app/eyes';
-import { isStaff, manages } from '../app/useClass';
-import { Asides } from '../asides/Asides';
 import { ApiProblem, postJson, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
-import { LastingLink } from '../parts/LastingLink';
-import { Sightline } from '../parts/Sightline';
+import { useEyes } from '../app/eyes';
+import { isStaff, manages } from '../app/useClass';
+import { Asides } from '../asides/Asides';
+import { Comments } from '../comments/Comments';
 import { Report } from '../moderation/Report';
 import { UsualWait } from '../moderation/UsualWait';
-import { StateBoard } from '../parts/StateBoard';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { NameMenu } from '../people/NameMenu';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { LastingLink } from '../ui/LastingLink';
+import { Sightline } from '../ui/Sightline';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 import css from './Entry.module.css';
 import { PostArticle } from './PostArticle';
 
@@ -227,9 +228,9 @@ function ShowAgain({ postId }: { postId: number }) {
   };
   return (
     <p style={{ margin: '10px 0 0' }}>
-      <button className="btn mid" onClick={show}>
+      <Button mid onClick={show}>
         Show it again
-      </button>
+      </Button>
       {problem && (
         <span className="tell wrong" role="alert">
           {problem}
@@ -297,14 +298,14 @@ function Arrange({ post }: { post: PostView }) {
   return (
     <>
       <h4>In its blog</h4>
-      <button
-        className="btn mid"
+      <Button
+        mid
         style={{ width: '100%' }}
         aria-pressed={pinned}
         onClick={() => put(!pinned, post.arranged.series ?? '')}
       >
         {pinned ? 'Take the pin out' : 'Pin it to the top'}
-      </button>
+      </Button>
       <details style={{ marginTop: 10 }} open={!!post.arranged.series}>
         <summary className="tiny" style={{ cursor: 'pointer' }}>
           Part of a series
@@ -318,9 +319,9 @@ function Arrange({ post }: { post: PostView }) {
         >
           <TextInput label="Series" size="sm" value={series} onChange={(e) => setSeries(e.target.value)} />
           <NumberInput label="Part" size="sm" min={1} max={999} value={part} onChange={setPart} />
-          <button className="btn mid" type="submit" style={{ gridColumn: '1 / -1' }}>
+          <Button mid type="submit" style={{ gridColumn: '1 / -1' }}>
             {series ? 'Put it there' : 'In no series'}
-          </button>
+          </Button>
         </form>
       </details>
       {problem && (

@@ -3,6 +3,7 @@ import { useEffect, useRef } from 'react';
 import { getJson, withParams } from '../api/client';
 import { filesOptions } from '../api/queries';
 import type { FileView, VideoFound } from '../api/schema';
+import { CleanHtml } from '../ui/CleanHtml';
 import './Reading.css';
 
 interface ReadingProps {
@@ -16,15 +17,14 @@ export function Reading({ html, postId }: ReadingProps) {
   const place = useRef<HTMLDivElement>(null);
   const hasFiles = html.includes('data-kind');
   const { data: files } = useQuery({ ...filesOptions(postId ?? 0), enabled: hasFiles && !!postId });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another text draws the figures anew
   useEffect(() => {
     if (hasFiles)
       place.current
         ?.querySelectorAll<HTMLElement>('figure[data-kind]')
         .forEach((figure) => furnish(figure, files ?? []));
   }, [html, files, hasFiles]);
-  return (
-    <div ref={place} key={files ? 'files' : 'text'} className="reading" dangerouslySetInnerHTML={{ __html: html }} />
-  );
+  return <CleanHtml ref={place} key={files ? 'files' : 'text'} className="reading" html={html} />;
 }
 
 const element = <K extends keyof HTMLElementTagNameMap>(

@@ -1,5 +1,6 @@
 import { Modal } from '@mantine/core';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Button } from '../ui/Button';
 
 const LONGEST_SECONDS = 600;
 const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
@@ -12,11 +13,11 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
   const [state, setState] = useState<'ready' | 'records' | 'done'>('ready');
   const [heard, setHeard] = useState<{ blob: Blob; address: string } | null>(null);
   const [problem, setProblem] = useState('');
-  const stop = () => {
+  const stop = useCallback(() => {
     if (recorder.current?.state === 'recording') recorder.current.stop();
     recorder.current?.stream.getTracks().forEach((track) => track.stop());
-  };
-  useEffect(() => stop, []);
+  }, []);
+  useEffect(() => stop, [stop]);
   useEffect(() => {
     if (state !== 'records') return undefined;
     const timer = setInterval(() => setSeconds((s) => s + 1), 1000);
@@ -24,7 +25,7 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
   }, [state]);
   useEffect(() => {
     if (seconds >= LONGEST_SECONDS) stop();
-  }, [seconds]);
+  }, [seconds, stop]);
   const start = async () => {
     setProblem('');
     try {
@@ -92,19 +93,19 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
       )}
       <p style={{ display: 'flex', gap: 10, margin: 0 }}>
         {state !== 'records' && (
-          <button className={`btn ${state === 'ready' ? 'go' : ''}`} onClick={start}>
+          <Button className={state === 'ready' ? 'go' : ''} onClick={start}>
             {state === 'done' ? 'Record anew' : 'Record'}
-          </button>
+          </Button>
         )}
         {state === 'records' && (
-          <button className="btn go" onClick={stop}>
+          <Button go onClick={stop}>
             Stop
-          </button>
+          </Button>
         )}
         {state === 'done' && (
-          <button className="btn go" onClick={take}>
+          <Button go onClick={take}>
             Put it in
-          </button>
+          </Button>
         )}
       </p>
     </Modal>

@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { postOptions } from '../api/queries';
 import { SignInPage } from '../app/SignIn';
 import { Comments } from '../comments/Comments';
-import { Logo } from '../parts/Logo';
-import { Loading } from '../parts/Trouble';
-import { When } from '../parts/When';
+import { Logo } from '../ui/Logo';
+import { Loading } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import { PostArticle } from './PostArticle';
 
 /** A post for somebody who is not signed in: shown if it is for anyone; else the way leads through sign-in. */
@@ -21,9 +22,9 @@ export function StrangersPost({ postId, onSignedIn }: { postId: number; onSigned
         <p style={{ display: 'flex', alignItems: 'center', gap: 10, margin: '0 0 26px' }}>
           <Logo />
           <span className="muted">Vast Porch</span>
-          <button className="word" style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>
+          <Word style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>
             Sign in
-          </button>
+          </Word>
         </p>
         {post.isPending && <Loading lines={8} />}
         {post.data && (

@@ -1,5 +1,5 @@
 import { Menu } from '@mantine/core';
-import { useEditorState, type Editor } from '@tiptap/react';
+import { type Editor, useEditorState } from '@tiptap/react';
 import { useRef, useState } from 'react';
 import { putVideo } from './putVideo';
 import { Recorder } from './Recorder';

@@ -3,10 +3,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, postJson } from '../api/client';
 import { versionOptions, versionsOptions } from '../api/queries';
-import { markChanges } from '../parts/markText';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { CleanHtml } from '../ui/CleanHtml';
+import { markChanges } from '../ui/markText';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
 import { PostArticle } from './PostArticle';
 import css from './Versions.module.css';
 
@@ -49,7 +52,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
         <div className={css.two}>
           <div className={css.list} role="group" aria-label="Versions">
             {list.map((v) => (
-              <button key={v.no} aria-pressed={v.no === no} onClick={() => setWanted(v.no)}>
+              <button type="button" key={v.no} aria-pressed={v.no === no} onClick={() => setWanted(v.no)}>
                 <b>{v.newest ? 'Now' : `Version ${v.no}`}</b>
                 {v.live ? ', published' : ''}
                 <span>
@@ -65,16 +68,16 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
               <>
                 {!isNewest && (
                   <div className={css.acts}>
-                    <button className="chip" aria-pressed={compare} onClick={() => setCompare(true)}>
+                    <Chip aria-pressed={compare} onClick={() => setCompare(true)}>
                       What is different now
-                    </button>
-                    <button className="chip" aria-pressed={!compare} onClick={() => setCompare(false)}>
+                    </Chip>
+                    <Chip aria-pressed={!compare} onClick={() => setCompare(false)}>
                       The version itself
-                    </button>
+                    </Chip>
                     {onBroughtBack && (
-                      <button className="btn" style={{ marginLeft: 'auto' }} onClick={bringBack}>
+                      <Button style={{ marginLeft: 'auto' }} onClick={bringBack}>
                         Bring it back
-                      </button>
+                      </Button>
                     )}
                   </div>
                 )}
@@ -84,7 +87,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
                   </p>
                 )}
                 {compare && !isNewest ? (
-                  <div className="reading" dangerouslySetInnerHTML={{ __html: markChanges(one.data.changes, []) }} />
+                  <CleanHtml className="reading" html={markChanges(one.data.changes, [])} />
                 ) : (
                   <PostArticle
                     postId={postId}

@@ -1,6 +1,8 @@
 import { TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Reference, WorkUsed } from '../api/schema';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 
 const EMPTY: WorkUsed = { title: '', author: '', date: '', publisher: '', address: '' };
 
@@ -62,8 +64,8 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
           {w.title}
           {w.author ? <span className="muted"> · {w.author}</span> : null}
           <br />
-          <button
-            className="word tiny"
+          <Word
+            tiny
             onClick={() => {
               setWork(w);
               setAt(i);
@@ -71,15 +73,15 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
             aria-label={`Change the source ${w.title}`}
           >
             Change
-          </button>
+          </Word>
           {' · '}
-          <button
-            className="word tiny"
+          <Word
+            tiny
             onClick={() => onChange(works.filter((_, j) => j !== i))}
             aria-label={`Take out the source ${w.title}`}
           >
             Take out
-          </button>
+          </Word>
         </p>
       ))}
       {work ? (
@@ -90,18 +92,14 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
           {field('publisher', 'Published by')}
           {field('address', 'Address on the web')}
           <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
-            <button className="btn" onClick={keep}>
-              {at === null ? 'Add it' : 'Change it'}
-            </button>
-            <button className="word" onClick={close}>
-              Cancel
-            </button>
+            <Button onClick={keep}>{at === null ? 'Add it' : 'Change it'}</Button>
+            <Word onClick={close}>Cancel</Word>
           </p>
         </div>
       ) : (
-        <button className="word tiny" onClick={() => setWork(EMPTY)}>
+        <Word tiny onClick={() => setWork(EMPTY)}>
           Add a source
-        </button>
+        </Word>
       )}
     </>
   );

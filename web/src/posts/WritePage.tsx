@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { draftOptions } from '../api/queries';
-import { Loading, Trouble } from '../parts/Trouble';
+import { Loading, Trouble } from '../ui/Trouble';
 import { Writing } from './Writing';
 
 /** The page on which one writes. */

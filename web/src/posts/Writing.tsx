@@ -8,19 +8,21 @@ import { draftOptions } from '../api/queries';
 import type { Draft, FileView, Uploaded } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { useKeptName } from '../app/useKeptName';
-import { StateBoard } from '../parts/StateBoard';
-import { say } from '../parts/When';
-import { BesideDraft } from './BesideDraft';
+import { Button } from '../ui/Button';
+import { StateBoard } from '../ui/StateBoard';
+import { say } from '../ui/When';
+import { Word } from '../ui/Word';
 import { Align } from './align';
+import { BesideDraft } from './BesideDraft';
 import { File as FileNode } from './file';
-import { carriedFile, MOST_PICTURES, pastedAs, picturesIn, plainPaste } from './paste';
 import { AskForHelp, OwnMargin } from './OwnMargin';
-import { Picture } from './picture';
 import { PostArticle } from './PostArticle';
+import { carriedFile, MOST_PICTURES, pastedAs, picturesIn, plainPaste } from './paste';
+import { Picture } from './picture';
 import { putIn } from './putIn';
 import { putVideo } from './putVideo';
 import { Tools } from './Tools';
-import { keptHere, typedOf, useDraft, type Kept, type Saving, type Typed } from './useDraft';
+import { type Kept, keptHere, type Saving, type Typed, typedOf, useDraft } from './useDraft';
 import { VersionsDialog } from './VersionsDialog';
 import css from './Write.module.css';
 
@@ -202,14 +204,8 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
         </div>
         {saving.type === 'elsewhere' && (
           <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
-            {saving.why}{' '}
-            <button className="word" onClick={() => keepMine(saving.rev)}>
-              Go on with this one
-            </button>{' '}
-            ·{' '}
-            <button className="word" onClick={() => replaceWith(saving.theirs, saving.rev)}>
-              Take the other one
-            </button>
+            {saving.why} <Word onClick={() => keepMine(saving.rev)}>Go on with this one</Word> ·{' '}
+            <Word onClick={() => replaceWith(saving.theirs, saving.rev)}>Take the other one</Word>
             <details style={{ marginTop: 6 }}>
               <summary>Show the other one</summary>
               <PostArticle title={saving.theirs.title} html={saving.theirs.html} tags={saving.theirs.tags} />
@@ -272,18 +268,20 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
         />
         {draft.own && <AskForHelp postId={draft.id} />}
         {!staffMends && (
-          <button
-            className="btn go mid"
+          <Button
+            go
+            mid
             style={{ width: '100%', marginTop: 18, padding: 11 }}
             onClick={handIn}
             disabled={busy || !beside.ready}
           >
             {beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}
-          </button>
+          </Button>
         )}
         {staffMends && (
-          <button
-            className="btn go mid"
+          <Button
+            go
+            mid
             style={{ width: '100%', marginTop: 18, padding: 11 }}
             onClick={async () => {
               if (!(await save())) return;
@@ -292,11 +290,11 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
             }}
           >
             {onDone ? 'Back to the pile' : 'Back to Approve'}
-          </button>
+          </Button>
         )}
         <div className={css.pair}>
-          <button
-            className="btn mid"
+          <Button
+            mid
             aria-pressed={preview}
             onClick={() => {
               setPreview(!preview);
@@ -304,16 +302,16 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
             }}
           >
             {preview ? 'Go on writing' : 'Preview'}
-          </button>
-          <button
-            className="btn mid"
+          </Button>
+          <Button
+            mid
             onClick={async () => {
               await save();
               setLooking(true);
             }}
           >
             Versions
-          </button>
+          </Button>
         </div>
         {looking && <VersionsDialog postId={draft.id} onClose={() => setLooking(false)} onBroughtBack={broughtBack} />}
       </aside>

@@ -1,4 +1,5 @@
-import { Node, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
+import { Node, type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react';
+import { Word } from '../ui/Word';
 import css from './Write.module.css';
 
 const WORDS: Record<string, string> = {
@@ -28,9 +29,9 @@ function FileView({ node, updateAttributes, deleteNode }: NodeViewProps) {
         <input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} />
       </label>
       <div className={css.widths}>
-        <button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+        <Word tiny style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
           Take it out
-        </button>
+        </Word>
       </div>
     </NodeViewWrapper>
   );

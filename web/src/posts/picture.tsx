@@ -1,4 +1,5 @@
-import { mergeAttributes, Node, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from '@tiptap/react';
+import { mergeAttributes, Node, type NodeViewProps, NodeViewWrapper, ReactNodeViewRenderer } from '@tiptap/react';
+import { Word } from '../ui/Word';
 import css from './Write.module.css';
 
 const WIDTHS = [
@@ -29,20 +30,19 @@ function PictureView({ node, updateAttributes, deleteNode }: NodeViewProps) {
       <div className={css.widths}>
         <span className="muted">Width:</span>
         {WIDTHS.map(([value, word]) => (
-          <button
+          <Word
             key={value}
-            type="button"
-            className="word tiny"
+            tiny
             aria-pressed={(width || 'full') === value}
             style={{ textDecoration: (width || 'full') === value ? 'underline' : undefined }}
             onClick={() => updateAttributes({ width: value })}
           >
             {word}
-          </button>
+          </Word>
         ))}
-        <button type="button" className="word tiny" style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+        <Word tiny style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
           Take the picture out
-        </button>
+        </Word>
       </div>
     </NodeViewWrapper>
   );

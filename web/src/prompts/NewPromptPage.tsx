@@ -7,6 +7,7 @@ import { ApiProblem, postJson } from '../api/client';
 import type { Criterion } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 import { RubricBuilder } from './RubricBuilder';
 
 const nextSunday = () => {
@@ -204,9 +205,9 @@ export function NewPromptPage() {
               {problem}
             </p>
           )}
-          <button className="btn go" type="submit" style={{ marginTop: 22 }}>
+          <Button go type="submit" style={{ marginTop: 22 }}>
             Set the prompt
-          </button>
+          </Button>
         </form>
       </main>
     </div>

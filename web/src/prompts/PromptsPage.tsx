@@ -5,10 +5,10 @@ import { promptsOptions } from '../api/queries';
 import { manages, useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
 import { GivenTable } from '../comments/Given';
-import { CopyLink } from '../parts/LastingLink';
-import { Loading, Trouble } from '../parts/Trouble';
-import { Due } from '../parts/When';
 import { t } from '../texts/en';
+import { CopyLink } from '../ui/LastingLink';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Due } from '../ui/When';
 
 export function PromptsPage() {
   const { id, name, role } = useClass();

@@ -1,4 +1,6 @@
 import type { Criterion, Level } from '../api/schema';
+import { Button } from '../ui/Button';
+import { Word } from '../ui/Word';
 import css from './RubricBuilder.module.css';
 
 interface RubricBuilderProps {
@@ -47,9 +49,8 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
               />
             </label>
             <span style={{ marginLeft: 'auto' }} className="tiny">
-              <button
-                type="button"
-                className="word tiny"
+              <Word
+                tiny
                 onClick={() =>
                   set(i, {
                     levels: [...c.levels, { name: '', points: (c.levels.at(-1)?.points ?? 0) + 1, descriptor: '' }],
@@ -57,25 +58,24 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
                 }
               >
                 Add a level
-              </button>
+              </Word>
               {c.levels.length > 2 && (
                 <>
                   {' '}
                   ·{' '}
-                  <button type="button" className="word tiny" onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>
+                  <Word tiny onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>
                     Take the top one away
-                  </button>
+                  </Word>
                 </>
               )}
               {' · '}
-              <button
-                type="button"
-                className="word tiny"
+              <Word
+                tiny
                 onClick={() => onChange(criteria.filter((_, x) => x !== i))}
                 aria-label={`Take ${c.name || 'this criterion'} away`}
               >
                 Take it away
-              </button>
+              </Word>
             </span>
           </div>
           <div className={css.levels}>
@@ -108,9 +108,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
           </div>
         </fieldset>
       ))}
-      <button type="button" className="btn" onClick={add}>
-        Add a criterion
-      </button>
+      <Button onClick={add}>Add a criterion</Button>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Hit, Marked } from '../api/schema';
-import { When } from '../parts/When';
+import { When } from '../ui/When';
 import css from './Search.module.css';
 
 const KINDS: Record<string, string> = { post: '', comment: 'comment on ', file: 'file in ' };

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { searchPage } from '../api/queries';
-import { When } from '../parts/When';
+import { When } from '../ui/When';
 import { Incomplete, Snippet } from './Hits';
 import css from './Search.module.css';
 
@@ -128,6 +128,7 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
       />
       <div id="found" role="listbox" aria-label="Found" className={css.rows}>
         {rows.map((row, i) => (
+          // biome-ignore lint/a11y: the field above holds the focus and names the chosen one; its arrows and Enter do the rest
           <div
             key={row.key}
             id={`found-${i}`}

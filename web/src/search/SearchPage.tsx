@@ -4,7 +4,9 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { searchPage } from '../api/queries';
 import { useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
+import { Button } from '../ui/Button';
+import { Chip } from '../ui/Chip';
+import { Loading, Trouble } from '../ui/Trouble';
 import { HitLine, Incomplete } from './Hits';
 
 const KINDS = [
@@ -60,18 +62,18 @@ export function SearchPage() {
         <div style={{ margin: '12px 0 4px', display: 'flex', flexWrap: 'wrap', columnGap: 14 }}>
           <span>
             {KINDS.map(([value, label]) => (
-              <button key={value} className="chip" aria-pressed={kind === value} onClick={() => set('kind', value)}>
+              <Chip key={value} aria-pressed={kind === value} onClick={() => set('kind', value)}>
                 {label}
-              </button>
+              </Chip>
             ))}
           </span>
           <span>
-            <button className="chip" aria-pressed={!all} onClick={() => set('all')}>
+            <Chip aria-pressed={!all} onClick={() => set('all')}>
               {name}
-            </button>
-            <button className="chip" aria-pressed={all} onClick={() => set('all', 'yes')}>
+            </Chip>
+            <Chip aria-pressed={all} onClick={() => set('all', 'yes')}>
               all my classes
-            </button>
+            </Chip>
           </span>
         </div>
         {found.isError && <Trouble error={found.error} onRetry={() => found.refetch()} />}
@@ -95,9 +97,9 @@ export function SearchPage() {
         {asked && found.data && !found.data.pages[0].complete && <Incomplete />}
         {found.hasNextPage && (
           <p>
-            <button className="btn" onClick={() => found.fetchNextPage()} disabled={found.isFetchingNextPage}>
+            <Button onClick={() => found.fetchNextPage()} disabled={found.isFetchingNextPage}>
               More
-            </button>
+            </Button>
           </p>
         )}
       </main>

@@ -3,8 +3,10 @@ import { Link, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { NewsItem } from '../api/schema';
-import { Loading, Trouble } from '../parts/Trouble';
-import { When } from '../parts/When';
+import { Chip } from '../ui/Chip';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './News.module.css';
 
 const SAYS: Record<string, (n: NewsItem) => string> = {
@@ -48,11 +50,7 @@ export function NewsPage() {
             </span>
           )}
           <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
-            {news.data && news.data.fresh > 0 && (
-              <button className="word" onClick={seen}>
-                I have seen all
-              </button>
-            )}
+            {news.data && news.data.fresh > 0 && <Word onClick={seen}>I have seen all</Word>}
             <Link className="word" to="/subscriptions">
               My subscriptions
             </Link>
@@ -61,14 +59,13 @@ export function NewsPage() {
         {news.data && news.data.items.length > 0 && (
           <p style={{ margin: '14px 0 0' }}>
             {SHOWN.map(([value, word]) => (
-              <button
+              <Chip
                 key={value}
-                className="chip"
                 aria-pressed={show === value}
                 onClick={() => setParams(value ? { show: value } : {}, { replace: true })}
               >
                 {word}
-              </button>
+              </Chip>
             ))}
           </p>
         )}

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiProblem, postJson } from '../api/client';
-import { Sheet } from '../parts/Sheet';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
+import { Sheet } from '../ui/Sheet';
 
 /** Where the link in a mail leads: all mails stop with one press, and nobody has to sign in. */
 export function StopPage() {
@@ -32,9 +33,9 @@ export function StopPage() {
           <p>
             You will get no more mails about posts, comments and answers. Invitations and new pass phrases still come.
           </p>
-          <button className="btn go" onClick={stop}>
+          <Button go onClick={stop}>
             Stop them
-          </button>
+          </Button>
           {said && (
             <p className="tell wrong" role="alert">
               {said}

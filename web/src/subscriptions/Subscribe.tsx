@@ -4,6 +4,7 @@ import { ApiProblem, deleteJson, postJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import { useEyes } from '../app/eyes';
 import { t } from '../texts/en';
+import { Button } from '../ui/Button';
 
 interface SubscribeProps {
   classId: number;
@@ -37,9 +38,9 @@ export function Subscribe({ classId, kind, target, tag, to, label }: SubscribePr
   };
   return (
     <>
-      <button className="btn mid" style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>
+      <Button mid style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>
         {now ? 'Subscribed. End it' : label}
-      </button>
+      </Button>
       {problem && (
         <p className="tell wrong" role="alert">
           {problem}

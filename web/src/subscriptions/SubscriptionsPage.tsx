@@ -4,8 +4,9 @@ import { Link } from 'react-router';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import type { SubscriptionView } from '../api/schema';
-import { Loading, Trouble } from '../parts/Trouble';
 import { t } from '../texts/en';
+import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import css from './News.module.css';
 
 const OFTEN = { NEVER: 'never', AT_ONCE: 'at once', DAILY: 'once a day', WEEKLY: 'once a week' } as const;
@@ -86,15 +87,14 @@ export function SubscriptionsPage() {
             {ended && (
               <p className="tell" role="status">
                 {ended.label}: ended.{' '}
-                <button
-                  className="word"
+                <Word
                   onClick={() => {
                     void act(postJson(`/api/subscriptions/${ended.id}/restore`));
                     setEnded(null);
                   }}
                 >
                   Take back
-                </button>
+                </Word>
               </p>
             )}
             {mine.data.list.length === 0 && (
@@ -142,9 +142,9 @@ export function SubscriptionsPage() {
                         />
                       </td>
                       <td style={{ textAlign: 'right', paddingRight: 0 }}>
-                        <button className="word" onClick={() => end(s)} aria-label={`End: ${s.label}`}>
+                        <Word onClick={() => end(s)} aria-label={`End: ${s.label}`}>
                           End
-                        </button>
+                        </Word>
                       </td>
                     </tr>
                   ))}

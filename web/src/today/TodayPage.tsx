@@ -3,9 +3,9 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { askingOptions, meOptions, scheduledOptions, todayOptions } from '../api/queries';
 import { isStaff, manages, useClass } from '../app/useClass';
-import { Loading, Trouble } from '../parts/Trouble';
-import { say, When } from '../parts/When';
 import { t } from '../texts/en';
+import { Loading, Trouble } from '../ui/Trouble';
+import { say, When } from '../ui/When';
 import css from './Today.module.css';
 
 /** What needs a person now, one line each. */

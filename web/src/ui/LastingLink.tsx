@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Word } from './Word';
 
 /** An address to paste elsewhere; it leads through sign-in to this place, also when a blog has got another address since. */
 export function LastingLink({ path }: { path: string }) {
@@ -30,8 +31,7 @@ export function LastingLink({ path }: { path: string }) {
 export function CopyLink({ path, word = 'Copy its lasting link' }: { path: string; word?: string }) {
   const [copied, setCopied] = useState(false);
   return (
-    <button
-      className="word"
+    <Word
       onClick={() =>
         navigator.clipboard.writeText(window.location.origin + path).then(
           () => setCopied(true),
@@ -40,6 +40,6 @@ export function CopyLink({ path, word = 'Copy its lasting link' }: { path: strin
       }
     >
       {copied ? 'Copied' : word}
-    </button>
+    </Word>
   );
 }

@@ -27,6 +27,7 @@ export function TermRail({ weeks, rail, chosen, onChoose }: TermRailProps) {
         const on = chosen !== undefined && i >= chosen[0] && i <= chosen[1];
         return (
           <button
+            type="button"
             key={w.monday}
             className={[
               css.week,

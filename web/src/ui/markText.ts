@@ -1,19 +1,19 @@
 import type { Hold, Stretch } from '../api/schema';
 
-const escape = (text: string) =>
+const escaped = (text: string) =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 function marked(text: string, holds: Hold[]): string {
   const found = [...new Set(holds.map((h) => h.found).filter(Boolean))].sort((a, b) => b.length - a.length);
-  if (found.length === 0) return escape(text);
+  if (found.length === 0) return escaped(text);
   const pattern = new RegExp(found.map((f) => f.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('|'), 'g');
   let at = 0;
   let html = '';
   for (const match of text.matchAll(pattern)) {
-    html += `${escape(text.slice(at, match.index))}<mark>${escape(match[0])}</mark>`;
+    html += `${escaped(text.slice(at, match.index))}<mark>${escaped(match[0])}</mark>`;
     at = match.index + match[0].length;
   }
-  return html + escape(text.slice(at));
+  return html + escaped(text.slice(at));
 }
 
 /**

@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import { ApiProblem } from '../api/client';
 import { useEyes } from '../app/eyes';
 import { t } from '../texts/en';
+import { Word } from './Word';
 
 /** What went wrong, in a sentence, with a way on. */
 export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
@@ -14,12 +15,7 @@ export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => vo
       : 'Something went wrong on this page.';
   return (
     <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
-      {sentence}{' '}
-      {onRetry && !asStranger && (
-        <button className="word" onClick={onRetry}>
-          {t.again}
-        </button>
-      )}
+      {sentence} {onRetry && !asStranger && <Word onClick={onRetry}>{t.again}</Word>}
     </div>
   );
 }

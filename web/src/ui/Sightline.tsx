@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { SightlineView } from '../api/schema';
 import { readersInWords, t } from '../texts/en';
+import { Word } from './Word';
 
 /** Who can read and write, in a sentence; the head count and the names as far as the reader may know them. */
 export function Sightline({ line, withWriters = false }: { line: SightlineView; withWriters?: boolean }) {
@@ -23,9 +24,9 @@ export function Sightline({ line, withWriters = false }: { line: SightlineView; 
         </>
       )}{' '}
       {line.names && line.names.readers.length > 0 && (
-        <button className="word tiny" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Word tiny aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Hide the names' : 'Names'}
-        </button>
+        </Word>
       )}
       {open && line.names && (
         <p className="muted" style={{ margin: '6px 0 0' }}>

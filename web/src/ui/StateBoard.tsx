@@ -23,8 +23,7 @@ export function StateBoard({ state, withWord = false, big = false }: StateBoardP
     <span
       className={`${css.board} ${big ? css.big : ''}`}
       data-state={state}
-      role={withWord ? undefined : 'img'}
-      aria-label={withWord ? undefined : word}
+      {...(withWord ? {} : { role: 'img', 'aria-label': word })}
       title={word}
     />
   );
