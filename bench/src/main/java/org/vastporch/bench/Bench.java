@@ -160,9 +160,10 @@ public final class Bench {
 
     private void feedOut() throws Exception {
         try (Window window = new Window("wren.c")) {
-            String path = (String)
-                    window.page.evaluate(
-                            "fetch('/api/classes/1/feed-key', {method: 'POST', headers: {'X-XSRF-TOKEN': document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]}}).then(r => r.json()).then(j => j.path)");
+            String path = (String) window.page.evaluate("fetch('/api/classes/1/feed-key', {method: 'POST', headers: "
+                    + "{'X-XSRF-TOKEN': "
+                    + "document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]}}).then(r => "
+                    + "r.json()).then(j => j.path)");
             HttpRequest feed = request(path, "");
             byte[] body =
                     http.send(feed, HttpResponse.BodyHandlers.ofByteArray()).body();
@@ -195,7 +196,9 @@ public final class Bench {
                 .id();
         String more =
                 "insert into comment (class_id, post_id, author_id, state, html, words, waiting_since, created_at, rev)"
-                        + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x || ' of those to be decided on</p>', 7, current_timestamp, k.created_at, 1 from comment k, system_range(1, ?) n(x) where k.id = ?";
+                        + " select k.class_id, k.post_id, k.author_id, 'WAITING', '<p>Number ' || n.x "
+                        + "|| ' of those to be decided on</p>', 7, current_timestamp, k.created_at, 1 "
+                        + "from comment k, system_range(1, ?) n(x) where k.id = ?";
         jdbc.update(more, 100, comment);
         try (Window window = new Window("quill")) {
             double few = opening(window);
@@ -320,11 +323,13 @@ public final class Bench {
             Locator text = window.page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Your text"));
             text.fill(words);
             window.page.getByText("Draft, saved").waitFor();
-            window.page.evaluate(
-                    "() => { const real = window.fetch; window.fetch = (...all) => String(all[0]).endsWith('/draft') ? new Promise(r => setTimeout(r, 3000)).then(() => real(...all)) : real(...all); }");
+            window.page.evaluate("() => { const real = window.fetch; window.fetch = (...all) => "
+                    + "String(all[0]).endsWith('/draft') ? new Promise(r => setTimeout(r, "
+                    + "3000)).then(() => real(...all)) : real(...all); }");
             text.press("End");
-            window.page.evaluate(
-                    "() => { window.porchKeys = []; addEventListener('keydown', e => requestAnimationFrame(() => requestAnimationFrame(() => window.porchKeys.push(performance.now() - e.timeStamp))), true); }");
+            window.page.evaluate("() => { window.porchKeys = []; addEventListener('keydown', e => "
+                    + "requestAnimationFrame(() => requestAnimationFrame(() => "
+                    + "window.porchKeys.push(performance.now() - e.timeStamp))), true); }");
             text.pressSequentially(
                     "frost on the kale this morning, and a robin", new Locator.PressSequentiallyOptions().setDelay(60));
             window.page.waitForFunction("() => window.porchKeys.length >= 43");
@@ -339,8 +344,9 @@ public final class Bench {
         try (Window window = new Window("wren.c")) {
             window.page.navigate("/classes/1/porch");
             window.page.waitForLoadState(LoadState.NETWORKIDLE);
-            String sum =
-                    "suffix => performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).filter(e => e.name.endsWith(suffix)).reduce((n, e) => n + e.encodedBodySize, 0)";
+            String sum = "suffix => "
+                    + "performance.getEntriesByType('resource').concat(performance.getEntriesByType('navigation')).filter(e"
+                    + " => e.name.endsWith(suffix)).reduce((n, e) => n + e.encodedBodySize, 0)";
             double scripts = ((Number) window.page.evaluate(sum, ".js")).doubleValue() / 1024;
             figures.add(
                     "firstload",
@@ -486,9 +492,13 @@ public final class Bench {
             page.evaluate("window.porchNext = " + element);
             for (int i = 0; i < most && Boolean.TRUE.equals(page.evaluate("() => !!window.porchNext()")); i++)
                 times.add(((Number) page.evaluate(
-                                "key => new Promise(done => { const before = window.porchNext(); const begin = performance.now();"
-                                        + " const look = () => window.porchNext() !== before ? done(performance.now() - begin) : requestAnimationFrame(look);"
-                                        + " window.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true })); look(); })",
+                                "key => new Promise(done => { const before = window.porchNext(); "
+                                        + "const begin = performance.now();"
+                                        + " const look = () => window.porchNext() !== before ? "
+                                        + "done(performance.now() - begin) : "
+                                        + "requestAnimationFrame(look);"
+                                        + " window.dispatchEvent(new KeyboardEvent('keydown', { key, "
+                                        + "bubbles: true })); look(); })",
                                 key))
                         .doubleValue());
             return times.stream().mapToDouble(Double::doubleValue).toArray();

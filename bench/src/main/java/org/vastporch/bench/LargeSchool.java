@@ -19,8 +19,11 @@ final class LargeSchool {
 
     static final int STUDENTS = 35;
     private static final String[] WORDS =
-            ("bed leaf frost slug kale chard rain water soil spade frog seed bean root stem shade wall hedge Tuesday morning measured counted eleven twelve "
-                            + "centimetres because think maybe again tomorrow colder warmer wet dry grew died moved shell bucket string jar compost heap worm robin wind net glass ice")
+            ("bed leaf frost slug kale chard rain water soil spade frog seed bean root stem shade wall"
+                            + " hedge Tuesday morning measured counted eleven twelve "
+                            + "centimetres because think maybe again tomorrow colder warmer wet dry "
+                            + "grew died moved shell bucket string jar compost heap worm robin wind net"
+                            + " glass ice")
                     .split(" ");
 
     private final JdbcTemplate jdbc;
@@ -44,8 +47,12 @@ final class LargeSchool {
         Instant now = Instant.now();
         long classId = next("class");
         jdbc.update(
-                "insert into class (id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy, trust_after, held_words, hold_links, created_at, version) "
-                        + "select ?, ?, '', '', zone, first_day, last_day, 2, false, 'NONE', 'NONE', 0, '', false, created_at, 1 from class where id = 1",
+                """
+                        insert into class (id, name, subject, level, zone, first_day, last_day, ceiling, open,
+                            post_policy, comment_policy, trust_after, held_words, hold_links, created_at,
+                            version)"""
+                        + " select ?, ?, '', '', zone, first_day, last_day, 2, false, 'NONE', 'NONE', 0,"
+                        + " '', false, created_at, 1 from class where id = 1",
                 classId,
                 "Large " + no);
         String hash = jdbc.queryForObject("select password_hash from person where username = 'wren.c'", String.class);
@@ -65,17 +72,21 @@ final class LargeSchool {
                 blog + i, classId, "Log of Given" + no + " Family" + i, "log-" + i, person + i, Timestamp.from(now)
             });
         }
+        jdbc.batchUpdate("""
+                        insert into person (id, username, password_hash, title, family_name, given_name, email,
+                            school_no, keeper, teacher, created_at)
+                         values (?, ?, ?, '', ?, ?, '', '', false, false, ?)""", people);
+        jdbc.batchUpdate("""
+                        insert into membership (class_id, person_id, id, role, shown, joined_at)
+                         values (?, ?, ?, 'STUDENT', 'OWN_NAME', ?)""", places);
+        jdbc.batchUpdate("""
+                        insert into blog (id, class_id, kind, title, address, about, widest, kind_widest,
+                            commenters, owner_id, created_at)
+                         values (?, ?, 'ONE_EACH', ?, ?, '', 2, 4, 'CLASS', ?, ?)""", blogs);
         jdbc.batchUpdate(
-                "insert into person (id, username, password_hash, title, family_name, given_name, email, school_no, keeper, teacher, created_at) values (?, ?, ?, '', ?, ?, '', '', false, false, ?)",
-                people);
-        jdbc.batchUpdate(
-                "insert into membership (class_id, person_id, id, role, shown, joined_at) values (?, ?, ?, 'STUDENT', 'OWN_NAME', ?)",
-                places);
-        jdbc.batchUpdate(
-                "insert into blog (id, class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, created_at) values (?, ?, 'ONE_EACH', ?, ?, '', 2, 4, 'CLASS', ?, ?)",
-                blogs);
-        jdbc.batchUpdate(
-                "insert into subscription (person_id, class_id, kind, posts, comments, created_at) values (?, ?, 'CLASS', 'NEVER', 'NEVER', ?)",
+                """
+                        insert into subscription (person_id, class_id, kind, posts, comments, created_at)
+                         values (?, ?, 'CLASS', 'NEVER', 'NEVER', ?)""",
                 people.stream()
                         .map(p -> new Object[] {p[0], classId, Timestamp.from(now)})
                         .toList());
@@ -117,19 +128,22 @@ final class LargeSchool {
                     at
                 });
             if (rows.size() < 2000 && i < posts - 1) continue;
-            jdbc.batchUpdate(
-                    "insert into post (id, class_id, blog_id, author_id, state, audience, live, handed_in_at, published_at, created_at, rev) values (?, ?, ?, ?, 'PUBLISHED', 2, 1, ?, ?, ?, 1)",
-                    rows);
-            jdbc.batchUpdate(
-                    "insert into post_version (post_id, no, title, html, tags, audience, words, first_lines, first_picture, saved_by, saved_at, begun_at) values (?, 1, ?, ?, '', 2, 110, ?, '', ?, ?, ?)",
-                    versions);
+            jdbc.batchUpdate("""
+                            insert into post (id, class_id, blog_id, author_id, state, audience, live,
+                                handed_in_at, published_at, created_at, rev)
+                             values (?, ?, ?, ?, 'PUBLISHED', 2, 1, ?, ?, ?, 1)""", rows);
+            jdbc.batchUpdate("""
+                            insert into post_version (post_id, no, title, html, tags, audience, words,
+                                first_lines, first_picture, saved_by, saved_at, begun_at)
+                             values (?, 1, ?, ?, '', 2, 110, ?, '', ?, ?, ?)""", versions);
             jdbc.batchUpdate("insert into post_tag (class_id, tag, folded, post_id) values (?, ?, ?, ?)", tags);
-            jdbc.batchUpdate(
-                    "insert into comment (id, class_id, post_id, author_id, state, html, words, published_at, created_at, rev) values (?, ?, ?, ?, 'PUBLISHED', ?, 14, ?, ?, 1)",
-                    comments);
-            jdbc.batchUpdate(
-                    "insert into event (class_id, kind, subject_id, actor_id, at) values (?, 'post-published', ?, ?, ?)",
-                    events);
+            jdbc.batchUpdate("""
+                            insert into comment (id, class_id, post_id, author_id, state, html, words,
+                                published_at, created_at, rev)
+                             values (?, ?, ?, ?, 'PUBLISHED', ?, 14, ?, ?, 1)""", comments);
+            jdbc.batchUpdate("""
+                            insert into event (class_id, kind, subject_id, actor_id, at)
+                             values (?, 'post-published', ?, ?, ?)""", events);
             Stream.of(rows, versions, tags, events, comments).forEach(List::clear);
         }
     }

@@ -17,33 +17,50 @@ final class DemoTexts {
             new Text(
                     "The net that the wind took",
                     List.of("kale", "wind"),
-                    "On Wednesday the net was in the hedge. I found two pegs and the rest are somewhere in the field. The kale had no damage, which surprised me, because pigeons sat on the fence the whole day.",
-                    "I think they saw me measuring. Next week I will leave the net off one row on purpose and count leaves every morning, with nobody standing near it."),
+                    "On Wednesday the net was in the hedge. I found two pegs and the rest are "
+                            + "somewhere in the field. The kale had no damage, which surprised me, because "
+                            + "pigeons sat on the fence the whole day.",
+                    "I think they saw me measuring. Next week I will leave the net off one row on "
+                            + "purpose and count leaves every morning, with nobody standing near it."),
             new Text(
                     "Radishes, twelve of them",
                     List.of("radish", "measuring"),
-                    "Twelve radishes came up out of fifteen seeds. I weighed all of them: the heaviest was 31 grams, the lightest 9. The heavy ones stood at the edge of the row.",
-                    "Maybe the edge gets more light, or maybe they had more room. To find out which, I have sown one row with wide gaps and one row close together, both at the edge."),
+                    "Twelve radishes came up out of fifteen seeds. I weighed all of them: the "
+                            + "heaviest was 31 grams, the lightest 9. The heavy ones stood at the edge of the "
+                            + "row.",
+                    "Maybe the edge gets more light, or maybe they had more room. To find out which, "
+                            + "I have sown one row with wide gaps and one row close together, both at the edge."),
             new Text(
                     "A mole, or something like it",
                     List.of("soil"),
-                    "There is a tunnel under row two. I put a stick into it and the stick went in up to my elbow. The lettuces above it lean to the left.",
-                    "Mr Crake says a mole never eats leaves, so the leaning is because the roots hang in air. I pressed the soil down on half of them and left the others."),
+                    "There is a tunnel under row two. I put a stick into it and the stick went in up "
+                            + "to my elbow. The lettuces above it lean to the left.",
+                    "Mr Crake says a mole never eats leaves, so the leaning is because the roots hang"
+                            + " in air. I pressed the soil down on half of them and left the others."),
             new Text(
                     "What the slugs left us",
                     List.of("slugs", "lettuce"),
-                    "I counted before I watered: eleven leaves with holes, four without. The ones without were all on the side where we put the crushed shells.",
-                    "So on Thursday we moved half of the shells to the other side, to find out whether it is the shells or the shade. If the holes change sides, it is the shells. If they stay where they are, it is the shade, and we carried a bucket for nothing."),
+                    "I counted before I watered: eleven leaves with holes, four without. The ones "
+                            + "without were all on the side where we put the crushed shells.",
+                    "So on Thursday we moved half of the shells to the other side, to find out "
+                            + "whether it is the shells or the shade. If the holes change sides, it is the "
+                            + "shells. If they stay where they are, it is the shade, and we carried a bucket "
+                            + "for nothing."),
             new Text(
                     "The bean that went the wrong way",
                     List.of("beans"),
-                    "It climbs round its pole to the left. All the others go right. I turned it by hand and by the next morning it had turned itself back.",
-                    "I looked at the pole, the light and the string, and they are the same for all. I will keep its seeds and sow them apart, to see whether its children do the same."),
+                    "It climbs round its pole to the left. All the others go right. I turned it by "
+                            + "hand and by the next morning it had turned itself back.",
+                    "I looked at the pole, the light and the string, and they are the same for all. I"
+                            + " will keep its seeds and sow them apart, to see whether its children do the "
+                            + "same."),
             new Text(
                     "How much water is a watering can",
                     List.of("water", "measuring"),
-                    "We say one can for each bed, but the cans are not the same. I filled a bucket from each of them. The green one holds 6.2 litres, the grey one 9.",
-                    "So bed 4 has been getting half as much again. I painted a line in the grey can. Bed 4 will be drier now, and I will write down what happens."),
+                    "We say one can for each bed, but the cans are not the same. I filled a bucket "
+                            + "from each of them. The green one holds 6.2 litres, the grey one 9.",
+                    "So bed 4 has been getting half as much again. I painted a line in the grey can. "
+                            + "Bed 4 will be drier now, and I will write down what happens."),
             new Text(
                     "The wheelbarrow question",
                     List.of("soil", "work"),
@@ -51,84 +68,120 @@ final class DemoTexts {
             new Text(
                     "Carrots with legs",
                     List.of("carrots", "soil"),
-                    "Four of my carrots have two legs and one has three. They grew where the path used to be, and when I dug there I found stones at the depth of my hand.",
-                    "The straight ones grew two steps away where there are no stones. I am going to sieve one square and leave one square and sow both again."),
+                    "Four of my carrots have two legs and one has three. They grew where the path "
+                            + "used to be, and when I dug there I found stones at the depth of my hand.",
+                    "The straight ones grew two steps away where there are no stones. I am going to "
+                            + "sieve one square and leave one square and sow both again."),
             new Text(
                     "First frost, first loss",
                     List.of("frost"),
-                    "On Tuesday at 7:20 there was ice on the butt. The nasturtiums are brown mush. The kale next to them looks better than before.",
-                    "I had covered one nasturtium with a pot because I forgot it there. It is alive. So it was the cold air and not the cold soil."),
+                    "On Tuesday at 7:20 there was ice on the butt. The nasturtiums are brown mush. "
+                            + "The kale next to them looks better than before.",
+                    "I had covered one nasturtium with a pot because I forgot it there. It is alive. "
+                            + "So it was the cold air and not the cold soil."),
             new Text(
                     "Our thermometer lies",
                     List.of("measuring"),
-                    "I put three thermometers in one pot. They said 8, 9 and 11 degrees. If we compare beds with different thermometers we compare thermometers.",
-                    "I have put stickers with the difference on them. The one from the science room is the one we trust."),
+                    "I put three thermometers in one pot. They said 8, 9 and 11 degrees. If we "
+                            + "compare beds with different thermometers we compare thermometers.",
+                    "I have put stickers with the difference on them. The one from the science room "
+                            + "is the one we trust."),
             new Text(
                     "Who eats the chard",
                     List.of("chard"),
-                    "I sat behind the shed with a torch for twenty minutes. It was not slugs. It was a pigeon in the morning and a caterpillar at night, so two answers.",
-                    "The holes of the pigeon are at the edge and torn. The holes of the caterpillar are round and in the middle. Now I can tell from the leaf alone."),
+                    "I sat behind the shed with a torch for twenty minutes. It was not slugs. It was "
+                            + "a pigeon in the morning and a caterpillar at night, so two answers.",
+                    "The holes of the pigeon are at the edge and torn. The holes of the caterpillar "
+                            + "are round and in the middle. Now I can tell from the leaf alone."),
             new Text(
                     "Trading seeds with the allotments",
                     List.of("seeds"),
-                    "Mr Crake let us swap two packets of our beans for his purple peas. He keeps his in tea tins with a paper of rice against the damp, which is exactly what we do not do.",
-                    "Ours are in an envelope by the radiator. I have put ten of ours into a tin with rice and ten stay where they are, and in spring we will see which come up."),
+                    "Mr Crake let us swap two packets of our beans for his purple peas. He keeps his "
+                            + "in tea tins with a paper of rice against the damp, which is exactly what we do "
+                            + "not do.",
+                    "Ours are in an envelope by the radiator. I have put ten of ours into a tin with "
+                            + "rice and ten stay where they are, and in spring we will see which come up."),
             new Text(
                     "A letter to the person who waters on Fridays",
                     List.of("water"),
-                    "Please do not water the garlic. It was dry on purpose. I know it looks thirsty but the leaves must go yellow or the bulbs rot.",
-                    "I have put a red peg next to everything that must not be watered. If you think a peg is wrong, write it under this post and do not pull it out."),
+                    "Please do not water the garlic. It was dry on purpose. I know it looks thirsty "
+                            + "but the leaves must go yellow or the bulbs rot.",
+                    "I have put a red peg next to everything that must not be watered. If you think a"
+                            + " peg is wrong, write it under this post and do not pull it out."),
             new Text(
                     "Onions stand up by themselves",
                     List.of("onions"),
-                    "Last week they lay flat and I thought they were dying. This week they stand again. It rained on Saturday, 14 millimetres in our cup.",
-                    "So a plant that lies down is not always dead. I measured how far each leaf rose, and the thin ones rose more than the thick ones."),
+                    "Last week they lay flat and I thought they were dying. This week they stand "
+                            + "again. It rained on Saturday, 14 millimetres in our cup.",
+                    "So a plant that lies down is not always dead. I measured how far each leaf rose,"
+                            + " and the thin ones rose more than the thick ones."),
             new Text(
                     "Bed 4 has a frog",
                     List.of("animals"),
-                    "It sits under the board by the water butt and it did not move when I took the photograph. Since Monday there are fewer slugs: I counted 19, then 12, then 5.",
-                    "That could be the frog or it could be the cold. I do not know how to find out without taking the frog away, and I do not want to."),
+                    "It sits under the board by the water butt and it did not move when I took the "
+                            + "photograph. Since Monday there are fewer slugs: I counted 19, then 12, then 5.",
+                    "That could be the frog or it could be the cold. I do not know how to find out "
+                            + "without taking the frog away, and I do not want to."),
             new Text(
                     "The tomatoes that would not turn",
                     List.of("tomatoes"),
-                    "They are as big as they will be and still green. I hung half of them in the shed with an apple and left half on the plant.",
-                    "The ones with the apple were red in five days. The ones without were still green, so it is something that the apple gives off."),
+                    "They are as big as they will be and still green. I hung half of them in the shed"
+                            + " with an apple and left half on the plant.",
+                    "The ones with the apple were red in five days. The ones without were still "
+                            + "green, so it is something that the apple gives off."),
             new Text(
                     "Purple peas, first count",
                     List.of("peas"),
-                    "Nine of ten came up. I marked the height of each with a thread on the pole. The tallest is 14 centimetres.",
+                    "Nine of ten came up. I marked the height of each with a thread on the pole. The "
+                            + "tallest is 14 centimetres.",
                     "The one that did not come up I dug out: it had a small round hole in it. I drew the hole."),
             new Text(
                     "Rain, in cups",
                     List.of("water", "measuring"),
-                    "I set out five cups, one in each corner and one in the middle. After Saturday they had 14, 13, 14, 6 and 12 millimetres in them.",
-                    "The one with 6 stands next to the wall. So the bed by the wall is in a kind of umbrella, and that is why its lettuces are small."),
+                    "I set out five cups, one in each corner and one in the middle. After Saturday "
+                            + "they had 14, 13, 14, 6 and 12 millimetres in them.",
+                    "The one with 6 stands next to the wall. So the bed by the wall is in a kind of "
+                            + "umbrella, and that is why its lettuces are small."),
             new Text(
                     "Names for the beds",
                     List.of("work"),
-                    "We asked everybody in bed 5 what it should be called. Three said Marsh, two said Compost Corner, one said nothing.",
-                    "I think a bed should be called after what grows in it, but that changes. So now it has a board on a nail, and the name can be changed each term."),
+                    "We asked everybody in bed 5 what it should be called. Three said Marsh, two said"
+                            + " Compost Corner, one said nothing.",
+                    "I think a bed should be called after what grows in it, but that changes. So now "
+                            + "it has a board on a nail, and the name can be changed each term."),
             new Text(
                     "Mint is not a friend",
                     List.of("mint"),
-                    "I pulled out one mint plant and it was eleven plants with one root. It went under the path and came up on the other side.",
-                    "We have cut the bottom off a bucket and put the mint in it. In four weeks I will dig beside the bucket and look."),
+                    "I pulled out one mint plant and it was eleven plants with one root. It went "
+                            + "under the path and came up on the other side.",
+                    "We have cut the bottom off a bucket and put the mint in it. In four weeks I will"
+                            + " dig beside the bucket and look."),
             new Text(
                     "A map of where the sun is",
                     List.of("light", "measuring"),
-                    "Every hour from nine to three I put a stick where the shadow of the shed ended. Then I joined the sticks with string.",
-                    "Bed 6 gets two hours. Bed 1 gets six. If you want to know why your lettuce is small, look at the string before you blame the soil."),
+                    "Every hour from nine to three I put a stick where the shadow of the shed ended. "
+                            + "Then I joined the sticks with string.",
+                    "Bed 6 gets two hours. Bed 1 gets six. If you want to know why your lettuce is "
+                            + "small, look at the string before you blame the soil."),
             new Text(
                     "Our compost is 41 degrees and I can prove it",
                     List.of("compost", "measuring"),
-                    "Thermometer at three depths, morning and evening, five days. The middle is always warmest, but on Sunday the top caught up because the sun was on the lid all afternoon. I thought more worms would mean more heat. The warm part has the fewest worms.",
-                    "I think the heat comes from something smaller than worms. On Thursday I want to put a handful of old compost in a jar next to a handful that has been boiled, with the thermometer in both, and see which of the two gets warm by itself."));
+                    "Thermometer at three depths, morning and evening, five days. The middle is "
+                            + "always warmest, but on Sunday the top caught up because the sun was on the lid "
+                            + "all afternoon. I thought more worms would mean more heat. The warm part has the "
+                            + "fewest worms.",
+                    "I think the heat comes from something smaller than worms. On Thursday I want to "
+                            + "put a handful of old compost in a jar next to a handful that has been boiled, "
+                            + "with the thermometer in both, and see which of the two gets warm by itself."));
 
     static final Text WHEELBARROW_SECOND = new Text(
             "The wheelbarrow question",
             List.of("soil", "work"),
-            "We needed forty loads to fill the new bed and there is one wheelbarrow. I timed ten loads: four minutes and twenty seconds each, "
-                    + "so forty loads are nearly three hours. Bed 4 has offered theirs if we ring Ferris on 07700 900 412 before Friday. With two barrows we would finish in one lesson.");
+            "We needed forty loads to fill the new bed and there is one wheelbarrow. I timed ten "
+                    + "loads: four minutes and twenty seconds each, "
+                    + "so forty loads are nearly three hours. Bed 4 has offered theirs if we ring "
+                    + "Ferris on 07700 900 412 before Friday. With two barrows we would finish in one "
+                    + "lesson.");
 
     private static final List<String> PLANTS = List.of(
             "kale",

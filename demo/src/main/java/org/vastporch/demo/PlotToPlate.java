@@ -136,7 +136,8 @@ class PlotToPlate {
                 classId,
                 new PromptService.WantedPrompt(
                         "Week " + week + " log",
-                        "Write about one thing that you saw in your bed this week. Measure or count something, and say what you would do to find out more.",
+                        "Write about one thing that you saw in your bed this week. Measure or count "
+                                + "something, and say what you would do to find out more.",
                         List.of(
                                 "What did you see this week that you did not expect?",
                                 "What would you do to find out why?"),
@@ -256,7 +257,8 @@ class PlotToPlate {
             html = html.replaceFirst(
                     "</p>",
                     "</p><figure><img src=\"" + added.address()
-                            + "\" alt=\"The bed as it looked on the day, drawn from a photograph\"><figcaption>Before school.</figcaption></figure>");
+                            + "\" alt=\"The bed as it looked on the day, drawn from a "
+                            + "photograph\"><figcaption>Before school.</figcaption></figure>");
         }
         int rev = posts.draft(author, id).beside().rev();
         rev = posts.save(
@@ -368,15 +370,18 @@ class PlotToPlate {
         String[][] texts = {
             {
                 "The water butt, part one: where it stands",
-                "The butt behind the sheds holds 210 litres and it was dry in week 2. We looked for the leak with a sheet of newspaper under each hoop. The third one was wet."
+                "The butt behind the sheds holds 210 litres and it was dry in week 2. We looked for "
+                        + "the leak with a sheet of newspaper under each hoop. The third one was wet."
             },
             {
                 "The water butt, part two: the third hoop",
-                "We turned the hoop a hand's width and the stave under it moved. Mr Crake lent us tar and a blunt chisel. It dripped every nine seconds before, and every forty after."
+                "We turned the hoop a hand's width and the stave under it moved. Mr Crake lent us tar"
+                        + " and a blunt chisel. It dripped every nine seconds before, and every forty after."
             },
             {
                 "The water butt, part three: full",
-                "It rained on Tuesday and by Friday the butt was full to the second mark. Nine seconds, forty seconds, nothing. We will measure again when it freezes."
+                "It rained on Tuesday and by Friday the butt was full to the second mark. Nine "
+                        + "seconds, forty seconds, nothing. We will measure again when it freezes."
             }
         };
         for (int i = 0; i < texts.length; i++) {
@@ -391,7 +396,8 @@ class PlotToPlate {
                 teacher,
                 shared,
                 "Gloves, and who has which key",
-                "Gloves hang inside the left shed door. Bed 1 has the key on Mondays, bed 2 on Tuesdays and so on; bed 6 takes the weekend. Put the hose back before you lock up.",
+                "Gloves hang inside the left shed door. Bed 1 has the key on Mondays, bed 2 on "
+                        + "Tuesdays and so on; bed 6 takes the weekend. Put the hose back before you lock up.",
                 "keys");
         porch.arrange(teacher, notice, new PorchService.Arrange(true, null, null));
     }
@@ -515,8 +521,10 @@ class PlotToPlate {
                 8,
                 current,
                 "Ice in the watering can",
-                "On Monday the can was frozen to the ground and I could not lift it. I marked the height of the ice: 4 centimetres at the wall, 7 by the hedge. "
-                        + "The hedge keeps the sun off, so the ice stays. I will put a can on each side of the hedge tonight and look at eight.",
+                "On Monday the can was frozen to the ground and I could not lift it. I marked the "
+                        + "height of the ice: 4 centimetres at the wall, 7 by the hedge. "
+                        + "The hedge keeps the sun off, so the ice stays. I will put a can on each side"
+                        + " of the hedge tonight and look at eight.",
                 "frost",
                 "measuring");
         clock.set(now.minus(Duration.ofHours(19)));
@@ -526,8 +534,10 @@ class PlotToPlate {
                 15,
                 current,
                 "The frog moved",
-                "It is now under the second board. I know that it is the same frog because of the dark spot behind its left eye. "
-                        + "Full names of helpers this time: Cosmo Pomeroy held the board and I held the ruler. Between the boards are 3.4 metres.",
+                "It is now under the second board. I know that it is the same frog because of the "
+                        + "dark spot behind its left eye. "
+                        + "Full names of helpers this time: Cosmo Pomeroy held the board and I held the"
+                        + " ruler. Between the boards are 3.4 metres.",
                 "animals");
         clock.set(now.minus(Duration.ofHours(6)));
         write7(
@@ -536,8 +546,10 @@ class PlotToPlate {
                 22,
                 current,
                 "Five jars on a window sill",
-                "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. After one day: 19, 21, 18, 18 and 18 degrees. "
-                        + "It is too early to say, but the new compost is winning. More at https://saltwort.example/heat if you want to read how others did it.",
+                "Old compost, new compost, boiled compost, sand and nothing. A thermometer in each. "
+                        + "After one day: 19, 21, 18, 18 and 18 degrees. "
+                        + "It is too early to say, but the new compost is winning. More at "
+                        + "https://saltwort.example/heat if you want to read how others did it.",
                 "compost",
                 "measuring");
         List<PorchService.EntryView> entries = porch.porch(

@@ -75,8 +75,8 @@ class ClassTest {
                 .orElseThrow();
         assertTrue(
                 letter.text()
-                        .contains(
-                                "Dr Halloway invites you to the class \"Sound Walks\" on Vast Porch, as a guest who reads along."),
+                        .contains("Dr Halloway invites you to the class \"Sound Walks\" on Vast Porch, "
+                                + "as a guest who reads along."),
                 letter.text());
         Matcher address = Pattern.compile("/invitation\\?t=\\S+").matcher(letter.text());
         assertTrue(address.find());

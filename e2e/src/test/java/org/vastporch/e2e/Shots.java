@@ -96,8 +96,9 @@ class Shots {
         student.getByLabel("Title").fill("What the shells did");
         student.getByLabel("Your text").click();
         student.keyboard()
-                .type(
-                        "The holes changed sides. On Monday there were nine leaves with holes on the side without shells, and two on the side with them. So it was the shells, and not the shade.");
+                .type("The holes changed sides. On Monday there were nine leaves with holes on the "
+                        + "side without shells, and two on the side with them. So it was the shells, "
+                        + "and not the shade.");
         student.keyboard().press("Enter");
         student.keyboard().type("Next week I want to know how many shells it takes. One bucket was a lot to carry.");
         student.getByLabel("Tags").fill("slugs");

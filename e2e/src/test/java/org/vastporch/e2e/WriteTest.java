@@ -100,7 +100,9 @@ class WriteTest {
         text(page).click();
         text(page)
                 .evaluate(
-                        "(box, [type, what]) => { const data = new DataTransfer(); data.setData(type, what); box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); }",
+                        "(box, [type, what]) => { const data = new DataTransfer(); data.setData(type,"
+                                + " what); box.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data,"
+                                + " bubbles: true, cancelable: true })); }",
                         List.of(type, what));
     }
 
@@ -114,7 +116,8 @@ class WriteTest {
         begin(
                 pupil,
                 "The shrew in the compost",
-                "Their is a shrew in bay two and it looked at me for a long time before it went. I did not move because I wanted to count its whiskers.");
+                "Their is a shrew in bay two and it looked at me for a long time before it went. I "
+                        + "did not move because I wanted to count its whiskers.");
         button(pupil, "Ask a teacher to look at it").click();
         assertThat(button(pupil, "A teacher was asked. Take it back")).isVisible();
 

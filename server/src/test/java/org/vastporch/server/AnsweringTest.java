@@ -277,9 +277,10 @@ class AnsweringTest {
         for (String text : List.of("Well.", "One two three four.", "Seen it from the bench.", "Late but long enough."))
             comment(of.other(), text);
         approveAll();
-        jdbc.sql(
-                        "update comment set created_at = timestamp with time zone '2099-01-04 00:00:00+00:00' where html like '%Late%'")
-                .update();
+        jdbc.sql("""
+                                update comment
+                                 set created_at = timestamp with time zone '2099-01-04 00:00:00+00:00'
+                                 where html like '%Late%'""").update();
         JsonNode own =
                 of.other().get("/api/prompts/" + prompt + "/comments-given").body();
         assertEquals(1, own.size());

@@ -298,7 +298,8 @@ class CanarySchool {
                 edited,
                 "Mine",
                 token("version-before")
-                        + " and then some more words that stand here for a while, twenty of them at least, so that they are kept when most of them go",
+                        + " and then some more words that stand here for a while, twenty of them at "
+                        + "least, so that they are kept when most of them go",
                 "MY_CLASS");
         save(edited, "Mine", token("waiting"), "MY_CLASS");
         handIn(edited, null);
@@ -552,19 +553,21 @@ class CanarySchool {
                     .query(Long.class)
                     .single();
             jdbc.sql("""
-                    insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, set_id, created_at)
-                    select class_id, kind, :title, :address, '', widest, :widest, commenters, :owner, id, current_timestamp from blog_set where id = :set""")
+                    insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters,
+                           owner_id, set_id, created_at)
+                    select class_id, kind, :title, :address, '', widest, :widest, commenters, :owner, id,
+                           current_timestamp from blog_set where id = :set""")
                     .param("title", kind == BlogKind.JOURNAL ? "Journal of " + given : "Log of " + given)
                     .param("address", (kind.name() + "-" + given).toLowerCase())
                     .param("widest", kind.widest().ordinal())
                     .param("owner", id)
                     .param("set", set)
                     .update();
-            jdbc.sql(
-                            "insert into blog_address (class_id, address, blog_id) select class_id, address, id from blog where owner_id = :id and kind = :kind")
-                    .param("id", id)
-                    .param("kind", kind.name())
-                    .update();
+            jdbc.sql("""
+                                    insert into blog_address (class_id, address, blog_id) select class_id,
+                                        address, id
+                                     from blog
+                                     where owner_id = :id and kind = :kind""").param("id", id).param("kind", kind.name()).update();
         }
         return account(given, id);
     }
@@ -595,10 +598,11 @@ class CanarySchool {
                 .body()
                 .get("id")
                 .asLong();
-        jdbc.sql(
-                        "update post set state = 'DRAFT' where blog_id = :id and state = 'RETURNED' and live is null and handed_in_at is null")
-                .param("id", blog)
-                .update();
+        jdbc.sql("""
+                                update post
+                                 set state = 'DRAFT'
+                                 where blog_id = :id and state = 'RETURNED' and live is null and handed_in_at is
+                                    null""").param("id", blog).update();
         return id;
     }
 

@@ -282,11 +282,11 @@ class Crawl {
                     long number = (long) id;
                     int judged = subject.equals("comment")
                             ? 1
-                            : jdbc.sql(
-                                            "select case when live is not null and state <> 'WAITING' then live else coalesce(working, live) end from post where id = :id")
-                                    .param("id", id)
-                                    .query(Integer.class)
-                                    .single();
+                            : jdbc.sql("""
+                                                    select case when live is not null and state <> 'WAITING'
+                                                        then live else coalesce(working, live) end
+                                                     from post
+                                                     where id = :id""").param("id", id).query(Integer.class).single();
                     Object decision = deciding(step, subject, number, judged, rev(subject, number));
                     all.add(inPile(subject, number) ? decision : new Never(decision, "M"));
                     if (step.equals("APPROVE"))
@@ -323,8 +323,12 @@ class Crawl {
     }
 
     private Map<String, Object> seen(long prompt) {
-        return jdbc.sql(
-                        "select p.id, p.handed_no, coalesce(m.rev, 0) as rev from post p left join marking m on m.prompt_id = p.prompt_id and m.student_id = p.author_id where p.prompt_id = :id limit 1")
+        return jdbc.sql("""
+                                select p.id, p.handed_no, coalesce(m.rev, 0) as rev
+                                 from post p
+                                 left join marking m on m.prompt_id = p.prompt_id and m.student_id = p.author_id
+                                 where p.prompt_id = :id
+                                 limit 1""")
                 .param("id", prompt)
                 .query((row, n) -> Map.<String, Object>of(
                         "post", row.getLong("id"), "version", row.getInt("handed_no"), "rev", row.getInt("rev")))

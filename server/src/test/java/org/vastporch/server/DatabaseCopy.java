@@ -25,8 +25,11 @@ final class DatabaseCopy {
         try (Connection connection = source.getConnection();
                 Statement statement = connection.createStatement()) {
             List<String> names = new ArrayList<>();
-            try (ResultSet found = statement.executeQuery(
-                    "select table_name from information_schema.tables where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like 'flyway%'")) {
+            try (ResultSet found = statement.executeQuery("""
+                            select table_name
+                             from information_schema.tables
+                             where table_schema = 'PUBLIC' and table_type = 'BASE TABLE' and table_name not like
+                                'flyway%'""")) {
                 while (found.next()) names.add(found.getString(1).toLowerCase());
             }
             return of(statement, names);

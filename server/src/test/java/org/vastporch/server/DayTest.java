@@ -141,7 +141,8 @@ class DayTest {
                         text(
                                 1,
                                 "x",
-                                "<p onclick='x()' style='color:red'>Hi<script>1</script></p><img src='http://t.example/p.gif' width=1>"));
+                                "<p onclick='x()' style='color:red'>Hi<script>1</script></p><img "
+                                        + "src='http://t.example/p.gif' width=1>"));
         assertEquals(
                 "<p>Hi</p>",
                 of.first().get("/api/posts/" + id + "/draft").body().get("html").asString());

@@ -127,11 +127,10 @@ class DoorsTest {
     }
 
     private String state(long id) {
-        return jdbc.sql(
-                        "select state || case when waiting_since is null then '' else ' waits' end from post where id = :id")
-                .param("id", id)
-                .query(String.class)
-                .single();
+        return jdbc.sql("""
+                                select state || case when waiting_since is null then '' else ' waits' end
+                                 from post
+                                 where id = :id""").param("id", id).query(String.class).single();
     }
 
     @Test

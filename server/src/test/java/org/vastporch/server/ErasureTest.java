@@ -134,9 +134,10 @@ class ErasureTest {
                                 "quietUntil",
                                 "00:00:00"));
         write(zebediah, path);
-        jdbc.sql(
-                        "update post set waiting_since = dateadd('MINUTE', -20, waiting_since) where waiting_since is not null")
-                .update();
+        jdbc.sql("""
+                                update post
+                                 set waiting_since = dateadd('MINUTE', -20, waiting_since)
+                                 where waiting_since is not null""").update();
         jdbc.sql("update notice_wish set told_upto = dateadd('MINUTE', -30, told_upto)")
                 .update();
         notices.tellWhatIsDue();

@@ -269,9 +269,11 @@ class FilesTest {
                 "x.pdf  | %PDF-1.7 x                     | DOCUMENT",
                 "x.txt  | just words                     | DOCUMENT",
                 "x.pdf  | MZ\u0090\u0000\u0003 program   | Its name says .pdf, but that is not what is in this file.",
-                "x.mp3  | <html><script>1</script></html> | Files of this kind are not taken. Sound, video, PDF, text and office documents are.",
+                "x.mp3  | <html><script>1</script></html> | Files of this kind are not taken. Sound, "
+                        + "video, PDF, text and office documents are.",
                 "x.docx | just words                     | Its name says .docx, but that is not what is in this file.",
-                "x.html | <html></html>                  | Files of this kind are not taken. Sound, video, PDF, text and office documents are.",
+                "x.html | <html></html>                  | Files of this kind are not taken. Sound, "
+                        + "video, PDF, text and office documents are.",
                 "x.pdf  | ''                             | This file is empty.",
             })
     void whatAFileIsIsSeenFromItsContent(String name, String content, String expected) {

@@ -80,8 +80,11 @@ class RaceTest {
         Map<String, String> wrong = new TreeMap<>();
         DatabaseCopy start = DatabaseCopy.of(source);
         for (String state : List.of("WAITING", "DRAFT", "RETURNED", "PUBLISHED", "HIDDEN", "BINNED", "SCHEDULED")) {
-            long post = jdbc.sql(
-                            "select min(id) from post where state = :state and author_id = :author and prompt_id is null and class_id = :class")
+            long post = jdbc.sql("""
+                                    select min(id)
+                                     from post
+                                     where state = :state and author_id = :author and prompt_id is null
+                                     and class_id = :class""")
                     .param("state", state)
                     .param("author", school.who('S').id)
                     .param("class", school.classId)
@@ -93,11 +96,11 @@ class RaceTest {
     }
 
     private Map<String, Step> stepsOf(long post) {
-        Map<String, Object> row = jdbc.sql(
-                        "select rev, case when live is not null and state <> 'WAITING' then live else coalesce(working, live) end as judged from post where id = :id")
-                .param("id", post)
-                .query()
-                .singleRow();
+        Map<String, Object> row = jdbc.sql("""
+                                select rev, case when live is not null and state <> 'WAITING' then live else
+                                    coalesce(working, live) end as judged
+                                 from post
+                                 where id = :id""").param("id", post).query().singleRow();
         int rev = (int) row.get("rev");
         String at = "/api/posts/" + post;
         Map<String, Step> steps = new LinkedHashMap<>();
@@ -139,18 +142,16 @@ class RaceTest {
     }
 
     private String standing(long post) {
-        return jdbc.sql(
-                                "select state, live, working, waiting_since is null, published_at is null, handed_no, binned_by, rev from post where id = :id")
-                        .param("id", post)
-                        .query()
-                        .singleRow()
-                        .values()
-                + jdbc.sql(
-                                "select step, decided_by, version_no, after_rev from decision where subject = 'post' and subject_id = :id order by id")
-                        .param("id", post)
-                        .query()
-                        .listOfRows()
-                        .toString();
+        return jdbc.sql("""
+                                        select state, live, working, waiting_since is null, published_at is
+                                            null, handed_no, binned_by, rev
+                                         from post
+                                         where id = :id""").param("id", post).query().singleRow().values()
+                + jdbc.sql("""
+                                        select step, decided_by, version_no, after_rev
+                                         from decision
+                                         where subject = 'post' and subject_id = :id
+                                         order by id""").param("id", post).query().listOfRows().toString();
     }
 
     @Test
@@ -201,8 +202,11 @@ class RaceTest {
     void twoMarkersAndAStudentWhoHandsInAgain() throws Exception {
         Map<String, String> wrong = new TreeMap<>();
         long prompt = (long) school.things.get("prompt").get(0);
-        Map<String, Object> seen = jdbc.sql(
-                        "select p.id as post, p.handed_no as version, m.rev from post p join marking m on m.post_id = p.id where p.prompt_id = :id")
+        Map<String, Object> seen = jdbc.sql("""
+                                select p.id as post, p.handed_no as version, m.rev
+                                 from post p
+                                 join marking m on m.post_id = p.id
+                                 where p.prompt_id = :id""")
                 .param("id", prompt)
                 .query((row, n) ->
                         Map.<String, Object>of("post", row.getLong(1), "version", row.getInt(2), "rev", row.getInt(3)))
@@ -236,8 +240,12 @@ class RaceTest {
                                 List.of(),
                                 "audience",
                                 "MY_CLASS")));
-        race(wrong, DatabaseCopy.of(source), "paper", steps, () -> jdbc.sql(
-                        "select m.rev, m.word, m.version_no, m.marker_id, m.released_at is null, k.points, k.remark from marking m join mark k on k.prompt_id = m.prompt_id and k.student_id = m.student_id where m.prompt_id = :id")
+        race(wrong, DatabaseCopy.of(source), "paper", steps, () -> jdbc.sql("""
+                                select m.rev, m.word, m.version_no, m.marker_id, m.released_at is null,
+                                    k.points, k.remark
+                                 from marking m
+                                 join mark k on k.prompt_id = m.prompt_id and k.student_id = m.student_id
+                                 where m.prompt_id = :id""")
                 .param("id", prompt)
                 .query()
                 .singleRow()

@@ -80,7 +80,8 @@ class RoomTest {
         Answer full = file("b.txt", 400_000);
         assertEquals("room-full", full.code());
         assertEquals(
-                "Your pictures and files take all of the 1 megabytes that you have in this class. Ask your teacher for more room.",
+                "Your pictures and files take all of the 1 megabytes that you have in this class. Ask"
+                        + " your teacher for more room.",
                 full.body().get("detail").asString());
         assertEquals(1, of.first().get("/api/posts/" + post + "/files").body().size());
         assertEquals(200, file("c.txt", 300_000).status(), "what still fits is taken");

@@ -186,7 +186,9 @@ public final class OutsideHost implements AutoCloseable {
                         call,
                         200,
                         "application/rss+xml",
-                        "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b \"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss version=\"2.0\"><channel><title>&b;</title></channel></rss>");
+                        "<!DOCTYPE rss [<!ENTITY a \"aaaaaaaaaa\"><!ENTITY b "
+                                + "\"&a;&a;&a;&a;&a;&a;&a;&a;\">]><rss "
+                                + "version=\"2.0\"><channel><title>&b;</title></channel></rss>");
             case "deep.xml" ->
                 send(
                         call,

@@ -15,7 +15,8 @@ final class OutsideSites {
                                 now,
                                 0.3,
                                 "Sowing by the moon, tested twice",
-                                "<p>Two trays, the same seed, the same window. One sown at the full moon, one a fortnight later.</p>",
+                                "<p>Two trays, the same seed, the same window. One sown at the full "
+                                        + "moon, one a fortnight later.</p>",
                                 "seeds")
                         .with(
                                 now,
@@ -71,23 +72,31 @@ final class OutsideSites {
                                 now,
                                 1.1,
                                 "A bed where the skiff stood",
-                                "<p>When the skiff went back into the water it left a strip of bare earth, four metres by one. I measured the light "
-                                        + "there for a week: six hours at the river end, two at the wall.</p><p>So the leeks go to the river end and the mint may have the wall.</p>",
+                                "<p>When the skiff went back into the water it left a strip of bare "
+                                        + "earth, four metres by one. I measured the light "
+                                        + "there for a week: six hours at the river end, two at the "
+                                        + "wall.</p><p>So the leeks go to the river end and the mint "
+                                        + "may have the wall.</p>",
                                 "Week 7 log",
                                 "light")
                         .with(
                                 now,
                                 5.2,
                                 "Rope for beans",
-                                "<p>Old mooring rope makes a better bean frame than string: the beans hold on to it, and it does not slip in rain. "
-                                        + "I counted the turns of ten plants on rope and on string. On rope they made four turns in the time in which they made three on string.</p>",
+                                "<p>Old mooring rope makes a better bean frame than string: the beans"
+                                        + " hold on to it, and it does not slip in rain. "
+                                        + "I counted the turns of ten plants on rope and on string. On "
+                                        + "rope they made four turns in the time in which they made "
+                                        + "three on string.</p>",
                                 "Week 6 log",
                                 "beans")
                         .with(
                                 now,
                                 12.4,
                                 "What the tide brings",
-                                "<p>Seaweed from the slip, washed twice in rain water, on half of the bed. The other half gets none, so that I can see whether it helps.</p>",
+                                "<p>Seaweed from the slip, washed twice in rain water, on half of the"
+                                        + " bed. The other half gets none, so that I can see whether it "
+                                        + "helps.</p>",
                                 "Week 5 log",
                                 "compost"));
     }
@@ -102,8 +111,11 @@ final class OutsideSites {
     /** A player: a bean that grows, over and over. */
     static String player(String id) {
         return "<!doctype html><title>Player " + Site.text(id)
-                + "</title><body style='margin:0;background:#1d2a2f'><svg viewBox='0 0 560 315' role='img' aria-label='A bean grows' style='display:block;width:100%;height:100vh'>"
-                + "<rect y='250' width='560' height='65' fill='#5a4230'/><rect x='276' y='250' width='8' height='0' fill='#7fae5d'><animate attributeName='height' values='0;180' dur='6s' repeatCount='indefinite'/>"
+                + "</title><body style='margin:0;background:#1d2a2f'><svg viewBox='0 0 560 315' "
+                + "role='img' aria-label='A bean grows' style='display:block;width:100%;height:100vh'>"
+                + "<rect y='250' width='560' height='65' fill='#5a4230'/><rect x='276' y='250' "
+                + "width='8' height='0' fill='#7fae5d'><animate attributeName='height' values='0;180' "
+                + "dur='6s' repeatCount='indefinite'/>"
                 + "<animate attributeName='y' values='250;70' dur='6s' repeatCount='indefinite'/></rect></svg>";
     }
 }

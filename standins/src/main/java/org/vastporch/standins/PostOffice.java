@@ -98,9 +98,12 @@ public final class PostOffice implements AutoCloseable {
     }
 
     private void answer(HttpExchange call) throws IOException {
-        StringBuilder html = new StringBuilder(
-                "<!doctype html><meta charset=utf-8><title>Post office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em}"
-                        + "article{border-top:1px solid #ccc;padding:1em 0}pre{white-space:pre-wrap;font:inherit;overflow-wrap:anywhere}iframe{width:100%;height:34em;border:1px solid #ccc}</style><h1>Post office</h1>");
+        StringBuilder html = new StringBuilder("<!doctype html><meta charset=utf-8><title>Post "
+                + "office</title><style>body{font:17px/1.5 sans-serif;max-width:46em;margin:2em "
+                + "auto;padding:0 1em}"
+                + "article{border-top:1px solid #ccc;padding:1em "
+                + "0}pre{white-space:pre-wrap;font:inherit;overflow-wrap:anywhere}iframe{width:100%;height:34em;border:1px"
+                + " solid #ccc}</style><h1>Post office</h1>");
         List<Letter> letters = letters();
         if (letters.isEmpty()) html.append("<p>No letter has come yet.</p>");
         for (Letter letter : letters) {
@@ -112,8 +115,8 @@ public final class PostOffice implements AutoCloseable {
                     .append(escape(letter.text()).replaceAll("https?://[^\\s<]+", "<a href=\"$0\">$0</a>"))
                     .append("</pre>");
             if (!letter.html().isEmpty())
-                html.append(
-                                "<details><summary>As a mail program shows it</summary><iframe sandbox title=Mail srcdoc=\"")
+                html.append("<details><summary>As a mail program shows it</summary><iframe "
+                                + "sandbox title=Mail srcdoc=\"")
                         .append(escape(letter.html()))
                         .append("\"></iframe></details>");
             html.append("</article>");

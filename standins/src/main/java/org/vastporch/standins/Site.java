@@ -86,9 +86,9 @@ final class Site {
                     .append("</article>");
         return html.append("<form method=\"post\" action=\"/")
                 .append(name)
-                .append(
-                        "/publish\"><h2>Publish an entry</h2><p><label>Title <input name=\"title\"></label></p>"
-                                + "<p><label>Text <textarea name=\"text\"></textarea></label></p><p><button>Publish</button></p></form>")
+                .append("/publish\"><h2>Publish an entry</h2><p><label>Title <input name=\"title\"></label></p>"
+                        + "<p><label>Text <textarea "
+                        + "name=\"text\"></textarea></label></p><p><button>Publish</button></p></form>")
                 .toString();
     }
 
@@ -102,7 +102,8 @@ final class Site {
     static String page(String title, String head) {
         return "<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>" + text(title) + "</title>"
                 + head
-                + "<style>body{font:17px/1.6 Georgia,serif;max-width:42em;margin:3em auto;padding:0 1em}</style></head><body>";
+                + "<style>body{font:17px/1.6 Georgia,serif;max-width:42em;margin:3em auto;padding:0 "
+                + "1em}</style></head><body>";
     }
 
     static String text(String raw) {

@@ -33,8 +33,9 @@ final class PersonalData {
             "(?i)" + BEGIN + DIGIT_WORD + "(?:[ ,.-]{1,3}(?:double |triple )?" + DIGIT_WORD + "){5,30}" + END);
 
     private static final String DOT = "(?:\\.|\\s?\\(dot\\)\\s?|\\s?\\[dot\\]\\s?| dot )";
-    private static final Pattern EMAIL = Pattern.compile(
-            "(?i)(?<![\\p{L}\\d._%+-])[\\p{L}\\d._%+-]++(?:@| @ |\\s?\\(at\\)\\s?|\\s?\\[at\\]\\s?| at )[\\p{L}\\d-]{1,63}(?:"
+    private static final Pattern EMAIL =
+            Pattern.compile("(?i)(?<![\\p{L}\\d._%+-])[\\p{L}\\d._%+-]++(?:@| @ |\\s?\\(at\\)\\s?|\\s?\\[at\\]\\s?| "
+                    + "at )[\\p{L}\\d-]{1,63}(?:"
                     + DOT + "[\\p{L}\\d-]{1,63}){0,8}" + DOT + "\\p{L}{2,24}" + END);
 
     private static final String MESSENGER = "(?:insta(?:gram)?|snap(?:chat)?|discord|tiktok|telegram)";

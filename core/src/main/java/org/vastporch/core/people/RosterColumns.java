@@ -252,19 +252,35 @@ final class RosterColumns {
     private static Map<String, Column> words() {
         Map<Column, String> synonyms = Map.of(
                 Column.FAMILY,
-                        "surname family familyname lastname last sname nachname familienname zuname nom nomdefamille achternaam apellido apellidos cognome sobrenome apelido nazwisko prijmeni efternavn etternavn efternamn sukunimi soyadi soyad cyfenw sloinne",
+                        "surname family familyname lastname last sname nachname familienname zuname "
+                                + "nom nomdefamille achternaam apellido apellidos cognome sobrenome apelido "
+                                + "nazwisko prijmeni efternavn etternavn efternamn sukunimi soyadi soyad cyfenw"
+                                + " sloinne",
                 Column.GIVEN,
-                        "forename forenames first firstname firstnames given givenname givennames vorname rufname prenom prenoms voornaam roepnaam nombre nombres preferredname preferredforename knownas christianname imie jmeno fornavn fornamn etunimi adi ad enwcyntaf ceadainm calledname",
+                        "forename forenames first firstname firstnames given givenname givennames "
+                                + "vorname rufname prenom prenoms voornaam roepnaam nombre nombres "
+                                + "preferredname preferredforename knownas christianname imie jmeno fornavn "
+                                + "fornamn etunimi adi ad enwcyntaf ceadainm calledname",
                 Column.FULL,
-                        "name names fullname student students studentname learner learners pupil pupils pupilname nameofstudent nameofpupil child childsname nomcomplet nomprenom nometprenom schuler schulerin name1 naam nome nombrecompleto nomecompleto namn navn imieinazwisko enw ainm nimi candidate candidatename",
+                        "name names fullname student students studentname learner learners pupil "
+                                + "pupils pupilname nameofstudent nameofpupil child childsname nomcomplet "
+                                + "nomprenom nometprenom schuler schulerin name1 naam nome nombrecompleto "
+                                + "nomecompleto namn navn imieinazwisko enw ainm nimi candidate candidatename",
                 Column.EMAIL,
-                        "email mail emailaddress adresseemail schoolemail correo correoelectronico courriel epost eposta mailadresse emailadresse workemail sahkoposti",
+                        "email mail emailaddress adresseemail schoolemail correo correoelectronico "
+                                + "courriel epost eposta mailadresse emailadresse workemail sahkoposti",
                 Column.NUMBER,
-                        "studentno studentnumber studentnr number no nr nummer num id studentid schoolno schoolnumber admissionno admissionnumber admno upn pupilnumber pupilno schulernummer leerlingnummer numero matricula matricola candidateno candidatenumber registrationno",
+                        "studentno studentnumber studentnr number no nr nummer num id studentid "
+                                + "schoolno schoolnumber admissionno admissionnumber admno upn pupilnumber "
+                                + "pupilno schulernummer leerlingnummer numero matricula matricola candidateno "
+                                + "candidatenumber registrationno",
                 Column.GROUP,
-                        "group groups team set bed gruppe groupe groep grupo gruppo grupa grupp tablegroup workinggroup table",
+                        "group groups team set bed gruppe groupe groep grupo gruppo grupa grupp "
+                                + "tablegroup workinggroup table",
                 Column.LEFT,
-                        "house form class tutor tutorgroup year yeargroup gender sex dob dateofbirth age username login password postcode address phone telephone mobile sen notes comment comments middlename title klasse");
+                        "house form class tutor tutorgroup year yeargroup gender sex dob dateofbirth "
+                                + "age username login password postcode address phone telephone mobile sen "
+                                + "notes comment comments middlename title klasse");
         Map<String, Column> words = new HashMap<>();
         synonyms.forEach((column, all) -> {
             for (String word : all.split(" ")) words.put(word.toLowerCase(Locale.ROOT), column);

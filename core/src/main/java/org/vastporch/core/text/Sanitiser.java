@@ -157,8 +157,8 @@ public final class Sanitiser {
     }
 
     private static Elements empties(Document page) {
-        return page.select(
-                "p:empty, strong:empty, em:empty, u:empty, s:empty, li:empty, ul:empty, ol:empty, h2:empty, h3:empty, blockquote:empty, figure:empty, a:empty");
+        return page.select("p:empty, strong:empty, em:empty, u:empty, s:empty, li:empty, ul:empty, ol:empty, "
+                + "h2:empty, h3:empty, blockquote:empty, figure:empty, a:empty");
     }
 
     /** Word processors and web pages say the same things with other tags. */

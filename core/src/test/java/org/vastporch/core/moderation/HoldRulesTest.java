@@ -21,7 +21,8 @@ class HoldRulesTest {
                 "Ring Ferris on 07700 900 412 before Friday.        | PHONE | 07700 900 412",
                 "it is +44 7700.900.412 now                          | PHONE | +44 7700.900.412",
                 "text me: 900412 after six                           | PHONE | 900412",
-                "oh seven seven double oh nine oh oh four one two    | PHONE | oh seven seven double oh nine oh oh four one two",
+                "oh seven seven double oh nine oh oh four one two    | PHONE | oh seven seven double "
+                        + "oh nine oh oh four one two",
                 "write to wren.c@post.example please                 | EMAIL | wren.c@post.example",
                 "wren (at) post (dot) example                        | EMAIL | wren (at) post (dot) example",
                 "my insta is plotwren09                              | HANDLE | plotwren09",

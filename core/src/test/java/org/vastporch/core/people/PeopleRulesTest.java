@@ -184,8 +184,8 @@ class PeopleRulesTest {
     void aRosterSaysWhatItWouldChangeAndLeavesWhatItDoesNotName() {
         RosterCheck.Known wren = new RosterCheck.Known(
                 4, "Castellane", "Wren", "w@post.example", "M-1", "Bed 1", true, true, true, false);
-        List<RosterReader.Row> rows = rows(
-                "Surname,Forename,Student no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
+        List<RosterReader.Row> rows = rows("Surname,Forename,Student "
+                + "no.,E-mail,Group\nCastellane,Wren,M-1,,\nCastellane,Wren,M-2,w@post.example,Bed 2");
         List<RosterCheck.Checked> checked = RosterCheck.check(rows, List.of(wren));
         assertEquals(RosterCheck.Outcome.ALREADY, checked.get(0).outcome());
         assertEquals(RosterCheck.Outcome.CHANGES, checked.get(1).outcome());
@@ -209,13 +209,15 @@ class PeopleRulesTest {
         List<RosterCheck.Checked> checked = RosterCheck.check(
                 rows(
                         head
-                                + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed 2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
+                                + "Gull,Evil,M-1,,\nGull,Evil,,w@post.example,Bed "
+                                + "2\nGull,Evil,M-3,,\nQuill,Ottoline,,q@post.example,\nCrake,Tobiah,,c@post.example,\nGull,Evil,M-3,w@post.example,"),
                 List.of(shared, elsewhere, teacher, helper));
         assertEquals(
                 List.of("ALREADY", "MOVES", "JOINS", "BAD", "BAD", "DOUBLE"),
                 checked.stream().map(c -> c.outcome().name()).toList());
         assertEquals(
-                "Here already, and in other classes too: the school keeper changes name, number and address; the group becomes Bed 2",
+                "Here already, and in other classes too: the school keeper changes name, number and "
+                        + "address; the group becomes Bed 2",
                 checked.get(1).message());
         assertEquals(
                 "BAD",

@@ -44,7 +44,8 @@ class RosterOfficesTest {
             strings = {
                 "Surname,Forename\nCastellane,Wren\nAurelio,Pia",
                 "Marrowfield School\nClass 8Q, autumn term\n\nSurname,Forename\nCastellane,Wren\nAurelio,Pia",
-                "Exported on 26/11/2026 by the office;;\n;;\nFamily name;Given name;House\nCastellane;Wren;Kestrel\nAurelio;Pia;Heron",
+                "Exported on 26/11/2026 by the office;;\n;;\nFamily name;Given "
+                        + "name;House\nCastellane;Wren;Kestrel\nAurelio;Pia;Heron",
                 "sep=;\nSurname;Forename\nCastellane;Wren\nAurelio;Pia",
                 "\"sep=;\"\r\nSurname;Forename\r\nCastellane;Wren\r\nAurelio;Pia\r\n",
                 "Legal Surname\tPreferred Forename\tReg Group\nCastellane\tWren\t8Q\nAurelio\tPia\t8Q",
@@ -72,8 +73,8 @@ class RosterOfficesTest {
         Roster roster =
                 read("Marrowfield School\nClass 8Q, autumn term\nSurname,Forename,House\nCastellane,Wren,Kestrel");
         assertEquals(
-                List.of(
-                        "2 lines above the names of the columns were left: “Marrowfield School”, “Class 8Q autumn term”."),
+                List.of("2 lines above the names of the columns were left: “Marrowfield School”, "
+                        + "“Class 8Q autumn term”."),
                 roster.notes());
         assertEquals(4, roster.rows().get(0).line(), "lines are counted as in the file");
         assertEquals(

@@ -16,9 +16,11 @@ class SuggestedChangeTest {
             ignoreLeadingAndTrailingWhitespace = true,
             value = {
                 "slugs  | 0 | snails  | <p>The slugs and slugs.</p>                   | <p>The snails and slugs.</p>",
-                "slugs  | 1 | snails  | <p>The slugs and</p><p>slugs.</p>             | <p>The slugs and</p><p>snails.</p>",
+                "slugs  | 1 | snails  | <p>The slugs and</p><p>slugs.</p>             | <p>The slugs "
+                        + "and</p><p>snails.</p>",
                 "slugs  | 7 | snails  | <p>The slugs and slugs.</p>                   | <p>The slugs and snails.</p>",
-                "big sl | 0 | small s | <p>A <strong>big</strong> slug</p>            | <p>A <strong>small s</strong>ug</p>",
+                "big sl | 0 | small s | <p>A <strong>big</strong> slug</p>            | <p>A "
+                        + "<strong>small s</strong>ug</p>",
                 "a < b  | 0 | b > a   | <p>a &lt; b</p>                               | <p>b &gt; a</p>",
                 "slugs  | 0 | ''      | <p>The slugs.</p>                             | <p>The .</p>",
             })

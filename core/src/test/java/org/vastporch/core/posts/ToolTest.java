@@ -37,8 +37,10 @@ class ToolTest {
             names = {"PICTURE", "SOUND", "VIDEO", "DOCUMENT"},
             mode = EnumSource.Mode.EXCLUDE)
     void noWordIsLost(Tool only) {
-        String html =
-                "<h2>one</h2><ul><li>two <strong>three</strong></li></ul><blockquote><p>four</p></blockquote><p data-align=\"right\"><u>five</u> <s>six</s> <em>seven</em> <a href=\"https://x.example\">eight</a></p>";
+        String html = "<h2>one</h2><ul><li>two "
+                + "<strong>three</strong></li></ul><blockquote><p>four</p></blockquote><p "
+                + "data-align=\"right\"><u>five</u> <s>six</s> <em>seven</em> <a "
+                + "href=\"https://x.example\">eight</a></p>";
         String kept = Tool.keepOnly(html, EnumSet.of(only));
         assertEquals(
                 "one two three four five six seven eight",

@@ -18,17 +18,26 @@ class SanitiserTest {
                 "<p onclick=x style='color:red' class=a>Hi</p>                    | <p>Hi</p>",
                 "<script>alert(1)</script><p>Hi</p>                               | <p>Hi</p>",
                 "<p><a href=javascript:alert(1)>Hi</a></p>                        | <p>Hi</p>",
-                "<p><b>x</b> <i>y</i></p><h1>T</h1>                               | <p><strong>x</strong> <em>y</em></p><h2>T</h2>",
-                "<img src=/media/0a1b2c3d-11 alt='A bean' data-width=half onerror=x> | <img src=\"/media/0a1b2c3d-11\" alt=\"A bean\" data-width=\"half\">",
+                "<p><b>x</b> <i>y</i></p><h1>T</h1>                               | "
+                        + "<p><strong>x</strong> <em>y</em></p><h2>T</h2>",
+                "<img src=/media/0a1b2c3d-11 alt='A bean' data-width=half onerror=x> | <img "
+                        + "src=\"/media/0a1b2c3d-11\" alt=\"A bean\" data-width=\"half\">",
                 "<p>x<img src=http://t.example/p.gif width=1 height=1></p>        | <p>x</p>",
-                "<p><img src=http://t.example/p.png alt=Oars></p>                 | <p><a href=\"http://t.example/p.png\" rel=\"noopener nofollow ugc\">A picture kept elsewhere: Oars</a></p>",
+                "<p><img src=http://t.example/p.png alt=Oars></p>                 | <p><a "
+                        + "href=\"http://t.example/p.png\" rel=\"noopener nofollow ugc\">A picture kept "
+                        + "elsewhere: Oars</a></p>",
                 "<svg><script>1</script></svg><iframe src=x></iframe><p>ok</p>    | <p>ok</p>",
                 "<img src=data:image/svg+xml;base64,AAAA><p>ok</p>                | <p>ok</p>",
                 "<div>plain</div>                                                 | <p>plain</p>",
-                "<p data-align=center style=x>a</p><p data-align=huge>b</p>       | <p data-align=\"center\">a</p><p>b</p>",
-                "<figure data-kind=sound><a href=/media/files/0a1b2c3d-0000-4000-8000-0123456789ab/x.mp3 onclick=x>x</a></figure> | <figure data-kind=\"sound\"><a href=\"/media/files/0a1b2c3d-0000-4000-8000-0123456789ab\">x</a></figure>",
+                "<p data-align=center style=x>a</p><p data-align=huge>b</p>       | <p "
+                        + "data-align=\"center\">a</p><p>b</p>",
+                "<figure data-kind=sound><a "
+                        + "href=/media/files/0a1b2c3d-0000-4000-8000-0123456789ab/x.mp3 "
+                        + "onclick=x>x</a></figure> | <figure data-kind=\"sound\"><a "
+                        + "href=\"/media/files/0a1b2c3d-0000-4000-8000-0123456789ab\">x</a></figure>",
                 "<p><a href=/media/files/../api data-file=evil>x</a></p>          | <p>x</p>",
-                "<figure data-kind=evil><a href=https://v.example/1>A film</a></figure> | <figure><a href=\"https://v.example/1\" rel=\"noopener nofollow ugc\">A film</a></figure>",
+                "<figure data-kind=evil><a href=https://v.example/1>A film</a></figure> | <figure><a "
+                        + "href=\"https://v.example/1\" rel=\"noopener nofollow ugc\">A film</a></figure>",
                 "<p>a<br>b</p>                                                    | <p>a<br>b</p>",
             })
     void keepsOnlyWhatMayStandInAPost(String dirty, String clean) {
@@ -56,8 +65,8 @@ class SanitiserTest {
 
     @Test
     void aLongPostOfAPersonKeepsItsMarkUp() {
-        String paragraph =
-                "<p>I counted <strong>eleven</strong> <em>leaves</em> with <a href=\"https://garden.example/holes\" rel=\"noopener nofollow ugc\">holes</a>.</p>";
+        String paragraph = "<p>I counted <strong>eleven</strong> <em>leaves</em> with <a "
+                + "href=\"https://garden.example/holes\" rel=\"noopener nofollow ugc\">holes</a>.</p>";
         String whole = paragraph.repeat(2_000);
         assertEquals(whole, Sanitiser.post(whole));
     }
@@ -82,12 +91,13 @@ class SanitiserTest {
 
     @Test
     void knowsWhatIsInAText() {
-        TextFacts facts = TextFacts.of(
-                "<h2>Slugs</h2><p>I counted <a href=\"http://x.example\">eleven</a> leaves.</p><figure><img src=\"/media/1\" alt=\"\"></figure><img src=\"/media/2\" alt=\"x\">");
+        TextFacts facts = TextFacts.of("<h2>Slugs</h2><p>I counted <a href=\"http://x.example\">eleven</a> "
+                + "leaves.</p><figure><img src=\"/media/1\" alt=\"\"></figure><img src=\"/media/2\" "
+                + "alt=\"x\">");
         assertEquals("Slugs\nI counted eleven leaves.", facts.plain());
         assertEquals(5, facts.words());
-        TextFacts file = TextFacts.of(
-                "<p>Two words.</p><figure data-kind=\"document\"><a href=\"/media/files/1\">Bird list.pdf</a><figcaption>Ours</figcaption></figure>");
+        TextFacts file = TextFacts.of("<p>Two words.</p><figure data-kind=\"document\"><a href=\"/media/files/1\">Bird "
+                + "list.pdf</a><figcaption>Ours</figcaption></figure>");
         assertEquals(3, file.words(), "the name of a file is no word of its author's, a line under it is");
         assertEquals(0, file.links());
         assertTrue(file.plain().contains("Bird list"), "it is looked at all the same");

@@ -289,8 +289,8 @@ class TextLawsTest {
 
     @Test
     void firstLinesLeaveFiguresOut() {
-        TextFacts facts = TextFacts.of(
-                "<p>Before.</p><figure><img src=\"/media/1\" alt=\"Ring 900412\"><figcaption>Tuesday</figcaption></figure><p>After.</p>");
+        TextFacts facts = TextFacts.of("<p>Before.</p><figure><img src=\"/media/1\" alt=\"Ring "
+                + "900412\"><figcaption>Tuesday</figcaption></figure><p>After.</p>");
         assertEquals("Before. After.", facts.firstLines(80));
         assertTrue(facts.plain().contains("Tuesday"), "a caption is text that can be held");
         assertEquals(List.of("Ring 900412"), facts.alts());

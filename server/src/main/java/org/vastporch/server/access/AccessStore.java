@@ -107,7 +107,8 @@ class AccessStore {
 
     Optional<PostFacts> post(long postId) {
         return jdbc.sql("""
-                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as author_group, am.leaving, """ + ScopeSql.COMMENT_IN_PILE + """
+                select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as
+                       author_group, am.leaving,""" + ScopeSql.COMMENT_IN_PILE + """
                         as comment_in_pile,
                        case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES
                         + " where p.id = :id")

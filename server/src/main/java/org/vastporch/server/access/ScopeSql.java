@@ -29,7 +29,8 @@ public final class ScopeSql {
 
     /** Whether a comment on the post lies in the pile. */
     static final String COMMENT_IN_PILE =
-            "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null and w.state <> 'BINNED')";
+            "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null "
+                    + "and w.state <> 'BINNED')";
 
     private final Map<String, Object> params = new HashMap<>();
     private final String condition;
@@ -52,8 +53,8 @@ public final class ScopeSql {
         if (clause.classId() != null) sql.append(" and p.class_id = ").append(param(clause.classId()));
         if (clause.authorId() != null) sql.append(" and p.author_id = ").append(param(clause.authorId()));
         if (clause.waiting())
-            sql.append(
-                            " and (p.state = 'WAITING' or p.waiting_since is not null and p.live is not null and p.state <> 'BINNED' or ")
+            sql.append(" and (p.state = 'WAITING' or p.waiting_since is not null and p.live is "
+                            + "not null and p.state <> 'BINNED' or ")
                     .append(UP)
                     .append(" and ")
                     .append(COMMENT_IN_PILE)
@@ -65,10 +66,10 @@ public final class ScopeSql {
     private void readers(StringBuilder sql, Readers readers) {
         sql.append(" and ")
                 .append(UP)
-                .append(
-                        " and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is null or b.closes_at > :scope_now)")
-                .append(
-                        " and (am.leaving is null or am.leaving <> 'HAND_OVER') and least(p.audience, b.widest, b.kind_widest, c.ceiling) >= ")
+                .append(" and (b.opens_at is null or b.opens_at <= :scope_now) and (b.closes_at is "
+                        + "null or b.closes_at > :scope_now)")
+                .append(" and (am.leaving is null or am.leaving <> 'HAND_OVER') and least(p.audience,"
+                        + " b.widest, b.kind_widest, c.ceiling) >= ")
                 .append(param(readers.atLeast().ordinal()));
         if (readers.inGroup() == null) sql.append(" and b.only_group is null");
         else

@@ -42,7 +42,8 @@ class AsideStore implements Traces {
         return jdbc.sql("""
                 select id, author_id, html, created_at
                   from aside
-                 where kind = :kind and subject = :subject and subject_id = :id and student_id is not distinct from :student
+                 where kind = :kind and subject = :subject and subject_id = :id and student_id is not distinct from
+                        :student
                  order by id""")
                 .param("kind", about.kind().name())
                 .param("subject", about.subject())
@@ -90,11 +91,15 @@ class AsideStore implements Traces {
     @Override
     public void erase(long personId) {
         String posts = Traces.POSTS_THAT_GO;
-        jdbc.sql(
-                        "delete from aside where author_id = :person or student_id = :person or subject = 'post' and subject_id in ("
-                                + posts + ")"
-                                + " or subject = 'comment' and subject_id in (select k.id from comment k where k.author_id = :person or k.post_id in ("
-                                + posts + "))")
+        jdbc.sql("""
+                                delete
+                                 from aside
+                                 where author_id = :person or student_id = :person or subject = 'post'
+                                 and subject_id in ("""
+                        + posts + ")"
+                        + " or subject = 'comment' and subject_id in (select k.id from comment "
+                        + "k where k.author_id = :person or k.post_id in ("
+                        + posts + "))")
                 .param("person", personId)
                 .update();
     }

@@ -201,8 +201,10 @@ public class BlogSetupService {
                     "kind",
                     "kind-not-possible",
                     before.kind().isForEach()
-                            ? "Blogs that belong to one student each cannot become a common one: their posts would change hands. Make a new blog instead."
-                            : "A common blog cannot become one for each student: its posts belong to many. Make a new blog instead.");
+                            ? "Blogs that belong to one student each cannot become a common one: their "
+                                    + "posts would change hands. Make a new blog instead."
+                            : "A common blog cannot become one for each student: its posts belong to "
+                                    + "many. Make a new blog instead.");
     }
 
     /** Gives a blog another address and tells it. The addresses before go on leading to it. */

@@ -27,7 +27,8 @@ class BlogStore {
     private static final String FROM = " from blog b left join blog_set s on s.id = b.set_id ";
 
     private static final String SET_COLUMNS =
-            "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings, header_sha, version";
+            "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, "
+                    + "closes_at, settings, header_sha, version";
 
     private final JdbcClient jdbc;
 
@@ -60,9 +61,11 @@ class BlogStore {
     long add(long classId, BlogSetup setup, String address, @Nullable Long ownerId, @Nullable Long setId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         bound(jdbc.sql("""
-                insert into blog (class_id, kind, title, address, intro, about, widest, kind_widest, commenters, only_group, opens_at, closes_at, settings,
+                insert into blog (class_id, kind, title, address, intro, about, widest, kind_widest, commenters,
+                       only_group, opens_at, closes_at, settings,
                                   owner_id, group_id, set_id, created_at)
-                values (:classId, :kind, :title, :address, :intro, :about, :widest, :kindWidest, :commenters, :onlyGroup, :opens, :closes, :settings,
+                values (:classId, :kind, :title, :address, :intro, :about, :widest, :kindWidest, :commenters,
+                       :onlyGroup, :opens, :closes, :settings,
                         :ownerId, :groupId, :setId, :now)"""), setup)
                 .param("classId", classId)
                 .param("address", address)
@@ -80,8 +83,10 @@ class BlogStore {
     long addSet(long classId, BlogSetup setup) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         bound(jdbc.sql("""
-                insert into blog_set (class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, closes_at, settings)
-                values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes, :settings)"""), setup).param("classId", classId).update(key, "id");
+                insert into blog_set (class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at,
+                       closes_at, settings)
+                values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes,
+                       :settings)"""), setup).param("classId", classId).update(key, "id");
         return key.getKey().longValue();
     }
 
@@ -89,8 +94,10 @@ class BlogStore {
     boolean change(long id, BlogSetup setup, int version) {
         return bound(jdbc.sql("""
                 update blog
-                   set kind = :kind, title = :title, intro = :intro, about = :about, widest = :widest, kind_widest = :kindWidest, commenters = :commenters,
-                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, group_id = :groupId, version = version + 1
+                   set kind = :kind, title = :title, intro = :intro, about = :about, widest = :widest, kind_widest =
+                          :kindWidest, commenters = :commenters,
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, group_id
+                              = :groupId, version = version + 1
                  where id = :id and version = :version"""), setup)
                         .param("kindWidest", setup.kind().widest().ordinal())
                         .param("groupId", setup.groupId())
@@ -103,8 +110,10 @@ class BlogStore {
     boolean changeSet(long id, BlogSetup setup, int version) {
         return bound(jdbc.sql("""
                 update blog_set
-                   set kind = :kind, pattern = :title, intro = :intro, about = :about, widest = :widest, commenters = :commenters,
-                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, version = version + 1
+                   set kind = :kind, pattern = :title, intro = :intro, about = :about, widest = :widest, commenters =
+                          :commenters,
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, version
+                              = version + 1
                  where id = :id and version = :version"""), setup)
                         .param("id", id)
                         .param("version", version)
@@ -157,8 +166,9 @@ class BlogStore {
     }
 
     private void giveAddress(long classId, String address, long id) {
-        jdbc.sql(
-                        "merge into blog_address (class_id, address, blog_id) key (class_id, address) values (:classId, :address, :id)")
+        jdbc.sql("""
+                                merge into blog_address (class_id, address, blog_id) key (class_id, address)
+                                 values (:classId, :address, :id)""")
                 .param("classId", classId)
                 .param("address", address)
                 .param("id", id)
@@ -192,9 +202,9 @@ class BlogStore {
     }
 
     Optional<BlogRow> at(long classId, String address) {
-        return jdbc.sql(
-                        "select " + COLUMNS + FROM
-                                + "join blog_address a on b.id = a.blog_id where a.class_id = :classId and a.address = :address")
+        return jdbc.sql("select " + COLUMNS + FROM
+                        + "join blog_address a on b.id = a.blog_id where a.class_id = :classId "
+                        + "and a.address = :address")
                 .param("classId", classId)
                 .param("address", address)
                 .query((row, n) -> blog(row))

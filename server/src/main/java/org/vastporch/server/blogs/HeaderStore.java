@@ -36,7 +36,8 @@ class HeaderStore {
     }
 
     private static final String COLUMNS =
-            "t.id, t.class_id, t.blog_id, t.author_id, t.sha, t.before_sha, t.state, t.waiting_since, t.published_at, t.rev";
+            "t.id, t.class_id, t.blog_id, t.author_id, t.sha, t.before_sha, t.state, t.waiting_since,"
+                    + " t.published_at, t.rev";
 
     private final JdbcClient jdbc;
 
@@ -47,8 +48,10 @@ class HeaderStore {
     /** Lets a picture wait; one that waited for the same blog does so no longer. */
     void add(long classId, long blogId, long authorId, String sha, Instant now) {
         drop(blogId);
-        jdbc.sql(
-                        "insert into blog_header (class_id, blog_id, author_id, sha, state, waiting_since, rev) values (:classId, :blog, :author, :sha, 'WAITING', :now, 1)")
+        jdbc.sql("""
+                                insert into blog_header (class_id, blog_id, author_id, sha, state,
+                                    waiting_since, rev)
+                                 values (:classId, :blog, :author, :sha, 'WAITING', :now, 1)""")
                 .param("classId", classId)
                 .param("blog", blogId)
                 .param("author", authorId)
@@ -59,10 +62,11 @@ class HeaderStore {
 
     /** Takes what waits for a blog out of the pile. */
     void drop(long blogId) {
-        jdbc.sql(
-                        "update blog_header set state = 'BINNED', waiting_since = null, changed_at = current_timestamp, rev = rev + 1 where blog_id = :blog and state = 'WAITING'")
-                .param("blog", blogId)
-                .update();
+        jdbc.sql("""
+                                update blog_header
+                                 set state = 'BINNED', waiting_since = null, changed_at = current_timestamp, rev
+                                    = rev + 1
+                                 where blog_id = :blog and state = 'WAITING'""").param("blog", blogId).update();
     }
 
     Optional<Header> lock(long id) {
@@ -105,8 +109,11 @@ class HeaderStore {
             @Nullable Instant waitingSince,
             @Nullable Instant publishedAt,
             @Nullable String beforeSha) {
-        jdbc.sql(
-                        "update blog_header set state = :state, waiting_since = :waiting, published_at = :published, before_sha = :before, changed_at = current_timestamp, rev = rev + 1 where id = :id")
+        jdbc.sql("""
+                                update blog_header
+                                 set state = :state, waiting_since = :waiting, published_at = :published,
+                                    before_sha = :before, changed_at = current_timestamp, rev = rev + 1
+                                 where id = :id""")
                 .param("state", state.name())
                 .param("waiting", Rows.utc(waitingSince))
                 .param("published", Rows.utc(publishedAt))

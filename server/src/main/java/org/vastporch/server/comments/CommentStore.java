@@ -46,7 +46,8 @@ class CommentStore {
     }
 
     private static final String COLUMNS =
-            "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, published_at, created_at, edited_at, edited_by, before_html, rev";
+            "id, class_id, post_id, author_id, visitor, parent_id, state, html, waiting_since, "
+                    + "published_at, created_at, edited_at, edited_by, before_html, rev";
 
     private final JdbcClient jdbc;
 
@@ -57,8 +58,10 @@ class CommentStore {
     long add(CommentRow c, int words) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into comment (class_id, post_id, author_id, visitor, parent_id, state, html, words, waiting_since, published_at, created_at, rev)
-                values (:classId, :postId, :author, :visitor, :parent, :state, :html, :words, :waiting, :published, :created, 1)""")
+                insert into comment (class_id, post_id, author_id, visitor, parent_id, state, html, words,
+                       waiting_since, published_at, created_at, rev)
+                values (:classId, :postId, :author, :visitor, :parent, :state, :html, :words, :waiting, :published,
+                       :created, 1)""")
                 .param("classId", c.classId())
                 .param("postId", c.postId())
                 .param("author", c.authorId() == 0 ? null : c.authorId())
@@ -116,7 +119,8 @@ class CommentStore {
                 select k.created_at, k.words
                   from comment k
                   join post p on p.id = k.post_id
-                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <> :person""")
+                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <>
+                        :person""")
                 .param("person", personId)
                 .param("prompt", promptId)
                 .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words")))
@@ -125,8 +129,11 @@ class CommentStore {
 
     /** Writes a changed text; raises {@code rev} by settling. */
     void setText(long id, String html, int words, long by, @Nullable String before, Instant now) {
-        jdbc.sql(
-                        "update comment set html = :html, words = :words, edited_by = :by, before_html = :before, edited_at = :now where id = :id")
+        jdbc.sql("""
+                                update comment
+                                 set html = :html, words = :words, edited_by = :by, before_html = :before,
+                                    edited_at = :now
+                                 where id = :id""")
                 .param("html", html)
                 .param("words", words)
                 .param("by", by)
@@ -137,8 +144,11 @@ class CommentStore {
     }
 
     void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
-        jdbc.sql(
-                        "update comment set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1 where id = :id")
+        jdbc.sql("""
+                                update comment
+                                 set state = :state, waiting_since = :waiting, published_at = :published, rev =
+                                    rev + 1
+                                 where id = :id""")
                 .param("state", state.name())
                 .param("waiting", Rows.utc(waitingSince))
                 .param("published", Rows.utc(publishedAt))

@@ -9,8 +9,11 @@ import org.jspecify.annotations.Nullable;
 public interface Traces {
 
     /** The posts that go with a person: those that :person wrote, and all in blogs of their own. */
-    String POSTS_THAT_GO =
-            "select p.id from post p where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id = :person)";
+    String POSTS_THAT_GO = """
+                    select p.id
+                     from post p
+                     where p.author_id = :person or p.blog_id in (select b.id from blog b where b.owner_id =
+                        :person)""";
 
     /**
      * What is counted: "posts", "comments", "marks", "outside-blogs", "mentions", "" for what nobody needs to be told

@@ -159,7 +159,8 @@ class ElsewhereService {
                 : " No posts were found there. Open the post itself as a reader would, and copy that address.";
         return switch (finding.kind()) {
             case SIGN_IN_PAGE ->
-                "One has to sign in to read this page, so nothing can be brought in from it. Make the post public there, or copy its text.";
+                "One has to sign in to read this page, so nothing can be brought in from it. Make the"
+                        + " post public there, or copy its text.";
             case EDITING_ADDRESS -> "At this address its author edits; readers have another one." + which;
             case FEED -> "This is the feed of a blog, not one post." + which;
             case SITE_WITH_FEEDS -> "This is the front page of a blog, not one post." + which;

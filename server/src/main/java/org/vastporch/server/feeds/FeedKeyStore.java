@@ -27,8 +27,12 @@ class FeedKeyStore {
     }
 
     Optional<String> of(long personId, long classId) {
-        return jdbc.sql(
-                        "select token from feed_key where person_id = :person and class_id = :classId and revoked_at is null order by created_at desc limit 1")
+        return jdbc.sql("""
+                                select token
+                                 from feed_key
+                                 where person_id = :person and class_id = :classId and revoked_at is null
+                                 order by created_at desc
+                                 limit 1""")
                 .param("person", personId)
                 .param("classId", classId)
                 .query(String.class)
@@ -36,8 +40,9 @@ class FeedKeyStore {
     }
 
     void add(String token, long personId, long classId, Instant now) {
-        jdbc.sql(
-                        "insert into feed_key (token, person_id, class_id, created_at) values (:token, :person, :classId, :now)")
+        jdbc.sql("""
+                                insert into feed_key (token, person_id, class_id, created_at)
+                                 values (:token, :person, :classId, :now)""")
                 .param("token", token)
                 .param("person", personId)
                 .param("classId", classId)
@@ -46,8 +51,10 @@ class FeedKeyStore {
     }
 
     void revoke(long personId, long classId, Instant now) {
-        jdbc.sql(
-                        "update feed_key set revoked_at = :now where person_id = :person and class_id = :classId and revoked_at is null")
+        jdbc.sql("""
+                                update feed_key
+                                 set revoked_at = :now
+                                 where person_id = :person and class_id = :classId and revoked_at is null""")
                 .param("now", Rows.utc(now))
                 .param("person", personId)
                 .param("classId", classId)

@@ -36,14 +36,14 @@ class FeedTraces implements Traces {
 
     @Override
     public void erase(long personId) {
-        jdbc.sql(
-                        "update source_entry set post_id = null where post_id in (select p.id from post p where p.author_id = :person)")
-                .param("person", personId)
-                .update();
-        jdbc.sql(
-                        "update post set source_id = null where source_id in (select s.id from source s where s.person_id = :person)")
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                update source_entry
+                                 set post_id = null
+                                 where post_id in (select p.id from post p where p.author_id = :person)""").param("person", personId).update();
+        jdbc.sql("""
+                                update post
+                                 set source_id = null
+                                 where source_id in (select s.id from source s where s.person_id = :person)""").param("person", personId).update();
         jdbc.sql("delete from source_entry where source_id in (select s.id from source s where s.person_id = :person)")
                 .param("person", personId)
                 .update();
@@ -53,9 +53,9 @@ class FeedTraces implements Traces {
         jdbc.sql("delete from feed_key where person_id = :person")
                 .param("person", personId)
                 .update();
-        jdbc.sql(
-                        "update source set blog_id = null where blog_id in (select b.id from blog b where b.owner_id = :person)")
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                update source
+                                 set blog_id = null
+                                 where blog_id in (select b.id from blog b where b.owner_id = :person)""").param("person", personId).update();
     }
 }

@@ -63,7 +63,8 @@ class SourceFinder {
             throw Problem.invalid(
                     "address",
                     "not-an-address",
-                    "This is not the address of a page. It looks like rowlock.example or https://rowlock.example/feed.xml.");
+                    "This is not the address of a page. It looks like rowlock.example or "
+                            + "https://rowlock.example/feed.xml.");
         try {
             Fetched page = fetcher.get(address, null, null);
             if (page.status() != 200 && !asksToSignIn(page) && !PastedAddress.isEditing(address))

@@ -130,11 +130,11 @@ public class SourceService {
             if (!people.students(classId).contains(wanted.personId()))
                 throw Problem.invalid("personId", "not-a-student", "Choose a student of this class.");
             blog = blogs.homeOf(classId, wanted.personId())
-                    .orElseThrow(
-                            () -> Problem.invalid(
-                                    "personId",
-                                    "no-blog",
-                                    "This student has no blog yet in which the outside posts could stand. Make the blogs first."));
+                    .orElseThrow(() -> Problem.invalid(
+                            "personId",
+                            "no-blog",
+                            "This student has no blog yet in which the outside posts could "
+                                    + "stand. Make the blogs first."));
         }
         String title =
                 wanted.title().isBlank() ? wanted.feedAddress() : wanted.title().strip();

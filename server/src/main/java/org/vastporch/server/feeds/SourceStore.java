@@ -64,9 +64,11 @@ class SourceStore {
             Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description, asked_seconds, failures, not_found,
+                insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description,
+                       asked_seconds, failures, not_found,
                                     moved_seen, stopped, next_check_at, created_at)
-                values (:classId, :personId, :blogId, :feed, :site, :title, :description, 0, 0, 0, 0, false, :now, :now)""")
+                values (:classId, :personId, :blogId, :feed, :site, :title, :description, 0, 0, 0, 0, false, :now,
+                       :now)""")
                 .param("classId", classId)
                 .param("personId", personId)
                 .param("blogId", blogId)
@@ -115,8 +117,10 @@ class SourceStore {
     void checked(Source s) {
         jdbc.sql("""
                 update source
-                   set feed_address = :feed, etag = :etag, last_modified = :modified, asked_seconds = :asked, failures = :failures, not_found = :notFound,
-                       not_found_since = :notFoundSince, moved_to = :movedTo, moved_seen = :movedSeen, stopped = :stopped, last_error = :error,
+                   set feed_address = :feed, etag = :etag, last_modified = :modified, asked_seconds = :asked, failures
+                          = :failures, not_found = :notFound,
+                       not_found_since = :notFoundSince, moved_to = :movedTo, moved_seen = :movedSeen, stopped =
+                              :stopped, last_error = :error,
                        last_check_at = :last, next_check_at = :next
                  where id = :id""")
                 .param("feed", s.feedAddress())
@@ -137,8 +141,10 @@ class SourceStore {
     }
 
     Optional<KnownEntry> entry(long sourceId, String key) {
-        return jdbc.sql(
-                        "select entry_key, content_hash, post_id from source_entry where source_id = :source and entry_key = :key")
+        return jdbc.sql("""
+                                select entry_key, content_hash, post_id
+                                 from source_entry
+                                 where source_id = :source and entry_key = :key""")
                 .param("source", sourceId)
                 .param("key", key)
                 .query((row, n) -> new KnownEntry(
@@ -152,7 +158,8 @@ class SourceStore {
                 select e.post_id
                   from source_entry e
                   join source s on s.id = e.source_id
-                 where s.class_id = :classId and s.person_id = :person and e.clean_link = :link and e.clean_link <> '' and e.post_id is not null
+                 where s.class_id = :classId and s.person_id = :person and e.clean_link = :link and e.clean_link <> ''
+                        and e.post_id is not null
                  limit 1""")
                 .param("classId", classId)
                 .param("person", personId)
@@ -171,8 +178,10 @@ class SourceStore {
             Instant published,
             Instant now,
             @Nullable Long postId) {
-        int changed = jdbc.sql(
-                        "update source_entry set content_hash = :hash, title = :title where source_id = :source and entry_key = :key")
+        int changed = jdbc.sql("""
+                                update source_entry
+                                 set content_hash = :hash, title = :title
+                                 where source_id = :source and entry_key = :key""")
                 .param("hash", hash)
                 .param("title", title)
                 .param("source", sourceId)
@@ -180,7 +189,8 @@ class SourceStore {
                 .update();
         if (changed > 0) return;
         jdbc.sql("""
-                insert into source_entry (source_id, entry_key, content_hash, link, clean_link, title, published_at, first_seen, post_id)
+                insert into source_entry (source_id, entry_key, content_hash, link, clean_link, title, published_at,
+                       first_seen, post_id)
                 values (:source, :key, :hash, :link, :clean, :title, :published, :now, :post)""")
                 .param("source", sourceId)
                 .param("key", key)
@@ -196,8 +206,12 @@ class SourceStore {
 
     /** The dates of the newest ten entries. */
     List<Instant> lastDates(long sourceId) {
-        return jdbc.sql(
-                        "select published_at from source_entry where source_id = :source order by source_id, published_at desc limit 10")
+        return jdbc.sql("""
+                                select published_at
+                                 from source_entry
+                                 where source_id = :source
+                                 order by source_id, published_at desc
+                                 limit 10""")
                 .param("source", sourceId)
                 .query((row, n) -> Rows.instant(row, "published_at"))
                 .list();

@@ -24,7 +24,8 @@ class Proxies implements WebServerFactoryCustomizer<TomcatServletWebServerFactor
             @Value("${server.forward-headers-strategy:none}") String strategy) {
         if (!strategy.equalsIgnoreCase("none"))
             throw new IllegalStateException(
-                    "server.forward-headers-strategy believes whoever sends; name the web server before this one in VASTPORCH_PROXIES instead");
+                    "server.forward-headers-strategy believes whoever sends; name the web server "
+                            + "before this one in VASTPORCH_PROXIES instead");
         this.trusted =
                 trusted.stream().map(String::strip).filter(t -> !t.isEmpty()).toList();
     }

@@ -36,9 +36,11 @@ public class EventStore {
         jdbc.sql("update event set actor_id = null where actor_id = :person")
                 .param("person", personId)
                 .update();
-        jdbc.sql(
-                        "update event set subject_id = null where subject_id = :person and kind in ('enrolled', 'enrolment-ended', 'enrolment-taken-back', 'person-added', 'password-set', 'shown-name-changed', 'role-changed', 'joined-by-word')")
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                update event
+                                 set subject_id = null
+                                 where subject_id = :person and kind in ('enrolled', 'enrolment-ended',
+                                    'enrolment-taken-back', 'person-added', 'password-set',
+                                    'shown-name-changed', 'role-changed', 'joined-by-word')""").param("person", personId).update();
     }
 }

@@ -38,7 +38,8 @@ class MailStore {
     }
 
     private static final String COLUMNS =
-            "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, kind, about, since, until_at";
+            "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, kind, "
+                    + "about, since, until_at";
 
     private final JdbcClient jdbc;
 
@@ -60,7 +61,8 @@ class MailStore {
 
     void addOrder(String kind, String recipient, LateMail.Order order, Instant now) {
         jdbc.sql("""
-                insert into mail (person_id, recipient, subject, text, kind, about, since, until_at, created_at, next_try, tries)
+                insert into mail (person_id, recipient, subject, text, kind, about, since, until_at, created_at,
+                       next_try, tries)
                 values (:person, :recipient, '', '', :kind, :about, :since, :until, :now, :now, 0)""")
                 .param("person", order.personId())
                 .param("recipient", recipient)
@@ -90,11 +92,10 @@ class MailStore {
 
     /** It was sent, or had nothing to tell; its words go. */
     void done(long id, Instant now) {
-        jdbc.sql(
-                        "update mail set sent_at = :now, next_try = null, last_error = null, subject = '', text = '' where id = :id")
-                .param("now", Rows.utc(now))
-                .param("id", id)
-                .update();
+        jdbc.sql("""
+                                update mail
+                                 set sent_at = :now, next_try = null, last_error = null, subject = '', text = ''
+                                 where id = :id""").param("now", Rows.utc(now)).param("id", id).update();
     }
 
     /** @param nextTry null for giving it up; its words go then */

@@ -18,9 +18,10 @@ class MailTraces implements Traces {
 
     @Override
     public void erase(long personId) {
-        jdbc.sql(
-                        "delete from mail where person_id = :person or lower(recipient) = (select lower(p.email) from person p where p.id = :person)")
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                delete
+                                 from mail
+                                 where person_id = :person or lower(recipient) = (select lower(p.email) from
+                                    person p where p.id = :person)""").param("person", personId).update();
     }
 }

@@ -389,7 +389,8 @@ public class MarkingService {
         Names names = people.names(viewer, prompt.classId());
         String sentence = seen.post() != post.postId() || seen.version() != post.version()
                 ? names.of(studentId)
-                        + " has handed in again since you opened this. What you gave was for the earlier text, and was not kept."
+                        + " has handed in again since you opened this. What you gave was for the "
+                        + "earlier text, and was not kept."
                 : marking.map(m -> names.of(m.markerId())).orElse("Somebody")
                         + " has marked here since you opened this. Nothing was written over.";
         return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), studentId));

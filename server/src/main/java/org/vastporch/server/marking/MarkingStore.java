@@ -101,7 +101,8 @@ class MarkingStore {
 
     void setMark(long promptId, long studentId, Mark mark) {
         jdbc.sql("""
-                merge into mark (prompt_id, student_id, criterion, points, remark) key (prompt_id, student_id, criterion)
+                merge into mark (prompt_id, student_id, criterion, points, remark) key (prompt_id, student_id,
+                       criterion)
                 values (:prompt, :student, :criterion, :points, :remark)""")
                 .param("prompt", promptId)
                 .param("student", studentId)
@@ -124,8 +125,10 @@ class MarkingStore {
     }
 
     void release(long promptId, long studentId, Instant now) {
-        jdbc.sql(
-                        "update marking set released_at = :now, rev = rev + 1 where prompt_id = :prompt and student_id = :student")
+        jdbc.sql("""
+                                update marking
+                                 set released_at = :now, rev = rev + 1
+                                 where prompt_id = :prompt and student_id = :student""")
                 .param("now", Rows.utc(now))
                 .param("prompt", promptId)
                 .param("student", studentId)

@@ -38,9 +38,9 @@ class AttachmentStore {
     }
 
     void add(Attachment a, Instant now) {
-        jdbc.sql(
-                        "insert into attachment (" + COLUMNS
-                                + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name, :kind, :type, :size, :pages, :now)")
+        jdbc.sql("insert into attachment (" + COLUMNS
+                        + ", created_at) values (:id, :classId, :postId, :ownerId, :sha, :name,"
+                        + " :kind, :type, :size, :pages, :now)")
                 .param("id", a.id())
                 .param("classId", a.classId())
                 .param("postId", a.postId())

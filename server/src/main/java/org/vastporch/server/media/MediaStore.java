@@ -117,12 +117,17 @@ class MediaStore {
         Map<Long, Long> used = new HashMap<>();
         jdbc.sql("""
                 select owner, sum(size) as bytes
-                  from (select p.owner_id as owner, m.size from picture p join medium m on m.sha = p.sha where p.class_id = :id
-                        union all select p.owner_id, m.size from picture p join medium m on m.sha = p.small_sha where p.class_id = :id
+                  from (select p.owner_id as owner, m.size from picture p join medium m on m.sha = p.sha where
+                         p.class_id = :id
+                        union all select p.owner_id, m.size from picture p join medium m on m.sha = p.small_sha where
+                               p.class_id = :id
                         union all select a.owner_id, a.size from attachment a where a.class_id = :id
-                        union all select h.author_id, m.size from blog_header h join medium m on m.sha = h.sha where h.class_id = :id
-                        union all select coalesce(b.owner_id, 0), m.size from blog b join medium m on m.sha = b.header_sha where b.class_id = :id
-                               and not exists (select 1 from blog_header h where h.blog_id = b.id and h.sha = b.header_sha))
+                        union all select h.author_id, m.size from blog_header h join medium m on m.sha = h.sha where
+                               h.class_id = :id
+                        union all select coalesce(b.owner_id, 0), m.size from blog b join medium m on m.sha =
+                               b.header_sha where b.class_id = :id
+                               and not exists (select 1 from blog_header h where h.blog_id = b.id and h.sha =
+                                      b.header_sha))
                  group by owner""").param("id", classId).query(row -> {
             used.put(row.getLong("owner"), row.getLong("bytes"));
         });
@@ -141,9 +146,10 @@ class MediaStore {
             jdbc.sql("delete from " + table
                             + " where post_id in (select p.id from post p where p.emptied_at is not null)")
                     .update();
-            jdbc.sql(
-                            "delete from " + table
-                                    + " f where f.created_at < :before and not exists (select 1 from post_version v where v.post_id = f.post_id and locate(f.id, v.html) > 0)")
+            jdbc.sql("delete from " + table
+                            + " f where f.created_at < :before and not exists (select 1 from "
+                            + "post_version v where v.post_id = f.post_id and locate(f.id, "
+                            + "v.html) > 0)")
                     .param("before", Rows.utc(before))
                     .update();
         }
@@ -189,8 +195,10 @@ class MediaStore {
                 select sha from picture where owner_id = :person or post_id in (%1$s)
                  union select small_sha from picture where owner_id = :person or post_id in (%1$s)
                  union select sha from attachment where owner_id = :person or post_id in (%1$s)
-                 union select sha from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)
-                 union select before_sha from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)
+                 union select sha from blog_header where author_id = :person or blog_id in (select b.id from blog b
+                        where b.owner_id = :person)
+                 union select before_sha from blog_header where author_id = :person or blog_id in (select b.id from
+                        blog b where b.owner_id = :person)
                  union select header_sha from blog where owner_id = :person""".formatted(Traces.POSTS_THAT_GO))
                 .param("person", personId)
                 .query(String.class)
@@ -229,7 +237,8 @@ class MediaStore {
     void copyPicture(String id, String own, long classId, long postId, long ownerId, Instant now) {
         jdbc.sql("""
                 insert into picture (id, class_id, post_id, owner_id, sha, small_sha, width, height, created_at)
-                select :own, :classId, :postId, :ownerId, sha, small_sha, width, height, :now from picture where id = :id""")
+                select :own, :classId, :postId, :ownerId, sha, small_sha, width, height, :now from picture where id =
+                       :id""")
                 .param("own", own)
                 .param("classId", classId)
                 .param("postId", postId)

@@ -30,18 +30,21 @@ class PictureTraces implements Traces {
                 delete from attachment
                  where owner_id = :person
                     or post_id in (""" + Traces.POSTS_THAT_GO + ")").param("person", personId).update();
-        jdbc.sql(
-                        "delete from hold where subject = 'header' and subject_id in (select h.id from blog_header h where h.author_id = :person)")
-                .param("person", personId)
-                .update();
-        jdbc.sql(
-                        "delete from decision where subject = 'header' and subject_id in (select h.id from blog_header h where h.author_id = :person)")
-                .param("person", personId)
-                .update();
-        jdbc.sql(
-                        "delete from blog_header where author_id = :person or blog_id in (select b.id from blog b where b.owner_id = :person)")
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                delete
+                                 from hold
+                                 where subject = 'header' and subject_id in (select h.id from blog_header h
+                                    where h.author_id = :person)""").param("person", personId).update();
+        jdbc.sql("""
+                                delete
+                                 from decision
+                                 where subject = 'header' and subject_id in (select h.id from blog_header h
+                                    where h.author_id = :person)""").param("person", personId).update();
+        jdbc.sql("""
+                                delete
+                                 from blog_header
+                                 where author_id = :person or blog_id in (select b.id from blog b where
+                                    b.owner_id = :person)""").param("person", personId).update();
         jdbc.sql("update blog set header_sha = null where owner_id = :person")
                 .param("person", personId)
                 .update();

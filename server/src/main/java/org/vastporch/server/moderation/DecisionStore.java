@@ -52,9 +52,11 @@ class DecisionStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         Standing before = text.standing();
         jdbc.sql("""
-                insert into decision (class_id, subject, subject_id, author_id, version_no, step, note, decided_by, decided_at, before_state,
+                insert into decision (class_id, subject, subject_id, author_id, version_no, step, note, decided_by,
+                       decided_at, before_state,
                                       before_live, before_working, before_waiting, before_published, after_rev)
-                values (:classId, :subject, :id, :author, :version, :step, :note, :by, :now, :state, :live, :working, :waiting, :published, :rev)""")
+                values (:classId, :subject, :id, :author, :version, :step, :note, :by, :now, :state, :live, :working,
+                       :waiting, :published, :rev)""")
                 .param("classId", text.classId())
                 .param("subject", subject)
                 .param("id", text.id())
@@ -83,9 +85,9 @@ class DecisionStore {
 
     /** The decisions about a text, the newest first, without those that were undone. */
     List<Decision> about(String subject, long subjectId) {
-        return jdbc.sql(
-                        "select " + COLUMNS
-                                + " from decision where subject = :subject and subject_id = :id and undone_at is null order by id desc")
+        return jdbc.sql("select " + COLUMNS
+                        + " from decision where subject = :subject and subject_id = :id and "
+                        + "undone_at is null order by id desc")
                 .param("subject", subject)
                 .param("id", subjectId)
                 .query((row, n) -> decision(row))
@@ -95,7 +97,8 @@ class DecisionStore {
     /** The decisions of a class, the newest first, taken back or not. */
     List<DecisionLog.Row> log(long classId, @Nullable Step step, @Nullable Long before, int most) {
         return jdbc.sql("""
-                select d.id, d.decided_at, d.decided_by, d.step, d.subject, d.author_id, d.version_no, d.note, d.undone_at,
+                select d.id, d.decided_at, d.decided_by, d.step, d.subject, d.author_id, d.version_no, d.note,
+                       d.undone_at,
                        coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, hb.title, '') as title
                   from decision d
                   left join post p on d.subject = 'post' and p.id = d.subject_id
@@ -139,7 +142,8 @@ class DecisionStore {
         return jdbc.sql("""
                 select count(*)
                   from decision d
-                 where d.class_id = :classId and d.author_id = :author and d.subject = 'post' and d.step = 'APPROVE' and d.undone_at is null
+                 where d.class_id = :classId and d.author_id = :author and d.subject = 'post' and d.step = 'APPROVE'
+                        and d.undone_at is null
                    and d.decided_at > coalesce((select c.trust_since from class c where c.id = :classId), timestamp with time zone '2000-01-01 00:00:00+00:00')
                    and d.id > coalesce((select max(x.id)
                                           from decision x
@@ -153,8 +157,11 @@ class DecisionStore {
 
     /** How many posts of an author were ever approved or went up by themselves in a class. */
     int published(long classId, long authorId) {
-        return jdbc.sql(
-                        "select count(*) from post where class_id = :classId and author_id = :author and published_at is not null and source_id is null")
+        return jdbc.sql("""
+                                select count(*)
+                                 from post
+                                 where class_id = :classId and author_id = :author and published_at is not null
+                                 and source_id is null""")
                 .param("classId", classId)
                 .param("author", authorId)
                 .query(Integer.class)
@@ -166,7 +173,8 @@ class DecisionStore {
         return jdbc.sql("""
                 select before_waiting, decided_at
                   from decision
-                 where class_id = :classId and before_waiting is not null and before_state = 'WAITING' and undone_at is null
+                 where class_id = :classId and before_waiting is not null and before_state = 'WAITING' and undone_at
+                        is null
                  order by class_id desc, id desc
                  limit :most""")
                 .param("classId", classId)
@@ -178,8 +186,10 @@ class DecisionStore {
 
     /** What was set for one student; null where nothing was. */
     ReviewService.OfStudent ofStudent(long classId, long personId) {
-        return jdbc.sql(
-                        "select post_policy, comment_policy from membership where class_id = :classId and person_id = :person")
+        return jdbc.sql("""
+                                select post_policy, comment_policy
+                                 from membership
+                                 where class_id = :classId and person_id = :person""")
                 .param("classId", classId)
                 .param("person", personId)
                 .query((row, n) -> new ReviewService.OfStudent(
@@ -189,8 +199,10 @@ class DecisionStore {
     }
 
     void setOfStudent(long classId, long personId, ReviewService.OfStudent set) {
-        jdbc.sql(
-                        "update membership set post_policy = :posts, comment_policy = :comments where class_id = :classId and person_id = :person")
+        jdbc.sql("""
+                                update membership
+                                 set post_policy = :posts, comment_policy = :comments
+                                 where class_id = :classId and person_id = :person""")
                 .param("posts", set.posts() == null ? null : set.posts().name())
                 .param(
                         "comments",
@@ -207,14 +219,17 @@ class DecisionStore {
     /** How many texts of each class wait, and of which sort they are. */
     List<PileService.PileCount> counts(List<Long> classIds) {
         if (classIds.isEmpty()) return List.of();
-        String held =
-                "case when exists (select 1 from hold h where h.subject = '%1$s' and h.subject_id = t.id) then 1 else 0 end as held,"
-                        + " case when exists (select 1 from report r where r.subject = '%1$s' and r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
+        String held = "case when exists (select 1 from hold h where h.subject = '%1$s' and h.subject_id = "
+                + "t.id) then 1 else 0 end as held,"
+                + " case when exists (select 1 from report r where r.subject = '%1$s' and "
+                + "r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
         String of = " from %1$s t where " + PileFilter.waiting() + " and t.class_id in (:classes)";
         return jdbc.sql("""
-                select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments, sum(w.outside) as outside, sum(w.held) as held,
+                select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments,
+                       sum(w.outside) as outside, sum(w.held) as held,
                        sum(w.reported) as reported, sum(w.up) as up
-                  from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case when t.source_id is null then 0 else 1 end as outside,
+                  from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case
+                         when t.source_id is null then 0 else 1 end as outside,
                 """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post")
                         + of.formatted("post")
                         + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, "
@@ -237,8 +252,9 @@ class DecisionStore {
     }
 
     void addHold(String subject, long subjectId, Hold hold) {
-        jdbc.sql(
-                        "insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, -1, -1, :found)")
+        jdbc.sql("""
+                                insert into hold (subject, subject_id, rule, starts, ends, found)
+                                 values (:subject, :id, :rule, -1, -1, :found)""")
                 .param("subject", subject)
                 .param("id", subjectId)
                 .param("rule", hold.rule().name())
@@ -252,8 +268,9 @@ class DecisionStore {
                 .param("id", subjectId)
                 .update();
         for (Hold hold : holds)
-            jdbc.sql(
-                            "insert into hold (subject, subject_id, rule, starts, ends, found) values (:subject, :id, :rule, :starts, :ends, :found)")
+            jdbc.sql("""
+                                    insert into hold (subject, subject_id, rule, starts, ends, found)
+                                     values (:subject, :id, :rule, :starts, :ends, :found)""")
                     .param("subject", subject)
                     .param("id", subjectId)
                     .param("rule", hold.rule().name())
@@ -264,8 +281,11 @@ class DecisionStore {
     }
 
     List<Hold> holds(String subject, long subjectId) {
-        return jdbc.sql(
-                        "select rule, starts, ends, found from hold where subject = :subject and subject_id = :id order by starts")
+        return jdbc.sql("""
+                                select rule, starts, ends, found
+                                 from hold
+                                 where subject = :subject and subject_id = :id
+                                 order by starts""")
                 .param("subject", subject)
                 .param("id", subjectId)
                 .query((row, n) -> new Hold(

@@ -30,8 +30,10 @@ class NoticeStore {
     }
 
     Optional<WishRow> find(long personId, long classId) {
-        return jdbc.sql(
-                        "select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where person_id = :person and class_id = :classId")
+        return jdbc.sql("""
+                                select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto
+                                 from notice_wish
+                                 where person_id = :person and class_id = :classId""")
                 .param("person", personId)
                 .param("classId", classId)
                 .query((row, n) -> wish(row))
@@ -39,15 +41,17 @@ class NoticeStore {
     }
 
     List<WishRow> all() {
-        return jdbc.sql(
-                        "select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto from notice_wish where cadence <> 'NEVER' order by person_id, class_id")
-                .query((row, n) -> wish(row))
-                .list();
+        return jdbc.sql("""
+                                select person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto
+                                 from notice_wish
+                                 where cadence <> 'NEVER'
+                                 order by person_id, class_id""").query((row, n) -> wish(row)).list();
     }
 
     void put(WishRow wish) {
         jdbc.sql("""
-                merge into notice_wish (person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto) key (person_id, class_id)
+                merge into notice_wish (person_id, class_id, cadence, address, quiet_from, quiet_until, told_upto) key
+                       (person_id, class_id)
                 values (:person, :classId, :cadence, :address, :from, :until, :upto)""")
                 .param("person", wish.personId())
                 .param("classId", wish.classId())
@@ -64,19 +68,23 @@ class NoticeStore {
         return jdbc.sql("""
                 select 'post' as subject, t.id, t.author_id, v.title, t.waiting_since
                   from post t
-                  join post_version v on v.post_id = t.id and v.no = case when t.live is not null and t.state <> 'WAITING' then t.live else coalesce(t.working, t.live) end
-                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
+                  join post_version v on v.post_id = t.id and v.no = case when t.live is not null and t.state <>
+                         'WAITING' then t.live else coalesce(t.working, t.live) end
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since
+                        <= :upto
                 union all
                 select 'comment', t.id, t.author_id, v.title, t.waiting_since
                   from comment t
                   join post p on p.id = t.post_id
                   join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
-                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since
+                        <= :upto
                 union all
                 select 'header', t.id, t.author_id, b.title, t.waiting_since
                   from blog_header t
                   join blog b on b.id = t.blog_id
-                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since <= :upto
+                 where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since
+                        <= :upto
                  order by waiting_since
                  limit 200""")
                 .param("classId", classId)

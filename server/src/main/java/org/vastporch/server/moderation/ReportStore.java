@@ -19,8 +19,10 @@ class ReportStore {
     }
 
     void add(long classId, String subject, long subjectId, long reporterId, String reason, Instant now) {
-        jdbc.sql(
-                        "insert into report (class_id, subject, subject_id, reporter_id, reason, reported_at) values (:classId, :subject, :id, :reporter, :reason, :now)")
+        jdbc.sql("""
+                                insert into report (class_id, subject, subject_id, reporter_id, reason,
+                                    reported_at)
+                                 values (:classId, :subject, :id, :reporter, :reason, :now)""")
                 .param("classId", classId)
                 .param("subject", subject)
                 .param("id", subjectId)
@@ -32,8 +34,11 @@ class ReportStore {
 
     /** The reports about a text that nobody has decided on yet, the oldest first. */
     List<ReportRow> open(String subject, long subjectId) {
-        return jdbc.sql(
-                        "select reporter_id, reason, reported_at from report where subject = :subject and subject_id = :id and decision_id is null order by id")
+        return jdbc.sql("""
+                                select reporter_id, reason, reported_at
+                                 from report
+                                 where subject = :subject and subject_id = :id and decision_id is null
+                                 order by id""")
                 .param("subject", subject)
                 .param("id", subjectId)
                 .query((row, n) -> new ReportRow(
@@ -42,8 +47,10 @@ class ReportStore {
     }
 
     void answer(String subject, long subjectId, long decisionId) {
-        jdbc.sql(
-                        "update report set decision_id = :decision where subject = :subject and subject_id = :id and decision_id is null")
+        jdbc.sql("""
+                                update report
+                                 set decision_id = :decision
+                                 where subject = :subject and subject_id = :id and decision_id is null""")
                 .param("decision", decisionId)
                 .param("subject", subject)
                 .param("id", subjectId)

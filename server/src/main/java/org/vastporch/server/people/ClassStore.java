@@ -37,10 +37,13 @@ class ClassStore {
     long add(String name, String subject, String level, Term term, Rules rules, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                                   trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, created_at, version)
+                insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
+                       comment_policy,
+                                   trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide,
+                                          tools, created_at, version)
                 values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
-                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now, 1)""")
+                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now,
+                               1)""")
                 .param("name", name)
                 .param("subject", subject)
                 .param("level", level)
@@ -74,7 +77,8 @@ class ClassStore {
                 .list();
         return jdbc.sql("""
                 select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools, own_passwords, by_given, shown, word, word_until, word_left, version
+                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools,
+                              own_passwords, by_given, shown, word, word_until, word_left, version
                   from class
                  where id = :id""")
                 .param("id", id)
@@ -87,7 +91,8 @@ class ClassStore {
         return jdbc.sql("""
                 update class
                    set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
-                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures = :holdPictures,
+                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures =
+                              :holdPictures,
                        first_posts = :firstPosts, reports_hide = :reportsHide, tools = :tools, version = version + 1
                  where id = :id and version = :version""")
                         .param("ceiling", rules.ceiling().ordinal())
@@ -134,7 +139,8 @@ class ClassStore {
             int version) {
         boolean changed = jdbc.sql("""
                 update class
-                   set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day = :last,
+                   set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day =
+                          :last,
                        own_passwords = :ownPasswords, by_given = :byGiven, version = version + 1
                  where id = :id and version = :version""")
                         .param("name", name)

@@ -110,10 +110,10 @@ public class EmailService {
     @Transactional
     public void confirm(String token) {
         EmailStore.Wish wish = store.byToken(Tokens.hash(token), clock.instant())
-                .orElseThrow(
-                        () -> Problem.stale(
-                                "address-used",
-                                "This link was used already, is too old, or another address was asked for since. Give the address once more to get a new one."));
+                .orElseThrow(() -> Problem.stale(
+                        "address-used",
+                        "This link was used already, is too old, or another address was asked"
+                                + " for since. Give the address once more to get a new one."));
         if (wish.own()) people.setEmail(wish.personId(), wish.email());
         else store.confirm(wish.personId(), wish.email());
         store.remove(wish);

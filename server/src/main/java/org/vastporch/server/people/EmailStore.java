@@ -26,8 +26,10 @@ class EmailStore implements Traces {
     }
 
     void add(Wish wish, String tokenHash, Instant until) {
-        jdbc.sql(
-                        "merge into email_wish (person_id, email, own, token_hash, expires_at) key (person_id, email, own) values (:person, :email, :own, :token, :until)")
+        jdbc.sql("""
+                                merge into email_wish (person_id, email, own, token_hash, expires_at) key
+                                    (person_id, email, own)
+                                 values (:person, :email, :own, :token, :until)""")
                 .param("person", wish.personId())
                 .param("email", wish.email())
                 .param("own", wish.own())
@@ -46,8 +48,11 @@ class EmailStore implements Traces {
     }
 
     boolean waits(Wish wish, Instant now) {
-        return jdbc.sql(
-                                "select count(*) from email_wish where person_id = :person and email = :email and own = :own and expires_at > :now")
+        return jdbc.sql("""
+                                        select count(*)
+                                         from email_wish
+                                         where person_id = :person and email = :email and own = :own and
+                                            expires_at > :now""")
                         .param("person", wish.personId())
                         .param("email", wish.email())
                         .param("own", wish.own())
@@ -58,8 +63,10 @@ class EmailStore implements Traces {
     }
 
     Optional<Wish> byToken(String tokenHash, Instant now) {
-        return jdbc.sql(
-                        "select person_id, email, own from email_wish where token_hash = :token and expires_at > :now for update")
+        return jdbc.sql("""
+                                select person_id, email, own
+                                 from email_wish
+                                 where token_hash = :token and expires_at > :now for update""")
                 .param("token", tokenHash)
                 .param("now", Rows.utc(now))
                 .query((row, n) -> new Wish(row.getLong("person_id"), row.getString("email"), row.getBoolean("own")))

@@ -160,10 +160,10 @@ public class InvitationService {
     /** The invitation behind a token, if it still works; its row is locked. */
     Invitation open(String token) {
         Invitation invitation = store.lockByToken(Tokens.hash(token))
-                .orElseThrow(
-                        () -> Problem.stale(
-                                "invitation-gone",
-                                "This invitation was withdrawn, or a newer one was sent. Look for the newest mail, or ask whoever invited you."));
+                .orElseThrow(() -> Problem.stale(
+                        "invitation-gone",
+                        "This invitation was withdrawn, or a newer one was sent. Look for the"
+                                + " newest mail, or ask whoever invited you."));
         if (invitation.acceptedAt() != null)
             throw Problem.stale(
                     "invitation-used", "This invitation was accepted already. Sign in with your own account.");

@@ -47,7 +47,8 @@ class InvitationStore {
             Instant now,
             Instant expires) {
         jdbc.sql("""
-                insert into invitation (class_id, role, email, name, token_hash, invited_by, sent_at, sent_times, expires_at)
+                insert into invitation (class_id, role, email, name, token_hash, invited_by, sent_at, sent_times,
+                       expires_at)
                 values (:classId, :role, :email, :name, :token, :by, :now, 1, :expires)""")
                 .param("classId", classId)
                 .param("role", role.name())
@@ -83,8 +84,11 @@ class InvitationStore {
 
     /** Sends it anew: with a new token, so that the mail before leads nowhere. */
     void resend(long id, String tokenHash, Instant now, Instant expires) {
-        jdbc.sql(
-                        "update invitation set token_hash = :token, sent_at = :now, sent_times = sent_times + 1, expires_at = :expires where id = :id and accepted_at is null")
+        jdbc.sql("""
+                                update invitation
+                                 set token_hash = :token, sent_at = :now, sent_times = sent_times + 1,
+                                    expires_at = :expires
+                                 where id = :id and accepted_at is null""")
                 .param("token", tokenHash)
                 .param("now", Rows.utc(now))
                 .param("expires", Rows.utc(expires))

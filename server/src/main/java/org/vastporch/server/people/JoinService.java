@@ -223,7 +223,8 @@ public class JoinService {
             throw Problem.invalid(
                     "word",
                     "word-over",
-                    "This class word no longer works: its time is over, or everybody it was meant for has come. Ask your teacher for a new one.");
+                    "This class word no longer works: its time is over, or everybody it was meant for"
+                            + " has come. Ask your teacher for a new one.");
         return classId;
     }
 }

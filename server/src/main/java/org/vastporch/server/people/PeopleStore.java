@@ -74,7 +74,8 @@ class PeopleStore {
             boolean hasPassword) {}
 
     private static final String PERSON =
-            "id, title, family_name, given_name, username, email, school_no, keeper, teacher, password_hash is not null as ready ";
+            "id, title, family_name, given_name, username, email, school_no, keeper, teacher, "
+                    + "password_hash is not null as ready ";
 
     /** Numbers of places are drawn from so many; browsers keep them whole. */
     private static final long MOST_PLACES = 1L << 53;
@@ -106,7 +107,8 @@ class PeopleStore {
             Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into person (username, title, family_name, given_name, email, school_no, keeper, teacher, created_at)
+                insert into person (username, title, family_name, given_name, email, school_no, keeper, teacher,
+                       created_at)
                 values (:username, :title, :family, :given, :email, :schoolNo, :keeper, :teacher, :now)""")
                 .param("username", username)
                 .param("title", title)
@@ -163,8 +165,10 @@ class PeopleStore {
 
     List<Member> members(long classId) {
         return jdbc.sql("""
-                select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at, p.slip_phrase,
-                       m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at, m.leaving, m.name_asked
+                select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at,
+                       p.slip_phrase,
+                       m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name, m.ended_at,
+                              m.leaving, m.name_asked
                   from membership m
                   join person p on p.id = m.person_id
                   left join class_group g on g.id = m.group_id
@@ -231,7 +235,8 @@ class PeopleStore {
                         .add(new AccountCare.Place(row.getLong("class_id"), Role.valueOf(row.getString("role")))))
                 .list();
         return jdbc.sql("""
-                select p.id, p.given_name, p.family_name, p.email, p.school_no, p.keeper or p.teacher as works, coalesce(g.name, '') as group_name, m.role
+                select p.id, p.given_name, p.family_name, p.email, p.school_no, p.keeper or p.teacher as works,
+                       coalesce(g.name, '') as group_name, m.role
                   from person p
                   left join membership m on m.person_id = p.id and m.class_id = :classId and m.ended_at is null
                   left join class_group g on g.id = m.group_id
@@ -295,7 +300,8 @@ class PeopleStore {
                 select p.title, p.given_name, p.family_name
                   from person p
                  where p.keeper or p.teacher
-                    or exists (select 1 from membership m where m.person_id = p.id and m.ended_at is null and m.role not in ('STUDENT', 'GUEST'))""")
+                    or exists (select 1 from membership m where m.person_id = p.id and m.ended_at is null and m.role
+                           not in ('STUDENT', 'GUEST'))""")
                 .query((row, n) -> Stream.of(
                         row.getString("given_name") + " " + row.getString("family_name"),
                         row.getString("title") + " " + row.getString("family_name"),
@@ -341,8 +347,11 @@ class PeopleStore {
     }
 
     void change(long id, PersonName name, String email, String schoolNo) {
-        jdbc.sql(
-                        "update person set family_name = :family, given_name = :given, email = :email, school_no = :schoolNo where id = :id")
+        jdbc.sql("""
+                                update person
+                                 set family_name = :family, given_name = :given, email = :email, school_no =
+                                    :schoolNo
+                                 where id = :id""")
                 .param("family", name.family())
                 .param("given", name.given())
                 .param("email", email)
@@ -361,8 +370,10 @@ class PeopleStore {
     }
 
     void setRole(long classId, long personId, Role role) {
-        jdbc.sql(
-                        "update membership set role = :role, group_id = null where class_id = :classId and person_id = :person")
+        jdbc.sql("""
+                                update membership
+                                 set role = :role, group_id = null
+                                 where class_id = :classId and person_id = :person""")
                 .param("role", role.name())
                 .param("classId", classId)
                 .param("person", personId)
@@ -370,8 +381,10 @@ class PeopleStore {
     }
 
     void setShown(long classId, long personId, PersonName.Shown shown, @Nullable String penName) {
-        jdbc.sql(
-                        "update membership set shown = :shown, pen_name = :penName where class_id = :classId and person_id = :person")
+        jdbc.sql("""
+                                update membership
+                                 set shown = :shown, pen_name = :penName
+                                 where class_id = :classId and person_id = :person""")
                 .param("shown", shown.name())
                 .param("penName", penName)
                 .param("classId", classId)
@@ -380,8 +393,10 @@ class PeopleStore {
     }
 
     void end(long classId, long personId, Leaving leaving, Instant now) {
-        jdbc.sql(
-                        "update membership set ended_at = :now, leaving = :leaving where class_id = :classId and person_id = :personId and ended_at is null")
+        jdbc.sql("""
+                                update membership
+                                 set ended_at = :now, leaving = :leaving
+                                 where class_id = :classId and person_id = :personId and ended_at is null""")
                 .param("now", Rows.utc(now))
                 .param("leaving", leaving.name())
                 .param("classId", classId)
@@ -390,11 +405,10 @@ class PeopleStore {
     }
 
     void takeBack(long classId, long personId) {
-        jdbc.sql(
-                        "update membership set ended_at = null, leaving = null where class_id = :classId and person_id = :person")
-                .param("classId", classId)
-                .param("person", personId)
-                .update();
+        jdbc.sql("""
+                                update membership
+                                 set ended_at = null, leaving = null
+                                 where class_id = :classId and person_id = :person""").param("classId", classId).param("person", personId).update();
     }
 
     /** Removes a person whose other traces are gone. */

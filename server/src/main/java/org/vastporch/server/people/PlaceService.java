@@ -90,7 +90,8 @@ public class PlaceService {
             throw Problem.invalid(
                     "role",
                     "student-stays",
-                    "A student stays a student here. End the enrolment first, then invite the person as something else.");
+                    "A student stays a student here. End the enrolment first, then invite the person "
+                            + "as something else.");
         if (member.role() == Role.LEAD || role == Role.LEAD)
             throw Problem.invalid("role", "lead-stays", "A class has one lead teacher, who stays.");
         store.setRole(classId, personId, role);
@@ -278,7 +279,8 @@ public class PlaceService {
     private static Problem cannotBeErased() {
         return Problem.stale(
                 "cannot-be-erased",
-                "This person worked as staff. Decisions and marks keep their maker, so the account stays; end the place instead.");
+                "This person worked as staff. Decisions and marks keep their maker, so the account "
+                        + "stays; end the place instead.");
     }
 
     private PeopleStore.Member requireMember(Viewer viewer, long classId, long personId) {

@@ -101,10 +101,12 @@ public class CategoryService {
                     .update();
             for (int place = 0; place < wanted.size(); place++) {
                 Wanted w = wanted.get(place);
-                String sql = w.id() == null
-                        ? "insert into category (class_id, name, folded, place) values (:classId, :name, :folded, :place)"
-                        : "update category set name = :name, folded = :folded, place = :place where class_id = :classId and id = "
-                                + w.id().longValue();
+                String sql = w.id() == null ? """
+                                insert into category (class_id, name, folded, place)
+                                 values (:classId, :name, :folded, :place)""" : """
+                                update category
+                                 set name = :name, folded = :folded, place = :place
+                                 where class_id = :classId and id =""" + w.id().longValue();
                 jdbc.sql(sql)
                         .param("classId", classId)
                         .param("name", w.name())

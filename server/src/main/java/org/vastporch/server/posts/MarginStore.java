@@ -56,7 +56,8 @@ class MarginStore implements Traces {
     long add(long classId, Note n) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into margin_note (class_id, post_id, version_no, quote, nth, remark, replacement, author_id, created_at, state)
+                insert into margin_note (class_id, post_id, version_no, quote, nth, remark, replacement, author_id,
+                       created_at, state)
                 values (:classId, :post, :version, :quote, :nth, :remark, :replacement, :author, :at, 'OPEN')""")
                 .param("classId", classId)
                 .param("post", n.postId())
@@ -109,11 +110,12 @@ class MarginStore implements Traces {
 
     /** The posts of a class whose authors ask for help, the longest wait first. */
     List<Long> asking(long classId) {
-        return jdbc.sql(
-                        "select id from post where class_id = :classId and help_asked_at is not null and state not in ('BINNED', 'HIDDEN') order by help_asked_at, id")
-                .param("classId", classId)
-                .query(Long.class)
-                .list();
+        return jdbc.sql("""
+                                select id
+                                 from post
+                                 where class_id = :classId and help_asked_at is not null and state not in
+                                    ('BINNED', 'HIDDEN')
+                                 order by help_asked_at, id""").param("classId", classId).query(Long.class).list();
     }
 
     private static Note note(ResultSet row) throws SQLException {

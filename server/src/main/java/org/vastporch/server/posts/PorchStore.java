@@ -144,7 +144,8 @@ class PorchStore {
                 ? " order by p.class_id desc, p.published_at, p.id"
                 : " order by p.class_id, p.published_at desc, p.id desc";
         return jdbc.sql("""
-                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as blog_title, b.address, p.prompt_id, q.title as prompt_title,
+                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as
+                       blog_title, b.address, p.prompt_id, q.title as prompt_title,
                        p.outside_link, s.title as source_title, p.published_at, v.saved_at,
                        (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED') as comments,
                        """ + ANSWERS + """

@@ -132,7 +132,8 @@ class PostStore {
             Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into post (class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, audience, working, created_at, rev)
+                insert into post (class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, audience,
+                       working, created_at, rev)
                 values (:classId, :blogId, :author, :prompt, :source, :link, 'DRAFT', :audience, 1, :now, 1)""")
                 .param("classId", classId)
                 .param("blogId", blogId)
@@ -165,7 +166,8 @@ class PostStore {
         return jdbc.sql("""
                 select id
                   from post
-                 where author_id = :author and blog_id = :blog and state = 'DRAFT' and live is null and prompt_id is not distinct from :prompt
+                 where author_id = :author and blog_id = :blog and state = 'DRAFT' and live is null and prompt_id is
+                        not distinct from :prompt
                  order by id desc
                  limit 1""")
                 .param("author", authorId)
@@ -180,7 +182,8 @@ class PostStore {
         return jdbc.sql("""
                 select id
                   from post
-                 where author_id = :author and class_id = :classId and outside_link = :link and source_id is null and state <> 'BINNED'
+                 where author_id = :author and class_id = :classId and outside_link = :link and source_id is null and
+                        state <> 'BINNED'
                  limit 1""")
                 .param("author", authorId)
                 .param("classId", classId)
@@ -190,9 +193,10 @@ class PostStore {
     }
 
     List<PostRow> ofAuthor(long authorId, long classId) {
-        return jdbc.sql(
-                        "select " + COLUMNS
-                                + " from post where author_id = :author and class_id = :classId and emptied_at is null order by coalesce(published_at, created_at) desc, id desc")
+        return jdbc.sql("select " + COLUMNS
+                        + " from post where author_id = :author and class_id = :classId and "
+                        + "emptied_at is null order by coalesce(published_at, created_at) desc,"
+                        + " id desc")
                 .param("author", authorId)
                 .param("classId", classId)
                 .query((row, n) -> post(row))
@@ -201,9 +205,9 @@ class PostStore {
 
     /** Posts for a prompt that left draft, the one handed in last first for each author. */
     List<PostRow> handedIn(long promptId) {
-        return jdbc.sql(
-                        "select " + COLUMNS
-                                + " from post where prompt_id = :prompt and handed_in_at is not null and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
+        return jdbc.sql("select " + COLUMNS
+                        + " from post where prompt_id = :prompt and handed_in_at is not null "
+                        + "and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
                 .param("prompt", promptId)
                 .query((row, n) -> post(row))
                 .list();
@@ -214,7 +218,8 @@ class PostStore {
         return jdbc.sql("""
                 select count(*)
                   from post
-                 where author_id = :author and blog_id = :blog and handed_in_at >= :since and state <> 'BINNED' and id <> :except""")
+                 where author_id = :author and blog_id = :blog and handed_in_at >= :since and state <> 'BINNED' and id
+                        <> :except""")
                 .param("author", authorId)
                 .param("blog", blogId)
                 .param("since", Rows.utc(since))
@@ -224,8 +229,11 @@ class PostStore {
     }
 
     Optional<Version> version(long postId, int no) {
-        return jdbc.sql(
-                        "select no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at from post_version where post_id = :post and no = :no")
+        return jdbc.sql("""
+                                select no, title, html, tags, audience, category_id, works, saved_by, begun_at,
+                                    saved_at
+                                 from post_version
+                                 where post_id = :post and no = :no""")
                 .param("post", postId)
                 .param("no", no)
                 .query((row, n) -> version(row))
@@ -234,8 +242,10 @@ class PostStore {
 
     /** Whether a file stands in one version of a post. */
     boolean stands(long postId, int no, String file) {
-        return jdbc.sql(
-                                "select count(*) from post_version where post_id = :post and no = :no and locate(:file, html) > 0")
+        return jdbc.sql("""
+                                        select count(*)
+                                         from post_version
+                                         where post_id = :post and no = :no and locate(:file, html) > 0""")
                         .param("post", postId)
                         .param("no", no)
                         .param("file", file)
@@ -255,8 +265,11 @@ class PostStore {
 
     /** All versions of a post, the newest first. */
     List<VersionLine> versions(long postId) {
-        return jdbc.sql(
-                        "select no, title, words, saved_by, saved_at from post_version where post_id = :post order by no desc")
+        return jdbc.sql("""
+                                select no, title, words, saved_by, saved_at
+                                 from post_version
+                                 where post_id = :post
+                                 order by no desc""")
                 .param("post", postId)
                 .query((row, n) -> new VersionLine(
                         row.getInt("no"),
@@ -277,9 +290,11 @@ class PostStore {
 
     void putVersion(long postId, Version version, TextFacts facts) {
         jdbc.sql("""
-                merge into post_version (post_id, no, title, html, tags, audience, category_id, works, words, first_lines, first_picture, saved_by, begun_at, saved_at)
+                merge into post_version (post_id, no, title, html, tags, audience, category_id, works, words,
+                       first_lines, first_picture, saved_by, begun_at, saved_at)
                 key (post_id, no)
-                values (:post, :no, :title, :html, :tags, :audience, :category, :works, :words, :lines, :picture, :by, :begun, :at)""")
+                values (:post, :no, :title, :html, :tags, :audience, :category, :works, :words, :lines, :picture, :by,
+                       :begun, :at)""")
                 .param("post", postId)
                 .param("no", version.no())
                 .param("title", version.title())
@@ -306,7 +321,8 @@ class PostStore {
             @Nullable Instant handedInAt) {
         jdbc.sql("""
                 update post
-                   set state = :state, live = :live, working = :working, waiting_since = :waiting, published_at = :published,
+                   set state = :state, live = :live, working = :working, waiting_since = :waiting, published_at =
+                          :published,
                        handed_in_at = coalesce(handed_in_at, :handedIn), rev = rev + 1
                  where id = :id""")
                 .param("state", standing.state().name())
@@ -401,13 +417,15 @@ class PostStore {
         jdbc.sql("delete from post_tag where post_id in (" + old + ")")
                 .param("until", Rows.utc(until))
                 .update();
-        jdbc.sql(
-                        "update post_version set title = '', html = '', tags = '', works = '[]', words = 0, first_lines = '', first_picture = '' where post_id in ("
-                                + old + ")")
-                .param("until", Rows.utc(until))
-                .update();
-        return jdbc.sql(
-                        "update post set emptied_at = :now, series = null where state = 'BINNED' and binned_at < :until and emptied_at is null")
+        jdbc.sql("""
+                                update post_version
+                                 set title = '', html = '', tags = '', works = '[]', words = 0, first_lines =
+                                    '', first_picture = ''
+                                 where post_id in (""" + old + ")").param("until", Rows.utc(until)).update();
+        return jdbc.sql("""
+                                update post
+                                 set emptied_at = :now, series = null
+                                 where state = 'BINNED' and binned_at < :until and emptied_at is null""")
                 .param("until", Rows.utc(until))
                 .param("now", Rows.utc(now))
                 .update();
@@ -440,8 +458,10 @@ class PostStore {
                 .param("post", postId)
                 .update();
         for (String tag : tags)
-            jdbc.sql(
-                            "merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded, post_id) values (:classId, :folded, :post, :tag)")
+            jdbc.sql("""
+                                    merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded,
+                                        post_id)
+                                     values (:classId, :folded, :post, :tag)""")
                     .param("classId", classId)
                     .param("folded", Folding.fold(tag))
                     .param("post", postId)

@@ -26,8 +26,12 @@ class PostTraces implements Traces {
 
     @Override
     public int count(long personId, @Nullable Long classId) {
-        return jdbc.sql(
-                        "select count(*) from post where author_id = :person and live is not null and state not in ('HIDDEN', 'BINNED') and (:classId is null or class_id = :classId)")
+        return jdbc.sql("""
+                                select count(*)
+                                 from post
+                                 where author_id = :person and live is not null and state not in ('HIDDEN',
+                                    'BINNED')
+                                 and (:classId is null or class_id = :classId)""")
                 .param("person", personId)
                 .param("classId", classId)
                 .query(Integer.class)
@@ -37,10 +41,11 @@ class PostTraces implements Traces {
     @Override
     public void erase(long personId) {
         run("delete from seen where person_id = :person or post_id in (" + GONE + ")", personId);
-        run(
-                "delete from mark where (prompt_id, student_id) in (select m.prompt_id, m.student_id from marking m where m.post_id in ("
-                        + GONE + "))",
-                personId);
+        run("""
+                        delete
+                         from mark
+                         where (prompt_id, student_id) in (select m.prompt_id, m.student_id from marking m where
+                            m.post_id in (""" + GONE + "))", personId);
         run("delete from marking where post_id in (" + GONE + ")", personId);
         run("delete from hold where subject = 'post' and subject_id in (" + GONE + ")", personId);
         run("delete from decision where subject = 'post' and subject_id in (" + GONE + ")", personId);

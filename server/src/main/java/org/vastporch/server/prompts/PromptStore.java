@@ -35,8 +35,9 @@ class PromptStore {
 
     long addRubric(long classId, String name, Rubric rubric, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql(
-                        "insert into rubric (class_id, name, definition, created_at) values (:classId, :name, :definition, :now)")
+        jdbc.sql("""
+                                insert into rubric (class_id, name, definition, created_at)
+                                 values (:classId, :name, :definition, :now)""")
                 .param("classId", classId)
                 .param("name", name)
                 .param("definition", json.writeValueAsString(rubric))
@@ -48,11 +49,14 @@ class PromptStore {
     long add(PromptRecord prompt, @Nullable Long rubricId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into prompt (class_id, title, instructions, questions, tag, opens_at, due_at, grace_minutes, late_per_day, late_cap, late_floor,
-                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, asked_category, asked_sources,
+                insert into prompt (class_id, title, instructions, questions, tag, opens_at, due_at, grace_minutes,
+                       late_per_day, late_cap, late_floor,
+                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links,
+                                           asked_comments, asked_category, asked_sources,
                                     comments_due_at, comments_words, starter, answer_first, created_at)
                 values (:classId, :title, :instructions, :questions, :tag, :opens, :due, :grace, :perDay, :cap, :floor,
-                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :category, :sources, :commentsDue, :commentsWords, :starter, :answerFirst, :now)""")
+                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :category, :sources,
+                               :commentsDue, :commentsWords, :starter, :answerFirst, :now)""")
                 .param("classId", prompt.classId())
                 .param("title", prompt.title())
                 .param("instructions", prompt.instructions())
@@ -92,9 +96,9 @@ class PromptStore {
     }
 
     List<PromptRecord> ofClass(long classId) {
-        return jdbc.sql(
-                        "select " + COLUMNS
-                                + " from prompt p left join rubric r on r.id = p.rubric_id where p.class_id = :classId order by p.due_at desc, p.id desc")
+        return jdbc.sql("select " + COLUMNS
+                        + " from prompt p left join rubric r on r.id = p.rubric_id where "
+                        + "p.class_id = :classId order by p.due_at desc, p.id desc")
                 .param("classId", classId)
                 .query((row, n) -> prompt(row))
                 .list();

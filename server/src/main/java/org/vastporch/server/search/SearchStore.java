@@ -36,12 +36,14 @@ class SearchStore {
 
     private static final int PAGE = 500;
     private static final String POST = """
-        select p.id, p.class_id, coalesce(p.author_id, 0) as author_id, p.audience, p.published_at, v.title, v.html, v.tags, v.works
+        select p.id, p.class_id, coalesce(p.author_id, 0) as author_id, p.audience, p.published_at, v.title, v.html,
+               v.tags, v.works
           from post p
           join post_version v on v.post_id = p.id and v.no = p.live
          where p.state not in ('HIDDEN', 'BINNED')""";
     private static final String COMMENT = """
-        select k.id, k.state, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html, k.published_at, coalesce(p.author_id, 0) as owner_id, p.audience
+        select k.id, k.state, k.post_id, k.class_id, coalesce(k.author_id, 0) as author_id, k.html, k.published_at,
+               coalesce(p.author_id, 0) as owner_id, p.audience
           from comment k
           join post p on p.id = k.post_id
          where""";
@@ -52,7 +54,8 @@ class SearchStore {
     private static final int SPAN = 2_000;
 
     private static final String FILE = """
-        select a.id, a.post_id, a.class_id, a.owner_id as author_id, a.name, a.created_at, coalesce(p.author_id, 0) as owner_id, p.audience
+        select a.id, a.post_id, a.class_id, a.owner_id as author_id, a.name, a.created_at, coalesce(p.author_id, 0) as
+               owner_id, p.audience
           from attachment a
           join post p on p.id = a.post_id
           join post_version v on v.post_id = p.id and v.no = p.live

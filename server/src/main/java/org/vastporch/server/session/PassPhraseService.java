@@ -56,7 +56,8 @@ public class PassPhraseService {
             throw Problem.invalid(
                     "person",
                     "keeper-cares",
-                    "This student is in other classes too. The school keeper gives a new way in to people who are in classes of several teachers.");
+                    "This student is in other classes too. The school keeper gives a new way in to "
+                            + "people who are in classes of several teachers.");
         String phrase = people.giveNewPhrase(personId);
         sessions.endAll(personId);
         return new NewPhrase(people.usernameOf(personId), phrase);

@@ -25,7 +25,8 @@ public class SessionService {
     private static final int LONGEST_NAME = 60;
     private static final Duration ONE_TIME = Duration.ofDays(7);
     private static final String WRONG =
-            "This username and password do not belong together. Check the sign-in slip, or ask your teacher for a new pass phrase.";
+            "This username and password do not belong together. Check the sign-in slip, or ask your "
+                    + "teacher for a new pass phrase.";
 
     private final SignInStore store;
     private final PeopleService people;

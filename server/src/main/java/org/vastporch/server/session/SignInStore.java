@@ -17,8 +17,9 @@ class SignInStore {
     }
 
     void add(String tokenHash, long personId, Instant now) {
-        jdbc.sql(
-                        "insert into sign_in (token_hash, person_id, created_at, seen_at) values (:token, :person, :now, :now)")
+        jdbc.sql("""
+                                insert into sign_in (token_hash, person_id, created_at, seen_at)
+                                 values (:token, :person, :now, :now)""")
                 .param("token", tokenHash)
                 .param("person", personId)
                 .param("now", Rows.utc(now))
@@ -72,8 +73,9 @@ class SignInStore {
     }
 
     void putDevice(String tokenHash, long personId, Instant now) {
-        jdbc.sql(
-                        "merge into device (token_hash, person_id, seen_at) key (token_hash, person_id) values (:token, :person, :now)")
+        jdbc.sql("""
+                                merge into device (token_hash, person_id, seen_at) key (token_hash, person_id)
+                                 values (:token, :person, :now)""")
                 .param("token", tokenHash)
                 .param("person", personId)
                 .param("now", Rows.utc(now))

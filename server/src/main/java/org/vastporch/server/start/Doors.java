@@ -34,16 +34,17 @@ public class Doors {
         try {
             address = InetAddress.getByName(listen);
         } catch (UnknownHostException e) {
-            throw new StartFault(
-                    "\"" + listen
-                            + "\" is no address of this machine. Use --listen 0.0.0.0 for all of them, or leave it out for this machine alone.");
+            throw new StartFault("\"" + listen
+                    + "\" is no address of this machine. Use --listen 0.0.0.0 for all of them, "
+                    + "or leave it out for this machine alone.");
         }
         try (ServerSocket door = new ServerSocket()) {
             door.setReuseAddress(true);
             door.bind(new InetSocketAddress(address, port));
         } catch (IOException e) {
             throw new StartFault("Port " + port + " on " + listen
-                    + " is taken by another program, or is not for you to use. Choose another one with --port, such as --port "
+                    + " is taken by another program, or is not for you to use. Choose another one with "
+                    + "--port, such as --port "
                     + (port < 65_000 ? port + 100 : 8_080) + ".");
         }
     }
@@ -95,9 +96,9 @@ public class Doors {
             if (Files.notExists(folder) || Files.exists(folder.resolve(MADE_UP)) || isEmpty(folder))
                 FileSystemUtils.deleteRecursively(folder);
             else
-                throw new StartFault(
-                        "The folder " + folder
-                                + " holds something else than a made-up school, so it is not emptied. Choose another one with --data.");
+                throw new StartFault("The folder " + folder
+                        + " holds something else than a made-up school, so it is not emptied. "
+                        + "Choose another one with --data.");
         } catch (IOException e) {
             throw new StartFault("The data folder " + folder
                     + " cannot be emptied. Give yourself the right to, or choose another one with --data.");

@@ -17,8 +17,9 @@ record DigestText(String subject, String text, String html) {
         for (NewsItem item : items)
             byClass.computeIfAbsent(item.className(), name -> new ArrayList<>()).add(item);
         StringBuilder text = new StringBuilder();
-        StringBuilder html = new StringBuilder(
-                "<!doctype html><html><body style=\"font:16px/1.5 Georgia,serif;color:#22303a;background:#fbf7ef;margin:0;padding:24px\"><div style=\"max-width:620px;margin:0 auto\">");
+        StringBuilder html = new StringBuilder("<!doctype html><html><body style=\"font:16px/1.5 "
+                + "Georgia,serif;color:#22303a;background:#fbf7ef;margin:0;padding:24px\"><div "
+                + "style=\"max-width:620px;margin:0 auto\">");
         byClass.forEach((name, list) -> {
             text.append(name).append("\n").append("=".repeat(name.length())).append("\n\n");
             html.append("<h1 style=\"font-size:22px;margin:18px 0 6px\">")
@@ -49,8 +50,9 @@ record DigestText(String subject, String text, String html) {
                 .append("/subscriptions\nStop all such mails: ")
                 .append(stop)
                 .append('\n');
-        html.append(
-                        "<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid #e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it in Vast Porch. <a style=\"color:#25666a\" href=\"")
+        html.append("<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid "
+                        + "#e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it"
+                        + " in Vast Porch. <a style=\"color:#25666a\" href=\"")
                 .append(Entities.escape(base + "/subscriptions"))
                 .append("\">Change it</a> · <a style=\"color:#25666a\" href=\"")
                 .append(Entities.escape(stop))

@@ -43,11 +43,13 @@ class NewsStore {
         and (u.kind = 'CLASS' or u.kind = 'BLOG' and u.target_id = p.blog_id or u.kind = 'PERSON' and u.target_id = p.author_id or u.kind = 'THREAD' and u.target_id = p.id
              or u.kind = 'TAG' and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = u.tag))""";
 
-    private static final String TEXT = "join post_version v on v.post_id = p.id and v.no = p.live ";
-    private static final String COMMENT =
-            "select '%s' as kind, p.class_id, p.id as post_id, k.id as comment, v.title, coalesce(k.author_id, 0) as by_id, k.visitor, k.published_at as at, k.html "
-                    + "from comment k join post p on p.id = k.post_id " + TEXT
-                    + "where k.state = 'PUBLISHED' and k.published_at > :since and k.published_at <= :until and coalesce(k.author_id, 0) <> :me";
+    private static final String TEXT = " join post_version v on v.post_id = p.id and v.no = p.live ";
+    private static final String COMMENT = """
+                    select '%s' as kind, p.class_id, p.id as post_id, k.id as comment, v.title,
+                        coalesce(k.author_id, 0) as by_id, k.visitor, k.published_at as at, k.html"""
+            + " from comment k join post p on p.id = k.post_id " + TEXT
+            + "where k.state = 'PUBLISHED' and k.published_at > :since and k.published_at <= "
+            + ":until and coalesce(k.author_id, 0) <> :me";
 
     private final JdbcClient jdbc;
 
@@ -62,15 +64,18 @@ class NewsStore {
      * @param cadence only for subscriptions whose posts are told so often; null for all
      */
     List<Happened> posts(long classId, long me, Between between, @Nullable Cadence cadence) {
-        return jdbc.sql(
-                        "select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title, p.author_id as by_id, null as visitor, e.at, v.html from event e join post p on p.id = e.subject_id "
-                                + TEXT + """
+        return jdbc.sql("""
+                                select 'POST' as kind, p.class_id, p.id as post_id, null as comment, v.title,
+                                    p.author_id as by_id, null as visitor, e.at, v.html
+                                 from event e
+                                 join post p on p.id = e.subject_id"""
+                        + TEXT + """
                   where e.class_id = :classId and e.kind = 'post-published' and e.at > :since and e.at <= :until
                    and coalesce(p.author_id, 0) <> :me
                    and not exists (select 1 from event x where x.subject_id = p.id and x.kind = 'post-published' and x.id < e.id)
                    and exists (select 1 from subscription u where""" + " " + TAKES_IN + " and u.kind <> 'THREAD'"
-                                + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit "
-                                + MOST)
+                        + (cadence == null ? "" : " and u.posts = :cadence") + ") order by e.at desc limit "
+                        + MOST)
                 .params(params(me, between, cadence))
                 .param("classId", classId)
                 .query((row, n) -> happened(row))
@@ -83,7 +88,8 @@ class NewsStore {
      */
     List<Happened> comments(long classId, long me, Between between, @Nullable Cadence cadence) {
         return jdbc.sql(COMMENT.formatted("COMMENT")
-                        + " and k.class_id = :classId and not (coalesce(p.author_id, 0) = :me or exists (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))"
+                        + " and k.class_id = :classId and not (coalesce(p.author_id, 0) = :me or exists"
+                        + " (select 1 from comment q where q.id = k.parent_id and q.author_id = :me))"
                         + " and exists (select 1 from subscription u where " + TAKES_IN
                         + (cadence == null ? " and u.kind = 'THREAD'" : " and u.comments = :cadence")
                         + ") order by k.published_at desc limit " + MOST)
@@ -102,7 +108,8 @@ class NewsStore {
                         .query((row, n) -> happened(row))
                         .list());
         answers.addAll(jdbc.sql(COMMENT.formatted("ANSWER")
-                        + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from comment q where q.author_id = :me)"
+                        + " and coalesce(p.author_id, 0) <> :me and k.parent_id in (select q.id from "
+                        + "comment q where q.author_id = :me)"
                         + newest)
                 .params(params(me, between, null))
                 .query((row, n) -> happened(row))
@@ -113,7 +120,8 @@ class NewsStore {
     /** Private words to the reader; their text is never part of it. */
     List<Happened> words(long me, Between between) {
         return jdbc.sql("""
-                select 'WORD' as kind, a.class_id, p.id as post_id, null as comment, v.title, a.author_id as by_id, null as visitor, a.created_at as at, '' as html
+                select 'WORD' as kind, a.class_id, p.id as post_id, null as comment, v.title, a.author_id as by_id,
+                       null as visitor, a.created_at as at, '' as html
                   from aside a
                   left join comment k on a.subject = 'comment' and k.id = a.subject_id
                   join post p on p.id = case when a.subject = 'post' then a.subject_id else k.post_id end
@@ -132,12 +140,14 @@ class NewsStore {
     /** What was decided about the reader's posts. */
     List<Happened> decisions(long me, Between between) {
         return jdbc.sql("""
-                select case d.step when 'RETURN' then 'RETURNED' when 'HIDE' then 'HIDDEN' else 'APPROVED' end as kind, d.class_id, p.id as post_id, null as comment, v.title,
+                select case d.step when 'RETURN' then 'RETURNED' when 'HIDE' then 'HIDDEN' else 'APPROVED' end as
+                       kind, d.class_id, p.id as post_id, null as comment, v.title,
                        d.decided_by as by_id, null as visitor, d.decided_at as at, '' as html
                   from decision d
                   join post p on p.id = d.subject_id
                   join post_version v on v.post_id = p.id and v.no = coalesce(p.working, p.live)
-                 where d.subject = 'post' and d.author_id = :me and d.decided_by <> :me and d.undone_at is null and d.decided_at > :since and d.decided_at <= :until
+                 where d.subject = 'post' and d.author_id = :me and d.decided_by <> :me and d.undone_at is null and
+                        d.decided_at > :since and d.decided_at <= :until
                  order by d.decided_at desc
                  limit 50""")
                 .param("me", me)

@@ -53,9 +53,9 @@ class SubscriptionStore implements Traces {
     }
 
     List<Subscription> of(long personId) {
-        return jdbc.sql(
-                        "select " + COLUMNS
-                                + " from subscription where person_id = :person and ended_at is null order by class_id, kind, id")
+        return jdbc.sql("select " + COLUMNS
+                        + " from subscription where person_id = :person and ended_at is null "
+                        + "order by class_id, kind, id")
                 .param("person", personId)
                 .query((row, n) -> subscription(row))
                 .list();
@@ -71,7 +71,8 @@ class SubscriptionStore implements Traces {
     Optional<Subscription> same(Subscription s) {
         return jdbc.sql("select " + COLUMNS + """
                  from subscription
-                where person_id = :person and class_id = :classId and kind = :kind and target_id is not distinct from :target and tag is not distinct from :tag""")
+                where person_id = :person and class_id = :classId and kind = :kind and target_id is not distinct from
+                       :target and tag is not distinct from :tag""")
                 .param("person", s.personId())
                 .param("classId", s.classId())
                 .param("kind", s.kind().name())
@@ -124,8 +125,10 @@ class SubscriptionStore implements Traces {
     }
 
     void putWish(long personId, MailWish wish) {
-        jdbc.sql(
-                        "merge into person_mail (person_id, answers, stop_token, news_seen_at) key (person_id) values (:person, :answers, :token, :seen)")
+        jdbc.sql("""
+                                merge into person_mail (person_id, answers, stop_token, news_seen_at) key
+                                    (person_id)
+                                 values (:person, :answers, :token, :seen)""")
                 .param("person", personId)
                 .param("answers", wish.answers().name())
                 .param("token", wish.stopToken())
@@ -153,11 +156,13 @@ class SubscriptionStore implements Traces {
     /** Everybody with an address who wants mail of a cadence. */
     List<Reader> readers(Cadence cadence) {
         return jdbc.sql("""
-                select x.id, x.email, coalesce((select min(c.zone) from membership m join class c on c.id = m.class_id where m.person_id = x.id and m.ended_at is null), 'UTC') as zone
+                select x.id, x.email, coalesce((select min(c.zone) from membership m join class c on c.id = m.class_id
+                       where m.person_id = x.id and m.ended_at is null), 'UTC') as zone
                   from person x
                  where x.email <> ''
                    and (exists (select 1 from person_mail w where w.person_id = x.id and w.answers = :cadence)
-                        or exists (select 1 from subscription s where s.person_id = x.id and s.ended_at is null and (s.posts = :cadence or s.comments = :cadence)))
+                        or exists (select 1 from subscription s where s.person_id = x.id and s.ended_at is null and
+                               (s.posts = :cadence or s.comments = :cadence)))
                  order by x.id""")
                 .param("cadence", cadence.name())
                 .query((row, n) -> new Reader(row.getLong("id"), row.getString("email"), row.getString("zone")))
@@ -173,8 +178,9 @@ class SubscriptionStore implements Traces {
     }
 
     void setUpto(long personId, Cadence cadence, Instant upto) {
-        jdbc.sql(
-                        "merge into digest (person_id, cadence, upto) key (person_id, cadence) values (:person, :cadence, :upto)")
+        jdbc.sql("""
+                                merge into digest (person_id, cadence, upto) key (person_id, cadence)
+                                 values (:person, :cadence, :upto)""")
                 .param("person", personId)
                 .param("cadence", cadence.name())
                 .param("upto", Rows.utc(upto))

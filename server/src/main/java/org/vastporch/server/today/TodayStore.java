@@ -28,16 +28,21 @@ class TodayStore {
     List<Waiting> waiting(Collection<Long> classIds) {
         if (classIds.isEmpty()) return List.of();
         return jdbc.sql("""
-                select class_id, sum(post) as posts, sum(outside) as outside, sum(comment) as comments, sum(header) as headers, sum(held) as held, min(since) as since
-                  from (select class_id, case when source_id is null then 1 else 0 end as post, case when source_id is null then 0 else 1 end as outside, 0 as comment, 0 as header,
-                               case when exists (select 1 from hold h where h.subject = 'post' and h.subject_id = t.id) then 1 else 0 end as held, waiting_since as since
+                select class_id, sum(post) as posts, sum(outside) as outside, sum(comment) as comments, sum(header) as
+                       headers, sum(held) as held, min(since) as since
+                  from (select class_id, case when source_id is null then 1 else 0 end as post, case when source_id is
+                         null then 0 else 1 end as outside, 0 as comment, 0 as header,
+                               case when exists (select 1 from hold h where h.subject = 'post' and h.subject_id =
+                                      t.id) then 1 else 0 end as held, waiting_since as since
                           from post t where %1$s and t.class_id in (:classes)
                         union all
                         select class_id, 0, 0, 1, 0,
-                               case when exists (select 1 from hold h where h.subject = 'comment' and h.subject_id = t.id) then 1 else 0 end, waiting_since
+                               case when exists (select 1 from hold h where h.subject = 'comment' and h.subject_id =
+                                      t.id) then 1 else 0 end, waiting_since
                           from comment t where %1$s and t.class_id in (:classes)
                         union all
-                        select class_id, 0, 0, 0, 1, 1, waiting_since from blog_header t where %1$s and t.class_id in (:classes))
+                        select class_id, 0, 0, 0, 1, 1, waiting_since from blog_header t where %1$s and t.class_id in
+                               (:classes))
                  group by class_id""".formatted(PileFilter.waiting()))
                 .param("classes", List.copyOf(classIds))
                 .query((row, n) -> new Waiting(
@@ -72,11 +77,11 @@ class TodayStore {
 
     /** Those in a class whose name staff have still to look at. */
     List<Long> nameAsked(long classId) {
-        return jdbc.sql(
-                        "select person_id from membership where class_id = :classId and name_asked and ended_at is null order by joined_at")
-                .param("classId", classId)
-                .query(Long.class)
-                .list();
+        return jdbc.sql("""
+                                select person_id
+                                 from membership
+                                 where class_id = :classId and name_asked and ended_at is null
+                                 order by joined_at""").param("classId", classId).query(Long.class).list();
     }
 
     /**
@@ -87,10 +92,13 @@ class TodayStore {
         return jdbc.sql("""
                 select e.subject_id, e.actor_id, c.name, e.at
                   from event e
-                  join membership m on m.class_id = :classId and m.person_id = e.subject_id and m.ended_at is null and m.role = 'STUDENT' and m.joined_at < e.at
+                  join membership m on m.class_id = :classId and m.person_id = e.subject_id and m.ended_at is null and
+                         m.role = 'STUDENT' and m.joined_at < e.at
                   join class c on c.id = e.class_id
-                 where e.kind = 'enrolled' and e.class_id <> :classId and e.at > :since and e.actor_id is not null and e.actor_id <> e.subject_id
-                   and not exists (select 1 from membership s where s.class_id = :classId and s.person_id = e.actor_id and s.role in ('LEAD', 'CO_TEACHER') and s.ended_at is null)
+                 where e.kind = 'enrolled' and e.class_id <> :classId and e.at > :since and e.actor_id is not null and
+                        e.actor_id <> e.subject_id
+                   and not exists (select 1 from membership s where s.class_id = :classId and s.person_id = e.actor_id
+                          and s.role in ('LEAD', 'CO_TEACHER') and s.ended_at is null)
                  order by e.id desc
                  limit 100""")
                 .param("classId", classId)
@@ -105,8 +113,10 @@ class TodayStore {
 
     /** A student's posts that came back, and marks released that the student has not opened since. */
     int returned(long personId, long classId) {
-        return jdbc.sql(
-                        "select count(*) from post where author_id = :person and class_id = :classId and state = 'RETURNED'")
+        return jdbc.sql("""
+                                select count(*)
+                                 from post
+                                 where author_id = :person and class_id = :classId and state = 'RETURNED'""")
                 .param("person", personId)
                 .param("classId", classId)
                 .query(Integer.class)

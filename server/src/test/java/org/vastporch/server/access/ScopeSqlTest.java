@@ -48,10 +48,10 @@ class ScopeSqlTest {
     void sqlAndEngineAgree() {
         List<Long> people = new ArrayList<>();
         for (int i = 0; i < 14; i++)
-            people.add(insert(
-                    "insert into person (username, title, family_name, given_name, email, school_no, keeper, teacher, created_at) values ('scope"
-                            + i + "', '', 'x', 'y', '', '', " + (i == 0) + ", false, now())",
-                    "person"));
+            people.add(insert("""
+                            insert into person (username, title, family_name, given_name, email, school_no,
+                                keeper, teacher, created_at)
+                             values ('scope""" + i + "', '', 'x', 'y', '', '', " + (i == 0) + ", false, now())", "person"));
         List<Long> posts = new ArrayList<>();
         for (int c = 0; c < 3; c++) posts.addAll(makeClass(c, people));
         int read = 0;
@@ -87,17 +87,21 @@ class ScopeSqlTest {
     }
 
     private List<Long> makeClass(int n, List<Long> people) {
-        long classId = insert(
-                "insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy, trust_after, held_words, hold_links, created_at, version) values ('c', '', '', 'UTC', date '2026-09-01', date '2026-12-01', "
-                        + (2 + n) + ", " + (n > 0) + ", 'BEFORE', 'BEFORE', 0, '', true, now(), 1)",
-                "class");
+        long classId = insert("""
+                        insert into class (name, subject, level, zone, first_day, last_day, ceiling, open,
+                            post_policy, comment_policy, trust_after, held_words, hold_links, created_at,
+                            version)
+                         values ('c', '', '', 'UTC', date '2026-09-01', date '2026-12-01',""" + (2 + n) + ", " + (n > 0) + ", 'BEFORE', 'BEFORE', 0, '', true, now(), 1)", "class");
         List<Long> groups = List.of(
                 insert("insert into class_group (class_id, name) values (" + classId + ", 'a')", "class_group"),
                 insert("insert into class_group (class_id, name) values (" + classId + ", 'b')", "class_group"));
         for (long person : people)
             if (random.nextInt(3) > 0)
-                jdbc.sql(
-                                "insert into membership (class_id, person_id, role, group_id, shown, joined_at, ended_at, leaving) values (:c, :p, :r, :g, 'OWN_NAME', :now, :end, case when :end is not null and :along then 'HAND_OVER' end)")
+                jdbc.sql("""
+                                        insert into membership (class_id, person_id, role, group_id, shown,
+                                            joined_at, ended_at, leaving)
+                                         values (:c, :p, :r, :g, 'OWN_NAME', :now, :end, case when :end is not
+                                            null and :along then 'HAND_OVER' end)""")
                         .param("c", classId)
                         .param("p", person)
                         .param("r", Role.values()[random.nextInt(6)].name())
@@ -109,7 +113,12 @@ class ScopeSqlTest {
         List<Long> prompts = new ArrayList<>();
         for (int i = 0; i < 3; i++)
             prompts.add(insert(
-                    "insert into prompt (class_id, title, instructions, questions, opens_at, due_at, grace_minutes, late_per_day, late_cap, late_floor, points, places, asked_words, asked_pictures, asked_tags, asked_links, asked_comments, answer_first, created_at) values ("
+                    """
+                            insert into prompt (class_id, title, instructions, questions, opens_at, due_at,
+                                grace_minutes, late_per_day, late_cap, late_floor, points, places, asked_words,
+                                asked_pictures, asked_tags, asked_links, asked_comments, answer_first,
+                                created_at)
+                             values ("""
                             + classId + ", 'q', '', '', now(), now(), 0, 0, 0, 0, 1, 1, 0, 0, 0, 0, 0, " + (i < 2)
                             + ", now())",
                     "prompt"));
@@ -120,8 +129,11 @@ class ScopeSqlTest {
 
     private List<Long> makeBlog(long classId, int n, List<Long> groups, List<Long> people, List<Long> prompts) {
         BlogKind kind = BlogKind.values()[n % 5];
-        jdbc.sql(
-                        "insert into blog (class_id, kind, title, address, about, widest, kind_widest, commenters, owner_id, group_id, only_group, opens_at, closes_at, created_at) values (:c, :kind, 't', :a, '', :w, :kw, 'CLASS', null, :g, :only, :opens, :closes, :now)")
+        jdbc.sql("""
+                                insert into blog (class_id, kind, title, address, about, widest, kind_widest,
+                                    commenters, owner_id, group_id, only_group, opens_at, closes_at, created_at)
+                                 values (:c, :kind, 't', :a, '', :w, :kw, 'CLASS', null, :g, :only, :opens,
+                                    :closes, :now)""")
                 .param("c", classId)
                 .param("kind", kind.name())
                 .param("a", "a" + n)
@@ -136,8 +148,11 @@ class ScopeSqlTest {
         long blog = newest("blog");
         List<Long> posts = new ArrayList<>();
         for (int i = 0; i < 8; i++) {
-            jdbc.sql(
-                            "insert into post (class_id, blog_id, author_id, prompt_id, state, audience, live, waiting_since, created_at, rev) values (:c, :b, :author, :prompt, :state, :audience, :live, :since, :now, 1)")
+            jdbc.sql("""
+                                    insert into post (class_id, blog_id, author_id, prompt_id, state, audience,
+                                        live, waiting_since, created_at, rev)
+                                     values (:c, :b, :author, :prompt, :state, :audience, :live, :since, :now,
+                                        1)""")
                     .param("since", random.nextInt(3) == 0 ? at(0) : null)
                     .param("c", classId)
                     .param("b", blog)

@@ -130,7 +130,8 @@ class PictureMakerTest {
                 "This picture has 42 million points; at most 40 million can be read. Make it smaller first.",
                 refused(sized(jpeg(halves(16, 16), false), 7000, 6000)));
         assertEquals(
-                "This picture has 31 million points; at most 30 million can be read of its kind. Make it smaller first.",
+                "This picture has 31 million points; at most 30 million can be read of its kind. Make"
+                        + " it smaller first.",
                 refused(sized(jpeg(halves(16, 16), true), 6200, 5000)));
     }
 

@@ -11,8 +11,9 @@ import org.vastporch.server.media.VideoPages.Video;
 
 class VideoPagesTest {
 
-    private final VideoPages pages = new VideoPages(
-            "https://v.example/watch/{id} => https://play.v.example/embed/{id}, http://localhost:8101/w?v={id} => http://localhost:8101/e/{id}");
+    private final VideoPages pages =
+            new VideoPages("https://v.example/watch/{id} => https://play.v.example/embed/{id}, "
+                    + "http://localhost:8101/w?v={id} => http://localhost:8101/e/{id}");
 
     @ParameterizedTest
     @ValueSource(

@@ -79,7 +79,8 @@ class DoorsTest {
         Doors.refuseNewer(flyway);
         JdbcClient jdbc = JdbcClient.create(database);
         jdbc.sql("""
-            insert into "flyway_schema_history" ("installed_rank", "version", "description", "type", "script", "checksum", "installed_by", "execution_time", "success")
+            insert into "flyway_schema_history" ("installed_rank", "version", "description", "type", "script",
+                   "checksum", "installed_by", "execution_time", "success")
             values (900, '900', 'from tomorrow', 'SQL', 'V900__from_tomorrow.sql', 1, 'porch', 1, true)""").update();
         assertTrue(told(() -> Doors.refuseNewer(flyway))
                 .startsWith("This database was written by a newer Vast Porch (step 900;"));
