@@ -5,8 +5,8 @@ import org.vastporch.core.Refusal;
 import org.vastporch.core.rubrics.RubricScore;
 
 /**
- * What lateness costs: {@code points × (1 − min(cap, perDay × days))}, not under the floor unless the work was under it
- * anyway.
+ * What lateness costs: with a score r and a loss of {@code min(cap, perDay × days)} it is {@code min(r, max(floor, r ×
+ * (1 − loss)))}, all exact.
  *
  * @param perDay share lost for each started day, 0 to 1
  * @param cap the largest share that can be lost, 0 to 1
@@ -28,15 +28,12 @@ public record LateRule(BigDecimal perDay, BigDecimal cap, BigDecimal floor) {
         return perDay.multiply(BigDecimal.valueOf(days)).min(cap);
     }
 
-    /** The score after lateness. */
+    /** The score after lateness: never more than it was, and not less than the floor if it was more. */
     public RubricScore apply(RubricScore score, int days) {
-        if (days <= 0 || shareLost(days).signum() == 0) return score;
-        RubricScore late = score.times(BigDecimal.ONE.subtract(shareLost(days)));
-        boolean wasUnder = score.numerator()
-                        .compareTo(floor.multiply(new BigDecimal(score.denominator()))
-                                .toBigInteger())
-                < 0;
-        return wasUnder ? late : late.atLeast(floor);
+        if (days <= 0) return score;
+        return score.times(BigDecimal.ONE.subtract(shareLost(days)))
+                .atLeast(floor)
+                .atMost(score);
     }
 
     private static void requireShare(String field, String what, BigDecimal share) {

@@ -61,8 +61,17 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
     /** The larger of the score and a floor. */
     public RubricScore atLeast(BigDecimal floor) {
         Fraction low = Fraction.of(floor);
-        boolean below = numerator.multiply(low.d()).compareTo(low.n().multiply(denominator)) < 0;
-        return below ? new RubricScore(low.n(), low.d(), provisional, open) : this;
+        RubricScore least = new RubricScore(low.n(), low.d(), provisional, open);
+        return isLess(least) ? least : this;
+    }
+
+    /** The smaller of two scores. */
+    public RubricScore atMost(RubricScore other) {
+        return other.isLess(this) ? other : this;
+    }
+
+    private boolean isLess(RubricScore other) {
+        return numerator.multiply(other.denominator).compareTo(other.numerator.multiply(denominator)) < 0;
     }
 
     /** The score for show, rounded half up to so many places (0 or more). */

@@ -88,13 +88,14 @@ class ScoreLawsTest {
             LateRule rule = new LateRule(
                     BigDecimal.valueOf(random.nextInt(101), 2),
                     BigDecimal.valueOf(random.nextInt(101), 2),
-                    BigDecimal.valueOf(random.nextInt(6)));
+                    BigDecimal.valueOf(random.nextInt(600), 2));
             Rubric rubric = rubric();
             RubricScore full = RubricScore.of(rubric, BigDecimal.TEN, marks(rubric), Set.of());
             BigDecimal before = full.rounded(6);
             for (int days = 0; days < 20; days++) {
                 BigDecimal now = rule.apply(full, days).rounded(6);
                 assertTrue(now.compareTo(before) <= 0);
+                assertTrue(now.compareTo(rule.floor().min(full.rounded(6))) >= 0);
                 assertTrue(now.compareTo(
                                 full.times(BigDecimal.ONE.subtract(rule.cap())).rounded(6))
                         >= 0);

@@ -86,6 +86,19 @@ class RubricScoreTest {
         assertThrows(Refusal.class, () -> new Rubric(List.of()));
     }
 
+    /** A floor that was cut to whole points lifted ten thirds to three and a half. */
+    @Test
+    void aFloorOfHalfAPointLiftsNothing() {
+        Rubric thirds = new Rubric(List.of(criterion("Thirds", "1", "0", "1", "3")));
+        RubricScore third = RubricScore.of(thirds, d("10"), Map.of(0, d("1")), Set.of());
+        LateRule rule = new LateRule(d("0.1"), d("0.5"), d("3.5"));
+        assertEquals(third, rule.apply(third, 1));
+        assertEquals(d("3.33"), rule.apply(third, 1).rounded(2));
+        RubricScore full = RubricScore.of(thirds, d("4"), Map.of(0, d("3")), Set.of());
+        assertEquals(d("3.60"), rule.apply(full, 1).rounded(2));
+        assertEquals(d("3.50"), rule.apply(full, 2).rounded(2));
+    }
+
     @Test
     void latenessTakesADayAtATimeUpToItsCapAndNotUnderTheFloor() {
         LateRule rule = new LateRule(d("0.05"), d("0.5"), d("8"));
@@ -100,7 +113,7 @@ class RubricScoreTest {
         assertEquals(d("8.00"), rule.apply(half, 30).rounded(2));
         RubricScore poor =
                 RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("2"), 2, d("1"), 3, d("1")), Set.of());
-        assertEquals(d("5.70"), rule.apply(poor, 1).rounded(2));
+        assertEquals(d("6.00"), rule.apply(poor, 1).rounded(2), "what is under the floor is left alone");
         assertThrows(Refusal.class, () -> new LateRule(d("1.1"), d("1"), d("0")));
     }
 }
