@@ -2992,7 +2992,8 @@ export interface components {
             rev: number;
             rubric?: components["schemas"]["Rubric"];
             score?: components["schemas"]["Score"];
-            standing: string;
+            /** @enum {string} */
+            standing: "NOT_HANDED_IN" | "MISSING" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED";
             student: string;
             /** Format: int64 */
             studentId: number;
@@ -3517,7 +3518,8 @@ export interface components {
             late: boolean;
             name: string;
             seen?: components["schemas"]["Seen"];
-            standing: string;
+            /** @enum {string} */
+            standing: "NOT_HANDED_IN" | "MISSING" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED";
             /** Format: int64 */
             studentId: number;
         };

@@ -46,7 +46,7 @@ class MarkTest {
                 .asLong();
     }
 
-    private static Map<String, Object> wanted(LocalDateTime due) {
+    static Map<String, Object> wanted(LocalDateTime due) {
         List<Object> criteria =
                 List.of(criterion("Observation", 2, 0, 2, 4, 6), criterion("Reflection", 1, 0, 1, 2, 3));
         Map<String, Object> wanted = new HashMap<>();

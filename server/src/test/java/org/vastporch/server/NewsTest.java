@@ -284,8 +284,8 @@ class NewsTest {
         long there = school.published(elsewhere, elsewhere.first(), elsewhere.blogOfFirst(), Map.of(), "There");
         jdbc.sql("""
                                 insert into membership (class_id, person_id, role, shown, joined_at)
-                                 values (:classId, :person, 'STUDENT', 'OWN_NAME', timestamp '2026-01-01
-                                    00:00:00+00:00')""")
+                                 values (:classId, :person, 'STUDENT', 'OWN_NAME',
+                                    timestamp '2026-01-01 00:00:00+00:00')""")
                 .param("classId", elsewhere.classId())
                 .param("person", of.first().id)
                 .update();

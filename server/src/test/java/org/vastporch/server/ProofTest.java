@@ -15,6 +15,7 @@ import org.springframework.boot.test.context.SpringBootTest;
             "spring.datasource.url=jdbc:h2:mem:proof;DB_CLOSE_DELAY=-1",
             "vastporch.data=target/proof-data",
             "vastporch.quiet=true",
+            "vastporch.counts.kept=PT0S",
             "vastporch.feeds.check-every=PT1H",
             "vastporch.mail.send-every=PT1H",
             "vastporch.mail.digest-every=PT1H",

@@ -15,6 +15,7 @@ import org.springframework.boot.test.context.SpringBootTest;
             "spring.datasource.url=jdbc:h2:mem:school;DB_CLOSE_DELAY=-1",
             "vastporch.data=target/test-data",
             "vastporch.quiet=true",
+            "vastporch.counts.kept=PT0S",
             "vastporch.feeds.check-every=PT1H",
             "vastporch.proxies=127.0.0.1,10.9.9.9",
             "vastporch.mail.send-every=PT1H",

@@ -31,6 +31,17 @@ public record Standing(
     }
 
     /**
+     * The version that is marked: the newest of a text that waits, came back or is up. A draft that was begun after
+     * handing in is its author's.
+     *
+     * @param handedNo the version that was handed in last; null if that was not noted
+     */
+    public int marked(@Nullable Integer handedNo) {
+        if (state != State.DRAFT) return newest();
+        return live != null ? live : handedNo != null ? handedNo : newest();
+    }
+
+    /**
      * Tells whether it lies in the pile of those who approve: it waits, or it is up or came down and is to be looked
      * at.
      *

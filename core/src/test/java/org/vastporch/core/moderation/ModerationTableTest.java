@@ -178,4 +178,15 @@ class ModerationTableTest {
                 UsualWait.of(
                         Stream.of(9, 1, 6, 2, 3, 8, 4, 5).map(Duration::ofHours).toList()));
     }
+
+    /** What its author writes on after handing in is not what is marked. */
+    @Test
+    void theVersionThatIsMarkedIsTheOneThatWasHandedIn() {
+        assertEquals(2, new Standing(State.WAITING, 1, 2).marked(2));
+        assertEquals(2, new Standing(State.RETURNED, null, 2).marked(2));
+        assertEquals(3, new Standing(State.PUBLISHED, 3, null).marked(3));
+        assertEquals(3, new Standing(State.DRAFT, 3, 4).marked(3), "a draft beside what is up");
+        assertEquals(2, new Standing(State.DRAFT, null, 3).marked(2), "taken back, and written on");
+        assertEquals(3, new Standing(State.DRAFT, null, 3).marked(null));
+    }
 }

@@ -11,10 +11,12 @@ import org.vastporch.server.http.Rows;
 public class EventStore {
 
     private final JdbcClient jdbc;
+    private final ClassChanges changes;
     private final Clock clock;
 
-    EventStore(JdbcClient jdbc, Clock clock) {
+    EventStore(JdbcClient jdbc, ClassChanges changes, Clock clock) {
         this.jdbc = jdbc;
+        this.changes = changes;
         this.clock = clock;
     }
 
@@ -29,6 +31,7 @@ public class EventStore {
                 .param("actorId", actorId)
                 .param("at", Rows.utc(clock.instant()))
                 .update();
+        if (classId != null) changes.note(classId);
     }
 
     /** Lets events no longer say that a person did them, or had them happen to them. */

@@ -16,6 +16,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.rubrics.RubricScore;
 import org.vastporch.core.text.TextFacts;
@@ -23,6 +24,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
@@ -38,24 +40,12 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 @Service
 public class MarkingService {
 
-    /** Where a student stands with a prompt. */
-    public enum Standing {
-        NOT_HANDED_IN,
-        MISSING,
-        WAITING,
-        RETURNED,
-        HANDED_IN,
-        BEING_MARKED,
-        MARKED,
-        RELEASED
-    }
-
     /** @param seen names the paper as it stands; left out where nothing was handed in */
     public record StripView(
             long studentId,
             String name,
             String initials,
-            String standing,
+            PaperState standing,
             boolean late,
             @Optionally Seen seen) {}
 
@@ -114,7 +104,7 @@ public class MarkingService {
             String title,
             String html,
             @Optionally Instant handedInAt,
-            String standing,
+            PaperState standing,
             int daysLate,
             long graceMinutes,
             @Optionally Rubric rubric,
@@ -142,6 +132,8 @@ public class MarkingService {
             Instant releasedAt) {}
 
     private final MarkingStore store;
+    private final MarkingDesk desk;
+    private final ClassChanges changes;
     private final PromptService prompts;
     private final PostHeadings posts;
     private final CommentService comments;
@@ -153,6 +145,8 @@ public class MarkingService {
 
     MarkingService(
             MarkingStore store,
+            MarkingDesk desk,
+            ClassChanges changes,
             PromptService prompts,
             PostHeadings posts,
             CommentService comments,
@@ -162,6 +156,8 @@ public class MarkingService {
             EventStore events,
             Clock clock) {
         this.store = store;
+        this.desk = desk;
+        this.changes = changes;
         this.prompts = prompts;
         this.posts = posts;
         this.comments = comments;
@@ -177,34 +173,28 @@ public class MarkingService {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
         Term term = classes.get(prompt.classId()).term();
-        Map<Long, HandedIn> handedIn = new HashMap<>();
-        posts.handedIn(promptId).forEach(p -> handedIn.put(p.authorId(), p));
-        Map<Long, Marking> markings = new HashMap<>();
-        store.ofPrompt(promptId).forEach(m -> markings.put(m.studentId(), m));
-        List<StripView> students = new ArrayList<>();
-        int toRelease = 0;
-        for (long student : people.students(prompt.classId())) {
-            HandedIn post = handedIn.get(student);
-            Standing standing = standing(prompt, post, markings.get(student));
-            if (standing == Standing.MARKED) toRelease++;
-            students.add(new StripView(
-                    student,
-                    names.of(student),
-                    initials(names.of(student)),
-                    standing.name(),
-                    post != null && term.daysLate(post.at(), prompt.due(), prompt.grace()) > 0,
-                    seen(post, markings.get(student))));
-        }
-        int marked = (int) students.stream()
-                .filter(s -> s.standing().equals("MARKED") || s.standing().equals("RELEASED"))
-                .count();
+        List<MarkingDesk.Paper> papers =
+                desk.papers(prompt.classId(), List.of(prompt)).get(promptId);
+        List<StripView> students = papers.stream()
+                .map(p -> new StripView(
+                        p.studentId(),
+                        names.of(p.studentId()),
+                        initials(names.of(p.studentId())),
+                        p.state(),
+                        p.post() != null && term.daysLate(p.post().at(), prompt.due(), prompt.grace()) > 0,
+                        p.post() == null
+                                ? null
+                                : seen(p.post().postId(), p.post().version(), p.marking())))
+                .toList();
         return new Strip(
                 promptId,
                 prompt.title(),
                 prompt.due(),
-                marked,
-                handedIn.size(),
-                toRelease,
+                (int) papers.stream().filter(p -> p.state().isMarked()).count(),
+                (int) papers.stream().filter(p -> p.post() != null).count(),
+                (int) papers.stream()
+                        .filter(p -> p.state() == PaperState.MARKED)
+                        .count(),
                 prompt.rubric() != null,
                 students);
     }
@@ -215,7 +205,10 @@ public class MarkingService {
         Names names = people.names(viewer, prompt.classId());
         Optional<HandedIn> post = posts.handedIn(promptId, studentId);
         Optional<Marking> marking = store.find(promptId, studentId);
-        Standing standing = standing(prompt, post.orElse(null), marking.orElse(null));
+        Map<Integer, Mark> marks = store.marks(promptId, studentId);
+        PaperState standing = PaperState.of(
+                facts(prompt, post.orElse(null), marking.orElse(null), marks),
+                !Term.isOnTime(clock.instant(), prompt.due(), prompt.grace()));
         if (post.isEmpty())
             return new Paper(
                     promptId,
@@ -226,7 +219,7 @@ public class MarkingService {
                     "",
                     "",
                     null,
-                    standing.name(),
+                    standing,
                     0,
                     prompt.grace().toMinutes(),
                     prompt.rubric(),
@@ -239,7 +232,6 @@ public class MarkingService {
                     null,
                     null);
         HandedIn p = post.get();
-        Map<Integer, Mark> marks = store.marks(promptId, studentId);
         int late = daysLate(prompt, p);
         return new Paper(
                 promptId,
@@ -250,7 +242,7 @@ public class MarkingService {
                 p.title(),
                 p.html(),
                 p.at(),
-                standing.name(),
+                standing,
                 late,
                 prompt.grace().toMinutes(),
                 prompt.rubric(),
@@ -322,7 +314,8 @@ public class MarkingService {
             Optional<HandedIn> post = posts.lockHandedIn(promptId, paper.student());
             Optional<Marking> marking = store.lock(promptId, paper.student());
             if (marking.isEmpty()
-                    || !isFinished(prompt, marking.get())
+                    || !facts(prompt, post.orElse(null), marking.get(), store.marks(promptId, paper.student()))
+                            .isFinished()
                     || !paper.seen().equals(seen(post.orElse(null), marking.get()))) {
                 changed.add(names.of(paper.student()));
             } else if (marking.get().releasedAt() == null) {
@@ -375,6 +368,7 @@ public class MarkingService {
         Optional<Marking> marking = store.lock(prompt.id(), studentId);
         if (!seen.equals(seen(post, marking.orElse(null))))
             throw outdated(viewer, prompt, studentId, seen, post, marking);
+        changes.note(prompt.classId());
         if (marking.isPresent())
             store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
         else store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
@@ -397,7 +391,11 @@ public class MarkingService {
     }
 
     private static @Nullable Seen seen(@Nullable HandedIn post, @Nullable Marking marking) {
-        return post == null ? null : new Seen(post.postId(), post.version(), marking == null ? 0 : marking.rev());
+        return post == null ? null : seen(post.postId(), post.version(), marking);
+    }
+
+    private static Seen seen(long post, int version, @Nullable Marking marking) {
+        return new Seen(post, version, marking == null ? 0 : marking.rev());
     }
 
     private PromptRecord requireMarking(Viewer viewer, long promptId) {
@@ -410,24 +408,13 @@ public class MarkingService {
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
     }
 
-    private Standing standing(PromptRecord prompt, @Nullable HandedIn post, @Nullable Marking marking) {
-        if (post == null)
-            return Term.isOnTime(clock.instant(), prompt.due(), prompt.grace())
-                    ? Standing.NOT_HANDED_IN
-                    : Standing.MISSING;
-        if (marking != null && marking.releasedAt() != null) return Standing.RELEASED;
-        if (marking != null && isFinished(prompt, marking)) return Standing.MARKED;
-        if (marking != null
-                && store.marks(prompt.id(), marking.studentId()).values().stream()
-                        .anyMatch(m -> m.points() != null)) return Standing.BEING_MARKED;
-        return post.state().equals("WAITING")
-                ? Standing.WAITING
-                : post.state().equals("RETURNED") ? Standing.RETURNED : Standing.HANDED_IN;
-    }
-
-    private boolean isFinished(PromptRecord prompt, Marking marking) {
-        Map<Integer, Mark> marks = store.marks(prompt.id(), marking.studentId());
-        return prompt.rubric() != null && !score(prompt, marks, 0).provisional();
+    private static PaperState.Facts facts(
+            PromptRecord prompt, @Nullable HandedIn post, @Nullable Marking marking, Map<Integer, Mark> marks) {
+        return new PaperState.Facts(
+                post == null ? null : post.state(),
+                (int) marks.values().stream().filter(m -> m.points() != null).count(),
+                prompt.rubric() == null ? 0 : prompt.rubric().criteria().size(),
+                marking != null && marking.releasedAt() != null);
     }
 
     private @Nullable Score score(PromptRecord prompt, Map<Integer, Mark> marks, int daysLate) {

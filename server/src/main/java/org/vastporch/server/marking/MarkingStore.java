@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -57,10 +58,26 @@ class MarkingStore {
                 .optional();
     }
 
-    List<Marking> ofPrompt(long promptId) {
-        return jdbc.sql("select " + COLUMNS + " from marking where prompt_id = :prompt")
-                .param("prompt", promptId)
+    List<Marking> ofPrompts(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from marking where prompt_id in (:prompts)")
+                .param("prompts", promptIds)
                 .query(MarkingStore::marking)
+                .list();
+    }
+
+    /** @param given how many criteria have points */
+    record Given(long promptId, long studentId, int given) {}
+
+    List<Given> given(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("""
+                select prompt_id, student_id, count(*) as given
+                  from mark
+                 where prompt_id in (:prompts) and points is not null
+                 group by prompt_id, student_id""")
+                .param("prompts", promptIds)
+                .query((row, n) -> new Given(row.getLong("prompt_id"), row.getLong("student_id"), row.getInt("given")))
                 .list();
     }
 

@@ -1,6 +1,7 @@
 package org.vastporch.server.posts;
 
 import java.time.Instant;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -31,7 +32,7 @@ public class PostHeadings {
             long postId,
             long authorId,
             int version,
-            String state,
+            State state,
             boolean isUp,
             Instant at,
             String title,
@@ -79,20 +80,31 @@ public class PostHeadings {
         return no != null && store.stands(postId, no, file);
     }
 
-    /** What the students handed in for a prompt; of several by one student the last. */
-    public List<HandedIn> handedIn(long promptId) {
-        Set<Long> seen = new HashSet<>();
-        return store.handedIn(promptId).stream()
-                .filter(p -> p.authorId() != null && seen.add(p.authorId()))
-                .map(this::handedIn)
+    /**
+     * A post that was handed in for a prompt, without its text.
+     *
+     * @param version the one that is marked
+     */
+    public record Handed(long promptId, long authorId, long postId, int version, State state, Instant at) {}
+
+    /** What was handed in for prompts; of several posts by one student for a prompt the last. */
+    public List<Handed> handed(Collection<Long> promptIds) {
+        Set<List<Long>> seen = new HashSet<>();
+        return store.handedIn(promptIds).stream()
+                .filter(p -> seen.add(List.of(p.promptId(), p.authorId())))
+                .map(p -> new Handed(
+                        p.promptId(),
+                        p.authorId(),
+                        p.id(),
+                        p.standing().marked(p.handedNo()),
+                        p.standing().state(),
+                        p.handedInAt()))
                 .toList();
     }
 
+    /** What a student handed in for a prompt, of several posts the last. */
     public Optional<HandedIn> handedIn(long promptId, long studentId) {
-        return store.handedIn(promptId).stream()
-                .filter(p -> p.authorId() != null && p.authorId() == studentId)
-                .findFirst()
-                .map(this::handedIn);
+        return store.handedIn(promptId, studentId).stream().findFirst().map(this::handedIn);
     }
 
     /** What a student handed in for a prompt, the row of its post locked until the transaction ends. */
@@ -109,14 +121,9 @@ public class PostHeadings {
     }
 
     private HandedIn handedIn(PostRow row) {
-        // A draft begun after handing in is not marked: the text is the one that waits, was returned or is up.
-        boolean draft = row.standing().state() == State.DRAFT;
-        int no = draft && row.standing().live() != null
-                ? row.standing().live()
-                : draft && row.handedNo() != null
-                        ? row.handedNo()
-                        : row.standing().newest();
-        return view(row, store.version(row.id(), no).orElseThrow());
+        return view(
+                row,
+                store.version(row.id(), row.standing().marked(row.handedNo())).orElseThrow());
     }
 
     private static HandedIn view(PostRow row, Version version) {
@@ -125,7 +132,7 @@ public class PostHeadings {
                 row.id(),
                 row.authorId(),
                 version.no(),
-                row.standing().state().name(),
+                row.standing().state(),
                 row.standing().live() != null,
                 row.handedInAt(),
                 version.title(),

@@ -3,6 +3,7 @@ package org.vastporch.server.posts;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -203,12 +204,26 @@ class PostStore {
                 .list();
     }
 
-    /** Posts for a prompt that left draft, the one handed in last first for each author. */
-    List<PostRow> handedIn(long promptId) {
-        return jdbc.sql("select " + COLUMNS
-                        + " from post where prompt_id = :prompt and handed_in_at is not null "
-                        + "and state <> 'BINNED' order by author_id, handed_in_at desc, id desc")
+    /** Posts for prompts that left draft, the one handed in last first for each prompt and author. */
+    List<PostRow> handedIn(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + """
+                 \sfrom post
+                 where prompt_id in (:prompts) and handed_in_at is not null and state <> 'BINNED'
+                 order by prompt_id, author_id, handed_in_at desc, id desc""")
+                .param("prompts", promptIds)
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    /** What an author handed in for a prompt, the last first. */
+    List<PostRow> handedIn(long promptId, long authorId) {
+        return jdbc.sql("select " + COLUMNS + """
+                 \sfrom post
+                 where prompt_id = :prompt and author_id = :author and handed_in_at is not null and state <> 'BINNED'
+                 order by handed_in_at desc, id desc""")
                 .param("prompt", promptId)
+                .param("author", authorId)
                 .query((row, n) -> post(row))
                 .list();
     }

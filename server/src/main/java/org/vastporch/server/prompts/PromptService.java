@@ -177,6 +177,10 @@ public class PromptService {
         return store.ofClass(classId);
     }
 
+    public boolean hasAny(long classId) {
+        return store.hasAny(classId);
+    }
+
     private boolean isOpen(PromptRecord prompt) {
         return !clock.instant().isBefore(prompt.opens());
     }

@@ -104,6 +104,13 @@ class PromptStore {
                 .list();
     }
 
+    boolean hasAny(long classId) {
+        return jdbc.sql("select exists (select 1 from prompt where class_id = :classId)")
+                .param("classId", classId)
+                .query(Boolean.class)
+                .single();
+    }
+
     private PromptRecord prompt(ResultSet row) throws SQLException {
         String rubric = row.getString("definition");
         return new PromptRecord(

@@ -15,11 +15,10 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.MarkingDesk;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.PeopleService.TriesView;
-import org.vastporch.server.prompts.PromptService;
 
 /** Who is signed in, with their classes and what waits in each. */
 @Service
@@ -44,8 +43,7 @@ public class MeService {
     private final TodayStore store;
     private final PeopleService people;
     private final ClassService classes;
-    private final PromptService prompts;
-    private final MarkingService marking;
+    private final MarkingDesk desk;
     private final AccessService access;
     private final Clock clock;
 
@@ -53,15 +51,13 @@ public class MeService {
             TodayStore store,
             PeopleService people,
             ClassService classes,
-            PromptService prompts,
-            MarkingService marking,
+            MarkingDesk desk,
             AccessService access,
             Clock clock) {
         this.store = store;
         this.people = people;
         this.classes = classes;
-        this.prompts = prompts;
-        this.marking = marking;
+        this.desk = desk;
         this.access = access;
         this.clock = clock;
     }
@@ -83,7 +79,11 @@ public class MeService {
         for (Membership member : active) {
             ClassService.ClassRecord in = classes.get(member.classId());
             TodayStore.Waiting waits = waiting.get(member.classId());
-            int toMark = access.allows(viewer, Act.MARK, member.classId()) ? toMark(viewer, member.classId()) : 0;
+            int toMark = access.allows(viewer, Act.MARK, member.classId())
+                    ? desk.of(member.classId()).stream()
+                            .mapToInt(MarkingDesk.Pile::toMark)
+                            .sum()
+                    : 0;
             places.add(new Place(
                     in.id(),
                     in.name(),
@@ -100,12 +100,5 @@ public class MeService {
                 people.isTeacher(viewer.personId()),
                 places,
                 people.tries(viewer.personId()).orElse(null));
-    }
-
-    private int toMark(Viewer viewer, long classId) {
-        return prompts.all(classId).stream()
-                .filter(p -> p.rubric() != null && !clock.instant().isBefore(p.due()))
-                .mapToInt(p -> TodayService.countToMark(marking.strip(viewer, p.id())))
-                .sum();
     }
 }

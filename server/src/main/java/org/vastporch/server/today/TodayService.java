@@ -3,7 +3,6 @@ package org.vastporch.server.today;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -12,7 +11,7 @@ import org.vastporch.core.calendar.Term;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.http.Optionally;
-import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.MarkingDesk;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
@@ -63,7 +62,7 @@ public class TodayService {
     private final ClassService classes;
     private final PeopleService people;
     private final PromptService prompts;
-    private final MarkingService marking;
+    private final MarkingDesk desk;
     private final PorchService porch;
     private final SourceService sources;
     private final AccessService access;
@@ -74,7 +73,7 @@ public class TodayService {
             ClassService classes,
             PeopleService people,
             PromptService prompts,
-            MarkingService marking,
+            MarkingDesk desk,
             PorchService porch,
             SourceService sources,
             AccessService access,
@@ -83,7 +82,7 @@ public class TodayService {
         this.classes = classes;
         this.people = people;
         this.prompts = prompts;
-        this.marking = marking;
+        this.desk = desk;
         this.porch = porch;
         this.sources = sources;
         this.access = access;
@@ -103,16 +102,17 @@ public class TodayService {
                 .map(w ->
                         new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest()))
                 .orElse(null);
-        List<PromptService.PromptRecord> all = prompts.all(classId);
         Names names = people.names(viewer, classId);
         return new Today(
                 in.term().dayOf(now).getDayOfWeek().name(),
                 week.contains(now) ? week.number() : 0,
                 in.name(),
                 people.students(classId).size(),
-                !all.isEmpty(),
+                prompts.hasAny(classId),
                 approve,
-                toMark(viewer, all, now),
+                desk.of(classId).stream()
+                        .map(p -> new ToMark(p.promptId(), p.title(), p.due(), p.toMark(), p.missing()))
+                        .toList(),
                 porch.unanswered(viewer, classId, week.start(), week.end()),
                 index,
                 faltering(viewer, classId),
@@ -125,26 +125,6 @@ public class TodayService {
                         .map(a -> new EnrolledElsewhere(
                                 names.of(a.personId()), people.ownName(a.by()), a.elsewhere(), a.at()))
                         .toList());
-    }
-
-    private List<ToMark> toMark(Viewer viewer, List<PromptService.PromptRecord> all, Instant now) {
-        List<ToMark> lines = new ArrayList<>();
-        for (PromptService.PromptRecord prompt : all) {
-            if (prompt.rubric() == null || now.isBefore(prompt.due())) continue;
-            MarkingService.Strip strip = marking.strip(viewer, prompt.id());
-            int count = countToMark(strip);
-            int missing = (int) strip.students().stream()
-                    .filter(s -> s.standing().equals("MISSING"))
-                    .count();
-            if (count > 0) lines.add(new ToMark(prompt.id(), prompt.title(), prompt.due(), count, missing));
-        }
-        return lines;
-    }
-
-    static int countToMark(MarkingService.Strip strip) {
-        return (int) strip.students().stream()
-                .filter(s -> s.standing().equals("HANDED_IN") || s.standing().equals("BEING_MARKED"))
-                .count();
     }
 
     private List<Faltering> faltering(Viewer viewer, long classId) {
