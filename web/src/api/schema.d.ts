@@ -3522,6 +3522,7 @@ export interface components {
             standing: "NOT_HANDED_IN" | "MISSING" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED";
             /** Format: int64 */
             studentId: number;
+            toMark: boolean;
         };
         SubscriptionView: {
             /** Format: int64 */

@@ -19,8 +19,6 @@ import css from './Mark.module.css';
 import { Meanwhile } from './Meanwhile';
 import { useMarkLine } from './useMarkLine';
 
-const TO_MARK = ['HANDED_IN', 'BEING_MARKED'];
-
 /** Marking one prompt: the class along the top, the post to read, the steps at the foot. */
 export function MarkPage() {
   const { id } = useClass();
@@ -50,7 +48,7 @@ export function MarkPage() {
       </div>
     );
   if (!studentId) {
-    const first = strip.data.students.find((s) => TO_MARK.includes(s.standing)) ?? strip.data.students[0];
+    const first = strip.data.students.find((s) => s.toMark) ?? strip.data.students[0];
     return <Navigate to={`/classes/${id}/mark/${promptId}/${first.studentId}`} replace />;
   }
   return <Marking strip={strip.data} studentId={Number(studentId)} />;
@@ -76,8 +74,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   };
   const next = () =>
     go(
-      [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => TO_MARK.includes(s.standing)) ??
-        strip.students[at + 1],
+      [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => s.toMark) ?? strip.students[at + 1],
     );
   const p = paper.data;
   const criteria = p?.rubric?.criteria ?? [];

@@ -40,12 +40,16 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 @Service
 public class MarkingService {
 
-    /** @param seen names the paper as it stands; left out where nothing was handed in */
+    /**
+     * @param toMark whether it lies on the desk
+     * @param seen names the paper as it stands; left out where nothing was handed in
+     */
     public record StripView(
             long studentId,
             String name,
             String initials,
             PaperState standing,
+            boolean toMark,
             boolean late,
             @Optionally Seen seen) {}
 
@@ -181,6 +185,7 @@ public class MarkingService {
                         names.of(p.studentId()),
                         initials(names.of(p.studentId())),
                         p.state(),
+                        p.state().isToMark(),
                         p.post() != null && term.daysLate(p.post().at(), prompt.due(), prompt.grace()) > 0,
                         p.post() == null
                                 ? null
