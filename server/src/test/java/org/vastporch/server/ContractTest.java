@@ -31,7 +31,7 @@ class ContractTest {
         assertTrue(
                 kept.equals(
                         json.readTree(school.stranger(port).get("/api/openapi").text())),
-                "Write the answer of /api/openapi to web/src/api/openapi.json and run npm run types in web");
+                "Run ./porch types");
     }
 
     @Test
