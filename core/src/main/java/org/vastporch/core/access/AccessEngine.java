@@ -5,6 +5,7 @@ import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.BlogFacts.Commenters;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;

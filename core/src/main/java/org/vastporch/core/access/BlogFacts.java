@@ -2,6 +2,7 @@ package org.vastporch.core.access;
 
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 

@@ -1,5 +1,7 @@
 package org.vastporch.core.access;
 
+import org.vastporch.core.blogs.Audience;
+
 /** What a member of a class is there. All but {@link #STUDENT} and {@link #GUEST} work for the class. */
 public enum Role {
     LEAD,

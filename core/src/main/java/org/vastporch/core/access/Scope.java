@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.blogs.Audience;
 
 /**
  * The posts that one viewer may read at one moment, as data by which a store narrows its query: a post is inside if any

@@ -3,6 +3,7 @@ package org.vastporch.core.access;
 import java.time.Instant;
 import java.util.List;
 import java.util.function.Predicate;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.moderation.State;
 
 /**

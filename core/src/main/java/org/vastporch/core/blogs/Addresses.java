@@ -1,7 +1,7 @@
 package org.vastporch.core.blogs;
 
 import java.util.function.Predicate;
-import org.vastporch.core.people.Usernames;
+import org.vastporch.core.text.Latin;
 
 /** The short names by which blogs stand in an address: plain letters, digits and dashes. */
 public final class Addresses {
@@ -26,7 +26,7 @@ public final class Addresses {
     public static String tidy(String text) {
         StringBuilder out = new StringBuilder();
         for (String word : text.split("[^\\p{L}\\p{N}\\p{M}]+")) {
-            String plain = Usernames.latin(word);
+            String plain = Latin.of(word);
             if (!plain.isEmpty()) out.append(out.isEmpty() ? "" : "-").append(plain);
         }
         String address = out.length() > LONGEST ? out.substring(0, LONGEST) : out.toString();

@@ -1,7 +1,5 @@
 package org.vastporch.core.blogs;
 
-import org.vastporch.core.access.Audience;
-
 /**
  * The five kinds of blog. The kind sets how far its posts can reach at the most, and how far they reach unless told
  * otherwise.

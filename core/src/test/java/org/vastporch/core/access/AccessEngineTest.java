@@ -12,6 +12,7 @@ import java.util.function.BiConsumer;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;

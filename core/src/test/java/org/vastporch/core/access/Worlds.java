@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.Set;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.State;

@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
-import org.vastporch.core.access.Audience;
 import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
@@ -17,6 +16,7 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Scope;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.server.http.Problem;
 
 /** Asks the access engine on behalf of everything in the server, and refuses with its reason. */

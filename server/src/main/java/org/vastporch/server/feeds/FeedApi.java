@@ -1,7 +1,6 @@
 package org.vastporch.server.feeds;
 
 import java.nio.charset.StandardCharsets;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -17,14 +16,12 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.ServletWebRequest;
 import org.springframework.web.context.request.WebRequest;
-import org.vastporch.core.access.Act;
 import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.http.Tokens;
 import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
@@ -50,7 +47,7 @@ class FeedApi {
     private static final int ENTRIES = 50;
 
     private final FeedOut out;
-    private final FeedKeyStore keys;
+    private final FeedKeyService keys;
     private final SourceService sources;
     private final ElsewhereService elsewhere;
     private final PorchService porch;
@@ -58,19 +55,17 @@ class FeedApi {
     private final BlogService blogs;
     private final AccessService access;
     private final SchoolAddress school;
-    private final Clock clock;
 
     FeedApi(
             FeedOut out,
-            FeedKeyStore keys,
+            FeedKeyService keys,
             SourceService sources,
             ElsewhereService elsewhere,
             PorchService porch,
             ClassService classes,
             BlogService blogs,
             AccessService access,
-            SchoolAddress school,
-            Clock clock) {
+            SchoolAddress school) {
         this.out = out;
         this.keys = keys;
         this.sources = sources;
@@ -80,7 +75,6 @@ class FeedApi {
         this.blogs = blogs;
         this.access = access;
         this.school = school;
-        this.clock = clock;
     }
 
     /** The public feed of a class: what a stranger may read, whoever asks. */
@@ -106,22 +100,18 @@ class FeedApi {
     /** A reader's own feed at a secret address: just what this reader may read at this moment. */
     @GetMapping("/feeds/mine/{token}.{format:rss|atom|json}")
     ResponseEntity<byte[]> ofReader(@PathVariable String token, @PathVariable String format, WebRequest request) {
-        FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
-        Viewer reader = access.viewer(key.personId());
-        access.require(reader, Act.READ_CLASS, key.classId());
-        String name = classes.get(key.classId()).name();
-        return feed(reader, key.classId(), null, new FeedTitle(name, "Posts of " + name), format, request);
+        FeedKeyService.Reader reader = keys.reader(token);
+        String name = classes.get(reader.classId()).name();
+        return feed(reader.viewer(), reader.classId(), null, new FeedTitle(name, "Posts of " + name), format, request);
     }
 
     /** One blog as a reader of its class may read it, at that reader's secret address. */
     @GetMapping("/feeds/mine/{token}/blogs/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> blogOfReader(
             @PathVariable String token, @PathVariable long id, @PathVariable String format, WebRequest request) {
-        FeedKeyStore.FeedKey key = keys.find(token).orElseThrow(Problem::missing);
-        Viewer reader = access.viewer(key.personId());
-        access.require(reader, Act.READ_CLASS, key.classId());
-        if (access.requireBlog(reader, id).classId() != key.classId()) throw Problem.missing();
-        return feed(reader, key.classId(), id, titleOf(reader, id), format, request);
+        FeedKeyService.Reader reader = keys.reader(token);
+        if (access.requireBlog(reader.viewer(), id).classId() != reader.classId()) throw Problem.missing();
+        return feed(reader.viewer(), reader.classId(), id, titleOf(reader.viewer(), id), format, request);
     }
 
     private record FeedTitle(String title, String says) {}
@@ -159,19 +149,12 @@ class FeedApi {
     /** The viewer's secret feed address in a class, made at the first asking. */
     @PostMapping("/api/classes/{id}/feed-key")
     FeedAddress feedKey(Viewer viewer, @PathVariable long id) {
-        access.require(viewer, Act.READ_CLASS, id);
-        String token = keys.of(viewer.personId(), id).orElseGet(() -> {
-            String fresh = Tokens.make();
-            keys.add(fresh, viewer.personId(), id, clock.instant());
-            return fresh;
-        });
-        return new FeedAddress("/feeds/mine/" + token + ".rss");
+        return new FeedAddress("/feeds/mine/" + keys.of(viewer, id) + ".rss");
     }
 
     @DeleteMapping("/api/classes/{id}/feed-key")
     void revoke(Viewer viewer, @PathVariable long id) {
-        access.require(viewer, Act.READ_CLASS, id);
-        keys.revoke(viewer.personId(), id, clock.instant());
+        keys.revoke(viewer, id);
     }
 
     @GetMapping("/api/classes/{id}/news")

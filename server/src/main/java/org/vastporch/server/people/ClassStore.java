@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
-import org.vastporch.core.access.Audience;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.ClassWord;

@@ -28,6 +28,7 @@ import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.Usernames;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.Latin;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
@@ -263,7 +264,7 @@ public class PeopleService {
     /** Adds a teacher, or a helper of a class, with the family name as username if it is free; gives the new id. */
     @Transactional
     public long addStaff(Viewer viewer, String title, PersonName name, String email, boolean teacher) {
-        String base = Usernames.latin(name.family().isEmpty() ? name.given() : name.family());
+        String base = Latin.of(name.family().isEmpty() ? name.given() : name.family());
         String username = base.isEmpty() || store.isUsername(base) ? Usernames.make(name, store::isUsername) : base;
         long id = store.add(username, checkedTitle(title), name, email.strip(), "", false, teacher, clock.instant());
         events.add(null, "person-added", id, viewer.personId());

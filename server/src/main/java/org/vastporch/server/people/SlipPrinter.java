@@ -19,7 +19,7 @@ import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.people.Usernames;
+import org.vastporch.core.text.Latin;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 
@@ -149,7 +149,7 @@ public class SlipPrinter {
         String own = Lettering.html(text, points);
         if (!own.isEmpty()) return own;
         String latin = Arrays.stream(text.split("\\s+"))
-                .map(Usernames::latin)
+                .map(Latin::of)
                 .filter(w -> !w.isEmpty())
                 .map(w -> w.substring(0, 1).toUpperCase(Locale.ROOT) + w.substring(1))
                 .collect(Collectors.joining(" "));

@@ -65,11 +65,11 @@ class PostTraces implements Traces {
     /** Texts of other people in which the full name stands: they stay, and whoever erases is told. */
     @Repository
     @Order(51)
-    static class Mentions implements Traces {
+    static class MentionTraces implements Traces {
 
         private final JdbcClient jdbc;
 
-        Mentions(JdbcClient jdbc) {
+        MentionTraces(JdbcClient jdbc) {
             this.jdbc = jdbc;
         }
 

@@ -7,7 +7,6 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.core.annotation.Order;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -30,14 +29,12 @@ public class Indexer implements Traces {
 
     private final SearchIndex index;
     private final SearchStore store;
-    private final JdbcClient jdbc;
     private final Set<Long> followed = new LinkedHashSet<>();
     private long newest = -1;
 
-    Indexer(SearchIndex index, SearchStore store, JdbcClient jdbc) {
+    Indexer(SearchIndex index, SearchStore store) {
         this.index = index;
         this.store = store;
-        this.jdbc = jdbc;
     }
 
     @Scheduled(fixedDelay = 400)
@@ -98,10 +95,7 @@ public class Indexer implements Traces {
 
     @Override
     public void erase(long personId) {
-        List<Long> posts = jdbc.sql(Traces.POSTS_THAT_GO)
-                .param("person", personId)
-                .query(Long.class)
-                .list();
+        List<Long> posts = store.postsThatGo(personId);
         // Until the rows are really gone, an event could bring them back into the index.
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override

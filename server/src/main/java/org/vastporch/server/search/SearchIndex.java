@@ -47,7 +47,7 @@ import org.apache.lucene.util.BytesRef;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
-import org.vastporch.core.access.Audience;
+import org.vastporch.core.blogs.Audience;
 
 /**
  * Which texts have which words: an index that is made anew at each start and kept beside the database. It holds no text

@@ -11,8 +11,9 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.core.access.Audience;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.erasure.Traces;
 import org.vastporch.server.http.Rows;
 
 /** What is indexed, and what a reader may see of what was found. */
@@ -112,6 +113,14 @@ class SearchStore {
     /** The comments on a post that are up. */
     List<SearchIndex.Entry> commentsOf(long postId) {
         return comments(" k.post_id = :id", Map.of("id", postId));
+    }
+
+    /** The posts that go with a person who is erased. */
+    List<Long> postsThatGo(long personId) {
+        return jdbc.sql(Traces.POSTS_THAT_GO)
+                .param("person", personId)
+                .query(Long.class)
+                .list();
     }
 
     List<SearchIndex.Entry> filesOf(long postId) {

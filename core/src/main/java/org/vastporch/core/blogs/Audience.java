@@ -1,4 +1,4 @@
-package org.vastporch.core.access;
+package org.vastporch.core.blogs;
 
 /** Who a post is for, from narrow to wide. The order of the constants is the order of width. */
 public enum Audience {
