@@ -129,7 +129,11 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
             <button
               type="button"
               className={css.class}
-              aria-label={current ? `Class: ${current.name}. Change class` : 'Choose a class'}
+              aria-label={
+                current
+                  ? `${[current.name, current.level].filter(Boolean).join(' ')}: change the class`
+                  : 'Classes: choose one'
+              }
             >
               <span>
                 {current ? current.name : 'Classes'} {current?.level && <small>{current.level}</small>}

@@ -43,7 +43,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
   };
   return (
     <>
-      {heading && <h4>{heading}</h4>}
+      {heading && <h2 className="small">{heading}</h2>}
       <div className={css.asides}>
         {data.list.map((a) => (
           <div key={a.id} className={css.aside}>
@@ -55,6 +55,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
         ))}
         {data.mayWrite && (
           <form
+            className="off-paper"
             onSubmit={(e) => {
               e.preventDefault();
               void send();

@@ -189,11 +189,11 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
         </main>
         <aside className="sill" aria-label="About this blog">
           <Acts blog={blog} classId={classId} />
-          <h4>Who can read it</h4>
+          <h2>Who can read it</h2>
           <Sightline line={blog.sightline} withWriters />
           {about && about.tags.length + about.categories.length > 0 && (
             <>
-              <h4>About</h4>
+              <h2>About</h2>
               <div className={css.months}>
                 {about.tags.slice(0, 10).map((g) => (
                   <Chip
@@ -218,7 +218,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
           )}
           {rail && rail.months.length > 0 && (
             <>
-              <h4>By month</h4>
+              <h2>By month</h2>
               <div className={css.months}>
                 {rail.months.map((m) => (
                   <Chip
@@ -232,7 +232,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               </div>
             </>
           )}
-          <h4>A lasting link</h4>
+          <h2>A lasting link</h2>
           <LastingLink path={`/classes/${classId}/blog/${blog.address}`} />
         </aside>
       </div>

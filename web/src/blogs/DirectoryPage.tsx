@@ -87,7 +87,7 @@ function FeedOfBlog({ classId, blog, title }: { classId: number; blog: number; t
     }
   };
   return (
-    <Word tiny onClick={copy} aria-label={`Copy the feed address of ${title}`}>
+    <Word tiny onClick={copy} aria-label={`${said}: ${title}`}>
       {said}
     </Word>
   );

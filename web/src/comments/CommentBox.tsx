@@ -75,7 +75,7 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
     }
   };
   return (
-    <div className={css.box}>
+    <div className={`${css.box} off-paper`}>
       {sent && (
         <p className="tell" role="status">
           Thank you. Somebody of the school looks at it first; then it stands here.

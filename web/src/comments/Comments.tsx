@@ -50,13 +50,13 @@ export function Comments({ post, visitor = false }: { post: PostView; visitor?: 
   return (
     <section className={css.list} aria-label="Comments">
       {(published > 0 || !commentsShut) && (
-        <h3>
+        <h2 className="smaller">
           {published > 0
             ? t.count(published, 'comment', 'comments')
             : isSuccess
               ? 'Nobody has answered yet'
               : 'Comments'}
-        </h3>
+        </h2>
       )}
       {roots.map((c) => thread(c, 0))}
       {commentsShut && <p className="muted">{commentsShut}</p>}

@@ -118,7 +118,7 @@ function Line({
         className={main ? 'btn go' : 'btn'}
         disabled={busy}
         onClick={onBring}
-        aria-label={`Bring in ${post.title}`}
+        aria-label={`Bring it in: ${post.title}`}
       >
         Bring it in
       </button>

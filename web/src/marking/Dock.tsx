@@ -35,7 +35,10 @@ function evidenceOf(e: Evidence, index: number): string {
 export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, onRemark, onWord, onNext }: DockProps) {
   const { score } = paper;
   return (
-    <section className={css.dock} aria-label="Steps">
+    <section className={css.dock} aria-labelledby="steps">
+      <h2 id="steps" className="away">
+        Steps
+      </h2>
       <div className={css.stairs}>
         {rubric.criteria.map((c, i) => {
           const mark = paper.marks.find((m) => m.criterion === i);

@@ -168,7 +168,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               className={`${css.student} ${s.late ? css.late : ''}`}
               aria-current={s.studentId === studentId}
               title={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
-              aria-label={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
+              aria-label={`${s.initials}, ${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
               onClick={() => go(s)}
             >
               <StateBoard state={s.standing} big />

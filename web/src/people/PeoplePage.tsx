@@ -13,6 +13,7 @@ import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';
 import { Loading, Trouble } from '../ui/Trouble';
+import { useOnPaper } from '../ui/useOnPaper';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { LeaveDialog } from './LeaveDialog';
@@ -104,7 +105,7 @@ export function PeoplePage() {
   );
 }
 
-/** Only the rows that are in sight are drawn. */
+/** Only the rows that are in sight are drawn; on paper that is all of them. */
 function Rows({ people }: { people: MemberLine[] }) {
   const top = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
@@ -114,13 +115,16 @@ function Rows({ people }: { people: MemberLine[] }) {
     getScrollElement: () => top.current,
     getItemKey: (i) => people[i].id,
   });
-  const items = rows.getVirtualItems();
+  const onPaper = useOnPaper();
+  const items = onPaper
+    ? people.map((p, i) => ({ key: p.id, index: i, start: i * ROW, end: (i + 1) * ROW }))
+    : rows.getVirtualItems();
   const [acting, setActing] = useState<Acting>(null);
   return (
     <>
       <div
         ref={top}
-        style={{ overflow: 'auto', maxHeight: 'max(420px, calc(100vh - 262px))', marginTop: 10 }}
+        style={{ overflow: 'auto', maxHeight: onPaper ? 'none' : 'max(420px, calc(100vh - 262px))', marginTop: 10 }}
         tabIndex={0}
         role="region"
         aria-label="List of people"
@@ -141,7 +145,8 @@ function Rows({ people }: { people: MemberLine[] }) {
           </thead>
           <tbody>
             {items.length > 0 && items[0].start > 0 && (
-              <tr style={{ height: items[0].start }}>
+              // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
+              <tr aria-hidden="true" style={{ height: items[0].start }}>
                 <td colSpan={7} style={{ padding: 0, border: 0 }} />
               </tr>
             )}
@@ -149,7 +154,8 @@ function Rows({ people }: { people: MemberLine[] }) {
               <Member key={v.key} p={people[v.index]} onAct={setActing} />
             ))}
             {items.length > 0 && (
-              <tr style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
+              // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
+              <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
                 <td colSpan={7} style={{ padding: 0, border: 0 }} />
               </tr>
             )}
@@ -226,7 +232,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
       </td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
         {isLeft && manages(role) && p.mayReturn && (
-          <Word onClick={takeBack} aria-label={`Take ${p.name} back`}>
+          <Word onClick={takeBack} aria-label={`Take back ${p.name}`}>
             Take back
           </Word>
         )}

@@ -198,7 +198,7 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
                     {' · '}
                     <Word
                       onClick={() => lift(p)}
-                      aria-label={`${p.tries.count} tries did not work for ${p.name}: let them sign in at once again`}
+                      aria-label={`${p.tries.count} wrong tries, forget them: ${p.name} signs in at once again`}
                     >
                       {p.tries.count} wrong tries, forget them
                     </Word>

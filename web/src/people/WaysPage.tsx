@@ -270,7 +270,7 @@ function Invitations({ classId }: { classId: number }) {
                 </td>
                 <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
                 <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                  <Word onClick={() => resend(i)} aria-label={`Send to ${i.email} once more`}>
+                  <Word onClick={() => resend(i)} aria-label={`Send once more to ${i.email}`}>
                     Send once more
                   </Word>
                   {' · '}

@@ -73,10 +73,10 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
     <>
       {prompt && (
         <>
-          <h4>
+          <h2>
             {prompt.title} · <Due at={prompt.due} />
             {prompt.late ? ' · late now' : ''}
-          </h4>
+          </h2>
           {prompt.instructions && (
             <p className="tiny" style={{ margin: '0 0 10px' }}>
               {prompt.instructions}
@@ -96,13 +96,13 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
       )}
       {draft.blog.about && (
         <>
-          <h4>{draft.blog.title}</h4>
+          <h2>{draft.blog.title}</h2>
           <p className="tiny" style={{ margin: 0 }}>
             {draft.blog.about}
           </p>
         </>
       )}
-      <h4>Before you hand in</h4>
+      <h2>Before you hand in</h2>
       <div role="list" aria-live="polite">
         {beside.needs.map((n) => (
           <div key={n.need} className={css.need} role="listitem">
@@ -133,15 +133,15 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
             {rule}
           </p>
         ))}
-      <h4>
+      <h2>
         <label htmlFor="tags">Tags, with commas between them</label>
-      </h4>
+      </h2>
       <TagBox tags={typed.tags} suggestions={draft.suggestions} onChange={(tags) => onChange({ tags })} />
       {draft.categories.length > 0 && (
         <>
-          <h4>
+          <h2>
             <label htmlFor="category">Category</label>
-          </h4>
+          </h2>
           <select
             id="category"
             className={css.tagbox}
@@ -158,9 +158,9 @@ export function BesideDraft({ draft, beside, typed, onChange, publishAt, onPubli
         </>
       )}
       <WorksUsed works={typed.works} references={beside.references} onChange={(works) => onChange({ works })} />
-      <h4>
+      <h2>
         <label htmlFor="audience">Who will read it</label>
-      </h4>
+      </h2>
       <select
         id="audience"
         className={css.tagbox}

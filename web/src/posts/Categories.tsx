@@ -47,11 +47,11 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
             onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))}
           />
           {i > 0 && (
-            <Word tiny onClick={() => up(i)} aria-label={`Move ${c.name} up`}>
+            <Word tiny onClick={() => up(i)} aria-label={`Up with ${c.name}`}>
               Up
             </Word>
           )}
-          <Word tiny onClick={() => setList(list.filter((_, j) => j !== i))} aria-label={`Take ${c.name} away`}>
+          <Word tiny onClick={() => setList(list.filter((_, j) => j !== i))} aria-label={`Take away ${c.name}`}>
             Take away
           </Word>
         </div>

@@ -76,7 +76,7 @@ export function ChoosePage() {
           ))}
         {blogs.length > 0 && (
           <section style={{ paddingTop: 22 }}>
-            <h3>Something of your own</h3>
+            <h2 className="smaller">Something of your own</h2>
             <p style={{ margin: '10px 0 0' }}>
               {blogs.map((b) => (
                 <Button key={b.id} style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>
@@ -137,7 +137,7 @@ function Prompt({
         <Button go onClick={onBegin} aria-label={`Write ${prompt.title}`}>
           Write
         </Button>
-        <Word onClick={onElsewhere} aria-label={`${prompt.title}: I wrote it elsewhere`}>
+        <Word onClick={onElsewhere} aria-label={`I wrote it elsewhere: ${prompt.title}`}>
           I wrote it elsewhere
         </Word>
       </div>

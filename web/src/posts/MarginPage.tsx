@@ -131,7 +131,7 @@ export function MarginPage() {
         )}
       </main>
       <aside className="sill">
-        <h4>In the margin</h4>
+        <h2>In the margin</h2>
         {m.mayNote && !chosen && (
           <p className="tiny muted" style={{ margin: '0 0 12px' }}>
             Select words in the text to write beside them, or to propose others. {m.author} decides what to take over.

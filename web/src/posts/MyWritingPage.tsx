@@ -112,7 +112,7 @@ function Own({
         ) : (
           post.state !== 'HIDDEN' &&
           post.mayDelete && (
-            <Word tiny onClick={onBin} aria-label={`Put "${post.title}" into the bin`}>
+            <Word tiny onClick={onBin} aria-label={`Into the bin: ${post.title}`}>
               Into the bin
             </Word>
           )

@@ -49,7 +49,7 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
           <b style={{ fontWeight: 600 }}>{back.by}</b> sent it back: “{back.note}”
         </p>
       )}
-      {notes.length > 0 && <h4>In the margin</h4>}
+      {notes.length > 0 && <h2>In the margin</h2>}
       {notes
         .filter((n) => n.state === 'OPEN')
         .map((n) => (
@@ -89,7 +89,7 @@ export function AskForHelp({ postId }: { postId: number }) {
   };
   return (
     <>
-      <h4>Help with this text</h4>
+      <h2>Help with this text</h2>
       {problem && (
         <p className="tell wrong" role="alert">
           {problem}

@@ -98,7 +98,7 @@ function Choices({ heading, name, of, all, isAll, params, onSet }: ChoicesProps)
   const shown = open || of.length <= FIRST + 1 ? of : of.filter((c, i) => i < FIRST || c.key === chosen);
   return (
     <div role="group" aria-label={heading} className={css.choices}>
-      <h4>{heading}</h4>
+      <h2>{heading}</h2>
       {all && (
         <Chip aria-pressed={isAll} onClick={() => onSet(name)}>
           {all}

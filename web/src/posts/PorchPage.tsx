@@ -166,7 +166,7 @@ export function PorchPage() {
           {!isFiltered && (
             <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />
           )}
-          <h4>Blogs</h4>
+          <h2>Blogs</h2>
           <p style={{ margin: 0 }}>
             <Link className="word" to={`/classes/${id}/blog`}>
               All blogs of this class
@@ -174,7 +174,7 @@ export function PorchPage() {
           </p>
           {news && news.length > 0 && (
             <>
-              <h4>News from outside</h4>
+              <h2>News from outside</h2>
               <div className={css.news}>
                 {news.slice(0, 4).map((n) => (
                   <a key={n.link + n.title} href={n.link} rel="noopener noreferrer" target="_blank">
@@ -187,7 +187,7 @@ export function PorchPage() {
               </div>
             </>
           )}
-          <h4>In your feed reader</h4>
+          <h2>In your feed reader</h2>
           <FeedAddress classId={id} />
           <p className={css.shut}>
             <Button go mid style={{ width: '100%' }} onClick={() => setSill(false)}>

@@ -40,7 +40,7 @@ export function References({ list }: { list: Reference[] }) {
       className="reading"
       style={{ fontSize: 16, marginTop: 26, paddingTop: 12, borderTop: '1px solid var(--line)' }}
     >
-      <h3 style={{ margin: 0 }}>Sources</h3>
+      <h2 className="smaller">Sources</h2>
       {list.map((r, i) => (
         <p key={i} style={{ margin: '8px 0 0', paddingLeft: 26, textIndent: -26, overflowWrap: 'anywhere' }}>
           {r.lead}

@@ -103,7 +103,7 @@ export function PostPage() {
         )}
       </main>
       <aside className="sill">
-        <h4>Where it stands</h4>
+        <h2>Where it stands</h2>
         <p style={{ margin: 0, fontSize: 15 }}>
           <StateBoard state={post.state} withWord />
           {post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}
@@ -126,10 +126,10 @@ export function PostPage() {
             </Link>
           </p>
         )}
-        <h4>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h4>
+        <h2>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h2>
         <p style={{ margin: '0 0 4px', fontSize: 15 }}>{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
-        <h4>Written in</h4>
+        <h2>Written in</h2>
         <p style={{ margin: 0, fontSize: 15 }}>
           {classId ? (
             <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>
@@ -193,14 +193,14 @@ export function PostPage() {
         )}
         {post.isUp && (
           <>
-            <h4>A lasting link</h4>
+            <h2>A lasting link</h2>
             <LastingLink path={`/posts/${id}`} />
           </>
         )}
         {post.isUp && post.arranged.mayArrange && <Arrange post={post} />}
         {post.history.length > 0 && (
           <>
-            <h4>What was decided</h4>
+            <h2>What was decided</h2>
             {post.history.map((h) => (
               <p key={h.at} className="tiny muted" style={{ margin: '0 0 6px' }}>
                 <b style={{ color: 'var(--ink)', fontWeight: 600 }}>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}
@@ -297,7 +297,7 @@ function Arrange({ post }: { post: PostView }) {
   const { pinned } = post.arranged;
   return (
     <>
-      <h4>In its blog</h4>
+      <h2>In its blog</h2>
       <Button
         mid
         style={{ width: '100%' }}

@@ -58,7 +58,7 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
   );
   return (
     <>
-      <h4>Sources{references.length > 0 ? ` (${works.length})` : ''}</h4>
+      <h2>Sources{references.length > 0 ? ` (${works.length})` : ''}</h2>
       {works.map((w, i) => (
         <p key={i} className="tiny" style={{ margin: '0 0 6px' }}>
           {w.title}

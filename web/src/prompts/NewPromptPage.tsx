@@ -153,7 +153,7 @@ export function NewPromptPage() {
               <NumberInput label="A day late takes %" min={0} max={100} {...form.getInputProps('latePercentPerDay')} />
               <NumberInput label="and at most %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
             </div>
-            <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>What a post should have</h4>
+            <h2 className="small">What a post should have</h2>
             <p className="tiny muted" style={{ margin: '2px 0 0' }}>
               Students see it while they write. 0 asks for nothing.
             </p>
@@ -167,7 +167,7 @@ export function NewPromptPage() {
             </div>
           </div>
           <Checkbox mt="md" label="A category" {...form.getInputProps('category', { type: 'checkbox' })} />
-          <h4 style={{ margin: '22px 0 0', fontWeight: 600 }}>Comments for classmates</h4>
+          <h2 className="small">Comments for classmates</h2>
           <div className="fields" style={{ gridTemplateColumns: '1fr 1.5fr 1fr', maxWidth: 560 }}>
             <NumberInput label="How many" min={0} max={50} {...form.getInputProps('comments')} />
             <TextInput

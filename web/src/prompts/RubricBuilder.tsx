@@ -72,7 +72,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
               <Word
                 tiny
                 onClick={() => onChange(criteria.filter((_, x) => x !== i))}
-                aria-label={`Take ${c.name || 'this criterion'} away`}
+                aria-label={`Take it away: ${c.name || 'this criterion'}`}
               >
                 Take it away
               </Word>

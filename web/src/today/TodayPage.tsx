@@ -196,7 +196,7 @@ export function TodayPage() {
         {lines.length > 0 && <div className={css.lines}>{lines}</div>}
         {scheduled.length > 0 && (
           <section style={{ marginTop: 26 }} aria-label="Goes up later">
-            <h3>Goes up by itself</h3>
+            <h2 className="smaller">Goes up by itself</h2>
             {scheduled.map((s) => (
               <p key={s.id} style={{ margin: '8px 0 0' }}>
                 <Link className="word" to={`${at}/posts/${s.id}`}>

@@ -20,17 +20,17 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
   const chosen = levels.find((l) => mark?.points === l.points);
   return (
     <>
-      <h4>
+      <h3>
         {criterion.name} <span>weight {criterion.weight}</span>
-      </h4>
-      <div className={css.steps} role="radiogroup" aria-label={criterion.name}>
+      </h3>
+      <div className={`${css.steps} on-paper`} role="radiogroup" aria-label={criterion.name}>
         {levels.map((level, i) => (
           <button
             key={level.points}
             type="button"
             role="radio"
             aria-checked={mark?.points === level.points}
-            aria-label={`${level.points} points, ${level.name}`}
+            aria-label={`${level.points} ${level.name}`}
             title={level.descriptor}
             tabIndex={isCurrent ? 0 : -1}
             disabled={!onChoose}

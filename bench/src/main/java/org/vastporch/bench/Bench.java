@@ -44,7 +44,7 @@ import org.vastporch.server.search.Indexer;
 public final class Bench {
 
     private static final List<String> ALL =
-            List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "abuse");
+            List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "polled", "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
 
@@ -90,6 +90,13 @@ public final class Bench {
             case "feedout" -> feedOut();
             case "typing" -> typing();
             case "firstload" -> firstLoad();
+            case "polled" ->
+                new Polled(
+                                demo.address(),
+                                figures,
+                                demo.server().getBean(JdbcTemplate.class),
+                                demo.server().getBean(TransactionTemplate.class))
+                        .run();
             case "abuse" -> new Abuse(demo.address(), figures).run();
             case LARGE -> large();
             default ->

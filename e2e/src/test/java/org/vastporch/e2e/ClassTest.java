@@ -106,7 +106,7 @@ class ClassTest {
         assertThat(teacher.getByText("Nobody here fits")).isVisible();
         button(teacher, "who left 1").click();
         assertThat(teacher.getByText("with the writing")).isVisible();
-        button(teacher, "Take Illari Quispe back").click();
+        button(teacher, "Take back Illari Quispe").click();
         assertThat(button(teacher, "More for Illari Quispe")).isVisible();
     }
 

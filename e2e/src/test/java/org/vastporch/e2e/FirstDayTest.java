@@ -336,7 +336,7 @@ class FirstDayTest {
     private void assertFeedback(Page wren, Page pia) {
         link(wren, "Feedback").click();
         assertThat(wren.getByText("You counted. Keep doing that.")).isVisible();
-        assertThat(wren.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName("6 points, exact")))
+        assertThat(wren.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName("6 exact")))
                 .isChecked();
         assertThat(wren.getByLabel("Week 1 log")).containsText("15 of 18");
         link(pia, "Feedback").click();

@@ -59,7 +59,7 @@ class WriteTest {
         assertThat(page.getByText(
                         "This is the front page of a blog, not one post. Which of these is the post you mean?"))
                 .isVisible();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring in Rope for beans"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Bring it in: Rope for beans"))
                 .click();
         assertThat(page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)))
                 .hasValue("Rope for beans");

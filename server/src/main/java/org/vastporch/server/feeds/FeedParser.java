@@ -30,7 +30,7 @@ final class FeedParser {
 
     private static final int MOST_ENTRIES = 500;
     private static final int DEEPEST = 100;
-    private static final int LONGEST_HTML = 150_000;
+    private static final int LONGEST_HTML = 400_000;
     private static final Pattern MAX_AGE = Pattern.compile("max-age=(\\d{1,8})");
     private static final Pattern TTL = Pattern.compile("<ttl>\\s*(\\d{1,6})\\s*</ttl>");
 

@@ -527,6 +527,8 @@ public class PostService {
             Instant date,
             @Nullable Long postId) {
         String clean = Sanitiser.post(html);
+        // Whoever mends it later can keep it whole.
+        if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML));
         Instant now = clock.instant();
         long id =
                 postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
