@@ -152,7 +152,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   return (
     <div className={css.frame}>
       <title>{`${strip.title} · Mark`}</title>
-      <div className={css.strip}>
+      <section className={css.strip} aria-label="The papers">
         <div className={css.title}>
           <b>{strip.title}</b>
           <br />
@@ -171,7 +171,9 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               aria-label={`${s.initials}, ${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
               onClick={() => go(s)}
             >
-              <StateBoard state={s.standing} big />
+              <span aria-hidden="true">
+                <StateBoard state={s.standing} big />
+              </span>
               {s.initials}
             </button>
           ))}
@@ -181,7 +183,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             Release {strip.toRelease}
           </Button>
         )}
-      </div>
+      </section>
       <main className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>
           {said && (

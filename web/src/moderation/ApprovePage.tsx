@@ -181,7 +181,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   return (
     <div ref={page}>
       <title>{`${left} wait · Approve`}</title>
-      <div className={css.sieve}>
+      <section className={css.sieve} aria-label="Which texts">
         <h1 style={{ marginRight: 8 }}>{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
         {(Object.keys(SORTS) as Sort[]).map(
           (s) =>
@@ -200,8 +200,8 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
           )}
           <Word onClick={() => setTelling(true)}>Being told</Word>
         </span>
-      </div>
-      <div className={css.order}>
+      </section>
+      <section className={css.order} aria-label="In which order">
         <label>
           In{' '}
           <select aria-label="Class" value={wish.classId ?? ''} onChange={(e) => set('class', e.target.value)}>
@@ -237,7 +237,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
             </span>
           )}
         </span>
-      </div>
+      </section>
       <main className={css.pile}>
         {left === 0 && (
           <p className="muted" style={{ padding: '20px 0' }}>

@@ -18,7 +18,7 @@ export function TryHolds({ classId, version }: { classId: number; version: numbe
   });
   return (
     <section style={{ marginTop: 26 }}>
-      <h3>Try a sentence</h3>
+      <h2 className="smaller">Try a sentence</h2>
       <Textarea
         aria-label="A sentence to try"
         description="See what would be held, by the rules as they are saved."

@@ -111,7 +111,9 @@ export function SubscriptionsPage() {
                     <th>Class</th>
                     <th>Mail about posts</th>
                     <th>Mail about comments</th>
-                    <th />
+                    <th>
+                      <span className="away">What to do</span>
+                    </th>
                   </tr>
                 </thead>
                 <tbody>

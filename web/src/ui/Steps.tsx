@@ -38,8 +38,7 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
             style={{ height: height(i) }}
             onClick={() => onChoose?.(level.points)}
           >
-            <span>{level.points}</span>
-            <span>{level.name}</span>
+            <span>{level.points}</span> <span>{level.name}</span>
           </button>
         ))}
       </div>

@@ -20,7 +20,7 @@ export function TermRail({ weeks, rail, chosen, onChoose }: TermRailProps) {
     `${w.number === 0 ? 'Break' : `Week ${w.number}`}, ${t.count(rail.counts[i] ?? 0, 'post', 'posts')}${due(w) ? ', something is due' : ''}${w.now ? ', now' : ''}`;
   const nowIndex = weeks.findIndex((w) => w.now);
   return (
-    <div className={`${css.rail} on-paper`} role="group" aria-label="Weeks of the term">
+    <section className={`${css.rail} on-paper`} aria-label="Weeks of the term">
       <div className={css.hand} />
       <div className={css.foot} />
       {weeks.map((w, i) => {
@@ -70,6 +70,6 @@ export function TermRail({ weeks, rail, chosen, onChoose }: TermRailProps) {
           </button>
         );
       })}
-    </div>
+    </section>
   );
 }

@@ -17,6 +17,7 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.WorkUsed;
@@ -324,12 +325,12 @@ class PlotToPlate {
     private void markAll(Viewer teacher, long prompt, LocalDate start) {
         clock.set(DemoSchool.at(start.plusDays(10), 17, 0));
         for (MarkingService.StripView student : marking.strip(teacher, prompt).students())
-            if (student.standing().equals("HANDED_IN")) mark(teacher, prompt, student.studentId());
+            if (student.standing() == PaperState.HANDED_IN) mark(teacher, prompt, student.studentId());
         marking.release(
                 teacher,
                 prompt,
                 marking.strip(teacher, prompt).students().stream()
-                        .filter(s -> s.standing().equals("MARKED"))
+                        .filter(s -> s.standing() == PaperState.MARKED)
                         .map(s -> new MarkingService.SeenPaper(s.studentId(), s.seen()))
                         .toList());
     }
@@ -491,7 +492,8 @@ class PlotToPlate {
                 marking.strip(teacher, current - 1).students();
         int marked = 0;
         for (MarkingService.StripView student : strip)
-            if (student.standing().equals("HANDED_IN") && marked++ < 8) mark(teacher, current - 1, student.studentId());
+            if (student.standing() == PaperState.HANDED_IN && marked++ < 8)
+                mark(teacher, current - 1, student.studentId());
 
         clock.set(now.minus(Duration.ofHours(22)));
         Viewer rowan = access.viewer(students.get(WHEELBARROW));

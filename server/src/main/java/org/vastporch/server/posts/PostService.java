@@ -60,6 +60,9 @@ public class PostService {
     /** Some twenty thousand words and their marks. */
     private static final int LONGEST_HTML = 150_000;
 
+    /** So many characters close whatever tags a cut leaves open. */
+    private static final int ROOM_TO_CLOSE = 2_000;
+
     /** @param rev the state of the draft that the writer had before them; an older one is refused */
     public record Save(
             int rev,
@@ -528,7 +531,7 @@ public class PostService {
             @Nullable Long postId) {
         String clean = Sanitiser.post(html);
         // Whoever mends it later can keep it whole.
-        if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML));
+        if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML - ROOM_TO_CLOSE));
         Instant now = clock.instant();
         long id =
                 postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
