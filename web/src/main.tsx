@@ -8,6 +8,7 @@ import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { ApiProblem } from './api/client';
 import { App } from './app/App';
+import { Stumbled } from './app/Stumbled';
 import { theme } from './app/theme';
 
 const client = new QueryClient({
@@ -24,7 +25,9 @@ createRoot(document.getElementById('root')!).render(
     <MantineProvider theme={theme} defaultColorScheme="auto">
       <QueryClientProvider client={client}>
         <BrowserRouter>
-          <App />
+          <Stumbled of="frame">
+            <App />
+          </Stumbled>
         </BrowserRouter>
       </QueryClientProvider>
     </MantineProvider>

@@ -11,6 +11,7 @@ import { ClassTabs } from './ClassTabs';
 import { giveBackEyes } from './eyes';
 import { KeysProvider } from './keys';
 import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
+import { Stumbled } from './Stumbled';
 import { TriesNote } from './TriesNote';
 
 /**
@@ -303,14 +304,11 @@ function FirstOfClass({ me }: { me: Me }) {
 /** The class that one came from: pages that are of no class keep it in the band. */
 const CAME_FROM = 'porch-class';
 
-function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
-  const cameFrom =
-    me.classes.find((c) => c.id === Number(sessionStorage.getItem(CAME_FROM))) ??
-    (me.classes.length === 1 ? me.classes[0] : undefined);
+/** What stands under the band: it may still be on its way, and it may fall without taking the band along. */
+function Coming({ children }: { children: React.ReactNode }) {
+  const { pathname } = useLocation();
   return (
-    <>
-      <Band me={me} current={cameFrom} />
-      <TriesNote me={me} />
+    <Stumbled of="page" at={pathname}>
       <Suspense
         fallback={
           <div className="page plain">
@@ -320,6 +318,19 @@ function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
       >
         {children}
       </Suspense>
+    </Stumbled>
+  );
+}
+
+function Plain({ me, children }: { me: Me; children: React.ReactNode }) {
+  const cameFrom =
+    me.classes.find((c) => c.id === Number(sessionStorage.getItem(CAME_FROM))) ??
+    (me.classes.length === 1 ? me.classes[0] : undefined);
+  return (
+    <>
+      <Band me={me} current={cameFrom} />
+      <TriesNote me={me} />
+      <Coming>{children}</Coming>
     </>
   );
 }
@@ -343,15 +354,7 @@ function InClass({ me }: { me: Me }) {
     <>
       <Band me={me} current={current} />
       <TriesNote me={me} />
-      <Suspense
-        fallback={
-          <div className="page plain">
-            <Loading />
-          </div>
-        }
-      >
-        {isFor ? <Outlet /> : <NotThere />}
-      </Suspense>
+      <Coming>{isFor ? <Outlet /> : <NotThere />}</Coming>
     </>
   );
 }
