@@ -70,7 +70,7 @@ export function PeoplePage() {
             </span>
           )}
           {manages(role) && (
-            <span style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
+            <span className="off-paper" style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
               <Link className="word" to={`/classes/${id}/people/roster`}>
                 Enrol students
               </Link>
