@@ -101,11 +101,17 @@ export function DecisionsPage() {
                       {l.undoneAt && <span className="muted">, taken back</span>}
                     </td>
                     <td>
-                      {l.subject === 'comment' ? 'Comment on ' : l.subject === 'header' ? 'A picture for ' : ''}
+                      {l.subject === 'comment'
+                        ? 'Comment on '
+                        : l.subject === 'header'
+                          ? 'A picture for the head of '
+                          : ''}
                       {l.postId > 0 ? (
                         <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>
                           {l.title || 'Without a title'}
                         </Link>
+                      ) : l.subject === 'header' && l.title ? (
+                        <b>{l.title}</b>
                       ) : (
                         <span className="muted">a text that was erased</span>
                       )}

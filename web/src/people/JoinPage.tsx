@@ -145,7 +145,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
       </p>
       {me && (
         <>
-          <p className="muted">You are signed in as {me}.</p>
+          <p className="muted">You are signed in as {me.replace(/\.$/, '')}.</p>
           <Button go mid style={{ width: '100%', padding: 11 }} onClick={() => go({})}>
             Come in with this account
           </Button>

@@ -95,7 +95,7 @@ function Acts({ classId: id, className, role, place, person: account, name, open
                   Give a new pass phrase
                 </Menu.Item>
               ) : (
-                <Menu.Item disabled>{t.keeperCares}</Menu.Item>
+                <Menu.Label>{t.keeperCares}</Menu.Label>
               )}
               <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${person.id}`} target="_blank">
                 Print the slip

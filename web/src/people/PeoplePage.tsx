@@ -255,7 +255,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
                 <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>
               )}
               {manages(role) && student && p.care && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
-              {manages(role) && student && !p.care && <Menu.Item disabled>{t.keeperCares}</Menu.Item>}
+              {manages(role) && student && !p.care && <Menu.Label>{t.keeperCares}</Menu.Label>}
               {manages(role) && student && (
                 <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">
                   Print the slip

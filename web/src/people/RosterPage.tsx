@@ -98,8 +98,8 @@ export function RosterPage() {
         {done && done.enrolled.length > 0 && (
           <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
             <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>,
-            each with a username, a pass phrase and the blogs of this class.{' '}
-            <SlipLinks classId={id} says="Print the sign-in slips" /> ·{' '}
+            with the blogs of this class. New ones have a username and a pass phrase; who has an account already keeps
+            it as it is. <SlipLinks classId={id} says="Print the sign-in slips" /> ·{' '}
             <Link className="word" to={`/classes/${id}/people`}>
               See them all
             </Link>

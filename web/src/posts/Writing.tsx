@@ -71,6 +71,8 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   const [shown, setShown] = useState<Typed>(begin.typed);
   const [preview, setPreview] = useState(false);
   const [problem, setProblem] = useState('');
+  // Why it could not be handed in; it is said where one has pressed.
+  const [refused, setRefused] = useState('');
   const [busy, setBusy] = useState(false);
   const [looking, setLooking] = useState(false);
   const [publishAt, setPublishAt] = useState(draft.publishAt ?? '');
@@ -159,7 +161,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   };
   const handIn = async () => {
     setBusy(true);
-    setProblem('');
+    setRefused('');
     try {
       if (!(await save())) return;
       await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current, publishAt: publishAt || undefined });
@@ -168,7 +170,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
       if (onDone) onDone();
       else navigate(`/classes/${classId}/posts/${draft.id}`);
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : 'It could not be handed in. Please try again.');
+      setRefused(e instanceof ApiProblem ? e.message : 'It could not be handed in. Please try again.');
     } finally {
       setBusy(false);
     }
@@ -277,6 +279,11 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
           >
             {beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}
           </Button>
+        )}
+        {refused && (
+          <p className="tell wrong" role="alert" style={{ margin: '10px 0 0' }}>
+            {refused}
+          </p>
         )}
         {staffMends && (
           <Button

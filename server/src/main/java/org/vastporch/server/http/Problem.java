@@ -109,7 +109,7 @@ public final class Problem extends RuntimeException {
             case DELETE_OVER -> "In this blog, what is published can no longer be deleted. Ask your teacher.";
             case ONLY_EYES ->
                 "You are looking through somebody's eyes, and can only read. Go back to being yourself to do this.";
-            case NOT_YOUR_BLOG -> "You cannot write in this blog.";
+            case NOT_YOUR_BLOG -> "You cannot write in this blog now. What you wrote is kept; ask a teacher.";
             default -> "This is not for you.";
         };
     }
