@@ -340,11 +340,15 @@ final class Abuse {
                 .path("id")
                 .asLong(0);
         byte[] png = picture(8_000, 5_000, "png", false);
-        byte[] passes = picture(6_000, 5_000, "jpeg", true);
+        byte[] passes = picture(5_400, 3_700, "jpeg", true);
+        byte[] tooManyPasses = picture(6_000, 5_000, "jpeg", true);
         tried("picture of 40 megapixels", () -> student.upload("/api/posts/" + id + "/pictures", "a.png", png));
         tried(
-                "picture of 30 megapixels in passes",
+                "picture of 20 megapixels in passes",
                 () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", passes));
+        tried(
+                "picture of 30 megapixels in passes",
+                () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", tooManyPasses));
         byte[] sound = ("ID3\3\0\0\0\0\0\0" + "\0".repeat(200_000)).getBytes(StandardCharsets.ISO_8859_1);
         tried("sound of nothing", () -> student.upload("/api/posts/" + id + "/files", "a.mp3", sound));
         byte[] pdf = ("%PDF-1.7\n" + "1 0 obj<</Kids[1 0 R]/Type/Pages/Count 1>>endobj\n".repeat(100_000))

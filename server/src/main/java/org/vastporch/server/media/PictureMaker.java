@@ -41,6 +41,10 @@ class PictureMaker {
     private static final long MOST_PIXELS = 40_000_000;
     /** A picture that comes in passes is held whole while it is read. */
     private static final long MOST_IN_PASSES = 30_000_000;
+    /**
+     * Points times passes: what takes about two seconds to read. A camera's picture in ten passes may have 20 million.
+     */
+    private static final long MOST_PASSED_OVER = 200_000_000;
 
     private static final Set<String> READABLE =
             Set.of("image/jpeg", "image/png", "image/gif", "image/bmp", "image/x-ms-bmp");
@@ -100,7 +104,7 @@ class PictureMaker {
     private static Made made(Upload upload, String type) {
         try {
             Metadata about = metadata(upload);
-            BufferedImage column = upright(read(upload, inPasses(about)), orientation(about));
+            BufferedImage column = upright(read(upload, inPasses(about), passes(upload)), orientation(about));
             column = scaled(column, COLUMN);
             boolean png = !type.equals("image/jpeg") && column.getColorModel().hasAlpha();
             return new Made(
@@ -137,6 +141,12 @@ class PictureMaker {
                 && png.getInteger(PngDirectory.TAG_INTERLACE_METHOD) != 0;
     }
 
+    private static int passes(Upload upload) throws IOException {
+        try (InputStream in = upload.open()) {
+            return JpegPasses.count(in);
+        }
+    }
+
     private static int orientation(Metadata about) {
         for (ExifDirectoryBase exif : about.getDirectoriesOfType(ExifDirectoryBase.class)) {
             Integer orientation = exif.getInteger(ExifDirectoryBase.TAG_ORIENTATION);
@@ -146,7 +156,7 @@ class PictureMaker {
     }
 
     /** Reads the picture, thinned out while it is read if it is much larger than what is kept. */
-    private static BufferedImage read(Upload upload, boolean inPasses) throws IOException {
+    private static BufferedImage read(Upload upload, boolean inPasses, int passes) throws IOException {
         try (InputStream bytes = upload.open();
                 ImageInputStream in = ImageIO.createImageInputStream(bytes)) {
             Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
@@ -156,7 +166,7 @@ class PictureMaker {
                 reader.setInput(in);
                 int width = reader.getWidth(0);
                 int height = reader.getHeight(0);
-                refuseGiants((long) width * height, inPasses);
+                refuseGiants((long) width * height, inPasses, passes);
                 int every = Math.max(1, Math.max(width, height) * 2 / (3 * COLUMN));
                 ImageReadParam param = reader.getDefaultReadParam();
                 param.setSourceSubsampling(Math.min(every, width), Math.min(every, height), 0, 0);
@@ -167,12 +177,16 @@ class PictureMaker {
         }
     }
 
-    private static void refuseGiants(long pixels, boolean inPasses) {
+    private static void refuseGiants(long pixels, boolean inPasses, int passes) {
         long most = inPasses ? MOST_IN_PASSES : MOST_PIXELS;
         if (pixels > most)
             throw notTaken("This picture has " + (pixels + 999_999) / 1_000_000 + " million points; at most "
                     + most / 1_000_000 + " million can be read" + (inPasses ? " of its kind" : "")
                     + ". Make it smaller first.");
+        if (passes > 1 && pixels * passes > MOST_PASSED_OVER)
+            throw notTaken(
+                    "This picture is built up in " + passes + " passes, which takes too long at its size. Save it"
+                            + " without “progressive”, or make it smaller first.");
     }
 
     /** The picture as it was seen through the camera. The numbers are those of Exif 2.3, 4.6.4. */

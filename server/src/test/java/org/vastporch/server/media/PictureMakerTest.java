@@ -135,6 +135,50 @@ class PictureMakerTest {
                 refused(sized(jpeg(halves(16, 16), true), 6200, 5000)));
     }
 
+    /** A file of a few kilobytes could keep the school busy for minutes: each pass is drawn whole. */
+    @Test
+    void aSmallFileOfVeryManyPassesIsRefusedBeforeItIsRead() throws IOException {
+        byte[] usual = jpeg(halves(600, 400), true);
+        int passes = JpegPasses.count(new ByteArrayInputStream(usual));
+        assertTrue(passes > 4 && passes < 15, passes + " passes");
+        assertEquals(1, JpegPasses.count(new ByteArrayInputStream(jpeg(halves(600, 400), false))));
+        assertEquals("600 x 400", make(usual).width() + " x " + make(usual).height());
+        byte[] many = lastPassAgain(usual, 1_000);
+        assertEquals(passes + 1_000, JpegPasses.count(new ByteArrayInputStream(many)));
+        assertEquals(
+                "This picture is built up in " + (passes + 1_000) + " passes, which takes too long at its size. Save it"
+                        + " without “progressive”, or make it smaller first.",
+                refused(many));
+    }
+
+    /**
+     * What stands in the file ahead of and between the passes is not taken for one: a small picture in its head, say.
+     */
+    @Test
+    void onlyPassesOfThePictureItselfAreCounted() throws IOException {
+        byte[] jpeg = jpeg(halves(40, 20), false);
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.writeBytes(Arrays.copyOf(jpeg, 20));
+        out.writeBytes(
+                new byte[] {(byte) 0xff, (byte) 0xe1, 0, 8, (byte) 0xff, (byte) 0xda, 0, 2, (byte) 0xff, (byte) 0xd9});
+        out.writeBytes(Arrays.copyOfRange(jpeg, 20, jpeg.length));
+        out.writeBytes(jpeg);
+        assertEquals(1, JpegPasses.count(new ByteArrayInputStream(out.toByteArray())));
+        assertEquals(0, JpegPasses.count(new ByteArrayInputStream("GIF89a".getBytes())));
+        assertEquals(0, JpegPasses.count(new ByteArrayInputStream(new byte[0])));
+        assertEquals(0, JpegPasses.count(new ByteArrayInputStream(new byte[] {(byte) 0xff, (byte) 0xd8, (byte) 0xff})));
+    }
+
+    private static byte[] lastPassAgain(byte[] jpeg, int times) {
+        int begin = jpeg.length - 2;
+        while ((jpeg[begin] & 0xff) != 0xff || (jpeg[begin + 1] & 0xff) != 0xda) begin--;
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.write(jpeg, 0, jpeg.length - 2);
+        for (int i = 0; i < times; i++) out.write(jpeg, begin, jpeg.length - 2 - begin);
+        out.write(jpeg, jpeg.length - 2, 2);
+        return out.toByteArray();
+    }
+
     /** A JPEG that says that it is larger than it is. */
     private static byte[] sized(byte[] jpeg, int width, int height) {
         for (int i = 0; i < jpeg.length - 9; i++)
