@@ -39,16 +39,20 @@ class CostTest {
                 .asLong();
     }
 
+    private long blog(Person student) {
+        return student.get("/api/classes/" + of.classId() + "/blogs/mine")
+                .body()
+                .get(0)
+                .get("id")
+                .asLong();
+    }
+
     /** A prompt that both students have answered, and one of the answers has a mark. */
     private long answered(int daysAgo) {
         long prompt = prompt(daysAgo);
         for (Person student : List.of(of.first(), of.other())) {
-            long blog = student.get("/api/classes/" + of.classId() + "/blogs/mine")
-                    .body()
-                    .get(0)
-                    .get("id")
-                    .asLong();
-            school.handIn(student, blog, Map.of("promptId", prompt), "Log", "<p>Five words are written here.</p>");
+            school.handIn(
+                    student, blog(student), Map.of("promptId", prompt), "Log", "<p>Five words are written here.</p>");
         }
         of.lead()
                 .put(
@@ -68,6 +72,30 @@ class CostTest {
         assertEquals(today, StatementCount.of(() -> of.lead().get("/api/classes/" + of.classId() + "/today")));
         assertEquals(strip, StatementCount.of(() -> of.lead().get("/api/prompts/" + first + "/marking")));
         assertTrue(me > 0 && me <= 16, () -> me + " statements");
+    }
+
+    /** Thirteen, and two for who asks: the pile is opened all day by those who approve. */
+    @Test
+    void aLongPileCostsNoMoreThanAShortOne() {
+        wait(2);
+        int few = StatementCount.of(() -> of.lead().get("/api/pile"));
+        wait(8);
+        int many = StatementCount.of(() -> of.lead().get("/api/pile"));
+        assertEquals(few, many);
+        assertTrue(many <= 15, () -> many + " statements");
+        assertEquals(30, of.lead().get("/api/pile").body().get("items").size());
+    }
+
+    /** So many posts of each student, each for a prompt, with a phone number, a tag and a comment that waits too. */
+    private void wait(int times) {
+        for (int i = 0; i < times; i++) {
+            long prompt = prompt(i + 1);
+            school.handIn(
+                    of.first(), blog(of.first()), Map.of("promptId", prompt), "Log " + i, "<p>Call 07700 900 412.</p>");
+            long up = school.published(of, of.other(), blog(of.other()), Map.of(), "Seen " + i);
+            of.first().post("/api/posts/" + up + "/comments", Map.of("text", "Which jar?"));
+            of.first().post("/api/posts/" + up + "/comments", Map.of("text", "Or mail me: a@b.example"));
+        }
     }
 
     /** Of two answers one has begun to be marked; the other waits to be looked at first. */

@@ -5,7 +5,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Predicate;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What a class holds.
@@ -45,16 +44,24 @@ public record HoldRules(
     }
 
     /**
-     * What is held of a text as a whole, apart from its words.
-     *
-     * @param pictures how many pictures, sounds, videos and files would be new to readers
-     * @param published how many posts of its author were up before; null for a comment
+     * All that holds a text of an author: words and places in it, of those only what is new since a version was
+     * approved; then what holds it as a whole. Nothing holds what staff write.
      */
-    public List<Hold> findWhole(int pictures, @Nullable Integer published) {
-        List<Hold> holds = new ArrayList<>();
-        if (holdPictures && pictures > 0) holds.add(Hold.ofWhole(Hold.Rule.PICTURE, ""));
-        if (published != null && published < firstPosts) holds.add(Hold.ofWhole(Hold.Rule.FIRST_POST, ""));
+    public List<Hold> find(TextToReview text, Author author) {
+        if (author.place() == Author.Place.STAFF) return List.of();
+        List<Hold> holds =
+                new ArrayList<>(text.approved() == null ? find(text.plain()) : findNew(text.plain(), text.approved()));
+        if (holdPictures && text.media() > 0) holds.add(Hold.ofWhole(Hold.Rule.PICTURE, ""));
+        if (text.isPost() && text.approved() == null && author.published() < firstPosts)
+            holds.add(Hold.ofWhole(Hold.Rule.FIRST_POST, ""));
+        if (isFromOutside(text, author)) holds.add(Hold.ofWhole(Hold.Rule.GUEST, ""));
+        if (text.reported()) holds.add(Hold.ofWhole(Hold.Rule.REPORT, ""));
         return holds;
+    }
+
+    /** A comment of whoever is not of the class is looked at like a guest's. */
+    private static boolean isFromOutside(TextToReview text, Author author) {
+        return author.place() == Author.Place.GUEST || author.place() == Author.Place.NONE && !text.isPost();
     }
 
     /** What is held in a text of which an earlier version was approved: only what was not in that version. */

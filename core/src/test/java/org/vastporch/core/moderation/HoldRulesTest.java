@@ -112,15 +112,51 @@ class HoldRulesTest {
         }
     }
 
+    private static final String PLAIN = "Beans";
+
+    private static List<Hold.Rule> rules(TextToReview text, Author author) {
+        return RULES.find(text, author).stream().map(Hold::rule).toList();
+    }
+
+    private static Author author(Author.Place place, int published) {
+        return new Author(place, null, null, 0, published);
+    }
+
+    private static TextToReview post(int media, String approved) {
+        return new TextToReview(true, PLAIN, approved, media, false);
+    }
+
     @Test
     void picturesAndFirstPostsHoldTheWhole() {
+        Author newcomer = author(Author.Place.MEMBER, 0);
+        assertEquals(List.of(Hold.Rule.PICTURE, Hold.Rule.FIRST_POST), rules(post(1, null), newcomer));
+        assertEquals(List.of(Hold.Rule.FIRST_POST), rules(post(0, null), author(Author.Place.MEMBER, 1)));
+        assertEquals(List.of(), rules(post(0, null), author(Author.Place.MEMBER, 2)));
+        assertEquals(List.of(), rules(post(0, "Leeks"), newcomer), "one that was approved before is no first post");
+        assertEquals(List.of(), rules(TextToReview.newComment(PLAIN), newcomer), "a comment is no first post");
+    }
+
+    @Test
+    void whoComesFromOutsideIsLookedAtFirst() {
+        assertEquals(List.of(Hold.Rule.GUEST), rules(TextToReview.newComment(PLAIN), author(Author.Place.GUEST, 9)));
+        assertEquals(List.of(Hold.Rule.GUEST), rules(TextToReview.newComment(PLAIN), Author.OUTSIDE));
+        assertEquals(List.of(Hold.Rule.GUEST), rules(post(0, null), author(Author.Place.GUEST, 9)));
         assertEquals(
-                List.of(Hold.Rule.PICTURE, Hold.Rule.FIRST_POST),
-                RULES.findWhole(1, 0).stream().map(Hold::rule).toList());
+                List.of(),
+                rules(post(0, null), author(Author.Place.NONE, 9)),
+                "staff mend a post of somebody who has left: no guest wrote that");
+    }
+
+    @Test
+    void nothingHoldsWhatStaffWriteAndAReportHoldsAllElse() {
+        TextToReview reported = new TextToReview(true, "Call 07700 900 412", "Call", 1, true);
+        assertEquals(List.of(), rules(reported, author(Author.Place.STAFF, 0)));
         assertEquals(
-                List.of(Hold.Rule.FIRST_POST),
-                RULES.findWhole(0, 1).stream().map(Hold::rule).toList());
-        assertEquals(List.of(), RULES.findWhole(0, 2));
-        assertEquals(List.of(), RULES.findWhole(0, null), "a comment is no first post");
+                List.of(Hold.Rule.PHONE, Hold.Rule.PICTURE, Hold.Rule.REPORT),
+                rules(reported, author(Author.Place.MEMBER, 0)));
+        assertEquals(
+                List.of(Hold.Rule.REPORT),
+                rules(new TextToReview(true, "Call 07700 900 412", "Call 07700 900 412", 0, true), Author.OUTSIDE),
+                "what was approved with it holds it no more");
     }
 }

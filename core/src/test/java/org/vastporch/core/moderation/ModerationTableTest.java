@@ -143,9 +143,28 @@ class ModerationTableTest {
         assertTrue(Policy.isTrusted(5, 5));
     }
 
-    private static String inForce(Policy student, Policy blog, Policy ofClass, boolean trusted) {
-        Policy.InForce found = Policy.inForce(student, blog, ofClass, trusted);
+    @Test
+    void staffWaitForNobodyAndTrustIsEarnedWithPostsAlone() {
+        Author teacher = new Author(Author.Place.STAFF, null, null, 0, 0);
+        assertEquals("NONE STAFF", said(teacher.ofPosts(Policy.BEFORE, Policy.BEFORE, 3)));
+        assertEquals("NONE STAFF", said(teacher.ofComments(Policy.BEFORE, Policy.BEFORE)));
+        Author trusted = new Author(Author.Place.MEMBER, null, null, 3, 3);
+        assertEquals("NONE TRUST", said(trusted.ofPosts(null, Policy.BEFORE, 3)));
+        assertEquals("BEFORE CLASS", said(trusted.ofPosts(null, Policy.BEFORE, 4)));
+        assertEquals("BEFORE CLASS", said(trusted.ofPosts(null, Policy.BEFORE, 0)));
+        assertEquals("BEFORE CLASS", said(trusted.ofComments(null, Policy.BEFORE)));
+        Author watched = new Author(Author.Place.MEMBER, Policy.BEFORE, Policy.AFTER, 9, 9);
+        assertEquals("BEFORE STUDENT", said(watched.ofPosts(Policy.NONE, Policy.NONE, 3)));
+        assertEquals("AFTER STUDENT", said(watched.ofComments(Policy.NONE, Policy.NONE)));
+        assertEquals("AFTER BLOG", said(Author.OUTSIDE.ofComments(Policy.AFTER, Policy.NONE)));
+    }
+
+    private static String said(Policy.InForce found) {
         return found.policy() + " " + found.source();
+    }
+
+    private static String inForce(Policy student, Policy blog, Policy ofClass, boolean trusted) {
+        return said(Policy.inForce(student, blog, ofClass, trusted));
     }
 
     @Test

@@ -3,6 +3,7 @@ package org.vastporch.server.access;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -16,7 +17,6 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Scope;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.blogs.Audience;
 import org.vastporch.server.http.Problem;
 
 /** Asks the access engine on behalf of everything in the server, and refuses with its reason. */
@@ -221,20 +221,31 @@ public class AccessService {
 
     /** Who will read a post once it is up, for an audience that its author may be about to choose. */
     public Sightline sightline(PostFacts post) {
-        return Sightline.ofPost(post, store.viewers(post.blog().classId(), isWide(post.effectiveAudience())), now());
+        return sightlines().of(post);
     }
 
     /** The sightline of a blog that may not have been saved yet. */
     public Sightline sightline(BlogFacts blog) {
-        return Sightline.ofBlog(blog, store.viewers(blog.classId(), isWide(blog.ceiling())), now());
+        return sightlines().of(blog);
+    }
+
+    /** For the sightlines of many. */
+    public Sightlines sightlines() {
+        return new Sightlines(store, now());
+    }
+
+    /** Blogs by their ids; those that are not there are left out. */
+    public Map<Long, BlogFacts> blogs(Collection<Long> blogIds) {
+        return store.blogs(blogIds);
+    }
+
+    /** Posts by their ids; those that are not there are left out. */
+    public Map<Long, PostFacts> posts(Collection<Long> postIds) {
+        return store.posts(postIds);
     }
 
     public BlogFacts blog(long blogId) {
         return store.blog(blogId).orElseThrow(Problem::missing);
-    }
-
-    private static boolean isWide(Audience audience) {
-        return audience.reaches(Audience.SCHOOL);
     }
 
     private Instant now() {

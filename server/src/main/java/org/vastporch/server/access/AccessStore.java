@@ -7,8 +7,12 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.BlogFacts;
@@ -36,15 +40,30 @@ class AccessStore {
         this.jdbc = jdbc;
     }
 
+    /** One place of a person; without a membership if there is none at all. */
+    private record Place(boolean keeper, @Nullable Membership membership) {}
+
     Optional<Viewer> viewer(long personId) {
-        List<Membership> memberships = jdbc.sql("""
-                select class_id, role, group_id, ended_at
-                  from membership
-                 where person_id = :person""")
+        List<Place> places = jdbc.sql("""
+                select p.keeper, m.class_id, m.role, m.group_id, m.ended_at
+                  from person p
+                  left join membership m on m.person_id = p.id
+                 where p.id = :person""")
                 .param("person", personId)
-                .query((row, n) -> membership(row))
+                .query((row, n) ->
+                        new Place(row.getBoolean("keeper"), row.getString("role") == null ? null : membership(row)))
                 .list();
-        Set<Long> answered = Set.copyOf(jdbc.sql("""
+        if (places.isEmpty()) return Optional.empty();
+        List<Membership> memberships =
+                places.stream().map(Place::membership).filter(Objects::nonNull).toList();
+        boolean answers = memberships.stream().anyMatch(m -> m.role() == Role.STUDENT);
+        return Optional.of(new Viewer(
+                personId, places.get(0).keeper(), memberships, answers ? answered(personId) : Set.of(), null));
+    }
+
+    /** The prompts that ask for one's own answer before others' and have it. */
+    private Set<Long> answered(long personId) {
+        return Set.copyOf(jdbc.sql("""
                 select distinct p.prompt_id
                   from post p
                   join prompt q on q.id = p.prompt_id
@@ -52,10 +71,6 @@ class AccessStore {
                 .param("person", personId)
                 .query(Long.class)
                 .list());
-        return jdbc.sql("select keeper from person where id = :person")
-                .param("person", personId)
-                .query((row, n) -> new Viewer(personId, row.getBoolean("keeper"), memberships, answered, null))
-                .optional();
     }
 
     Optional<Long> personAt(long classId, long placeId) {
@@ -91,10 +106,18 @@ class AccessStore {
     }
 
     Optional<BlogFacts> blog(long blogId) {
-        return jdbc.sql("select " + BLOG + " from blog b join class c on c.id = b.class_id where b.id = :id")
-                .param("id", blogId)
+        return Optional.ofNullable(blogs(List.of(blogId)).get(blogId));
+    }
+
+    Map<Long, BlogFacts> blogs(Collection<Long> blogIds) {
+        if (blogIds.isEmpty()) return Map.of();
+        return jdbc
+                .sql("select " + BLOG + " from blog b join class c on c.id = b.class_id where b.id in (:ids)")
+                .param("ids", blogIds)
                 .query((row, n) -> blog(row))
-                .optional();
+                .list()
+                .stream()
+                .collect(Collectors.toMap(BlogFacts::id, Function.identity()));
     }
 
     /** Locks the row of a post until the transaction ends, so that what is decided on it next cannot be outrun. */
@@ -106,13 +129,19 @@ class AccessStore {
     }
 
     Optional<PostFacts> post(long postId) {
-        return jdbc.sql("""
+        return Optional.ofNullable(posts(List.of(postId)).get(postId));
+    }
+
+    Map<Long, PostFacts> posts(Collection<Long> postIds) {
+        if (postIds.isEmpty()) return Map.of();
+        return jdbc
+                .sql("""
                 select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as
                        author_group, am.leaving,""" + ScopeSql.COMMENT_IN_PILE + """
                         as comment_in_pile,
                        case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES
-                        + " where p.id = :id")
-                .param("id", postId)
+                        + " where p.id in (:ids)")
+                .param("ids", postIds)
                 .query((row, n) -> new PostFacts(
                         row.getLong("id"),
                         blog(row),
@@ -126,7 +155,9 @@ class AccessStore {
                         "HAND_OVER".equals(row.getString("leaving")),
                         Rows.instant(row, "waiting_since") != null,
                         row.getBoolean("comment_in_pile")))
-                .optional();
+                .list()
+                .stream()
+                .collect(Collectors.toMap(PostFacts::id, Function.identity()));
     }
 
     private static Membership membership(ResultSet row) throws SQLException {

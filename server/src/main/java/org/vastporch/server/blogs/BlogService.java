@@ -3,8 +3,11 @@ package org.vastporch.server.blogs;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -19,7 +22,6 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.blogs.TitlePattern;
-import org.vastporch.core.moderation.Policy;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.BlogStore.BlogSet;
@@ -27,6 +29,7 @@ import org.vastporch.server.blogs.HeaderPile.WantedHeader;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
+import org.vastporch.server.moderation.ApprovingBlogs;
 import org.vastporch.server.people.MembersArrived;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.NamesChanged;
@@ -35,7 +38,7 @@ import org.vastporch.server.people.SightlineView;
 
 /** Blogs of a class, of the five kinds: making them, finding them, reading their heads. */
 @Service
-public class BlogService {
+public class BlogService implements ApprovingBlogs {
 
     /**
      * @param mayWrite whether the viewer may write here
@@ -84,9 +87,6 @@ public class BlogService {
             @Optionally String owner,
             int readers,
             boolean strangers) {}
-
-    /** What the rules of one blog say about approving; null where the class decides. */
-    public record Policies(@Nullable Policy posts, @Nullable Policy comments) {}
 
     private final BlogStore store;
     private final HeaderPile headers;
@@ -254,10 +254,23 @@ public class BlogService {
         return setup.closesAt() != null && !clock.instant().isBefore(setup.closesAt()) ? "CLOSED" : null;
     }
 
-    public Policies policies(long blogId) {
-        BlogSettings settings =
-                store.find(blogId).orElseThrow(Problem::missing).setup().settings();
-        return new Policies(settings.posts().policy(), settings.comments().policy());
+    public Approving approving(long blogId) {
+        return Optional.ofNullable(approving(List.of(blogId)).get(blogId)).orElseThrow(Problem::missing);
+    }
+
+    @Override
+    public Map<Long, Approving> approving(Collection<Long> blogIds) {
+        Map<Long, Approving> approving = new HashMap<>();
+        for (BlogRow blog : store.all(blogIds)) {
+            BlogSettings settings = blog.setup().settings();
+            approving.put(
+                    blog.id(),
+                    new Approving(
+                            blog.setup().title(),
+                            settings.posts().policy(),
+                            settings.comments().policy()));
+        }
+        return approving;
     }
 
     public BlogRules rules(long blogId) {

@@ -3,6 +3,7 @@ package org.vastporch.server.blogs;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -225,6 +226,14 @@ class BlogStore {
                 .param("id", id)
                 .query((row, n) -> blog(row))
                 .optional();
+    }
+
+    List<BlogRow> all(Collection<Long> ids) {
+        if (ids.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + FROM + "where b.id in (:ids)")
+                .param("ids", ids)
+                .query((row, n) -> blog(row))
+                .list();
     }
 
     List<BlogRow> ofClass(long classId) {

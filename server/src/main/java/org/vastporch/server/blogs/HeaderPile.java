@@ -3,12 +3,15 @@ package org.vastporch.server.blogs;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
@@ -22,6 +25,7 @@ import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.moderation.Moderated;
+import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
@@ -163,22 +167,30 @@ class HeaderPile implements Moderated {
     }
 
     @Override
-    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
-        return store.waiting(List.copyOf(classIds), filter).stream()
-                .map(h -> item(viewer, h))
-                .toList();
+    public Batch waiting(Collection<Long> classIds, PileFilter filter) {
+        List<Header> headers = store.waiting(List.copyOf(classIds), filter);
+        List<Long> of = headers.stream().map(Header::blogId).distinct().toList();
+        Map<Long, String> titles = new HashMap<>();
+        blogs.all(of).forEach(b -> titles.put(b.id(), b.setup().title()));
+        Map<Long, BlogFacts> facts = access.blogs(of);
+        return new Batch(headers.stream().map(this::text).toList(), desk -> headers.stream()
+                .map(h -> item(h, titles.get(h.blogId()), facts.get(h.blogId()), desk))
+                .toList());
     }
 
-    private PileItem item(Viewer viewer, Header h) {
-        Names names = people.names(viewer, h.classId());
-        String blog = blogs.find(h.blogId()).orElseThrow().setup().title();
+    private Waiting text(Header h) {
+        return new Waiting(subject(), h.id(), h.classId(), h.authorId(), null);
+    }
+
+    private PileItem item(Header h, String blog, BlogFacts facts, PileDesk desk) {
+        Names names = desk.names(h.classId());
         String html = "<figure><img src=\"" + address(h)
                 + "\" alt=\"The picture that is to stand at the head of the blog\"></figure>";
         return new PileItem(
                 subject(),
                 h.id(),
                 h.classId(),
-                classes.get(h.classId()).name(),
+                desk.in(h.classId()).name(),
                 1,
                 h.rev(),
                 names.of(h.authorId()),
@@ -192,10 +204,10 @@ class HeaderPile implements Moderated {
                 null,
                 null,
                 null,
-                reviews.holdsOf(subject(), h.id()),
+                desk.holds(text(h)),
                 null,
-                reviews.history(subject(), h.id(), names),
-                PileItem.Readers.of(access.sightline(access.blog(h.blogId()))),
+                desk.history(text(h)),
+                desk.readers(facts),
                 null,
                 0,
                 0,

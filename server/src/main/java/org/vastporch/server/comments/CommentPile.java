@@ -2,57 +2,36 @@ package org.vastporch.server.comments;
 
 import java.time.Instant;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.core.text.Sanitiser;
-import org.vastporch.server.access.AccessService;
 import org.vastporch.server.comments.CommentStore.CommentRow;
+import org.vastporch.server.comments.CommentStore.InPile;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.Moderated;
+import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
-import org.vastporch.server.moderation.ReviewService;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
-import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostHeadings;
 
 /** Comments in the pile, each with the post that it answers. */
 @Component
 class CommentPile implements Moderated {
 
     private final CommentStore store;
-    private final PostHeadings posts;
-    private final ClassService classes;
-    private final PeopleService people;
-    private final ReviewService reviews;
     private final CommentService comments;
-    private final AccessService access;
 
-    CommentPile(
-            CommentStore store,
-            PostHeadings posts,
-            ClassService classes,
-            PeopleService people,
-            ReviewService reviews,
-            CommentService comments,
-            AccessService access) {
+    CommentPile(CommentStore store, CommentService comments) {
         this.store = store;
-        this.posts = posts;
-        this.classes = classes;
-        this.people = people;
-        this.reviews = reviews;
         this.comments = comments;
-        this.access = access;
     }
 
     @Override
@@ -93,35 +72,29 @@ class CommentPile implements Moderated {
     }
 
     @Override
-    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
-        Known known = new Known(new HashMap<>(), new HashMap<>(), new HashMap<>(), new HashMap<>());
-        return store.waiting(List.copyOf(classIds), filter).stream()
-                .map(row -> item(viewer, row, known))
-                .toList();
+    public Batch waiting(Collection<Long> classIds, PileFilter filter) {
+        List<InPile> texts = store.waiting(List.copyOf(classIds), filter);
+        return new Batch(texts.stream().map(t -> text(t.comment())).toList(), desk -> texts.stream()
+                .map(t -> item(t.comment(), t.postTitle(), desk))
+                .toList());
     }
 
-    /** What many comments of a pile have in common, asked for once. */
-    private record Known(
-            Map<Long, Names> names,
-            Map<Long, String> classes,
-            Map<Long, PostHeadings.Heading> posts,
-            Map<List<Long>, Policy.InForce> policies) {}
+    private Waiting text(CommentRow row) {
+        return new Waiting(subject(), row.id(), row.classId(), row.authorId(), row.postId());
+    }
 
-    private PileItem item(Viewer viewer, CommentRow row, Known known) {
-        Names names = known.names().computeIfAbsent(row.classId(), id -> people.names(viewer, id));
-        PostHeadings.Heading post = known.posts().computeIfAbsent(row.postId(), posts::of);
-        String in = known.classes()
-                .computeIfAbsent(row.classId(), id -> classes.get(id).name());
-        Policy.InForce policy = known.policies()
-                .computeIfAbsent(List.of(row.authorId(), post.blogId()), k -> comments.policy(row, post.blogId()));
-        List<PileItem.Report> reported = reviews.reportsOn("comment", row.id(), names);
+    private PileItem item(CommentRow row, String title, PileDesk desk) {
+        PostFacts post = desk.post(row.postId());
+        Waiting text = text(row);
+        Names names = desk.names(row.classId());
+        List<PileItem.Report> reported = desk.reports(text);
         Revision changes =
                 row.before() == null || !reported.isEmpty() ? null : Revision.of(side(row.before()), side(row.html()));
         return new PileItem(
-                "comment",
+                subject(),
                 row.id(),
                 row.classId(),
-                in,
+                desk.in(row.classId()).name(),
                 1,
                 row.rev(),
                 CommentService.author(row, names),
@@ -134,18 +107,24 @@ class CommentPile implements Moderated {
                 null,
                 null,
                 null,
-                new PileItem.Under(row.postId(), post.title(), names.of(post.authorId())),
-                reviews.holdsOf("comment", row.id()),
+                new PileItem.Under(row.postId(), title, names.of(post.authorId())),
+                desk.holds(text),
                 changes,
-                reviews.history("comment", row.id(), names),
-                PileItem.Readers.of(post.line()),
+                desk.history(text),
+                desk.readers(post),
                 null,
                 0,
                 0,
                 null,
                 row.state().name(),
-                policy,
+                policy(row, desk.blog(post.blog().id()).comments(), desk),
                 reported);
+    }
+
+    private static Policy.InForce policy(CommentRow row, @Nullable Policy ofBlog, PileDesk desk) {
+        if (row.visitor() != null) return new Policy.InForce(Policy.BEFORE, Policy.Source.BLOG);
+        return desk.author(row.classId(), row.authorId())
+                .ofComments(ofBlog, desk.in(row.classId()).rules().commentPolicy());
     }
 
     private static Revision.Side side(String html) {

@@ -8,17 +8,17 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
-import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
-import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
@@ -251,18 +251,14 @@ public class CommentService implements CommentsGiven {
         long classId = post.blog().classId();
         String html = Sanitiser.commentFromPlain(text);
         String plain = TextFacts.of(html).plain();
-        // Whoever is not of the class is looked at like a guest.
-        Role role = viewer.in(classId, clock.instant()).map(Membership::role).orElse(Role.GUEST);
-        List<Hold> holds =
-                reviews.holds(classId, viewer.personId(), role, new ReviewService.Looked("comment", 0, plain, null, 0));
+        Author author = viewer.isStranger() ? Author.OUTSIDE : reviews.author(classId, viewer.personId());
+        List<Hold> holds = reviews.holds(classId, viewer.personId(), author, TextToReview.newComment(plain));
         Policy policy = viewer.isStranger()
                 ? Policy.BEFORE
-                : reviews.policy(
+                : reviews.ofComments(
                                 classId,
-                                viewer.personId(),
-                                role,
-                                blogs.policies(post.blog().id()).comments(),
-                                false)
+                                author,
+                                blogs.approving(post.blog().id()).comments())
                         .policy();
         Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty())
                 .orElseThrow();
@@ -272,17 +268,6 @@ public class CommentService implements CommentsGiven {
                 holds,
                 after,
                 after.state().waits() || policy.looksAfter() ? clock.instant() : null);
-    }
-
-    /** The policy for the author of a comment, and what decided it. */
-    Policy.InForce policy(CommentRow row, long blogId) {
-        if (row.visitor() != null) return new Policy.InForce(Policy.BEFORE, Policy.Source.BLOG);
-        Role role = access.viewer(row.authorId())
-                .in(row.classId(), clock.instant())
-                .map(Membership::role)
-                .orElse(Role.GUEST);
-        return reviews.policy(
-                row.classId(), row.authorId(), role, blogs.policies(blogId).comments(), false);
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */

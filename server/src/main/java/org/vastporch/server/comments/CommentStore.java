@@ -99,14 +99,19 @@ class CommentStore {
                 .list();
     }
 
-    List<CommentRow> waiting(List<Long> classIds, PileFilter filter) {
+    /** A comment of the pile with the title of the post that it answers, as readers know that. */
+    record InPile(CommentRow comment, String postTitle) {}
+
+    List<InPile> waiting(List<Long> classIds, PileFilter filter) {
         String sort = PileFilter.of(filter.sort(), "comment");
         if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from comment t where " + PileFilter.waiting()
-                        + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+        return jdbc.sql("select t.*, v.title as post_title from comment t join post p on p.id = t.post_id"
+                        + " join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working) where "
+                        + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort
+                        + " order by t.waiting_since, t.id limit :most")
                 .param("classes", classIds)
                 .param("most", filter.most())
-                .query((row, n) -> comment(row))
+                .query((row, n) -> new InPile(comment(row), row.getString("post_title")))
                 .list();
     }
 

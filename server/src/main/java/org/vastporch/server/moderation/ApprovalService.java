@@ -6,14 +6,16 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
-import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 
 /**
@@ -42,14 +44,21 @@ public class ApprovalService {
 
     private final DecisionStore store;
     private final ReviewService reviews;
+    private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
 
     ApprovalService(
-            DecisionStore store, ReviewService reviews, PeopleService people, AccessService access, EventStore events) {
+            DecisionStore store,
+            ReviewService reviews,
+            ClassService classes,
+            PeopleService people,
+            AccessService access,
+            EventStore events) {
         this.store = store;
         this.reviews = reviews;
+        this.classes = classes;
         this.people = people;
         this.access = access;
         this.events = events;
@@ -57,21 +66,21 @@ public class ApprovalService {
 
     public Approval of(Viewer viewer, long classId, long personId) {
         requireStudent(viewer, classId, personId);
-        ReviewService.OfStudent set = store.ofStudent(classId, personId);
+        Author student = reviews.author(classId, personId);
         return new Approval(
-                set.posts(),
-                set.comments(),
-                reviews.policy(classId, personId, Role.STUDENT, null, true),
-                reviews.policy(classId, personId, Role.STUDENT, null, false),
-                reviews.approvalsInRow(classId, personId),
-                reviews.trustAfter(classId));
+                student.posts(),
+                student.comments(),
+                reviews.ofPosts(classId, student, null),
+                reviews.ofComments(classId, student, null),
+                student.approvals(),
+                classes.get(classId).rules().trustAfter());
     }
 
     /** Sets what holds for one student; null leaves it to blog and class. */
     @Transactional
     public Approval set(Viewer viewer, long classId, long personId, @Nullable Policy posts, @Nullable Policy comments) {
         requireStudent(viewer, classId, personId);
-        store.setOfStudent(classId, personId, new ReviewService.OfStudent(posts, comments));
+        store.setOfStudent(classId, personId, posts, comments);
         events.add(classId, "approval-changed", personId, viewer.personId());
         return of(viewer, classId, personId);
     }
@@ -81,7 +90,8 @@ public class ApprovalService {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         if (text.length() > 10_000)
             throw Problem.invalid("text", "text-too-long", "Try a shorter text: at most 10,000 characters.");
-        return reviews.holds(classId, 0, Role.STUDENT, new ReviewService.Looked("comment", 0, text, null, 0));
+        return reviews.holds(
+                classId, 0, new Author(Author.Place.MEMBER, null, null, 0, 0), TextToReview.newComment(text));
     }
 
     public UsualWaitView usualWait(Viewer viewer, long classId) {

@@ -4,12 +4,18 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
@@ -37,6 +43,21 @@ class DecisionStore {
             @Nullable Instant publishedBefore,
             int afterRev,
             boolean undone) {}
+
+    /** A text of any kind. */
+    record Key(String subject, long id) {
+
+        static Key of(ResultSet row) throws SQLException {
+            return new Key(row.getString("subject"), row.getLong("subject_id"));
+        }
+
+        static List<Object[]> pairs(Collection<Key> keys) {
+            return keys.stream().map(k -> new Object[] {k.subject(), k.id()}).toList();
+        }
+    }
+
+    /** A person in a class. */
+    record InClass(long classId, long personId) {}
 
     private static final String COLUMNS = """
         id, class_id, subject, subject_id, version_no, step, note, decided_by, decided_at, before_state, before_live, before_working,
@@ -85,13 +106,20 @@ class DecisionStore {
 
     /** The decisions about a text, the newest first, without those that were undone. */
     List<Decision> about(String subject, long subjectId) {
-        return jdbc.sql("select " + COLUMNS
-                        + " from decision where subject = :subject and subject_id = :id and "
-                        + "undone_at is null order by id desc")
-                .param("subject", subject)
-                .param("id", subjectId)
-                .query((row, n) -> decision(row))
-                .list();
+        Key key = new Key(subject, subjectId);
+        return about(List.of(key)).getOrDefault(key, List.of());
+    }
+
+    Map<Key, List<Decision>> about(Collection<Key> texts) {
+        Map<Key, List<Decision>> about = new HashMap<>();
+        if (texts.isEmpty()) return about;
+        jdbc.sql("select " + COLUMNS + " from decision where (subject, subject_id) in (:texts) and undone_at is null"
+                        + " order by id desc")
+                .param("texts", Key.pairs(texts))
+                .query(row -> {
+                    about.computeIfAbsent(Key.of(row), key -> new ArrayList<>()).add(decision(row));
+                });
+        return about;
     }
 
     /** The decisions of a class, the newest first, taken back or not. */
@@ -137,35 +165,50 @@ class DecisionStore {
                 .update();
     }
 
-    /** Approvals in a row of an author's posts, without return or hide after them, since the rule was changed last. */
-    int approvalsInRow(long classId, long authorId) {
-        return jdbc.sql("""
-                select count(*)
-                  from decision d
-                 where d.class_id = :classId and d.author_id = :author and d.subject = 'post' and d.step = 'APPROVE'
-                        and d.undone_at is null
-                   and d.decided_at > coalesce((select c.trust_since from class c where c.id = :classId), timestamp with time zone '2000-01-01 00:00:00+00:00')
-                   and d.id > coalesce((select max(x.id)
-                                          from decision x
-                                         where x.class_id = :classId and x.author_id = :author and x.subject = 'post'
-                                           and x.step in ('RETURN', 'HIDE') and x.undone_at is null), 0)""")
-                .param("classId", classId)
-                .param("author", authorId)
-                .query(Integer.class)
-                .single();
+    /**
+     * What is known of people who write in classes. Approvals in a row are those of posts, without return or hide after
+     * them, since the rule was changed last.
+     */
+    Map<InClass, Author> authors(Collection<Long> classIds, Collection<Long> personIds, Instant now) {
+        Map<InClass, Author> authors = new HashMap<>();
+        if (classIds.isEmpty() || personIds.isEmpty()) return authors;
+        jdbc.sql("""
+                select m.class_id, m.person_id, m.role, m.ended_at, m.post_policy, m.comment_policy,
+                       (select count(*)
+                          from decision d
+                         where d.class_id = m.class_id and d.author_id = m.person_id and d.subject = 'post'
+                           and d.step = 'APPROVE' and d.undone_at is null
+                           and d.decided_at > coalesce(c.trust_since, timestamp with time zone '2000-01-01 00:00:00+00:00')
+                           and d.id > coalesce((select max(x.id)
+                                                  from decision x
+                                                 where x.class_id = m.class_id and x.author_id = m.person_id
+                                                   and x.subject = 'post' and x.step in ('RETURN', 'HIDE')
+                                                   and x.undone_at is null), 0)) as approvals,
+                       (select count(*)
+                          from post p
+                         where p.class_id = m.class_id and p.author_id = m.person_id and p.published_at is not null
+                           and p.source_id is null) as published
+                  from membership m
+                  join class c on c.id = m.class_id
+                 where m.class_id in (:classes) and m.person_id in (:persons)""").param("classes", classIds).param("persons", personIds).query(row -> {
+            authors.put(
+                    new InClass(row.getLong("class_id"), row.getLong("person_id")),
+                    new Author(
+                            place(row, now),
+                            policy(row.getString("post_policy")),
+                            policy(row.getString("comment_policy")),
+                            row.getInt("approvals"),
+                            row.getInt("published")));
+        });
+        return authors;
     }
 
-    /** How many posts of an author were ever approved or went up by themselves in a class. */
-    int published(long classId, long authorId) {
-        return jdbc.sql("""
-                                select count(*)
-                                 from post
-                                 where class_id = :classId and author_id = :author and published_at is not null
-                                 and source_id is null""")
-                .param("classId", classId)
-                .param("author", authorId)
-                .query(Integer.class)
-                .single();
+    private static Author.Place place(ResultSet row, Instant now) throws SQLException {
+        Instant ended = Rows.instant(row, "ended_at");
+        if (ended != null && !ended.isAfter(now)) return Author.Place.NONE;
+        Role role = Role.valueOf(row.getString("role"));
+        if (role.readsAsStaff()) return Author.Place.STAFF;
+        return role == Role.GUEST ? Author.Place.GUEST : Author.Place.MEMBER;
     }
 
     /** How long the latest texts of a class waited for their decision. */
@@ -184,29 +227,13 @@ class DecisionStore {
                 .list();
     }
 
-    /** What was set for one student; null where nothing was. */
-    ReviewService.OfStudent ofStudent(long classId, long personId) {
-        return jdbc.sql("""
-                                select post_policy, comment_policy
-                                 from membership
-                                 where class_id = :classId and person_id = :person""")
-                .param("classId", classId)
-                .param("person", personId)
-                .query((row, n) -> new ReviewService.OfStudent(
-                        policy(row.getString("post_policy")), policy(row.getString("comment_policy"))))
-                .optional()
-                .orElse(new ReviewService.OfStudent(null, null));
-    }
-
-    void setOfStudent(long classId, long personId, ReviewService.OfStudent set) {
+    void setOfStudent(long classId, long personId, @Nullable Policy posts, @Nullable Policy comments) {
         jdbc.sql("""
                                 update membership
                                  set post_policy = :posts, comment_policy = :comments
                                  where class_id = :classId and person_id = :person""")
-                .param("posts", set.posts() == null ? null : set.posts().name())
-                .param(
-                        "comments",
-                        set.comments() == null ? null : set.comments().name())
+                .param("posts", posts == null ? null : posts.name())
+                .param("comments", comments == null ? null : comments.name())
                 .param("classId", classId)
                 .param("person", personId)
                 .update();
@@ -280,20 +307,23 @@ class DecisionStore {
                     .update();
     }
 
-    List<Hold> holds(String subject, long subjectId) {
-        return jdbc.sql("""
-                                select rule, starts, ends, found
-                                 from hold
-                                 where subject = :subject and subject_id = :id
-                                 order by starts""")
-                .param("subject", subject)
-                .param("id", subjectId)
-                .query((row, n) -> new Hold(
-                        Hold.Rule.valueOf(row.getString("rule")),
-                        row.getInt("starts"),
-                        row.getInt("ends"),
-                        row.getString("found")))
-                .list();
+    /** What holds texts; of each in the order of its places. */
+    Map<Key, List<Hold>> holds(Collection<Key> texts) {
+        Map<Key, List<Hold>> holds = new HashMap<>();
+        if (texts.isEmpty()) return holds;
+        jdbc.sql("""
+                select subject, subject_id, rule, starts, ends, found
+                  from hold
+                 where (subject, subject_id) in (:texts)
+                 order by starts""").param("texts", Key.pairs(texts)).query(row -> {
+            holds.computeIfAbsent(Key.of(row), key -> new ArrayList<>())
+                    .add(new Hold(
+                            Hold.Rule.valueOf(row.getString("rule")),
+                            row.getInt("starts"),
+                            row.getInt("ends"),
+                            row.getString("found")));
+        });
+        return holds;
     }
 
     private static Decision decision(ResultSet row) throws SQLException {

@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Standing;
@@ -55,6 +56,21 @@ public interface Moderated {
     /** Refuses whoever may not read the text as it is up now. */
     void requireReading(Viewer viewer, long id);
 
+    /**
+     * A text that waits.
+     *
+     * @param postId the post whose readers it would have; null for what is no part of one
+     */
+    record Waiting(
+            String subject,
+            long id,
+            long classId,
+            long authorId,
+            @Nullable Long postId) {}
+
+    /** What waits of one kind, and how each is shown once what they have in common is known. */
+    record Batch(List<Waiting> texts, Function<PileDesk, List<PileItem>> items) {}
+
     /** What waits in some classes, the longest wait first, as far as a filter lets it through. */
-    List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter);
+    Batch waiting(Collection<Long> classIds, PileFilter filter);
 }

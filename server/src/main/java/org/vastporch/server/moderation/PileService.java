@@ -64,6 +64,7 @@ public class PileService {
     private final Map<String, Moderated> kinds = new HashMap<>();
     private final DecisionStore store;
     private final ReportStore reports;
+    private final PileDesks desks;
     private final AccessService access;
     private final ClassService classes;
     private final PeopleService people;
@@ -75,6 +76,7 @@ public class PileService {
             List<Moderated> kinds,
             DecisionStore store,
             ReportStore reports,
+            PileDesks desks,
             AccessService access,
             ClassService classes,
             PeopleService people,
@@ -84,6 +86,7 @@ public class PileService {
         kinds.forEach(kind -> this.kinds.put(kind.subject(), kind));
         this.store = store;
         this.reports = reports;
+        this.desks = desks;
         this.access = access;
         this.classes = classes;
         this.people = people;
@@ -124,6 +127,14 @@ public class PileService {
                 default -> all;
             };
         }
+
+        int ofKind(String subject) {
+            return switch (subject) {
+                case "post" -> posts + outside;
+                case "comment" -> comments;
+                default -> all - posts - outside - comments;
+            };
+        }
     }
 
     private static final int MOST_AT_ONCE = 500;
@@ -140,14 +151,22 @@ public class PileService {
         List<Long> asked = filter.classId() == null
                 ? classes
                 : classes.stream().filter(c -> c.equals(filter.classId())).toList();
-        List<PileItem> items = new ArrayList<>();
-        for (Moderated kind : kinds.values()) items.addAll(kind.waiting(viewer, asked, filter));
-        items.sort(Comparator.comparing(PileItem::since));
+        List<Moderated.Batch> batches = kinds.values().stream()
+                .filter(kind -> counts.stream().anyMatch(c -> c.ofKind(kind.subject()) > 0))
+                .map(kind -> kind.waiting(asked, filter))
+                .toList();
+        PileDesk desk = desks.of(
+                viewer,
+                batches.stream().flatMap(batch -> batch.texts().stream()).toList());
+        List<PileItem> items = batches.stream()
+                .flatMap(batch -> batch.items().apply(desk).stream())
+                .sorted(Comparator.comparing(PileItem::since))
+                .toList();
         int total = counts.stream()
                 .filter(c -> asked.contains(c.classId()))
                 .mapToInt(c -> c.of(filter.sort()))
                 .sum();
-        return new Pile(List.copyOf(items.subList(0, Math.min(items.size(), filter.most()))), total, counts);
+        return new Pile(items.subList(0, Math.min(items.size(), filter.most())), total, counts);
     }
 
     List<Long> approvesIn(Viewer viewer) {

@@ -1,10 +1,15 @@
 package org.vastporch.server.moderation;
 
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.http.Rows;
+import org.vastporch.server.moderation.DecisionStore.Key;
 
 /** What readers reported, with the decision that answered it. */
 @Repository
@@ -34,16 +39,23 @@ class ReportStore {
 
     /** The reports about a text that nobody has decided on yet, the oldest first. */
     List<ReportRow> open(String subject, long subjectId) {
-        return jdbc.sql("""
-                                select reporter_id, reason, reported_at
-                                 from report
-                                 where subject = :subject and subject_id = :id and decision_id is null
-                                 order by id""")
-                .param("subject", subject)
-                .param("id", subjectId)
-                .query((row, n) -> new ReportRow(
-                        row.getLong("reporter_id"), row.getString("reason"), Rows.instant(row, "reported_at")))
-                .list();
+        Key key = new Key(subject, subjectId);
+        return open(List.of(key)).getOrDefault(key, List.of());
+    }
+
+    Map<Key, List<ReportRow>> open(Collection<Key> texts) {
+        Map<Key, List<ReportRow>> open = new HashMap<>();
+        if (texts.isEmpty()) return open;
+        jdbc.sql("""
+                select subject, subject_id, reporter_id, reason, reported_at
+                  from report
+                 where (subject, subject_id) in (:texts) and decision_id is null
+                 order by id""").param("texts", Key.pairs(texts)).query(row -> {
+            open.computeIfAbsent(Key.of(row), key -> new ArrayList<>())
+                    .add(new ReportRow(
+                            row.getLong("reporter_id"), row.getString("reason"), Rows.instant(row, "reported_at")));
+        });
+        return open;
     }
 
     void answer(String subject, long subjectId, long decisionId) {

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
@@ -68,22 +69,28 @@ class ClassStore {
         return id;
     }
 
+    /** The class with the breaks of its term: one row for each, and the last one has seen them all. */
     Optional<ClassRecord> find(long id) {
-        List<Term.Break> breaks = jdbc.sql(
-                        "select from_day, to_day from class_break where class_id = :id order by from_day")
+        List<Term.Break> breaks = new ArrayList<>();
+        return jdbc
+                .sql("""
+                select c.id, c.name, c.subject, c.level, c.zone, c.first_day, c.last_day, c.ceiling, c.open,
+                       c.post_policy, c.comment_policy, c.trust_after, c.held_words, c.hold_links, c.hold_pictures,
+                       c.first_posts, c.reports_hide, c.tools, c.own_passwords, c.by_given, c.shown, c.word,
+                       c.word_until, c.word_left, c.version, b.from_day, b.to_day
+                  from class c
+                  left join class_break b on b.class_id = c.id
+                 where c.id = :id
+                 order by b.from_day""")
                 .param("id", id)
-                .query((row, n) -> new Term.Break(
-                        row.getObject("from_day", LocalDate.class), row.getObject("to_day", LocalDate.class)))
-                .list();
-        return jdbc.sql("""
-                select id, name, subject, level, zone, first_day, last_day, ceiling, open, post_policy, comment_policy,
-                       trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide, tools,
-                              own_passwords, by_given, shown, word, word_until, word_left, version
-                  from class
-                 where id = :id""")
-                .param("id", id)
-                .query((row, n) -> record(row, breaks))
-                .optional();
+                .query((row, n) -> {
+                    LocalDate from = row.getObject("from_day", LocalDate.class);
+                    if (from != null) breaks.add(new Term.Break(from, row.getObject("to_day", LocalDate.class)));
+                    return record(row, breaks);
+                })
+                .list()
+                .stream()
+                .reduce((earlier, last) -> last);
     }
 
     /** Changes the rules; false if somebody else changed the class since {@code version}. */

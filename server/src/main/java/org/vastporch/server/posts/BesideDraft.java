@@ -13,8 +13,10 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.TextFacts;
@@ -105,7 +107,9 @@ public class BesideDraft {
                 access.sightline(facts.withAudience(version.audience())),
                 people.names(viewer, row.classId()),
                 access.sightlineDetail(viewer, row.classId()));
-        Policy.InForce policy = policy(row);
+        Author author = reviews.author(row.classId(), row.authorId());
+        Policy.InForce policy = reviews.ofPosts(
+                row.classId(), author, blogs.approving(row.blogId()).posts());
         boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();
         return new Beside(
                 row.rev(),
@@ -121,7 +125,7 @@ public class BesideDraft {
                 WorkUsed.references(version.content().works()),
                 row.publishAt(),
                 policy,
-                reviews.approvalsInRow(row.classId(), row.authorId()),
+                author.approvals(),
                 classes.get(row.classId()).rules().trustAfter());
     }
 
@@ -192,13 +196,13 @@ public class BesideDraft {
         return reviews.holds(
                 row.classId(),
                 row.authorId(),
-                roleOf(row),
-                new ReviewService.Looked(
-                        "post",
-                        row.id(),
+                reviews.author(row.classId(), row.authorId()),
+                new TextToReview(
+                        true,
                         plain(version),
                         approved.map(BesideDraft::plain).orElse(null),
-                        fresh));
+                        fresh,
+                        reviews.isReported("post", row.id())));
     }
 
     /** All the words that go up with a version, those of tags, works, alternative texts and addresses among them. */
@@ -219,12 +223,10 @@ public class BesideDraft {
     }
 
     Policy.InForce policy(PostRow row) {
-        return reviews.policy(
+        return reviews.ofPosts(
                 row.classId(),
-                row.authorId(),
-                roleOf(row),
-                blogs.policies(row.blogId()).posts(),
-                true);
+                reviews.author(row.classId(), row.authorId()),
+                blogs.approving(row.blogId()).posts());
     }
 
     @Nullable

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -513,7 +514,9 @@ public class PorchService {
                 SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())),
                 all ? reviews.history("post", id, names) : List.of(),
                 arranged(viewer, row, facts),
-                posts.category(version.content().categoryId()).orElse(null),
+                posts.categories(Stream.ofNullable(version.content().categoryId())
+                                .toList())
+                        .get(version.content().categoryId()),
                 WorkUsed.references(version.content().works()),
                 row.announcement(),
                 all ? row.publishAt() : null);

@@ -4,13 +4,13 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
-import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
@@ -24,8 +24,6 @@ import org.vastporch.server.posts.PostStore.Version;
 /** What other features need to know of posts. */
 @Service
 public class PostHeadings {
-
-    public record Heading(String title, long authorId, long blogId, Sightline line) {}
 
     /** A post that was handed in for a prompt, in the version to be marked. */
     public record HandedIn(
@@ -48,21 +46,9 @@ public class PostHeadings {
         this.access = access;
     }
 
-    /** A post as its readers know it: under the title that is up, whatever its author works on besides. */
-    public Heading of(long postId) {
-        PostRow row = store.find(postId).orElseThrow(Problem::missing);
-        Version version = store.version(
-                        postId,
-                        row.standing().live() != null
-                                ? row.standing().live()
-                                : row.standing().newest())
-                .orElseThrow();
-        Viewer author = access.viewer(row.authorId());
-        return new Heading(
-                version.title(),
-                row.authorId(),
-                row.blogId(),
-                access.sightline(access.requirePost(author, Act.READ, postId)));
+    /** Posts as their readers know them: under the title that is up, whatever their authors work on besides. */
+    public Map<Long, String> titles(Collection<Long> postIds) {
+        return store.titles(postIds);
     }
 
     /**

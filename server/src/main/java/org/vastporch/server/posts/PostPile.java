@@ -4,34 +4,35 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Revision;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
-import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.moderation.ApprovingBlogs;
 import org.vastporch.server.moderation.Moderated;
+import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
-import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
-import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.PostStore.PostRow;
 import org.vastporch.server.posts.PostStore.Version;
+import org.vastporch.server.posts.PostStore.VersionKey;
 import org.vastporch.server.prompts.PromptService;
 
 /** Posts in the pile. */
@@ -39,33 +40,14 @@ import org.vastporch.server.prompts.PromptService;
 class PostPile implements Moderated {
 
     private final PostStore store;
-    private final BlogService blogs;
     private final PromptService prompts;
-    private final ClassService classes;
-    private final PeopleService people;
-    private final ReviewService reviews;
     private final AccessService access;
-    private final BesideDraft beside;
     private final Clock clock;
 
-    PostPile(
-            PostStore store,
-            BlogService blogs,
-            PromptService prompts,
-            ClassService classes,
-            PeopleService people,
-            ReviewService reviews,
-            AccessService access,
-            BesideDraft beside,
-            Clock clock) {
+    PostPile(PostStore store, PromptService prompts, AccessService access, Clock clock) {
         this.store = store;
-        this.blogs = blogs;
         this.prompts = prompts;
-        this.classes = classes;
-        this.people = people;
-        this.reviews = reviews;
         this.access = access;
-        this.beside = beside;
         this.clock = clock;
     }
 
@@ -118,11 +100,16 @@ class PostPile implements Moderated {
 
     @Override
     public Optional<Revision> changesSince(long id, int version) {
-        PostRow row = store.find(id).orElseThrow(Problem::missing);
-        return store.version(id, version)
-                .map(seen -> Revision.of(
-                        side(seen),
-                        side(store.version(id, row.standing().judged()).orElseThrow())));
+        VersionKey now = new VersionKey(
+                id, store.find(id).orElseThrow(Problem::missing).standing().judged());
+        VersionKey seen = new VersionKey(id, version);
+        Map<VersionKey, Version> versions = store.versions(List.of(seen, now));
+        if (versions.get(seen) == null) return Optional.empty();
+        Map<Long, String> categories = store.categories(versions.values().stream()
+                .map(v -> v.content().categoryId())
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet()));
+        return Optional.of(Revision.of(side(versions.get(seen), categories), side(versions.get(now), categories)));
     }
 
     @Override
@@ -131,27 +118,58 @@ class PostPile implements Moderated {
     }
 
     @Override
-    public List<PileItem> waiting(Viewer viewer, Collection<Long> classIds, PileFilter filter) {
-        Map<Long, Names> names = new HashMap<>();
-        Map<Long, ClassService.ClassRecord> known = new HashMap<>();
-        List<PileItem> items = new ArrayList<>();
-        for (PostRow row : store.waiting(List.copyOf(classIds), filter)) {
-            Names of = names.computeIfAbsent(row.classId(), id -> people.names(viewer, id));
-            ClassService.ClassRecord in = known.computeIfAbsent(row.classId(), classes::get);
-            items.add(item(viewer, row, of, in));
-        }
-        return items;
+    public Batch waiting(Collection<Long> classIds, PileFilter filter) {
+        List<PostRow> rows = store.waiting(List.copyOf(classIds), filter);
+        return new Batch(rows.stream().map(this::text).toList(), desk -> items(rows, desk));
     }
 
-    private PileItem item(Viewer viewer, PostRow row, Names names, ClassService.ClassRecord in) {
-        Version version = store.version(row.id(), row.standing().judged()).orElseThrow();
-        List<PileItem.Past> history = reviews.history("post", row.id(), names);
-        PostFacts facts = access.requirePost(viewer, Act.READ, row.id());
-        PileItem.Readers readers = readers(facts.withAudience(version.audience()));
-        PileItem.Readers readersNow =
-                row.standing().live() == null || row.audience() == version.audience() ? null : readers(facts);
+    private Waiting text(PostRow row) {
+        return new Waiting(subject(), row.id(), row.classId(), row.authorId(), row.id());
+    }
+
+    /** What is known of the posts of one pile alone. */
+    private record Known(
+            Map<VersionKey, Version> versions,
+            Map<Long, String> categories,
+            Map<Long, PromptService.PromptRecord> prompts) {
+
+        Version version(long post, int no) {
+            return versions.get(new VersionKey(post, no));
+        }
+    }
+
+    private List<PileItem> items(List<PostRow> rows, PileDesk desk) {
+        List<VersionKey> wanted = new ArrayList<>();
+        for (PostRow row : rows) {
+            wanted.add(new VersionKey(row.id(), row.standing().judged()));
+            Integer seen = seenBefore(row, desk);
+            if (seen != null) wanted.add(new VersionKey(row.id(), seen));
+        }
+        Map<VersionKey, Version> versions = store.versions(wanted);
+        Known known = new Known(
+                versions,
+                store.categories(versions.values().stream()
+                        .map(v -> v.content().categoryId())
+                        .filter(Objects::nonNull)
+                        .collect(Collectors.toSet())),
+                prompts.byId(rows.stream()
+                        .map(PostRow::promptId)
+                        .filter(Objects::nonNull)
+                        .collect(Collectors.toSet())));
+        return rows.stream().map(row -> item(row, known, desk)).toList();
+    }
+
+    private PileItem item(PostRow row, Known known, PileDesk desk) {
+        Waiting text = text(row);
+        Names names = desk.names(row.classId());
+        ClassService.ClassRecord in = desk.in(row.classId());
+        Version version = known.version(row.id(), row.standing().judged());
+        PostFacts facts = desk.post(row.id());
+        Author author = desk.author(row.classId(), row.authorId());
+        ApprovingBlogs.Approving blog = desk.blog(row.blogId());
+        boolean reachesOthers = row.standing().live() != null && row.audience() != version.audience();
         return new PileItem(
-                "post",
+                subject(),
                 row.id(),
                 row.classId(),
                 in.name(),
@@ -162,27 +180,23 @@ class PostPile implements Moderated {
                 names.groupOf(row.authorId()),
                 version.title(),
                 Sanitiser.post(version.html()),
-                besides(version),
+                besides(version, known.categories()),
                 row.waitingSince(),
-                blogs.view(viewer, row.blogId()).title(),
-                prompt(row, in.term()),
+                blog.title(),
+                prompt(row, known, in.term()),
                 row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()),
                 null,
-                reviews.holdsOf("post", row.id()),
-                changes(row, version, history),
-                history,
-                readers,
-                readersNow,
-                reviews.approvalsInRow(row.classId(), row.authorId()),
+                desk.holds(text),
+                changes(row, version, known, desk),
+                desk.history(text),
+                desk.readers(facts.withAudience(version.audience())),
+                reachesOthers ? desk.readers(facts) : null,
+                author.approvals(),
                 in.rules().trustAfter(),
                 row.publishAt(),
                 stands(row.standing()).name(),
-                beside.policy(row),
-                reviews.reportsOn("post", row.id(), names));
-    }
-
-    private PileItem.Readers readers(PostFacts facts) {
-        return PileItem.Readers.of(access.sightline(facts));
+                author.ofPosts(blog.posts(), in.rules().postPolicy(), in.rules().trustAfter()),
+                desk.reports(text));
     }
 
     /**
@@ -193,40 +207,42 @@ class PostPile implements Moderated {
         return state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED;
     }
 
-    /**
-     * What changed since the version that somebody saw last: the live one, else the one that was returned. Null if that
-     * is nothing.
-     */
-    private @Nullable Revision changes(PostRow row, Version version, List<PileItem.Past> history) {
-        Integer seen = row.standing().live() != null
-                ? row.standing().live()
-                : history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
-        if (seen == null || seen == version.no()) return null;
-        return store.version(row.id(), seen)
-                .map(before -> Revision.of(side(before), side(version)))
-                .filter(revision -> !revision.isEmpty())
-                .orElse(null);
+    /** The version that somebody saw last: the live one, else the one that was returned; null if there is none. */
+    private @Nullable Integer seenBefore(PostRow row, PileDesk desk) {
+        if (row.standing().live() != null) return row.standing().live();
+        List<PileItem.Past> history = desk.history(text(row));
+        return history.isEmpty() ? null : Integer.valueOf(history.get(0).version());
     }
 
-    private Revision.Side side(Version version) {
+    /** What changed since the version that somebody saw last; null if that is nothing. */
+    private @Nullable Revision changes(PostRow row, Version version, Known known, PileDesk desk) {
+        Integer seen = seenBefore(row, desk);
+        if (seen == null || seen == version.no()) return null;
+        Version before = known.version(row.id(), seen);
+        if (before == null) return null;
+        Revision revision = Revision.of(side(before, known.categories()), side(version, known.categories()));
+        return revision.isEmpty() ? null : revision;
+    }
+
+    private static Revision.Side side(Version version, Map<Long, String> categories) {
         return new Revision.Side(
                 version.title(),
                 Sanitiser.post(version.html()),
-                besides(version).lines());
+                besides(version, categories).lines());
     }
 
-    private PileItem.Besides besides(Version version) {
+    private static PileItem.Besides besides(Version version, Map<Long, String> categories) {
         return new PileItem.Besides(
-                store.category(version.content().categoryId()).orElse(null),
+                categories.get(version.content().categoryId()),
                 version.tags(),
                 WorkUsed.references(version.content().works()).stream()
                         .map(WorkUsed.Reference::line)
                         .toList());
     }
 
-    private PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Term term) {
+    private static PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Known known, Term term) {
         if (row.promptId() == null || row.handedInAt() == null) return null;
-        PromptService.PromptRecord prompt = prompts.get(row.promptId());
+        PromptService.PromptRecord prompt = known.prompts().get(row.promptId());
         int late = term.daysLate(row.handedInAt(), prompt.due(), prompt.grace());
         return new PileItem.AnsweredPrompt(prompt.id(), prompt.title(), late == 0, late);
     }

@@ -4,7 +4,9 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -243,16 +245,44 @@ class PostStore {
                 .single();
     }
 
+    /** A version of a post. */
+    record VersionKey(long postId, int no) {}
+
     Optional<Version> version(long postId, int no) {
-        return jdbc.sql("""
-                                select no, title, html, tags, audience, category_id, works, saved_by, begun_at,
-                                    saved_at
-                                 from post_version
-                                 where post_id = :post and no = :no""")
-                .param("post", postId)
-                .param("no", no)
-                .query((row, n) -> version(row))
-                .optional();
+        VersionKey key = new VersionKey(postId, no);
+        return Optional.ofNullable(versions(List.of(key)).get(key));
+    }
+
+    Map<VersionKey, Version> versions(Collection<VersionKey> wanted) {
+        Map<VersionKey, Version> versions = new HashMap<>();
+        if (wanted.isEmpty()) return versions;
+        jdbc.sql("""
+                select post_id, no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at
+                  from post_version
+                 where (post_id, no) in (:wanted)""")
+                .param(
+                        "wanted",
+                        wanted.stream()
+                                .map(w -> new Object[] {w.postId(), w.no()})
+                                .toList())
+                .query(row -> {
+                    versions.put(new VersionKey(row.getLong("post_id"), row.getInt("no")), version(row));
+                });
+        return versions;
+    }
+
+    /** The titles of posts by their ids, each as it is up, or as its author has it while none is. */
+    Map<Long, String> titles(Collection<Long> postIds) {
+        Map<Long, String> titles = new HashMap<>();
+        if (postIds.isEmpty()) return titles;
+        jdbc.sql("""
+                select p.id, v.title
+                  from post p
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where p.id in (:posts)""").param("posts", postIds).query(row -> {
+            titles.put(row.getLong("id"), row.getString("title"));
+        });
+        return titles;
     }
 
     /** Whether a file stands in one version of a post. */
@@ -270,12 +300,16 @@ class PostStore {
     }
 
     /** The name of a category; empty for none. */
-    Optional<String> category(@Nullable Long id) {
-        if (id == null) return Optional.empty();
-        return jdbc.sql("select name from category where id = :id")
-                .param("id", id)
-                .query(String.class)
-                .optional();
+    /** The names of categories by their ids. */
+    Map<Long, String> categories(Collection<Long> ids) {
+        Map<Long, String> names = new HashMap<>();
+        if (ids.isEmpty()) return names;
+        jdbc.sql("select id, name from category where id in (:ids)")
+                .param("ids", ids)
+                .query(row -> {
+                    names.put(row.getLong("id"), row.getString("name"));
+                });
+        return names;
     }
 
     /** All versions of a post, the newest first. */

@@ -7,7 +7,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -164,6 +168,10 @@ public class PromptService {
 
     public PromptRecord get(long id) {
         return store.find(id).orElseThrow(Problem::missing);
+    }
+
+    public Map<Long, PromptRecord> byId(Collection<Long> ids) {
+        return store.all(ids).stream().collect(Collectors.toMap(PromptRecord::id, Function.identity()));
     }
 
     /** The prompts of a class, the one due last first; students get those that are open. */

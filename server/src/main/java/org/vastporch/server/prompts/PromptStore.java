@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -93,6 +94,15 @@ class PromptStore {
                 .param("id", id)
                 .query((row, n) -> prompt(row))
                 .optional();
+    }
+
+    List<PromptRecord> all(Collection<Long> ids) {
+        if (ids.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS
+                        + " from prompt p left join rubric r on r.id = p.rubric_id where p.id in (:ids)")
+                .param("ids", ids)
+                .query((row, n) -> prompt(row))
+                .list();
     }
 
     List<PromptRecord> ofClass(long classId) {

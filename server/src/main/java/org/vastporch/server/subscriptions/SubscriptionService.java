@@ -230,7 +230,12 @@ public class SubscriptionService {
                         : Optional.empty();
             case THREAD ->
                 access.mayRead(viewer, s.targetId())
-                        ? some(s, in, "Comments on " + posts.of(s.targetId()).title(), at + "/posts/" + s.targetId())
+                        ? some(
+                                s,
+                                in,
+                                "Comments on "
+                                        + posts.titles(List.of(s.targetId())).get(s.targetId()),
+                                at + "/posts/" + s.targetId())
                         : Optional.empty();
         };
     }
