@@ -278,11 +278,13 @@ public class PorchService {
         requireReading(viewer, classId, wish.blog());
         ScopeSql scope = access.scope(viewer);
         // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
-        Filter range = range(classId, wish).ofPerson(person(classId, wish.place()));
+        Filter range = range(classId, wish);
+        Long person = person(classId, wish.place());
+        PorchCounts counts = porch.counts(scope, classId, viewer.personId(), range);
         Filter filter = new Filter(
                 range.from(),
                 range.to(),
-                range.person(),
+                person,
                 wish.group(),
                 wish.prompt(),
                 wish.tag(),
@@ -312,15 +314,15 @@ public class PorchService {
         return new Porch(
                 page.stream().map(e -> view(e, names)).toList(),
                 next,
-                porch.count(scope, classId, filter),
-                porch.unread(scope, classId, viewer.personId(), filter),
-                people(porch.byPerson(scope, classId, range.ofPerson(null)), range.person(), names),
-                facets(porch.byPrompt(scope, classId, range)),
-                facets(porch.byTag(scope, classId, range)),
-                facets(porch.byCategory(scope, classId, range)),
-                facets(porch.bySource(scope, classId, range)),
+                counts.total(filter),
+                counts.unread(filter),
+                people(counts.byPerson(), person, names),
+                facets(counts.byPrompt(person)),
+                facets(counts.byTag(person)),
+                facets(counts.byCategory(person)),
+                facets(counts.bySource(person)),
                 porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
-                porch.unanswered(scope, classId, range),
+                counts.unanswered(person),
                 answerFirst(viewer, classId));
     }
 
@@ -677,10 +679,10 @@ public class PorchService {
     /**
      * Each of them by the place in the class, the one who was asked for also with nothing; who has left stands in none.
      */
-    private static List<Facet> people(List<PorchStore.Count> counts, @Nullable Long chosen, Names names) {
+    private static List<Facet> people(Map<Long, Integer> counts, @Nullable Long chosen, Names names) {
         Map<Long, Integer> posts = new HashMap<>();
         if (chosen != null) posts.put(chosen, 0);
-        counts.forEach(c -> posts.put(Long.valueOf(c.key()), c.count()));
+        posts.putAll(counts);
         return posts.entrySet().stream()
                 .filter(p -> names.placeOf(p.getKey()) > 0)
                 .map(p -> new Facet(String.valueOf(names.placeOf(p.getKey())), names.of(p.getKey()), p.getValue()))

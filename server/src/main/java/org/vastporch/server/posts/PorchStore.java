@@ -3,6 +3,7 @@ package org.vastporch.server.posts;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -188,17 +189,6 @@ class PorchStore {
                 .single();
     }
 
-    /** How many posts of a range answer each prompt. */
-    List<Count> byPrompt(ScopeSql scope, long classId, Filter range) {
-        return counts(
-                "select q.id as k, q.title as l, count(*) as c from " + ScopeSql.TABLES
-                        + " join prompt q on q.id = p.prompt_id",
-                " group by q.id, q.title order by max(q.due_at) desc",
-                scope,
-                classId,
-                range);
-    }
-
     List<Count> byTag(ScopeSql scope, long classId, Filter range) {
         return counts(
                 "select t.folded as k, min(t.tag) as l, count(*) as c from " + ScopeSql.TABLES
@@ -209,52 +199,56 @@ class PorchStore {
                 range);
     }
 
-    List<Count> byCategory(ScopeSql scope, long classId, Filter range) {
-        return counts(
-                "select g.id as k, g.name as l, count(*) as c from " + ScopeSql.TABLES
-                        + " join category g on g.id = p.category_id",
-                " group by g.id, g.name, g.place order by g.place",
-                scope,
-                classId,
-                range);
-    }
-
-    List<Count> bySource(ScopeSql scope, long classId, Filter range) {
-        return counts(
-                "select s.id as k, s.title as l, count(*) as c from " + ScopeSql.TABLES
-                        + " join source s on s.id = p.source_id",
-                " group by s.id, s.title order by c desc, k limit 12",
-                scope,
-                classId,
-                range);
-    }
-
-    /** The label is left for those who know the names. */
-    List<Count> byPerson(ScopeSql scope, long classId, Filter range) {
-        return counts(
-                "select p.author_id as k, '' as l, count(*) as c from " + ScopeSql.TABLES,
-                " group by p.author_id",
-                scope,
-                classId,
-                range);
-    }
-
     int unanswered(ScopeSql scope, long classId, Filter range) {
         return count(scope, classId, range.onlyUnanswered());
     }
 
-    /** How many posts the reader has not opened yet. */
-    int unread(ScopeSql scope, long classId, long reader, Filter filter) {
+    /** The posts of a range as they are counted. */
+    PorchCounts counts(ScopeSql scope, long classId, long reader, Filter range) {
         Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(filter, params);
-        return jdbc.sql(
-                        "select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed
-                                + " and p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader)")
+        String narrowed = narrow(range, params);
+        List<PorchCounts.Post> posts = jdbc.sql(
+                        """
+                select p.id, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title, answered.due_at,
+                       p.category_id, g.name as category_name, g.place, p.source_id, s.title as source_title,
+                       exists (select 1 from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0)) as is_answered,
+                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
+                  from """ + " " + ScopeSql.TABLES + """
+                  left join category g on g.id = p.category_id
+                  left join source s on s.id = p.source_id
+                """ + WHERE + scope.condition() + narrowed)
                 .params(params)
                 .param("classId", classId)
                 .param("reader", reader)
-                .query(Integer.class)
-                .single();
+                .query((row, n) -> counted(row))
+                .list();
+        Map<Long, List<PorchCounts.Tag>> tags = new HashMap<>();
+        jdbc.sql("select post_id, folded, tag from post_tag where post_id = any(:posts)")
+                .param("posts", posts.stream().map(PorchCounts.Post::id).toArray(Long[]::new))
+                .query(row -> {
+                    tags.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
+                            .add(new PorchCounts.Tag(row.getString("folded"), row.getString("tag")));
+                });
+        return new PorchCounts(posts, tags);
+    }
+
+    private static PorchCounts.Post counted(ResultSet row) throws SQLException {
+        Long prompt = Rows.number(row, "prompt_id");
+        Long category = Rows.number(row, "category_id");
+        Long source = Rows.number(row, "source_id");
+        return new PorchCounts.Post(
+                row.getLong("id"),
+                row.getLong("author_id"),
+                Rows.number(row, "group_id"),
+                prompt == null
+                        ? null
+                        : new PorchCounts.Prompt(prompt, row.getString("prompt_title"), Rows.instant(row, "due_at")),
+                category == null
+                        ? null
+                        : new PorchCounts.Category(category, row.getString("category_name"), row.getInt("place")),
+                source == null ? null : new PorchCounts.Source(source, row.getString("source_title")),
+                row.getBoolean("is_answered"),
+                row.getBoolean("unread"));
     }
 
     /**
