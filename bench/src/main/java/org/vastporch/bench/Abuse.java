@@ -8,10 +8,7 @@ import java.io.UncheckedIOException;
 import java.lang.management.ManagementFactory;
 import java.lang.management.MemoryPoolMXBean;
 import java.lang.management.MemoryType;
-import java.net.URI;
 import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -26,7 +23,6 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageWriteParam;
 import javax.imageio.ImageWriter;
 import javax.imageio.stream.ImageOutputStream;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -51,69 +47,14 @@ final class Abuse {
         this.figures = figures;
     }
 
-    /** Somebody with cookies. */
-    private final class Person {
-        private final Map<String, String> cookies = new HashMap<>();
-
-        Person(String username) throws Exception {
-            send("GET", "/api/me", null, "application/json");
-            send(
-                    "POST",
-                    "/api/session",
-                    JSON.writeValueAsBytes(Map.of("username", username, "password", "porch-demo")),
-                    "application/json");
-        }
-
-        HttpResponse<byte[]> send(String method, String path, byte[] body, String type)
-                throws IOException, InterruptedException {
-            HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(address + path))
-                    .header("Content-Type", type)
-                    .method(
-                            method,
-                            body == null
-                                    ? HttpRequest.BodyPublishers.noBody()
-                                    : HttpRequest.BodyPublishers.ofByteArray(body));
-            if (!cookies.isEmpty())
-                request.header(
-                        "Cookie",
-                        String.join(
-                                "; ",
-                                cookies.entrySet().stream()
-                                        .map(c -> c.getKey() + "=" + c.getValue())
-                                        .toList()));
-            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
-            HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
-            for (String set : answer.headers().allValues("Set-Cookie"))
-                cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
-            return answer;
-        }
-
-        JsonNode json(String method, String path, Object body) throws IOException, InterruptedException {
-            HttpResponse<byte[]> answer =
-                    send(method, path, body == null ? null : JSON.writeValueAsBytes(body), "application/json");
-            String text = new String(answer.body(), StandardCharsets.UTF_8);
-            return JSON.readTree(text.startsWith("{") || text.startsWith("[") ? text : "{}");
-        }
-
-        HttpResponse<byte[]> upload(String path, String name, byte[] file) throws IOException, InterruptedException {
-            ByteArrayOutputStream form = new ByteArrayOutputStream();
-            form.writeBytes(("--b\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
-                            + "\"\r\nContent-Type: application/octet-stream\r\n\r\n")
-                    .getBytes(StandardCharsets.UTF_8));
-            form.writeBytes(file);
-            form.writeBytes("\r\n--b--\r\n".getBytes(StandardCharsets.UTF_8));
-            return send("POST", path, form.toByteArray(), "multipart/form-data; boundary=b");
-        }
-    }
-
     private interface Call {
         void go() throws Exception;
     }
 
     void run() throws Exception {
-        Person student = new Person("wren.c");
-        Person teacher = new Person("quill");
-        Person reader = new Person("pia.a");
+        Person student = new Person(address, http, "wren.c");
+        Person teacher = new Person(address, http, "quill");
+        Person reader = new Person(address, http, "pia.a");
         double usual = Figures.median(60, () -> reader.send("GET", "/api/classes/1/porch", null, "application/json"));
         AtomicBoolean over = new AtomicBoolean();
         List<Double> meanwhile = new ArrayList<>();

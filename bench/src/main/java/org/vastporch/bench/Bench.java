@@ -47,6 +47,8 @@ public final class Bench {
             List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "polled", "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
+    /** This one too: it takes two minutes. */
+    private static final String MORNING = "morning";
 
     private static final long CLASS = 1;
     private static final int TIMES = 40;
@@ -98,10 +100,17 @@ public final class Bench {
                                 demo.server().getBean(TransactionTemplate.class))
                         .run();
             case "abuse" -> new Abuse(demo.address(), figures).run();
+            case MORNING ->
+                new Morning(
+                                demo.address(),
+                                figures,
+                                demo.server().getBean(JdbcTemplate.class),
+                                demo.server().getBean(TransactionTemplate.class))
+                        .run();
             case LARGE -> large();
             default ->
-                throw new IllegalArgumentException(
-                        "There is no benchmark " + name + "; these are there: " + ALL + " and " + LARGE);
+                throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL + ", "
+                        + LARGE + " and " + MORNING);
         }
     }
 

@@ -6,9 +6,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
@@ -40,8 +38,8 @@ final class Polled {
     void run() throws Exception {
         LargeSchool.OneClass in = new LargeSchool(jdbc, transaction).add(40, PROMPTS * 30);
         transaction.executeWithoutResult(status -> setPrompts(in.id()));
-        String student = signIn(in.reader());
-        String teacher = signIn("quill");
+        String student = new Person(address, HttpClient.newHttpClient(), in.reader()).cookie();
+        String teacher = new Person(address, HttpClient.newHttpClient(), "quill").cookie();
         double base = aSecond(student, "/api/me");
         figures.add("polled", base, "answers/s", 0, "who is signed in, for a student");
         add(teacher, "/api/me", base, "that, for a teacher");
@@ -103,32 +101,5 @@ final class Polled {
         for (Future<Integer> count : counts) all += count.get();
         hands.shutdown();
         return all / (time.toMillis() / 1000.0);
-    }
-
-    private String signIn(String username) throws Exception {
-        HttpClient http = HttpClient.newHttpClient();
-        Map<String, String> cookies = new HashMap<>();
-        String body = "{\"username\":\"" + username + "\",\"password\":\"porch-demo\"}";
-        for (HttpRequest.Builder request : List.of(
-                HttpRequest.newBuilder(URI.create(address + "/api/session")).GET(),
-                HttpRequest.newBuilder(URI.create(address + "/api/session"))
-                        .POST(HttpRequest.BodyPublishers.ofString(body)))) {
-            request.header("Content-Type", "application/json");
-            if (!cookies.isEmpty()) request.header("Cookie", together(cookies));
-            if (cookies.containsKey("XSRF-TOKEN")) request.header("X-XSRF-TOKEN", cookies.get("XSRF-TOKEN"));
-            for (String set : http.send(request.build(), HttpResponse.BodyHandlers.discarding())
-                    .headers()
-                    .allValues("Set-Cookie"))
-                cookies.put(set.split("=", 2)[0], set.split("=", 2)[1].split(";")[0]);
-        }
-        return together(cookies);
-    }
-
-    private static String together(Map<String, String> cookies) {
-        return String.join(
-                "; ",
-                cookies.entrySet().stream()
-                        .map(c -> c.getKey() + "=" + c.getValue())
-                        .toList());
     }
 }
