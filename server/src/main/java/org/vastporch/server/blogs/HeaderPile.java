@@ -1,7 +1,6 @@
 package org.vastporch.server.blogs;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -13,9 +12,9 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
@@ -129,31 +128,23 @@ class HeaderPile implements Moderated {
 
     @Override
     public Optional<Text> lock(long id) {
-        return store.lock(id)
-                .map(h -> new Text(
-                        h.id(),
-                        h.classId(),
-                        h.authorId(),
-                        h.rev(),
-                        h.standing(),
-                        h.waitingSince(),
-                        h.publishedAt(),
-                        null));
+        return store.lock(id).map(h -> new Text(h.id(), h.classId(), h.authorId(), h.rev(), h.course(), false));
     }
 
     @Override
-    public void settle(
-            Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
+    public void settle(Text before, Course after, long by) {
         Header h = store.find(before.id()).orElseThrow();
+        State was = before.course().standing().state();
+        State is = after.standing().state();
         String now = blogs.find(h.blogId()).map(BlogRow::headerSha).orElse(null);
         String beforeSha = h.beforeSha();
-        if (after.state() == State.PUBLISHED) {
+        if (is == State.PUBLISHED) {
             beforeSha = now;
             blogs.setHeader(h.blogId(), h.sha());
-        } else if (before.standing().state() == State.PUBLISHED && Objects.equals(now, h.sha())) {
+        } else if (was == State.PUBLISHED && Objects.equals(now, h.sha())) {
             blogs.setHeader(h.blogId(), beforeSha);
         }
-        store.settle(before.id(), after.state(), waitingSince, publishedAt, beforeSha);
+        store.settle(before.id(), after, beforeSha);
     }
 
     @Override

@@ -8,6 +8,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.http.Rows;
@@ -32,6 +33,10 @@ class HeaderStore {
         Standing standing() {
             boolean live = state == State.PUBLISHED;
             return new Standing(state, live ? 1 : null, live ? null : 1);
+        }
+
+        Course course() {
+            return new Course(standing(), waitingSince, publishedAt, null, null);
         }
     }
 
@@ -103,20 +108,15 @@ class HeaderStore {
                 .list();
     }
 
-    void settle(
-            long id,
-            State state,
-            @Nullable Instant waitingSince,
-            @Nullable Instant publishedAt,
-            @Nullable String beforeSha) {
+    void settle(long id, Course after, @Nullable String beforeSha) {
         jdbc.sql("""
                                 update blog_header
                                  set state = :state, waiting_since = :waiting, published_at = :published,
                                     before_sha = :before, changed_at = current_timestamp, rev = rev + 1
                                  where id = :id""")
-                .param("state", state.name())
-                .param("waiting", Rows.utc(waitingSince))
-                .param("published", Rows.utc(publishedAt))
+                .param("state", after.standing().state().name())
+                .param("waiting", Rows.utc(after.waitingSince()))
+                .param("published", Rows.utc(after.publishedAt()))
                 .param("before", beforeSha)
                 .param("id", id)
                 .update();

@@ -1,6 +1,5 @@
 package org.vastporch.server.comments;
 
-import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
@@ -8,8 +7,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.core.text.Sanitiser;
@@ -43,20 +42,12 @@ class CommentPile implements Moderated {
     public Optional<Text> lock(long id) {
         return store.lock(id)
                 .map(c -> new Text(
-                        c.id(),
-                        c.classId(),
-                        c.authorId() == 0 ? null : c.authorId(),
-                        c.rev(),
-                        c.standing(),
-                        c.waitingSince(),
-                        c.publishedAt(),
-                        null));
+                        c.id(), c.classId(), c.authorId() == 0 ? null : c.authorId(), c.rev(), c.course(), false));
     }
 
     @Override
-    public void settle(
-            Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
-        store.settle(before.id(), after.state(), waitingSince, publishedAt);
+    public void settle(Text before, Course after, long by) {
+        store.settle(before.id(), after);
     }
 
     @Override

@@ -12,8 +12,8 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Author;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
-import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
@@ -101,7 +101,7 @@ public class CommentService implements CommentsGiven {
     @Transactional
     public CommentView add(Viewer viewer, long postId, String text, @Nullable Long parentId) {
         PostFacts post = access.requireLockedPost(viewer, Act.COMMENT, postId);
-        Settled settled = settled(viewer, post, text);
+        Settled settled = settled(viewer, post, text, null);
         return keep(viewer, post, parentId, null, settled);
     }
 
@@ -122,7 +122,7 @@ public class CommentService implements CommentsGiven {
             throw Problem.invalid("name", "name-too-long", "A name has at most " + LONGEST_NAME + " characters here.");
         if (!visitors.take(address))
             throw Problem.tooMany("Many comments came from where you are. Please try again in an hour.");
-        Settled settled = settled(Viewer.STRANGER, post, text);
+        Settled settled = settled(Viewer.STRANGER, post, text, null);
         if (!hidden.isEmpty())
             return new CommentView(
                     0,
@@ -152,7 +152,7 @@ public class CommentService implements CommentsGiven {
                     "text", "parent-gone", "The comment that you answer is gone. You can still comment on the post.");
         long classId = post.blog().classId();
         Instant now = clock.instant();
-        State state = settled.after().state();
+        State state = settled.state();
         CommentRow row = new CommentRow(
                 0,
                 classId,
@@ -162,8 +162,8 @@ public class CommentService implements CommentsGiven {
                 parentId,
                 state,
                 settled.html(),
-                settled.lookedForSince(),
-                state == State.PUBLISHED ? now : null,
+                settled.after().waitingSince(),
+                settled.after().publishedAt(),
                 now,
                 null,
                 null,
@@ -204,15 +204,11 @@ public class CommentService implements CommentsGiven {
                     .with("html", Sanitiser.comment(row.html()));
         Instant now = clock.instant();
         if (!isOwn(viewer, row)) return mend(viewer, row, post, text, now);
-        Settled settled = settled(viewer, post, text);
-        State state = settled.after().state();
+        Settled settled = settled(viewer, post, text, row.publishedAt());
+        State state = settled.state();
         boolean wasSeen = row.state() == State.PUBLISHED || row.state() == State.RETURNED;
         store.setText(id, settled.html(), settled.words(), viewer.personId(), wasSeen ? row.html() : row.before(), now);
-        store.settle(
-                id,
-                state,
-                settled.lookedForSince(),
-                state == State.PUBLISHED ? row.publishedAt() == null ? now : row.publishedAt() : row.publishedAt());
+        store.settle(id, settled.after());
         reviews.setHolds("comment", id, settled.holds());
         events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
         return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
@@ -220,9 +216,9 @@ public class CommentService implements CommentsGiven {
 
     private CommentView mend(Viewer viewer, CommentRow row, PostFacts post, String text, Instant now) {
         Viewer author = row.visitor() == null ? access.viewer(row.authorId()) : Viewer.STRANGER;
-        Settled mended = settled(author, post, text);
+        Settled mended = settled(author, post, text, row.publishedAt());
         store.setText(row.id(), mended.html(), mended.words(), viewer.personId(), row.before(), now);
-        store.settle(row.id(), row.state(), row.waitingSince(), row.publishedAt());
+        store.settle(row.id(), row.course());
         if (row.state().waits()) reviews.setHolds("comment", row.id(), mended.holds());
         events.add(row.classId(), "comment-mended", row.id(), viewer.personId());
         return view(store.find(row.id()).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
@@ -234,14 +230,15 @@ public class CommentService implements CommentsGiven {
     }
 
     /** A text made fit to be kept, with where it stands by the rules for its author. */
-    private record Settled(
-            String html,
-            int words,
-            List<Hold> holds,
-            Standing after,
-            @Nullable Instant lookedForSince) {}
+    private record Settled(String html, int words, List<Hold> holds, Course after) {
 
-    private Settled settled(Viewer viewer, PostFacts post, String text) {
+        State state() {
+            return after.standing().state();
+        }
+    }
+
+    /** @param firstUp when it went up first; null if it never did */
+    private Settled settled(Viewer viewer, PostFacts post, String text, @Nullable Instant firstUp) {
         if (text.isBlank()) throw Problem.invalid("text", "comment-empty", "Write something first.");
         if (text.length() > LONGEST)
             throw Problem.invalid(
@@ -260,14 +257,10 @@ public class CommentService implements CommentsGiven {
                                 author,
                                 blogs.approving(post.blog().id()).comments())
                         .policy();
-        Standing after = ModerationTable.after(Standing.draft(), Step.HAND_IN, policy, !holds.isEmpty())
+        Course after = new Course(Standing.draft(), null, firstUp, null, null)
+                .handedIn(null, new Course.Circumstances(clock.instant(), policy, !holds.isEmpty(), false, false))
                 .orElseThrow();
-        return new Settled(
-                html,
-                TextFacts.countWords(plain),
-                holds,
-                after,
-                after.state().waits() || policy.looksAfter() ? clock.instant() : null);
+        return new Settled(html, TextFacts.countWords(plain), holds, after);
     }
 
     /** The comments of a post: published ones for every reader, others for their author and staff. */
@@ -318,7 +311,11 @@ public class CommentService implements CommentsGiven {
     public void bin(Viewer viewer, long id) {
         CommentRow row = locked(viewer, id);
         access.requireDeletingComment(viewer, access.requirePost(viewer, Act.READ, row.postId()), row.authorId());
-        store.settle(id, State.BINNED, null, row.publishedAt());
+        store.settle(
+                id,
+                row.course()
+                        .moved(Step.BIN, Course.Circumstances.at(clock.instant()))
+                        .orElseThrow(Problem::missing));
         events.add(row.classId(), "comment-binned", id, viewer.personId());
     }
 

@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.http.Rows;
@@ -42,6 +43,10 @@ class CommentStore {
         Standing standing() {
             boolean live = state == State.PUBLISHED || state == State.HIDDEN && publishedAt != null;
             return new Standing(state, live ? 1 : null, live ? null : 1);
+        }
+
+        Course course() {
+            return new Course(standing(), waitingSince, publishedAt, createdAt, null);
         }
     }
 
@@ -148,15 +153,14 @@ class CommentStore {
                 .update();
     }
 
-    void settle(long id, State state, @Nullable Instant waitingSince, @Nullable Instant publishedAt) {
+    void settle(long id, Course after) {
         jdbc.sql("""
-                                update comment
-                                 set state = :state, waiting_since = :waiting, published_at = :published, rev =
-                                    rev + 1
-                                 where id = :id""")
-                .param("state", state.name())
-                .param("waiting", Rows.utc(waitingSince))
-                .param("published", Rows.utc(publishedAt))
+                update comment
+                   set state = :state, waiting_since = :waiting, published_at = :published, rev = rev + 1
+                 where id = :id""")
+                .param("state", after.standing().state().name())
+                .param("waiting", Rows.utc(after.waitingSince()))
+                .param("published", Rows.utc(after.publishedAt()))
                 .param("id", id)
                 .update();
     }

@@ -90,8 +90,8 @@ class DecisionStore {
                 .param("state", before.state().name())
                 .param("live", before.live())
                 .param("working", before.working())
-                .param("waiting", Rows.utc(text.waitingSince()))
-                .param("published", Rows.utc(text.publishedAt()))
+                .param("waiting", Rows.utc(text.course().waitingSince()))
+                .param("published", Rows.utc(text.course().publishedAt()))
                 .param("rev", text.rev() + 1)
                 .update(key, "id");
         return key.getKey().longValue();

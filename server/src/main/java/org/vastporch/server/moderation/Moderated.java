@@ -1,12 +1,12 @@
 package org.vastporch.server.moderation;
 
-import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.text.Revision;
 
@@ -16,21 +16,12 @@ public interface Moderated {
     /**
      * A text as far as deciding goes. Every change of it raises {@code rev}.
      *
-     * @param publishAt when its author wants it to go up; null for as soon as it may
+     * @param fromOutside whether it came in by a feed
      */
-    record Text(
-            long id,
-            long classId,
-            @Nullable Long authorId,
-            int rev,
-            Standing standing,
-            @Nullable Instant waitingSince,
-            @Nullable Instant publishedAt,
-            @Nullable Instant publishAt) {
+    record Text(long id, long classId, @Nullable Long authorId, int rev, Course course, boolean fromOutside) {
 
-        /** Whether it lies in the pile at this moment. */
-        boolean inPile() {
-            return standing.inPile(waitingSince != null);
+        Standing standing() {
+            return course.standing();
         }
     }
 
@@ -45,7 +36,7 @@ public interface Moderated {
      *
      * @param by who decided that
      */
-    void settle(Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by);
+    void settle(Text before, Course after, long by);
 
     /**
      * What changed from a version that somebody saw to the one that a decision would be about now; empty if the earlier

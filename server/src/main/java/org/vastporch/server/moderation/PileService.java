@@ -16,12 +16,10 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
-import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.moderation.Standing;
-import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Allowance;
@@ -218,31 +216,21 @@ public class PileService {
         Moderated kind = kind(seen.subject());
         Moderated.Text text = kind.lock(seen.id()).orElseThrow(PileService::notWaiting);
         // Of what one may not decide on one hears as of what is not there.
-        if (!access.mayJudge(viewer, text.classId(), text.inPile())) throw notWaiting();
+        if (!access.mayJudge(viewer, text.classId(), text.course().inPile())) throw notWaiting();
         refuseOutdated(viewer, seen, text);
-        Standing after = ModerationTable.after(text.standing(), step, Policy.BEFORE, false)
+        Instant now = clock.instant();
+        Course after = text.course()
+                .decided(step, new Course.Circumstances(now, Policy.BEFORE, false, false, text.fromOutside()))
                 .orElseThrow(() -> Problem.stale(
                         "not-possible",
                         "This cannot be done with a text that is "
                                 + text.standing().state().name().toLowerCase() + "."));
-        Instant now = clock.instant();
-        // Approved before its time: it goes up by itself when that comes.
-        if (after.state() == State.PUBLISHED
-                && text.standing().state() == State.WAITING
-                && text.publishAt() != null
-                && text.publishAt().isAfter(now))
-            after = ModerationTable.after(text.standing(), Step.SCHEDULE, Policy.NONE, false)
-                    .orElseThrow();
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
-        Instant published = after.state() == State.PUBLISHED && text.publishedAt() == null ? now : text.publishedAt();
-        kind.settle(text, after, after.state().waits() ? text.waitingSince() : null, published, viewer.personId());
+        kind.settle(text, after, viewer.personId());
         reports.answer(seen.subject(), seen.id(), decision);
-        events.add(
-                text.classId(),
-                seen.subject() + "-" + after.state().name().toLowerCase(),
-                text.id(),
-                viewer.personId());
-        return new Decided(seen.subject(), seen.id(), decision, after.state().name(), null, null, null);
+        String state = after.standing().state().name();
+        events.add(text.classId(), seen.subject() + "-" + state.toLowerCase(), text.id(), viewer.personId());
+        return new Decided(seen.subject(), seen.id(), decision, state, null, null, null);
     }
 
     private static Problem notWaiting() {
@@ -279,7 +267,9 @@ public class PileService {
             store.undo(decisionId, clock.instant());
             reports.reopen(decisionId);
             kind.settle(
-                    text, decision.before(), decision.waitingBefore(), decision.publishedBefore(), viewer.personId());
+                    text,
+                    text.course().backTo(decision.before(), decision.waitingBefore(), decision.publishedBefore()),
+                    viewer.personId());
             events.add(text.classId(), decision.subject() + "-decision-undone", text.id(), viewer.personId());
             return new Decided(
                     decision.subject(),
@@ -318,18 +308,9 @@ public class PileService {
         events.add(text.classId(), subject + "-reported", id, null);
         if (open.isEmpty()) store.addHold(subject, id, Hold.ofWhole(Hold.Rule.REPORT, ""));
         if (text.standing().state().waits() || !open.isEmpty()) return;
-        boolean staysUp = !classes.get(text.classId()).rules().reportsHide();
-        Standing after = staysUp
-                ? text.standing()
-                : ModerationTable.after(text.standing(), Step.REPORT, Policy.NONE, true)
-                        .orElseThrow();
-        kind.settle(
-                text,
-                after,
-                text.waitingSince() == null ? now : text.waitingSince(),
-                text.publishedAt(),
-                viewer.personId());
-        if (!staysUp) events.add(text.classId(), subject + "-hidden", id, null);
+        boolean comesDown = classes.get(text.classId()).rules().reportsHide();
+        kind.settle(text, text.course().reported(comesDown, now), viewer.personId());
+        if (comesDown) events.add(text.classId(), subject + "-hidden", id, null);
     }
 
     private Moderated kind(String subject) {

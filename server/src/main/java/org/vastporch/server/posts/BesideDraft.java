@@ -14,6 +14,7 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.moderation.Author;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.TextToReview;
@@ -110,7 +111,7 @@ public class BesideDraft {
         Author author = reviews.author(row.classId(), row.authorId());
         Policy.InForce policy = reviews.ofPosts(
                 row.classId(), author, blogs.approving(row.blogId()).posts());
-        boolean waits = policy.policy() == Policy.BEFORE || !holds.isEmpty();
+        boolean waits = Course.wouldWait(policy.policy(), !holds.isEmpty());
         return new Beside(
                 row.rev(),
                 row.standing().state().name(),

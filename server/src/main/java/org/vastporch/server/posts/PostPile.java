@@ -1,7 +1,6 @@
 package org.vastporch.server.posts;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -16,6 +15,7 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Author;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.WorkUsed;
@@ -59,43 +59,12 @@ class PostPile implements Moderated {
     @Override
     public Optional<Text> lock(long id) {
         return store.lock(id)
-                .map(p -> new Text(
-                        p.id(),
-                        p.classId(),
-                        p.authorId(),
-                        p.rev(),
-                        p.standing(),
-                        p.waitingSince(),
-                        p.publishedAt(),
-                        p.publishAt()));
+                .map(p -> new Text(p.id(), p.classId(), p.authorId(), p.rev(), p.course(), p.isFromOutside()));
     }
 
     @Override
-    public void settle(
-            Text before, Standing after, @Nullable Instant waitingSince, @Nullable Instant publishedAt, long by) {
-        PostRow row = store.find(before.id()).orElseThrow();
-        // An outside post stands at the day on which it was written, not on which it was approved.
-        Instant out = publishedAt != null
-                        && before.publishedAt() == null
-                        && row.sourceId() != null
-                        && row.handedInAt() != null
-                ? row.handedInAt()
-                : publishedAt;
-        store.settle(before.id(), after, waitingSince, out, null);
-        boolean binned = after.state() == State.BINNED;
-        if (binned != (before.standing().state() == State.BINNED))
-            store.setBinned(
-                    before.id(),
-                    binned
-                            ? new PostStore.Binned(
-                                    clock.instant(), by, before.standing().state())
-                            : null);
-        Optional<Version> live = after.live() == null ? Optional.empty() : store.version(before.id(), after.live());
-        store.setTags(before.classId(), before.id(), live.map(Version::tags).orElse(List.of()));
-        store.setCategory(before.id(), live.map(v -> v.content().categoryId()).orElse(null));
-        // The audience goes with the version: an approval lets it reach further, taking it back undoes that.
-        if (!Objects.equals(after.live(), before.standing().live()))
-            live.ifPresent(version -> store.setAudience(before.id(), version.audience()));
+    public void settle(Text before, Course after, long by) {
+        store.settle(store.find(before.id()).orElseThrow(), after, by, clock.instant());
     }
 
     @Override

@@ -21,11 +21,9 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
-import org.vastporch.core.moderation.ModerationTable;
 import org.vastporch.core.moderation.ModerationTable.Step;
-import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.Revisions;
@@ -340,25 +338,17 @@ public class PostService {
         Version before = store.version(row.id(), row.standing().newest()).orElseThrow();
         boolean sameHand = before.savedBy() != null && before.savedBy() == viewer.personId();
         boolean mending = !own && row.standing().state() == State.WAITING;
-        Standing after = mending && sameHand
-                ? row.standing()
-                : ModerationTable.after(row.standing(), mending ? Step.EDIT : Step.SAVE, Policy.BEFORE, false)
-                        .orElseThrow(() -> Problem.stale(
-                                "not-possible",
-                                "This post is " + row.standing().state().name().toLowerCase()
-                                        + " and cannot be changed now."));
         Instant now = clock.instant();
         TextFacts facts = TextFacts.of(content.html());
-        boolean goesOn = after.newest() == before.no();
-        if (goesOn
-                && (apart
-                        || !sameHand
-                        || Revisions.beginsAnew(
-                                before.begunAt(), now, store.words(row.id(), before.no()), facts.words()))) {
-            after = new Standing(after.state(), after.live(), before.no() + 1);
-            goesOn = false;
-        }
-        Version version = new Version(after.newest(), content, viewer.personId(), goesOn ? before.begunAt() : now, now);
+        boolean anew =
+                apart || Revisions.beginsAnew(before.begunAt(), now, store.words(row.id(), before.no()), facts.words());
+        Course after = row.course()
+                .written(mending, sameHand, anew)
+                .orElseThrow(() -> Problem.stale(
+                        "not-possible",
+                        "This post is " + row.standing().state().name().toLowerCase() + " and cannot be changed now."));
+        int no = after.standing().newest();
+        Version version = new Version(no, content, viewer.personId(), no == before.no() ? before.begunAt() : now, now);
         store.putVersion(row.id(), version, facts);
         // What is up can be narrowed at once; it reaches further only when the version that asks for it goes up.
         store.setAudience(
@@ -366,10 +356,7 @@ public class PostService {
                 row.standing().live() == null
                         ? version.audience()
                         : version.audience().cutTo(row.audience()));
-        // What is up and is still to be looked at stays in the pile while its author works on the next version.
-        boolean looked = after.state().waits()
-                || row.standing().live() != null && !row.standing().state().waits();
-        store.settle(row.id(), after, looked ? row.waitingSince() : null, row.publishedAt(), null);
+        store.settle(row, after, viewer.personId(), now);
         PostRow saved = store.find(row.id()).orElseThrow();
         // What staff mended away holds it no more.
         List<Hold> holds = beside.holds(saved, version);
@@ -400,14 +387,10 @@ public class PostService {
         if (!HandIn.isReady(needs)) throw beside.notReady(row, needs);
         Instant publishAt = publishAt(row.classId(), wish.publishAt());
         List<Hold> holds = beside.holds(row, version);
-        Standing after = ModerationTable.after(
-                        row.standing(), Step.HAND_IN, beside.policy(row).policy(), !holds.isEmpty())
+        Course after = row.course()
+                .handedIn(publishAt, circumstances(row, !holds.isEmpty()))
                 .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
-        if (after.state() == State.PUBLISHED && publishAt != null)
-            after = ModerationTable.after(row.standing(), Step.SCHEDULE, Policy.NONE, false)
-                    .orElseThrow();
-        store.setPublishAt(id, publishAt);
-        settle(row, after, holds, version);
+        handedIn(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside.of(viewer, saved, facts, version, holds);
     }
@@ -458,10 +441,7 @@ public class PostService {
         if (!Objects.equals(binned.by(), viewer.personId()) && !access.allows(viewer, Act.MANAGE_CLASS, row.classId()))
             throw Problem.stale(
                     "binned-by-staff", "Your teacher put this into the bin. Ask there if you want to have it back.");
-        move(
-                viewer,
-                row,
-                ModerationTable.restored(row.standing(), binned.from()).orElseThrow(() -> notPossible(row)));
+        move(viewer, row, row.course().restored(binned.from(), circumstances(row, false)));
     }
 
     /** Shows a hidden post again; only staff do, whoever wrote it. */
@@ -473,11 +453,16 @@ public class PostService {
     }
 
     private void step(Viewer viewer, PostRow row, Step step) {
-        move(
-                viewer,
-                row,
-                ModerationTable.after(row.standing(), step, Policy.BEFORE, false)
-                        .orElseThrow(() -> notPossible(row)));
+        move(viewer, row, row.course().moved(step, circumstances(row, false)));
+    }
+
+    private Course.Circumstances circumstances(PostRow row, boolean held) {
+        return new Course.Circumstances(
+                clock.instant(),
+                beside.policy(row).policy(),
+                held,
+                reviews.isReported("post", row.id()),
+                row.isFromOutside());
     }
 
     private static Problem notPossible(PostRow row) {
@@ -487,21 +472,11 @@ public class PostService {
                         + row.standing().state().name().toLowerCase() + ".");
     }
 
-    /** Puts a post, whose row is locked, where it stands now. */
-    private void move(Viewer viewer, PostRow row, Standing after) {
-        Instant now = clock.instant();
-        boolean looked = after.state().waits()
-                || after.live() != null
-                        && after.state() != State.HIDDEN
-                        && after.state() != State.BINNED
-                        && reviews.isReported("post", row.id());
-        store.settle(row.id(), after, looked ? now : null, row.publishedAt(), null);
-        store.setBinned(
-                row.id(),
-                after.state() == State.BINNED
-                        ? new Binned(now, viewer.personId(), row.standing().state())
-                        : null);
-        events.add(row.classId(), "post-" + after.state().name().toLowerCase(), row.id(), viewer.personId());
+    /** Puts a post, whose row is locked, where a step leads. */
+    private void move(Viewer viewer, PostRow row, Optional<Course> step) {
+        Course after = step.orElseThrow(() -> notPossible(row));
+        store.settle(row, after, viewer.personId(), clock.instant());
+        events.add(row.classId(), "post-" + after.standing().state().name().toLowerCase(), row.id(), viewer.personId());
     }
 
     /** The post of a person that was brought in by hand from an address. */
@@ -539,95 +514,59 @@ public class PostService {
         // What its author brought in by hand is changed by its author alone.
         if (row.sourceId() == null) return id;
         if (row.standing().state() == State.HIDDEN || row.standing().state() == State.BINNED) return id;
-        Standing draft = ModerationTable.after(row.standing(), Step.SAVE, Policy.BEFORE, false)
-                .orElseThrow();
+        Course draft = row.course().written(false, true, false).orElseThrow();
         Version version = new Version(
-                draft.newest(),
+                draft.standing().newest(),
                 new Content(fitting(title, clean), clean, tags, audience, null, List.of()),
                 authorId,
                 now,
                 now);
         store.putVersion(id, version, TextFacts.of(clean));
-        PostRow drafted = row.as(draft, date);
+        PostRow drafted = row.at(draft.writtenOn(date));
         List<Hold> holds = new ArrayList<>(beside.holds(drafted, version));
         if (!mayStillWrite(row)) holds.add(Hold.ofWhole(Hold.Rule.WRITING_OVER, ""));
-        Standing after = ModerationTable.after(
-                        draft, Step.HAND_IN, beside.policy(drafted).policy(), !holds.isEmpty())
-                .orElseThrow();
-        settle(drafted, after, holds, version);
+        handedIn(
+                drafted,
+                drafted.course()
+                        .handedIn(null, circumstances(drafted, !holds.isEmpty()))
+                        .orElseThrow(),
+                holds,
+                version);
         return id;
     }
 
-    private void settle(PostRow row, Standing after, List<Hold> holds, Version version) {
-        Instant now = clock.instant();
-        boolean published = after.state() == State.PUBLISHED;
-        Instant handedIn = row.handedInAt() == null ? now : row.handedInAt();
-        Instant out = row.publishedAt() != null ? row.publishedAt() : row.sourceId() != null ? handedIn : now;
-        boolean looked = after.state().waits()
-                || published && beside.policy(row).policy().looksAfter();
-        store.settle(row.id(), after, looked ? now : null, published ? out : row.publishedAt(), handedIn);
+    /** Stores what was handed in; its row is locked. */
+    private void handedIn(PostRow row, Course after, List<Hold> holds, Version version) {
+        store.settle(row, after, row.authorId(), clock.instant());
         store.setHanded(row.id(), version.no());
         reviews.setHolds("post", row.id(), holds);
-        if (published) goUp(row, version);
-        events.add(
-                row.classId(),
-                published ? "post-published" : after.state() == State.SCHEDULED ? "post-scheduled" : "post-waits",
-                row.id(),
-                row.authorId());
+        String what =
+                switch (after.standing().state()) {
+                    case PUBLISHED -> "post-published";
+                    case SCHEDULED -> "post-scheduled";
+                    default -> "post-waits";
+                };
+        events.add(row.classId(), what, row.id(), row.authorId());
     }
 
-    /** What readers find a post by is that of the version that is up. */
-    private void goUp(PostRow row, Version version) {
-        store.setTags(row.classId(), row.id(), version.tags());
-        store.setCategory(row.id(), version.content().categoryId());
-        store.setAudience(row.id(), version.audience());
-    }
-
-    /** Publishes a post whose time has come; it counts as published at the very time that was asked for. */
+    /** Publishes a post whose time has come, if its author may still write there. */
     @Transactional
     public void publishDue(long id) {
         PostRow row = store.lock(id).orElseThrow();
+        Optional<Course> up = row.course().due(circumstances(row, false));
+        if (up.isEmpty()) return;
+        boolean may = mayStillWrite(row);
         Instant now = clock.instant();
-        if (row.standing().state() != State.SCHEDULED
-                || row.publishAt() == null
-                || row.publishAt().isAfter(now)) return;
-        if (!mayStillWrite(row)) {
-            holdBack(row, now);
-            return;
-        }
-        Version version = store.version(id, row.standing().newest()).orElseThrow();
-        Standing up = ModerationTable.after(row.standing(), Step.PUBLISH, Policy.NONE, false)
-                .orElseThrow();
-        store.settle(
-                id,
-                up,
-                beside.policy(row).policy().looksAfter() ? now : null,
-                row.publishedAt() != null ? row.publishedAt() : row.publishAt(),
-                null);
-        goUp(row, version);
-        events.add(row.classId(), "post-published", id, row.authorId());
+        store.settle(row, may ? up.get() : row.course().heldBack(now), row.authorId(), now);
+        // Somebody reads then why it waits.
+        if (!may) reviews.setHolds("post", id, List.of(Hold.ofWhole(Hold.Rule.WRITING_OVER, "")));
+        events.add(row.classId(), may ? "post-published" : "post-waits", id, row.authorId());
     }
 
     /** Whether the author of a post may write in its blog at this moment. */
     private boolean mayStillWrite(PostRow row) {
         return access.decide(access.viewer(row.authorId()), Act.HAND_IN, access.post(row.id()))
                 .allows();
-    }
-
-    /**
-     * What was to go up by itself although its author may not write there any more waits for a person instead, who
-     * reads why.
-     */
-    private void holdBack(PostRow row, Instant now) {
-        store.settle(
-                row.id(),
-                ModerationTable.after(row.standing(), Step.HOLD_BACK, Policy.BEFORE, true)
-                        .orElseThrow(),
-                now,
-                row.publishedAt(),
-                null);
-        reviews.setHolds("post", row.id(), List.of(Hold.ofWhole(Hold.Rule.WRITING_OVER, "")));
-        events.add(row.classId(), "post-waits", row.id(), row.authorId());
     }
 
     private static Audience audience(String name) {

@@ -7,12 +7,14 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.WorkUsed;
@@ -34,23 +36,46 @@ class PostStore {
             @Nullable Long promptId,
             @Nullable Long sourceId,
             @Nullable String outsideLink,
-            Standing standing,
+            Course course,
             Audience audience,
-            @Nullable Instant handedInAt,
-            @Nullable Instant waitingSince,
-            @Nullable Instant publishedAt,
             @Nullable Instant pinnedAt,
             @Nullable String series,
             @Nullable Integer part,
-            @Nullable Instant publishAt,
             @Nullable Instant binnedAt,
             @Nullable Instant emptiedAt,
             boolean announcement,
             @Nullable Integer handedNo,
             int rev) {
 
-        /** The same post as it stands and is dated otherwise. */
-        PostRow as(Standing other, @Nullable Instant handedIn) {
+        Standing standing() {
+            return course.standing();
+        }
+
+        @Nullable
+        Instant handedInAt() {
+            return course.handedInAt();
+        }
+
+        @Nullable
+        Instant waitingSince() {
+            return course.waitingSince();
+        }
+
+        @Nullable
+        Instant publishedAt() {
+            return course.publishedAt();
+        }
+
+        @Nullable
+        Instant publishAt() {
+            return course.publishAt();
+        }
+
+        boolean isFromOutside() {
+            return sourceId != null;
+        }
+
+        PostRow at(Course other) {
             return new PostRow(
                     id,
                     classId,
@@ -61,13 +86,9 @@ class PostStore {
                     outsideLink,
                     other,
                     audience,
-                    handedIn,
-                    null,
-                    publishedAt,
                     pinnedAt,
                     series,
                     part,
-                    publishAt,
                     binnedAt,
                     emptiedAt,
                     announcement,
@@ -361,41 +382,45 @@ class PostStore {
                 .update();
     }
 
-    /** Writes where the post stands; raises {@code rev}. The row must be locked. */
-    void settle(
-            long id,
-            Standing standing,
-            @Nullable Instant waitingSince,
-            @Nullable Instant publishedAt,
-            @Nullable Instant handedInAt) {
+    /**
+     * Puts a post, whose row is locked, on its course; readers find it by what stands in the version that is up then.
+     *
+     * @param by who took the step
+     */
+    void settle(PostRow before, Course after, @Nullable Long by, Instant now) {
+        Standing standing = after.standing();
         jdbc.sql("""
                 update post
-                   set state = :state, live = :live, working = :working, waiting_since = :waiting, published_at =
-                          :published,
-                       handed_in_at = coalesce(handed_in_at, :handedIn), rev = rev + 1
+                   set state = :state, live = :live, working = :working, waiting_since = :waiting,
+                       published_at = :published, handed_in_at = :handedIn, publish_at = :publishAt, rev = rev + 1
                  where id = :id""")
                 .param("state", standing.state().name())
                 .param("live", standing.live())
                 .param("working", standing.working())
-                .param("waiting", Rows.utc(waitingSince))
-                .param("published", Rows.utc(publishedAt))
-                .param("handedIn", Rows.utc(handedInAt))
-                .param("id", id)
+                .param("waiting", Rows.utc(after.waitingSince()))
+                .param("published", Rows.utc(after.publishedAt()))
+                .param("handedIn", Rows.utc(after.handedInAt()))
+                .param("publishAt", Rows.utc(after.publishAt()))
+                .param("id", before.id())
                 .update();
+        State was = before.standing().state();
+        if ((was == State.BINNED) != (standing.state() == State.BINNED))
+            setBinned(before.id(), standing.state() == State.BINNED ? new Binned(now, by, was) : null);
+        if (!Objects.equals(before.standing().live(), standing.live())) show(before, standing.live());
+    }
+
+    /** The audience goes with the version: an approval lets it reach further, taking it back undoes that. */
+    private void show(PostRow post, @Nullable Integer live) {
+        Optional<Version> up = live == null ? Optional.empty() : version(post.id(), live);
+        setTags(post.classId(), post.id(), up.map(Version::tags).orElse(List.of()));
+        setCategory(post.id(), up.map(v -> v.content().categoryId()).orElse(null));
+        up.ifPresent(version -> setAudience(post.id(), version.audience()));
     }
 
     /** Notes which version was handed in. */
     void setHanded(long id, int no) {
         jdbc.sql("update post set handed_no = :no where id = :id")
                 .param("no", no)
-                .param("id", id)
-                .update();
-    }
-
-    /** When a post is to go up by itself; null for as soon as it may. */
-    void setPublishAt(long id, @Nullable Instant at) {
-        jdbc.sql("update post set publish_at = :at where id = :id")
-                .param("at", Rows.utc(at))
                 .param("id", id)
                 .update();
     }
@@ -409,7 +434,7 @@ class PostStore {
     record Binned(Instant at, @Nullable Long by, @Nullable State from) {}
 
     /** @param binned null for taking it out */
-    void setBinned(long id, @Nullable Binned binned) {
+    private void setBinned(long id, @Nullable Binned binned) {
         jdbc.sql("update post set binned_at = :at, binned_by = :by, binned_from = :from where id = :id")
                 .param("at", binned == null ? null : Rows.utc(binned.at()))
                 .param("by", binned == null ? null : binned.by())
@@ -538,16 +563,19 @@ class PostStore {
                 Rows.number(row, "prompt_id"),
                 Rows.number(row, "source_id"),
                 row.getString("outside_link"),
-                new Standing(
-                        State.valueOf(row.getString("state")), Rows.integer(row, "live"), Rows.integer(row, "working")),
+                new Course(
+                        new Standing(
+                                State.valueOf(row.getString("state")),
+                                Rows.integer(row, "live"),
+                                Rows.integer(row, "working")),
+                        Rows.instant(row, "waiting_since"),
+                        Rows.instant(row, "published_at"),
+                        Rows.instant(row, "handed_in_at"),
+                        Rows.instant(row, "publish_at")),
                 Audience.values()[row.getInt("audience")],
-                Rows.instant(row, "handed_in_at"),
-                Rows.instant(row, "waiting_since"),
-                Rows.instant(row, "published_at"),
                 Rows.instant(row, "pinned_at"),
                 row.getString("series"),
                 Rows.integer(row, "part"),
-                Rows.instant(row, "publish_at"),
                 Rows.instant(row, "binned_at"),
                 Rows.instant(row, "emptied_at"),
                 row.getBoolean("announcement"),
