@@ -3212,15 +3212,15 @@ export interface components {
             asked: components["schemas"]["Asked"];
             /** Format: date-time */
             commentsDue?: string;
+            commentsOpen: boolean;
             /** Format: int32 */
             commentsWords: number;
             /** Format: date-time */
             due: string;
             /** Format: int64 */
-            graceMinutes: number;
-            /** Format: int64 */
             id: number;
             instructions: string;
+            late: boolean;
             /** Format: date-time */
             opens: string;
             points: number;

@@ -50,9 +50,7 @@ export function GivenTable({ prompt }: { prompt: number }) {
 export function Owed() {
   const { id } = useClass();
   const { data: prompts = [] } = useQuery(promptsOptions(id));
-  const asking = prompts
-    .filter((p) => p.asked.comments > 0 && new Date(p.commentsDue ?? p.due).getTime() > Date.now())
-    .slice(0, 3);
+  const asking = prompts.filter((p) => p.commentsOpen).slice(0, 3);
   return (
     <>
       {asking.map((p) => (

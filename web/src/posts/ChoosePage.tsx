@@ -122,13 +122,12 @@ function Prompt({
   onBegin: () => void;
   onElsewhere: () => void;
 }) {
-  const over = new Date(prompt.due).getTime() + prompt.graceMinutes * 60_000 < Date.now();
   return (
     <article className={css.entry}>
       <div>
         <div className={css.who}>
           <Due at={prompt.due} />
-          {over ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}
+          {prompt.late ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}
         </div>
         <h2>{prompt.title}</h2>
         <p className={css.lines}>{prompt.instructions}</p>

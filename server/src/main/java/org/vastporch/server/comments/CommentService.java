@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -19,6 +20,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
+import org.vastporch.core.posts.CommentsAsked;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
@@ -322,10 +324,8 @@ public class CommentService implements CommentsGiven {
     /** Comments given to others for a prompt, by the time asked and long enough to count. */
     @Override
     public int given(long personId, PromptRecord prompt) {
-        Instant by = prompt.commentsDue() == null ? Instant.MAX : prompt.commentsDue();
-        return (int) store.given(personId, prompt.id()).stream()
-                .filter(c -> c.words() >= prompt.commentsWords() && !c.at().isAfter(by))
-                .count();
+        return prompt.commentsAsked()
+                .counted(store.given(List.of(personId), prompt.id()).getOrDefault(personId, List.of()));
     }
 
     /** How many comments a student gave to classmates for a prompt, of those asked for. */
@@ -341,13 +341,17 @@ public class CommentService implements CommentsGiven {
         PromptRecord prompt = prompts.forMember(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
         boolean staff = access.allows(viewer, Act.SEE_STAFF_THREAD, prompt.classId());
-        return people.students(prompt.classId()).stream()
+        List<Long> students = people.students(prompt.classId()).stream()
                 .filter(s -> staff || s == viewer.personId())
+                .toList();
+        CommentsAsked asked = prompt.commentsAsked();
+        Map<Long, List<CommentsAsked.Given>> given = store.given(students, promptId);
+        return students.stream()
                 .map(s -> new GivenLine(
                         names.placeOf(s),
                         names.of(s),
-                        given(s, prompt),
-                        prompt.asked().comments(),
+                        asked.counted(given.getOrDefault(s, List.of())),
+                        asked.number(),
                         prompt.commentsDue()))
                 .toList();
     }

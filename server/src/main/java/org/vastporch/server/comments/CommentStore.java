@@ -3,7 +3,11 @@ package org.vastporch.server.comments;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -12,6 +16,7 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.posts.CommentsAsked;
 import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
 
@@ -120,21 +125,20 @@ class CommentStore {
                 .list();
     }
 
-    /** @param at when it was written: approval time makes nobody late */
-    record Given(Instant at, int words) {}
-
-    /** Published comments that a person gave to others on posts for a prompt. */
-    List<Given> given(long personId, long promptId) {
-        return jdbc.sql("""
-                select k.created_at, k.words
+    /** Published comments that people gave to others on posts for a prompt; people without any are left out. */
+    Map<Long, List<CommentsAsked.Given>> given(Collection<Long> personIds, long promptId) {
+        Map<Long, List<CommentsAsked.Given>> given = new HashMap<>();
+        if (personIds.isEmpty()) return given;
+        jdbc.sql("""
+                select k.author_id, k.created_at, k.words
                   from comment k
                   join post p on p.id = k.post_id
-                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id = :prompt and p.author_id <>
-                        :person""")
-                .param("person", personId)
-                .param("prompt", promptId)
-                .query((row, n) -> new Given(Rows.instant(row, "created_at"), row.getInt("words")))
-                .list();
+                 where k.author_id in (:persons) and k.state = 'PUBLISHED' and p.prompt_id = :prompt
+                   and p.author_id <> k.author_id""").param("persons", personIds).param("prompt", promptId).query(row -> {
+            given.computeIfAbsent(row.getLong("author_id"), id -> new ArrayList<>())
+                    .add(new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words")));
+        });
+        return given;
     }
 
     /** Writes a changed text; raises {@code rev} by settling. */

@@ -1,6 +1,7 @@
 package org.vastporch.server.prompts;
 
 import java.math.BigDecimal;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -9,6 +10,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.http.Optionally;
@@ -17,6 +19,10 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 @RestController
 class PromptApi {
 
+    /**
+     * @param late whether what is handed in now is late
+     * @param commentsOpen whether the comments it asks for can still be given
+     */
     record PromptView(
             long id,
             String title,
@@ -25,10 +31,11 @@ class PromptApi {
             @Optionally String tag,
             Instant opens,
             Instant due,
-            long graceMinutes,
+            boolean late,
             BigDecimal points,
             HandIn.Asked asked,
             @Optionally Instant commentsDue,
+            boolean commentsOpen,
             int commentsWords,
             String starter,
             boolean answerFirst,
@@ -37,14 +44,16 @@ class PromptApi {
     record SetPrompt(long id) {}
 
     private final PromptService prompts;
+    private final Clock clock;
 
-    PromptApi(PromptService prompts) {
+    PromptApi(PromptService prompts, Clock clock) {
         this.prompts = prompts;
+        this.clock = clock;
     }
 
     @GetMapping("/api/classes/{id}/prompts")
     List<PromptView> list(Viewer viewer, @PathVariable long id) {
-        return prompts.ofClass(viewer, id).stream().map(PromptApi::view).toList();
+        return prompts.ofClass(viewer, id).stream().map(this::view).toList();
     }
 
     @PostMapping("/api/classes/{id}/prompts")
@@ -57,7 +66,8 @@ class PromptApi {
         return view(prompts.forMember(viewer, id));
     }
 
-    private static PromptView view(PromptRecord p) {
+    private PromptView view(PromptRecord p) {
+        Instant now = clock.instant();
         return new PromptView(
                 p.id(),
                 p.title(),
@@ -66,10 +76,11 @@ class PromptApi {
                 p.tag(),
                 p.opens(),
                 p.due(),
-                p.grace().toMinutes(),
+                !Term.isOnTime(now, p.due(), p.grace()),
                 p.points(),
                 p.asked(),
                 p.commentsDue(),
+                p.commentsAsked().isOpen(now, p.due()),
                 p.commentsWords(),
                 p.starter(),
                 p.answerFirst(),

@@ -18,6 +18,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.LateRule;
+import org.vastporch.core.posts.CommentsAsked;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.Tags;
 import org.vastporch.core.rubrics.Rubric;
@@ -58,7 +59,12 @@ public class PromptService {
             int commentsWords,
             String starter,
             boolean answerFirst,
-            @Nullable Rubric rubric) {}
+            @Nullable Rubric rubric) {
+
+        public CommentsAsked commentsAsked() {
+            return new CommentsAsked(asked.comments(), commentsWords, commentsDue);
+        }
+    }
 
     /**
      * A prompt that is to be set. Times are the class's own time of day, as 2026-11-29T20:00.
