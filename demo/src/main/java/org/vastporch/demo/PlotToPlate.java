@@ -37,8 +37,10 @@ import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.posts.CategoryService;
 import org.vastporch.server.posts.MarginService;
+import org.vastporch.server.posts.OwnPostService;
 import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.posts.PostService;
+import org.vastporch.server.posts.ReadingService;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.subscriptions.SubscriptionService;
 
@@ -54,6 +56,8 @@ class PlotToPlate {
     private final PromptService prompts;
     private final PostService posts;
     private final PorchService porch;
+    private final ReadingService reading;
+    private final OwnPostService ownPosts;
     private final PileService pile;
     private final CommentService comments;
     private final MarkingService marking;
@@ -74,6 +78,8 @@ class PlotToPlate {
             PromptService prompts,
             PostService posts,
             PorchService porch,
+            ReadingService reading,
+            OwnPostService ownPosts,
             PileService pile,
             CommentService comments,
             MarkingService marking,
@@ -90,6 +96,8 @@ class PlotToPlate {
         this.prompts = prompts;
         this.posts = posts;
         this.porch = porch;
+        this.reading = reading;
+        this.ownPosts = ownPosts;
         this.pile = pile;
         this.comments = comments;
         this.marking = marking;
@@ -390,7 +398,7 @@ class PlotToPlate {
             long id = share(access.viewer(students.get(20 + i)), shared, texts[i][0], texts[i][1], "water");
             clock.set(DemoSchool.at(start.plusDays(7L * i), 17, 30));
             approve(teacher);
-            porch.arrange(teacher, id, new PorchService.Arrange(false, "The water butt", i + 1));
+            reading.arrange(teacher, id, new ReadingService.Arrange(false, "The water butt", i + 1));
         }
         clock.set(DemoSchool.at(start.plusDays(15), 8, 20));
         long notice = share(
@@ -400,7 +408,7 @@ class PlotToPlate {
                 "Gloves hang inside the left shed door. Bed 1 has the key on Mondays, bed 2 on "
                         + "Tuesdays and so on; bed 6 takes the weekend. Put the hose back before you lock up.",
                 "keys");
-        porch.arrange(teacher, notice, new PorchService.Arrange(true, null, null));
+        reading.arrange(teacher, notice, new ReadingService.Arrange(true, null, null));
     }
 
     /**
@@ -497,7 +505,7 @@ class PlotToPlate {
 
         clock.set(now.minus(Duration.ofHours(22)));
         Viewer rowan = access.viewer(students.get(WHEELBARROW));
-        porch.own(rowan, classId).stream()
+        ownPosts.own(rowan, classId).stream()
                 .filter(p -> p.state().equals("RETURNED"))
                 .findFirst()
                 .ifPresent(p -> {

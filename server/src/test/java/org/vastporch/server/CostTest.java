@@ -80,7 +80,9 @@ class CostTest {
         wait(2);
         int few = StatementCount.of(() -> of.lead().get("/api/pile"));
         int porch = StatementCount.of(() -> of.first().get("/api/classes/" + of.classId() + "/porch"));
+        int own = StatementCount.of(() -> of.first().get("/api/classes/" + of.classId() + "/own-posts"));
         wait(8);
+        assertEquals(own, StatementCount.of(() -> of.first().get("/api/classes/" + of.classId() + "/own-posts")));
         int many = StatementCount.of(() -> of.lead().get("/api/pile"));
         assertEquals(porch, StatementCount.of(() -> of.first().get("/api/classes/" + of.classId() + "/porch")));
         assertTrue(porch <= 11, () -> porch + " statements of the Porch");

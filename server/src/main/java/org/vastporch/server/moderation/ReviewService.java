@@ -2,7 +2,10 @@ package org.vastporch.server.moderation;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -81,6 +84,14 @@ public class ReviewService {
     /** What was decided about a text, the newest first. */
     public List<PileItem.Past> history(String subject, long id, Names names) {
         return past(store.about(subject, id), names);
+    }
+
+    /** The same of several texts of a kind; those without any are left out. */
+    public Map<Long, List<PileItem.Past>> histories(String subject, Collection<Long> ids, Names names) {
+        Map<Long, List<PileItem.Past>> histories = new HashMap<>();
+        store.about(ids.stream().map(id -> new DecisionStore.Key(subject, id)).toList())
+                .forEach((text, decisions) -> histories.put(text.id(), past(decisions, names)));
+        return histories;
     }
 
     static List<PileItem.Past> past(List<DecisionStore.Decision> decisions, Names names) {

@@ -1,7 +1,6 @@
 package org.vastporch.server.posts;
 
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.YearMonth;
 import java.util.ArrayList;
@@ -12,19 +11,12 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
-import org.vastporch.core.access.Knowledge;
-import org.vastporch.core.access.PostFacts;
-import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
-import org.vastporch.core.moderation.State;
-import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
@@ -33,19 +25,14 @@ import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.moderation.PileItem;
-import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.people.SightlineView;
 import org.vastporch.server.posts.PorchStore.Entry;
 import org.vastporch.server.posts.PorchStore.Filter;
-import org.vastporch.server.posts.PostStore.PostRow;
-import org.vastporch.server.posts.PostStore.Version;
 import org.vastporch.server.prompts.PromptService;
 
-/** Reading: the Porch of a class, one post, a person's page. */
+/** The Porch of a class: what readers find, and by what; a blog's shelf, the rail, feeds. */
 @Service
 public class PorchService {
 
@@ -160,79 +147,6 @@ public class PorchService {
 
     public record SeriesPart(int part, long postId, String title) {}
 
-    /** How a post is pinned and stands in a series; the neighbours are those that this reader may read. */
-    public record Arranged(
-            boolean pinned,
-            @Optionally String series,
-            @Optionally Integer part,
-            @Optionally SeriesPart before,
-            @Optionally SeriesPart after,
-            boolean mayArrange) {}
-
-    /** A wish to pin a post and to give it a place in a series; without a name it is in none. */
-    public record Arrange(
-            boolean pinned,
-            @Optionally String series,
-            @Optionally Integer part) {}
-
-    /** @param commentsShut why the viewer cannot comment, if the blog or the hour is the reason */
-    public record PostView(
-            long id,
-            long classId,
-            String title,
-            String html,
-            List<String> tags,
-            long place,
-            boolean own,
-            String author,
-            @Optionally String group,
-            String blog,
-            String blogAddress,
-            @Optionally Long promptId,
-            @Optionally String prompt,
-            @Optionally String outsideLink,
-            @Optionally String source,
-            String state,
-            boolean isUp,
-            @Optionally Instant publishedAt,
-            @Optionally Instant handedInAt,
-            boolean mayEdit,
-            boolean mayComment,
-            @Optionally String commentsShut,
-            boolean commentsStay,
-            SightlineView sightline,
-            List<PileItem.Past> history,
-            Arranged arranged,
-            @Optionally String category,
-            List<WorkUsed.Reference> references,
-            boolean announcement,
-            @Optionally Instant publishAt) {}
-
-    /**
-     * One of a student's own posts, wherever it stands.
-     *
-     * @param mayDelete whether the rules of its blog let it go into the bin
-     * @param daysLeft for how many days it can still be taken out of the bin; left out if it is not there
-     * @param publishAt when it goes up by itself
-     */
-    public record OwnPost(
-            long id,
-            String title,
-            String state,
-            boolean isUp,
-            boolean mayDelete,
-            String blog,
-            @Optionally Long promptId,
-            @Optionally String prompt,
-            @Optionally String note,
-            @Optionally String noteBy,
-            Instant at,
-            @Optionally Integer daysLeft,
-            @Optionally Instant publishAt) {}
-
-    /** A post that goes up by itself later. */
-    public record ScheduledPost(long id, String title, String author, Instant at) {}
-
     /** A post as a feed carries it. */
     public record FeedEntry(
             long id,
@@ -244,32 +158,26 @@ public class PorchService {
             Instant changedAt) {}
 
     private final PorchStore porch;
-    private final PostStore posts;
     private final BlogService blogs;
     private final PromptService prompts;
     private final ClassService classes;
     private final PeopleService people;
-    private final ReviewService reviews;
     private final AccessService access;
     private final Clock clock;
 
     PorchService(
             PorchStore porch,
-            PostStore posts,
             BlogService blogs,
             PromptService prompts,
             ClassService classes,
             PeopleService people,
-            ReviewService reviews,
             AccessService access,
             Clock clock) {
         this.porch = porch;
-        this.posts = posts;
         this.blogs = blogs;
         this.prompts = prompts;
         this.classes = classes;
         this.people = people;
-        this.reviews = reviews;
         this.access = access;
         this.clock = clock;
     }
@@ -431,173 +339,6 @@ public class PorchService {
                 series.entrySet().stream()
                         .map(s -> new Series(s.getKey(), s.getValue()))
                         .toList());
-    }
-
-    /** Pins a post and gives it its place in a series, for whoever keeps the blog. */
-    @Transactional
-    public void arrange(Viewer viewer, long postId, Arrange wish) {
-        PostFacts facts = access.requireLockedPost(viewer, Act.READ, postId);
-        access.requireArranging(viewer, facts.blog().id());
-        PostRow row = posts.find(postId).orElseThrow(Problem::missing);
-        String series = wish.series() == null || wish.series().isBlank()
-                ? null
-                : wish.series().strip();
-        if (series != null && series.length() > 120)
-            throw Problem.invalid("series", "series-too-long", "The name of a series has at most 120 characters.");
-        int part = wish.part() == null ? 1 : wish.part();
-        if (part < 1 || part > 999) throw Problem.invalid("part", "part-range", "A part has a number from 1 to 999.");
-        Instant pinned = !wish.pinned() ? null : row.pinnedAt() != null ? row.pinnedAt() : clock.instant();
-        porch.arrange(postId, pinned, series, series == null ? null : part);
-    }
-
-    private Arranged arranged(Viewer viewer, PostRow row, PostFacts facts) {
-        boolean may = access.mayArrange(viewer, facts.blog());
-        if (row.series() == null) return new Arranged(row.pinnedAt() != null, null, null, null, null, may);
-        List<PorchStore.Part> parts = porch.parts(access.scope(viewer), row.classId(), row.blogId()).stream()
-                .filter(p -> p.series().equals(row.series()))
-                .toList();
-        int here = 0;
-        while (here < parts.size() && parts.get(here).postId() != row.id()) here++;
-        return new Arranged(
-                row.pinnedAt() != null, row.series(), row.part(), part(parts, here - 1), part(parts, here + 1), may);
-    }
-
-    private static @Nullable SeriesPart part(List<PorchStore.Part> parts, int index) {
-        if (index < 0 || index >= parts.size()) return null;
-        PorchStore.Part part = parts.get(index);
-        return new SeriesPart(part.part(), part.postId(), part.title());
-    }
-
-    /**
-     * One post as the viewer may read it: the approved version; whoever may see it gets the one that waits instead if
-     * none is up.
-     */
-    @Transactional
-    public PostView post(Viewer viewer, long id) {
-        PostFacts facts = access.requirePost(viewer, Act.READ, id);
-        PostRow row = posts.find(id).orElseThrow(Problem::missing);
-        Knowledge knows = access.knows(viewer, facts);
-        boolean all = knows == Knowledge.ALL;
-        Reason comment = access.decide(viewer, Act.COMMENT, facts);
-        int no = knows == Knowledge.JUDGED
-                ? row.standing().judged()
-                : facts.isUp() ? row.standing().live() : row.standing().newest();
-        Version version = posts.version(id, no).orElseThrow();
-        Names names = people.names(viewer, row.classId());
-        BlogService.BlogView blog = blogs.view(viewer, row.blogId());
-        if (!viewer.isStranger() && viewer.isInPerson() && facts.isUp())
-            porch.markSeen(viewer.personId(), id, clock.instant());
-        return new PostView(
-                id,
-                row.classId(),
-                version.title(),
-                Sanitiser.post(version.html()),
-                version.tags(),
-                names.placeOf(facts.authorId()),
-                !viewer.isStranger() && facts.authorId() == viewer.personId(),
-                names.of(facts.authorId()),
-                names.groupOf(facts.authorId()),
-                blog.title(),
-                blog.address(),
-                row.promptId(),
-                row.promptId() == null ? null : prompts.get(row.promptId()).title(),
-                row.outsideLink(),
-                row.sourceId() == null
-                        ? null
-                        : porch.sourceTitle(row.sourceId()).orElse(null),
-                state(row, knows),
-                facts.isUp(),
-                row.publishedAt(),
-                row.handedInAt(),
-                row.sourceId() == null && access.allows(viewer, Act.EDIT, facts),
-                comment.allows(),
-                commentsShut(comment),
-                !facts.blog().rules().deleteComments(),
-                SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())),
-                all ? reviews.history("post", id, names) : List.of(),
-                arranged(viewer, row, facts),
-                posts.categories(Stream.ofNullable(version.content().categoryId())
-                                .toList())
-                        .get(version.content().categoryId()),
-                WorkUsed.references(version.content().works()),
-                row.announcement(),
-                all ? row.publishAt() : null);
-    }
-
-    /** Where a post stands, as far as somebody may know that its author works on a newer version. */
-    private static String state(PostRow row, Knowledge knows) {
-        if (knows == Knowledge.ALL) return row.standing().state().name();
-        return (knows == Knowledge.JUDGED ? PostPile.stands(row.standing()) : State.PUBLISHED).name();
-    }
-
-    private static @Nullable String commentsShut(Reason comment) {
-        return switch (comment) {
-            case COMMENTS_OFF, COMMENTS_CLOSED, COMMENTS_FOR_CLASS ->
-                Problem.refused(comment).getMessage();
-            default -> null;
-        };
-    }
-
-    /**
-     * All that the viewer wrote in a class, with where each piece stands. What one wrote stays one's own, also when one
-     * has left.
-     */
-    public List<OwnPost> own(Viewer viewer, long classId) {
-        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
-        if (viewer.lens() != null) access.require(viewer, Act.READ_CLASS, classId);
-        Names names = people.names(viewer, classId);
-        return posts.ofAuthor(viewer.personId(), classId).stream()
-                .map(row -> {
-                    Version version =
-                            posts.version(row.id(), row.standing().newest()).orElseThrow();
-                    List<PileItem.Past> history = row.standing().state() == State.RETURNED
-                            ? reviews.history("post", row.id(), names)
-                            : List.of();
-                    boolean up = row.standing().live() != null
-                            && row.standing().state() != State.HIDDEN
-                            && row.standing().state() != State.BINNED;
-                    return new OwnPost(
-                            row.id(),
-                            version.title(),
-                            row.standing().state().name(),
-                            up,
-                            access.mayDelete(viewer, row.id()),
-                            blogs.view(viewer, row.blogId()).title(),
-                            row.promptId(),
-                            row.promptId() == null
-                                    ? null
-                                    : prompts.get(row.promptId()).title(),
-                            history.isEmpty() ? null : history.get(0).note(),
-                            history.isEmpty() ? null : history.get(0).by(),
-                            row.publishedAt() != null ? row.publishedAt() : version.savedAt(),
-                            daysLeft(row),
-                            row.publishAt());
-                })
-                .toList();
-    }
-
-    /** What the staff have set to go up later in a class, the next one first. */
-    public List<ScheduledPost> scheduled(Viewer viewer, long classId) {
-        access.require(viewer, Act.SEE_REAL_NAME, classId);
-        Names names = people.names(viewer, classId);
-        return posts.scheduled(classId).stream()
-                .map(row -> new ScheduledPost(
-                        row.id(),
-                        posts.version(row.id(), row.standing().newest())
-                                .orElseThrow()
-                                .title(),
-                        names.of(row.authorId()),
-                        row.publishAt()))
-                .toList();
-    }
-
-    private @Nullable Integer daysLeft(PostRow row) {
-        if (row.binnedAt() == null) return null;
-        return (int) Math.max(
-                0,
-                Duration.between(clock.instant(), row.binnedAt().plus(PostJobs.BIN))
-                                .toDays()
-                        + 1);
     }
 
     /**

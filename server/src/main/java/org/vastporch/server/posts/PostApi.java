@@ -27,12 +27,22 @@ class PostApi {
 
     private final PostService posts;
     private final PorchService porch;
+    private final ReadingService reading;
+    private final OwnPostService own;
     private final VersionService versions;
     private final CategoryService categories;
 
-    PostApi(PostService posts, PorchService porch, VersionService versions, CategoryService categories) {
+    PostApi(
+            PostService posts,
+            PorchService porch,
+            ReadingService reading,
+            OwnPostService own,
+            VersionService versions,
+            CategoryService categories) {
         this.posts = posts;
         this.porch = porch;
+        this.reading = reading;
+        this.own = own;
         this.versions = versions;
         this.categories = categories;
     }
@@ -101,18 +111,18 @@ class PostApi {
     }
 
     @PutMapping("/api/posts/{id}/arrangement")
-    void arrange(Viewer viewer, @PathVariable long id, @RequestBody PorchService.Arrange body) {
-        porch.arrange(viewer, id, body);
+    void arrange(Viewer viewer, @PathVariable long id, @RequestBody ReadingService.Arrange body) {
+        reading.arrange(viewer, id, body);
     }
 
     @GetMapping("/api/classes/{id}/own-posts")
-    List<PorchService.OwnPost> own(Viewer viewer, @PathVariable long id) {
-        return porch.own(viewer, id);
+    List<OwnPostService.OwnPost> own(Viewer viewer, @PathVariable long id) {
+        return own.own(viewer, id);
     }
 
     @GetMapping("/api/posts/{id}")
-    PorchService.PostView post(Viewer viewer, @PathVariable long id) {
-        return porch.post(viewer, id);
+    ReadingService.PostView post(Viewer viewer, @PathVariable long id) {
+        return reading.post(viewer, id);
     }
 
     @PostMapping("/api/blogs/{id}/posts")
@@ -168,8 +178,8 @@ class PostApi {
 
     /** What goes up by itself later, for the staff. */
     @GetMapping("/api/classes/{id}/scheduled")
-    List<PorchService.ScheduledPost> scheduled(Viewer viewer, @PathVariable long id) {
-        return porch.scheduled(viewer, id);
+    List<OwnPostService.ScheduledPost> scheduled(Viewer viewer, @PathVariable long id) {
+        return own.scheduled(viewer, id);
     }
 
     @DeleteMapping("/api/posts/{id}")
