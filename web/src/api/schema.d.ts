@@ -2092,7 +2092,8 @@ export interface components {
             all: {
                 [key: string]: number;
             };
-            eraser: string;
+            /** @enum {string} */
+            eraser: "YOU" | "KEEPER" | "NOBODY";
             here: {
                 [key: string]: number;
             };

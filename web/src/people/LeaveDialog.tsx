@@ -78,8 +78,8 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
                 for others stay. Can be undone for {before.data.undoDays} days.
               </>,
             )}
-          {before.data.eraser === 'you' && choice('ERASE', 'Erase the person', <Erasing before={before.data} />)}
-          {before.data.eraser === 'keeper' && student && (
+          {before.data.eraser === 'YOU' && choice('ERASE', 'Erase the person', <Erasing before={before.data} />)}
+          {before.data.eraser === 'KEEPER' && student && (
             <p className="tiny muted" style={{ margin: '12px 0 0' }}>
               To erase this person altogether, ask the school keeper: the account is also used in classes that you do
               not lead.

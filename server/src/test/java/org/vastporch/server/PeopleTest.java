@@ -58,7 +58,7 @@ class PeopleTest {
         long id = published("Slugs");
         JsonNode before = of.lead().get(leaving(of.first())).body();
         assertEquals(1, before.get("here").get("posts").asInt());
-        assertEquals("you", before.get("eraser").asString());
+        assertEquals("YOU", before.get("eraser").asString());
 
         of.lead().post(leaving(of.first()), Map.of("leaving", "KEEP"));
         assertEquals(404, of.first().get(path("/porch")).status());
@@ -353,7 +353,7 @@ class PeopleTest {
                         .post(path("/people/" + colleague.id + "/pass-phrase"), null)
                         .code());
         assertEquals(
-                "nobody", of.lead().get(leaving(colleague)).body().get("eraser").asString());
+                "NOBODY", of.lead().get(leaving(colleague)).body().get("eraser").asString());
     }
 
     @Test

@@ -15,6 +15,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.NoticeRule;
 import org.vastporch.core.moderation.QuietHours;
 import org.vastporch.core.people.EmailAddress;
 import org.vastporch.core.subscriptions.Cadence;
@@ -49,11 +50,8 @@ public class NoticeService implements LateMail {
     public record NoticeWish(Cadence cadence, String address, LocalTime quietFrom, LocalTime quietUntil) {}
 
     private static final Logger log = LoggerFactory.getLogger(NoticeService.class);
-    private static final QuietHours NIGHT = new QuietHours(LocalTime.of(18, 0), LocalTime.of(7, 0));
     /** Transactions that began before may still be on their way. */
     private static final Duration SETTLED = Duration.ofSeconds(2);
-    /** A class that hands in together makes one mail, not thirty. */
-    private static final Duration GATHERED = Duration.ofMinutes(10);
 
     private static final int NAMED = 12;
 
@@ -99,7 +97,8 @@ public class NoticeService implements LateMail {
                         w.quiet().from(),
                         w.quiet().until(),
                         own))
-                .orElse(new Notice(Cadence.NEVER.name(), "", false, NIGHT.from(), NIGHT.until(), own));
+                .orElse(new Notice(
+                        Cadence.NEVER.name(), "", false, NoticeRule.NIGHT.from(), NoticeRule.NIGHT.until(), own));
     }
 
     @Transactional
@@ -153,14 +152,12 @@ public class NoticeService implements LateMail {
         Instant now = clock.instant().minus(SETTLED);
         ClassService.ClassRecord of = classes.get(wish.classId());
         ZoneId zone = of.term().zone();
-        if (!wish.cadence().isDue(wish.toldUpto(), now, zone)
-                || wish.quiet().holdAt(now.atZone(zone).toLocalTime())) return;
+        NoticeRule rule = new NoticeRule(wish.cadence(), wish.quiet());
+        if (!rule.isTime(wish.toldUpto(), now, zone)) return;
         Viewer viewer = access.viewer(wish.personId());
         if (!access.allows(viewer, Act.APPROVE, wish.classId())) return;
         List<Waiting> arrived = store.arrived(wish.classId(), wish.toldUpto(), now);
-        // The first of many that come together waits for the others.
-        if (wish.cadence() == Cadence.AT_ONCE
-                && (arrived.isEmpty() || arrived.get(0).since().isAfter(now.minus(GATHERED)))) return;
+        if (!rule.isComplete(arrived.isEmpty() ? null : arrived.get(0).since(), now)) return;
         // What could be sent nowhere is told once there is a place.
         String to = wish.address().isEmpty() || isUnconfirmed(wish.personId(), wish.address())
                 ? people.email(wish.personId())

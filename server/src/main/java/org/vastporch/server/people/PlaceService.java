@@ -17,6 +17,8 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
+import org.vastporch.core.people.PlaceRules;
+import org.vastporch.core.people.PlaceRules.Eraser;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
@@ -34,7 +36,7 @@ public class PlaceService {
      *
      * @param here how many posts, comments, marks and outside blogs there are in this class
      * @param all the same in all classes: what an erasure would remove
-     * @param eraser who may erase the person: "you", "keeper", or "nobody"
+     * @param eraser who may erase the person
      * @param username what is typed to confirm an erasure
      */
     public record BeforeLeaving(
@@ -43,7 +45,7 @@ public class PlaceService {
             String shownAs,
             Map<String, Integer> here,
             Map<String, Integer> all,
-            String eraser,
+            Eraser eraser,
             int undoDays) {}
 
     private static final int LONGEST_PEN_NAME = 40;
@@ -86,14 +88,7 @@ public class PlaceService {
     @Transactional
     public void setRole(Viewer viewer, long classId, long personId, Role role) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
-        if (member.role() == Role.STUDENT || role == Role.STUDENT)
-            throw Problem.invalid(
-                    "role",
-                    "student-stays",
-                    "A student stays a student here. End the enrolment first, then invite the person "
-                            + "as something else.");
-        if (member.role() == Role.LEAD || role == Role.LEAD)
-            throw Problem.invalid("role", "lead-stays", "A class has one lead teacher, who stays.");
+        PlaceRules.checkRole(member.role(), role);
         store.setRole(classId, personId, role);
         events.add(classId, "role-changed", personId, viewer.personId());
     }
@@ -189,21 +184,19 @@ public class PlaceService {
         return counts;
     }
 
-    /**
-     * Whoever leads all classes of a person may erase them; the school keeper may always; nobody may erase whoever
-     * decided or marked.
-     */
-    private String eraser(Viewer viewer, long personId) {
+    private Eraser eraser(Viewer viewer, long personId) {
         PeopleStore.Person person = store.person(personId).orElseThrow(Problem::missing);
         List<PeopleStore.Place> places = store.places(personId);
-        if (!Leaving.canErase(
-                person.keeper(),
-                person.teacher(),
-                places.stream().map(PeopleStore.Place::role).toList())) return "nobody";
-        boolean leadsAll = places.stream().allMatch(p -> viewer.in(p.classId(), clock.instant())
+        boolean allLed = places.stream().allMatch(p -> viewer.in(p.classId(), clock.instant())
                 .filter(m -> m.role() == Role.LEAD)
                 .isPresent());
-        return viewer.keeper() || leadsAll ? "you" : "keeper";
+        return PlaceRules.eraser(
+                new PlaceRules.Person(
+                        person.keeper(),
+                        person.teacher(),
+                        places.stream().map(PeopleStore.Place::role).toList(),
+                        allLed),
+                viewer.keeper());
     }
 
     /**
@@ -213,10 +206,7 @@ public class PlaceService {
     @Transactional
     public void end(Viewer viewer, long classId, long personId, Leaving leaving) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
-        if (personId == viewer.personId())
-            throw Problem.invalid("person", "own-place", "You cannot end your own place in the class.");
-        if (member.role() == Role.LEAD)
-            throw Problem.invalid("person", "lead-stays", "A class has one lead teacher, who stays.");
+        PlaceRules.checkEnd(member.role(), personId == viewer.personId());
         if (member.endedAt() != null)
             throw Problem.stale("already-ended", "This place has ended already; its 30 days run from then.");
         store.end(classId, personId, leaving, clock.instant());
@@ -228,7 +218,7 @@ public class PlaceService {
     public void takeBack(Viewer viewer, long classId, long personId) {
         PeopleStore.Member member = requireMember(viewer, classId, personId);
         if (member.endedAt() == null) return;
-        if (!Leaving.canReturn(member.endedAt(), clock.instant()))
+        if (!PlaceRules.canReturn(member.endedAt(), clock.instant()))
             throw Problem.stale(
                     "too-long-ago",
                     "This enrolment ended more than " + Leaving.UNDO.toDays()
@@ -260,12 +250,12 @@ public class PlaceService {
                 || store.places(personId).stream().anyMatch(p -> access.allows(viewer, Act.MANAGE_CLASS, p.classId()));
         if (!known) throw Problem.missing();
         switch (eraser(viewer, personId)) {
-            case "nobody" -> throw cannotBeErased();
-            case "keeper" ->
+            case NOBODY -> throw cannotBeErased();
+            case KEEPER ->
                 throw Problem.stale(
                         "keeper-erases",
                         "This person is in classes that you do not lead. Ask the school keeper to erase the account.");
-            default -> {}
+            case YOU -> {}
         }
         if (!typed.strip().equalsIgnoreCase(person.username()))
             throw Problem.invalid("typed", "typed-wrong", "Type the username " + person.username() + " to confirm.");
