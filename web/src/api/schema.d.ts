@@ -2127,7 +2127,8 @@ export interface components {
             /** Format: date-time */
             savedAt: string;
             sightline: components["schemas"]["SightlineView"];
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             /** Format: int32 */
             trustAfter: number;
         };
@@ -2144,7 +2145,8 @@ export interface components {
             blogs: number;
             doors?: string;
             first?: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
             ref: string;
             sightline: components["schemas"]["SightlineView"];
             title: string;
@@ -2152,13 +2154,16 @@ export interface components {
         BlogPage: {
             address: string;
             doors?: string;
-            grouping: string;
+            /** @enum {string} */
+            grouping: "NONE" | "WEEK" | "MONTH";
             header?: string;
             /** Format: int64 */
             id: number;
             intro: string;
-            kind: string;
-            look: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
+            /** @enum {string} */
+            look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
             manages: boolean;
             mayLook: boolean;
             mayWrite: boolean;
@@ -2231,7 +2236,8 @@ export interface components {
             audience: string;
             /** Format: int64 */
             id: number;
-            kind: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
             mayWrite: boolean;
             title: string;
         };
@@ -2297,7 +2303,8 @@ export interface components {
             ownPasswords: boolean;
             readsAsStaff: boolean;
             rules: components["schemas"]["Rules"];
-            shown: string;
+            /** @enum {string} */
+            shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
             subject: string;
             /** Format: int32 */
             version: number;
@@ -2334,7 +2341,8 @@ export interface components {
             place: number;
             /** Format: int32 */
             rev: number;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
         };
         Confirmation: {
             typed: string;
@@ -2365,7 +2373,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             problem?: string;
-            state?: string;
+            /** @enum {string} */
+            state?: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             subject: string;
         };
         Deciding: {
@@ -2386,7 +2395,8 @@ export interface components {
             place: number;
             /** Format: int64 */
             postId: number;
-            step: string;
+            /** @enum {string} */
+            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "HOLD_BACK" | "RETURN" | "HIDE" | "REPORT" | "SHOW" | "BIN" | "RESTORE";
             subject: string;
             title: string;
             /** Format: date-time */
@@ -2404,8 +2414,10 @@ export interface components {
             comments: number;
             /** Format: int64 */
             id: number;
-            kind: string;
-            look: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
+            /** @enum {string} */
+            look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
             /** Format: date-time */
             newest?: string;
             owner?: string;
@@ -2684,7 +2696,8 @@ export interface components {
             id: number;
             mail: string;
             name: string;
-            role: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
             /** Format: date-time */
             sentAt: string;
             /** Format: int32 */
@@ -2702,7 +2715,8 @@ export interface components {
             email: string;
             invitedBy: string;
             name: string;
-            role: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
         };
         Joined: {
             /** Format: int64 */
@@ -2763,7 +2777,8 @@ export interface components {
             groupId?: number;
             /** Format: int64 */
             id: number;
-            leaving?: string;
+            /** @enum {string} */
+            leaving?: "KEEP" | "HAND_OVER";
             /** Format: date-time */
             leftAt?: string;
             mayReturn: boolean;
@@ -2772,9 +2787,11 @@ export interface components {
             penName?: string;
             /** Format: int64 */
             place: number;
-            role: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
             schoolNo: string;
-            shown: string;
+            /** @enum {string} */
+            shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
             shownAs: string;
             sortName: string;
             state: string;
@@ -2816,7 +2833,8 @@ export interface components {
             has: number;
             met: boolean;
             must: boolean;
-            need: string;
+            /** @enum {string} */
+            need: "TITLE" | "WORDS" | "PICTURES" | "PICTURES_DESCRIBED" | "TAGS" | "CATEGORY" | "LINKS" | "SOURCES" | "COMMENTS" | "MOST_WORDS" | "MOST_POSTS";
         };
         NewAside: {
             text: string;
@@ -2919,7 +2937,8 @@ export interface components {
         };
         Notice: {
             address: string;
-            cadence: string;
+            /** @enum {string} */
+            cadence: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
             own: string;
             /** Format: time-local */
             quietFrom: string;
@@ -2968,7 +2987,8 @@ export interface components {
             promptId?: number;
             /** Format: date-time */
             publishAt?: string;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             title: string;
         };
         Paper: {
@@ -3016,7 +3036,8 @@ export interface components {
             at: string;
             by: string;
             note: string;
-            step: string;
+            /** @enum {string} */
+            step: "SAVE" | "EDIT" | "HAND_IN" | "APPROVE" | "SCHEDULE" | "PUBLISH" | "HOLD_BACK" | "RETURN" | "HIDE" | "REPORT" | "SHOW" | "BIN" | "RESTORE";
             /** Format: int32 */
             version: number;
         };
@@ -3098,7 +3119,8 @@ export interface components {
             rev: number;
             /** Format: date-time */
             since: string;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             subject: string;
             title: string;
             /** Format: int32 */
@@ -3114,7 +3136,8 @@ export interface components {
             name: string;
             /** Format: int32 */
             returned: number;
-            role: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
             /** Format: int32 */
             toMark: number;
             /** Format: int32 */
@@ -3125,7 +3148,8 @@ export interface components {
             classId: number;
             className: string;
             level: string;
-            role: string;
+            /** @enum {string} */
+            role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
             /** Format: date-time */
             since: string;
             /** Format: date-time */
@@ -3184,7 +3208,8 @@ export interface components {
             references: components["schemas"]["Reference"][];
             sightline: components["schemas"]["SightlineView"];
             source?: string;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             tags: string[];
             title: string;
         };
@@ -3440,7 +3465,8 @@ export interface components {
             shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
         };
         SightlineView: {
-            audience: string;
+            /** @enum {string} */
+            audience: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
             heads?: components["schemas"]["Heads"];
             names?: components["schemas"]["ReaderNames"];
             strangers: boolean;
@@ -3643,7 +3669,8 @@ export interface components {
         WantedHeader: {
             address: string;
             note?: string;
-            state: string;
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
         };
         WantedPrompt: {
             answerFirst?: boolean;

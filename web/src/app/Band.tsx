@@ -10,7 +10,7 @@ import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
 import css from './Band.module.css';
 import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
-import { isStaff, manages, seenThrough } from './useClass';
+import { isStaff, manages, type SeenPlace, seenThrough } from './useClass';
 import { keptWords, takeKeptWords } from './useKeptName';
 
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
@@ -23,7 +23,7 @@ interface PlaceLink {
   also?: string[];
 }
 
-function placesOf(c: Place): PlaceLink[] {
+function placesOf(c: SeenPlace): PlaceLink[] {
   const at = `/classes/${c.id}`;
   const p = t.places;
   if (c.role === 'MODERATOR') return [{ to: `${at}/approve`, word: p.approve, count: c.waits }];
@@ -54,7 +54,7 @@ function placesOf(c: Place): PlaceLink[] {
 }
 
 /** The pages and acts that can be gone to by their names, besides the places. */
-function pagesOf(c: Place, me: Me): PlaceLink[] {
+function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
   const at = `/classes/${c.id}`;
   const of = (words: Record<string, string>) =>
     Object.entries(words).map(([word, to]) => ({ word, to: to.startsWith('/') ? to : `${at}/${to}` }));

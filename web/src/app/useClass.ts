@@ -2,10 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { meOptions } from '../api/queries';
 import type { Place } from '../api/schema';
-import { useEyes } from './eyes';
+import { type Eyes, useEyes } from './eyes';
+
+/** A place in a class, one's own or as somebody has it whose eyes are borrowed: a stranger has none. */
+export type SeenPlace = Omit<Place, 'role'> & { role: Place['role'] | Eyes['role'] };
 
 /** The class whose page is open, by the address, with the viewer's place in it; through borrowed eyes with theirs. */
-export function useClass(): Place {
+export function useClass(): SeenPlace {
   const { classId } = useParams();
   const { data } = useQuery(meOptions);
   const eyes = useEyes();
@@ -15,7 +18,7 @@ export function useClass(): Place {
 }
 
 /** The place as somebody else has it: with their role, and nothing that waits for staff. */
-export const seenThrough = (place: Place, role: string): Place => ({
+export const seenThrough = (place: Place, role: Eyes['role']): SeenPlace => ({
   ...place,
   role,
   waits: 0,

@@ -1,12 +1,15 @@
+import type { BlogPage } from '../api/schema';
 import { t } from '../texts/en';
 import css from './Blog.module.css';
 import './Look.css';
 
+type Look = BlogPage['look'];
+
 /** Six looks to choose from, each shown as it is. */
-export function LookChoice({ value, onChange }: { value: string; onChange: (look: string) => void }) {
+export function LookChoice({ value, onChange }: { value: Look; onChange: (look: Look) => void }) {
   return (
     <div className={css.looks} role="group" aria-label="Look">
-      {Object.keys(t.looks).map((look) => (
+      {(Object.keys(t.looks) as Look[]).map((look) => (
         <button
           key={look}
           type="button"

@@ -17,8 +17,10 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.rubrics.Rubric;
@@ -372,7 +374,7 @@ class PlotToPlate {
     /** A story in three parts, told in the shared blog by three of bed 6, and a pinned notice. */
     private void news(Viewer teacher, long classId, List<Long> students, LocalDate start) {
         long shared = blogs.writable(teacher, classId).stream()
-                .filter(b -> b.kind().equals("SHARED"))
+                .filter(b -> b.kind() == BlogKind.SHARED)
                 .findFirst()
                 .orElseThrow()
                 .id();
@@ -417,7 +419,7 @@ class PlotToPlate {
      */
     private void around(Viewer teacher, long classId, List<Long> students, Instant now) {
         long board = blogs.writable(teacher, classId).stream()
-                .filter(b -> b.kind().equals("TEACHERS"))
+                .filter(b -> b.kind() == BlogKind.TEACHERS)
                 .findFirst()
                 .orElseThrow()
                 .id();
@@ -506,7 +508,7 @@ class PlotToPlate {
         clock.set(now.minus(Duration.ofHours(22)));
         Viewer rowan = access.viewer(students.get(WHEELBARROW));
         ownPosts.own(rowan, classId).stream()
-                .filter(p -> p.state().equals("RETURNED"))
+                .filter(p -> p.state() == State.RETURNED)
                 .findFirst()
                 .ifPresent(p -> {
                     PostService.Draft before = posts.draft(rowan, p.id());

@@ -45,7 +45,7 @@ public class BlogService implements ApprovingBlogs {
      * @param audience how far a new post reaches unless its author chooses otherwise
      */
     public record BlogView(
-            long id, String kind, String title, String address, String about, boolean mayWrite, String audience) {}
+            long id, BlogKind kind, String title, String address, String about, boolean mayWrite, String audience) {}
 
     /**
      * The head of a blog's page.
@@ -59,17 +59,17 @@ public class BlogService implements ApprovingBlogs {
      */
     public record BlogPage(
             long id,
-            String kind,
+            BlogKind kind,
             String title,
             String address,
             String intro,
             @Optionally String owner,
             @Optionally Long ownerPlace,
-            String look,
+            BlogSettings.Look look,
             @Optionally String header,
             boolean newestFirst,
             int perPage,
-            String grouping,
+            BlogSettings.Grouping grouping,
             boolean mayWrite,
             boolean mayLook,
             boolean manages,
@@ -80,10 +80,10 @@ public class BlogService implements ApprovingBlogs {
     /** A blog in a list of them. {@code readers}: how many can read a post in it. */
     public record BlogHead(
             long id,
-            String kind,
+            BlogKind kind,
             String title,
             String address,
-            String look,
+            BlogSettings.Look look,
             @Optionally String owner,
             int readers,
             boolean strangers) {}
@@ -207,17 +207,17 @@ public class BlogService implements ApprovingBlogs {
         boolean owns = blog.ownerId() != null && blog.ownerId() == viewer.personId() && viewer.isInPerson();
         return new BlogPage(
                 blog.id(),
-                setup.kind().name(),
+                setup.kind(),
                 setup.title(),
                 blog.address(),
                 setup.intro(),
                 blog.ownerId() == null ? null : names.of(blog.ownerId()),
                 blog.ownerId() == null ? null : names.placeOf(blog.ownerId()),
-                setup.settings().look().name(),
+                setup.settings().look(),
                 picture(String.valueOf(blog.id()), blog.headerSha()),
                 setup.settings().newestFirst(),
                 setup.settings().perPage(),
-                setup.settings().grouping().name(),
+                setup.settings().grouping(),
                 access.mayWrite(viewer, blog.id()),
                 manages || owns && !setup.settings().lookLocked(),
                 manages,
@@ -236,10 +236,10 @@ public class BlogService implements ApprovingBlogs {
                     Sightline line = access.sightline(access.blog(b.id()));
                     return new BlogHead(
                             b.id(),
-                            b.setup().kind().name(),
+                            b.setup().kind(),
                             b.setup().title(),
                             b.address(),
-                            b.setup().settings().look().name(),
+                            b.setup().settings().look(),
                             b.ownerId() == null ? null : names.of(b.ownerId()),
                             line.readers().size(),
                             line.strangers());
@@ -306,7 +306,7 @@ public class BlogService implements ApprovingBlogs {
         BlogSetup setup = blog.setup();
         return new BlogView(
                 blog.id(),
-                setup.kind().name(),
+                setup.kind(),
                 setup.title(),
                 blog.address(),
                 setup.about(),

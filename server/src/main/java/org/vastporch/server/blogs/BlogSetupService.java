@@ -39,7 +39,7 @@ public class BlogSetupService {
      */
     public record BlogLine(
             String ref,
-            String kind,
+            BlogKind kind,
             String title,
             int blogs,
             @Optionally String first,
@@ -90,7 +90,7 @@ public class BlogSetupService {
             if (blog.setId() == null)
                 lines.add(new BlogLine(
                         "b" + blog.id(),
-                        blog.setup().kind().name(),
+                        blog.setup().kind(),
                         blog.setup().title(),
                         1,
                         blog.address(),
@@ -102,7 +102,7 @@ public class BlogSetupService {
                     .toList();
             lines.add(new BlogLine(
                     "s" + set.id(),
-                    set.setup().kind().name(),
+                    set.setup().kind(),
                     set.setup().title(),
                     own.size(),
                     own.isEmpty() ? null : own.get(0).address(),

@@ -45,7 +45,7 @@ class HeaderPile implements Moderated {
      * @param note what the owner was told if it came back
      */
     public record WantedHeader(
-            String address, String state, @Optionally String note) {}
+            String address, State state, @Optionally String note) {}
 
     private final HeaderStore store;
     private final BlogStore blogs;
@@ -99,7 +99,7 @@ class HeaderPile implements Moderated {
             List<PileItem.Past> history = reviews.history(subject(), h.id(), people.names(viewer, h.classId()));
             return new WantedHeader(
                     address(h),
-                    h.state().name(),
+                    h.state(),
                     h.state() == State.RETURNED && !history.isEmpty()
                             ? history.get(0).note()
                             : null);
@@ -203,7 +203,7 @@ class HeaderPile implements Moderated {
                 0,
                 0,
                 null,
-                h.state().name(),
+                h.state(),
                 new Policy.InForce(Policy.NONE, Policy.Source.CLASS),
                 List.of());
     }

@@ -107,7 +107,7 @@ class CommentPile implements Moderated {
                 0,
                 0,
                 null,
-                row.state().name(),
+                row.state(),
                 policy(row, desk.blog(post.blog().id()).comments(), desk),
                 reported);
     }

@@ -44,7 +44,7 @@ public class NoticeService implements LateMail {
      *     none
      */
     public record Notice(
-            String cadence, String address, boolean waits, LocalTime quietFrom, LocalTime quietUntil, String own) {}
+            Cadence cadence, String address, boolean waits, LocalTime quietFrom, LocalTime quietUntil, String own) {}
 
     /** @param cadence NEVER for the count in the application alone, AT_ONCE or DAILY */
     public record NoticeWish(Cadence cadence, String address, LocalTime quietFrom, LocalTime quietUntil) {}
@@ -91,14 +91,13 @@ public class NoticeService implements LateMail {
         String own = people.email(viewer.personId());
         return store.find(viewer.personId(), classId)
                 .map(w -> new Notice(
-                        w.cadence().name(),
+                        w.cadence(),
                         w.address(),
                         isUnconfirmed(viewer.personId(), w.address()),
                         w.quiet().from(),
                         w.quiet().until(),
                         own))
-                .orElse(new Notice(
-                        Cadence.NEVER.name(), "", false, NoticeRule.NIGHT.from(), NoticeRule.NIGHT.until(), own));
+                .orElse(new Notice(Cadence.NEVER, "", false, NoticeRule.NIGHT.from(), NoticeRule.NIGHT.until(), own));
     }
 
     @Transactional

@@ -5,7 +5,9 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.moderation.Hold;
+import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.server.http.Optionally;
 
@@ -51,7 +53,7 @@ public record PileItem(
         int approvalsInRow,
         int trustAfter,
         @Optionally Instant publishAt,
-        String state,
+        State state,
         Policy.InForce because,
         List<Report> reports) {
 
@@ -91,5 +93,5 @@ public record PileItem(
     public record Report(String by, String reason, Instant at) {}
 
     /** A decision of before. */
-    public record Past(String step, String by, Instant at, String note, int version) {}
+    public record Past(Step step, String by, Instant at, String note, int version) {}
 }

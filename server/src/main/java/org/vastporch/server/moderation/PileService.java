@@ -20,6 +20,7 @@ import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Allowance;
@@ -47,7 +48,7 @@ public class PileService {
             String subject,
             long id,
             @Optionally Long decision,
-            @Optionally String state,
+            @Optionally State state,
             @Optionally String code,
             @Optionally String problem,
             @Optionally Revision changes) {}
@@ -228,8 +229,8 @@ public class PileService {
         long decision = store.add(text, seen.subject(), step, note, viewer.personId(), now);
         kind.settle(text, after, viewer.personId());
         reports.answer(seen.subject(), seen.id(), decision);
-        String state = after.standing().state().name();
-        events.add(text.classId(), seen.subject() + "-" + state.toLowerCase(), text.id(), viewer.personId());
+        State state = after.standing().state();
+        events.add(text.classId(), seen.subject() + "-" + state.name().toLowerCase(), text.id(), viewer.personId());
         return new Decided(seen.subject(), seen.id(), decision, state, null, null, null);
     }
 
@@ -275,7 +276,7 @@ public class PileService {
                     decision.subject(),
                     decision.subjectId(),
                     null,
-                    decision.before().state().name(),
+                    decision.before().state(),
                     null,
                     null,
                     null);

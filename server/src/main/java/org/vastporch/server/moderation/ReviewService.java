@@ -96,7 +96,7 @@ public class ReviewService {
 
     static List<PileItem.Past> past(List<DecisionStore.Decision> decisions, Names names) {
         return decisions.stream()
-                .map(d -> new PileItem.Past(d.step().name(), names.of(d.by()), d.at(), d.note(), d.version()))
+                .map(d -> new PileItem.Past(d.step(), names.of(d.by()), d.at(), d.note(), d.version()))
                 .toList();
     }
 

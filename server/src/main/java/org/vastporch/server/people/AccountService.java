@@ -23,7 +23,7 @@ public class AccountService {
             long classId,
             String className,
             String level,
-            String role,
+            Role role,
             Instant since,
             @Optionally Instant until) {}
 
@@ -80,8 +80,7 @@ public class AccountService {
 
     private List<PlaceLine> places(long personId) {
         return store.places(personId).stream()
-                .map(p -> new PlaceLine(
-                        p.classId(), p.className(), p.level(), p.role().name(), p.joinedAt(), p.endedAt()))
+                .map(p -> new PlaceLine(p.classId(), p.className(), p.level(), p.role(), p.joinedAt(), p.endedAt()))
                 .toList();
     }
 

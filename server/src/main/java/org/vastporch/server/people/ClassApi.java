@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.PersonName;
+import org.vastporch.core.people.PersonName.Shown;
 import org.vastporch.server.access.AccessService;
 
 @RestController
@@ -34,7 +35,7 @@ class ClassApi {
             ClassService.Rules rules,
             boolean ownPasswords,
             boolean byGiven,
-            String shown,
+            Shown shown,
             int version,
             boolean manages,
             boolean readsAsStaff) {}
@@ -103,7 +104,7 @@ class ClassApi {
                 rules,
                 found.ownPasswords(),
                 found.byGiven(),
-                found.shown().name(),
+                found.shown(),
                 found.version(),
                 access.allows(viewer, Act.MANAGE_CLASS, id),
                 staff);

@@ -32,7 +32,7 @@ public class InvitationService {
      */
     public record InvitationLine(
             long id,
-            String role,
+            Role role,
             String email,
             String name,
             Instant sentAt,
@@ -45,7 +45,7 @@ public class InvitationService {
     public record Sent(String path) {}
 
     /** What an invited person sees. */
-    public record Invited(String className, String role, String invitedBy, String name, String email) {}
+    public record Invited(String className, Role role, String invitedBy, String name, String email) {}
 
     private static final Duration LASTS = Duration.ofDays(14);
 
@@ -136,7 +136,7 @@ public class InvitationService {
                 .filter(i -> i.acceptedAt() == null)
                 .map(i -> new InvitationLine(
                         i.id(),
-                        i.role().name(),
+                        i.role(),
                         i.email(),
                         i.name(),
                         i.sentAt(),
@@ -151,7 +151,7 @@ public class InvitationService {
         Invitation invitation = open(token);
         return new Invited(
                 classes.get(invitation.classId()).name(),
-                invitation.role().name(),
+                invitation.role(),
                 people.ownName(invitation.invitedBy()),
                 invitation.name(),
                 invitation.email());

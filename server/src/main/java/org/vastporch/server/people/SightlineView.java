@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Sightline.Detail;
+import org.vastporch.core.blogs.Audience;
 import org.vastporch.server.http.Optionally;
 
 /**
@@ -19,7 +20,7 @@ import org.vastporch.server.http.Optionally;
  * @param names for students and staff of the class alone
  */
 public record SightlineView(
-        String audience,
+        Audience audience,
         boolean strangers,
         @Optionally Heads heads,
         @Optionally ReaderNames names) {
@@ -31,7 +32,7 @@ public record SightlineView(
 
     public static SightlineView of(Sightline line, Names names, Detail detail) {
         return new SightlineView(
-                line.audience().name(),
+                line.audience(),
                 line.strangers(),
                 detail == Detail.AUDIENCE ? null : heads(line, names),
                 detail == Detail.NAMES

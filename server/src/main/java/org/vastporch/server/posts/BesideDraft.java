@@ -17,6 +17,7 @@ import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.posts.WorkUsed;
@@ -51,7 +52,7 @@ public class BesideDraft {
      */
     public record Beside(
             int rev,
-            String state,
+            State state,
             Instant savedAt,
             List<NeedLine> needs,
             boolean ready,
@@ -64,7 +65,7 @@ public class BesideDraft {
             int approvalsInRow,
             int trustAfter) {}
 
-    public record NeedLine(String need, int has, int asked, boolean met, boolean must) {}
+    public record NeedLine(HandIn.Need need, int has, int asked, boolean met, boolean must) {}
 
     private final PostStore store;
     private final BlogService blogs;
@@ -114,10 +115,10 @@ public class BesideDraft {
         boolean waits = Course.wouldWait(policy.policy(), !holds.isEmpty());
         return new Beside(
                 row.rev(),
-                row.standing().state().name(),
+                row.standing().state(),
                 version.savedAt(),
                 needs.stream()
-                        .map(l -> new NeedLine(l.need().name(), l.has(), l.asked(), l.met(), l.must()))
+                        .map(l -> new NeedLine(l.need(), l.has(), l.asked(), l.met(), l.must()))
                         .toList(),
                 HandIn.isReady(needs),
                 sightline,

@@ -42,7 +42,7 @@ public class OwnPostService {
     public record OwnPost(
             long id,
             String title,
-            String state,
+            State state,
             boolean isUp,
             boolean mayDelete,
             String blog,
@@ -114,7 +114,7 @@ public class OwnPostService {
                     return new OwnPost(
                             row.id(),
                             version.title(),
-                            row.standing().state().name(),
+                            row.standing().state(),
                             up,
                             access.allows(viewer, Act.DELETE, facts.get(row.id())),
                             in.get(row.blogId()).title(),

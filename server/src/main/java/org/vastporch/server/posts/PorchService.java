@@ -16,6 +16,8 @@ import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.Sanitiser;
@@ -132,10 +134,10 @@ public class PorchService {
      */
     public record DirectoryLine(
             long id,
-            String kind,
+            BlogKind kind,
             String title,
             String address,
-            String look,
+            BlogSettings.Look look,
             @Optionally String owner,
             int posts,
             int comments,

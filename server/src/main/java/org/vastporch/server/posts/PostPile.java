@@ -163,7 +163,7 @@ class PostPile implements Moderated {
                 author.approvals(),
                 in.rules().trustAfter(),
                 row.publishAt(),
-                stands(row.standing()).name(),
+                stands(row.standing()),
                 author.ofPosts(blog.posts(), in.rules().postPolicy(), in.rules().trustAfter()),
                 desk.reports(text));
     }

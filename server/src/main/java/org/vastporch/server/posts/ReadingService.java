@@ -64,7 +64,7 @@ public class ReadingService {
             @Optionally String prompt,
             @Optionally String outsideLink,
             @Optionally String source,
-            String state,
+            State state,
             boolean isUp,
             @Optionally Instant publishedAt,
             @Optionally Instant handedInAt,
@@ -200,9 +200,9 @@ public class ReadingService {
     }
 
     /** Where a post stands, as far as somebody may know that its author works on a newer version. */
-    private static String state(PostRow row, Knowledge knows) {
-        if (knows == Knowledge.ALL) return row.standing().state().name();
-        return (knows == Knowledge.JUDGED ? PostPile.stands(row.standing()) : State.PUBLISHED).name();
+    private static State state(PostRow row, Knowledge knows) {
+        if (knows == Knowledge.ALL) return row.standing().state();
+        return knows == Knowledge.JUDGED ? PostPile.stands(row.standing()) : State.PUBLISHED;
     }
 
     private static @Nullable String commentsShut(Reason comment) {

@@ -29,7 +29,7 @@ public class MeService {
      * @param toMark posts ready to be marked, for staff
      * @param returned own posts that came back, for students
      */
-    public record Place(long id, String name, String level, String role, int waits, int toMark, int returned) {}
+    public record Place(long id, String name, String level, Role role, int waits, int toMark, int returned) {}
 
     /** @param tries tries at the own password that did not work, if there were more than slips of the fingers */
     public record Me(
@@ -88,7 +88,7 @@ public class MeService {
                     in.id(),
                     in.name(),
                     in.level(),
-                    member.role().name(),
+                    member.role(),
                     waits == null ? 0 : waits.all(),
                     toMark,
                     member.role() == Role.STUDENT ? store.returned(viewer.personId(), in.id()) : 0));
