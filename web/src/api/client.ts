@@ -13,6 +13,10 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What went wrong, in a sentence for whoever pressed. */
+export const sentenceOf = (error: unknown): string =>
+  error instanceof ApiProblem ? error.message : 'That did not work. Please try again.';
+
 /** Called when the server says that nobody is signed in any more. */
 let onSignedOut: () => void = () => {};
 export function whenSignedOut(listener: () => void) {

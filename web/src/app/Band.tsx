@@ -5,6 +5,7 @@ import { Link, NavLink, useLocation } from 'react-router';
 import { deleteJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { Me, Place } from '../api/schema';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
@@ -109,12 +110,16 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);
   }, []);
-  const signOut = async (take: boolean) => {
+  const leave = useWrite(() => deleteJson('/api/session'), {
+    onDone: () => {
+      giveBackEyes();
+      // The page begins anew, so that nothing of what was read stays in it.
+      window.location.assign('/sign-in');
+    },
+  });
+  const signOut = (take: boolean) => {
     if (take) takeKeptWords(me.id);
-    await deleteJson('/api/session');
-    giveBackEyes();
-    // The page begins anew, so that nothing of what was read stays in it.
-    window.location.assign('/sign-in');
+    leave.run();
   };
   const seen = current && eyes?.classId === current.id ? seenThrough(current, eyes.role) : current;
   return (

@@ -2,7 +2,7 @@ import { PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, getJson, postJson } from '../api/client';
+import { ApiProblem, getJson, postJson, sentenceOf } from '../api/client';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
@@ -19,7 +19,7 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
       await postJson('/api/session', values);
       onDone();
     } catch (e) {
-      form.setFieldError('password', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('password', sentenceOf(e));
     } finally {
       setBusy(false);
     }
@@ -113,7 +113,7 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
       onDone();
     } catch (e) {
       if (e instanceof ApiProblem && e.field === 'password') form.setFieldError('password', e.message);
-      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+      else setProblem(sentenceOf(e));
     }
   });
   return (

@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import { asidesOptions } from '../api/queries';
 import { useKeptName } from '../app/useKeptName';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { CleanHtml } from '../ui/CleanHtml';
 import { When } from '../ui/When';
+import { Wrong } from '../ui/Wrong';
 import css from './Asides.module.css';
 
 interface AsidesProps {
@@ -38,7 +38,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
       setText('');
       await client.invalidateQueries({ queryKey: ['asides', at] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -72,11 +72,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
               }}
             />
             {text.trim() && <Button type="submit">{verb}</Button>}
-            {problem && (
-              <p className="tell wrong" role="alert">
-                {problem}
-              </p>
-            )}
+            <Wrong says={problem} />
           </form>
         )}
       </div>

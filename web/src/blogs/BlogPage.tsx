@@ -2,9 +2,10 @@ import { Modal } from '@mantine/core';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/client';
+import { deleteJson, postFile, postJson, putJson, sentenceOf } from '../api/client';
 import { blogPageOptions, classOptions, type PorchFilter, porchPage, railOptions, shelfOptions } from '../api/queries';
 import type { Begun, EntryView, BlogPage as Page, WeekView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { NameMenu } from '../people/NameMenu';
 import { Entry } from '../posts/Entry';
@@ -18,6 +19,7 @@ import { Sightline } from '../ui/Sightline';
 import { TermRail } from '../ui/TermRail';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { LookChoice } from './LookChoice';
@@ -279,8 +281,9 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   const [choosing, setChoosing] = useState(false);
   const [look, setLook] = useState(blog.look);
   const [problem, setProblem] = useState('');
-  const begin = async () =>
-    navigate(`/classes/${classId}/write/${(await postJson<Begun>(`/api/blogs/${blog.id}/posts`, {})).id}`);
+  const begin = useWrite(() => postJson<Begun>(`/api/blogs/${blog.id}/posts`, {}), {
+    onDone: ({ id }) => navigate(`/classes/${classId}/write/${id}`),
+  });
   const act = async (call: Promise<unknown>, close = true) => {
     setProblem('');
     try {
@@ -288,7 +291,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
       await client.invalidateQueries({ queryKey: ['blog', classId] });
       if (close) setChoosing(false);
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const upload = (file?: File) => {
@@ -297,7 +300,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   return (
     <>
       {blog.mayWrite && (
-        <Button go mid style={{ width: '100%', marginBottom: 10 }} onClick={begin}>
+        <Button go mid style={{ width: '100%', marginBottom: 10 }} onClick={() => begin.run()}>
           Write here
         </Button>
       )}
@@ -353,11 +356,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
             Use this look
           </Button>
         </p>
-        {problem && (
-          <p className="tell wrong" role="alert">
-            {problem}
-          </p>
-        )}
+        <Wrong says={problem} />
       </Modal>
     </>
   );

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiProblem, deleteJson, postFile, postJson, putJson } from '../api/client';
+import { ApiProblem, deleteJson, postFile, postJson, putJson, sentenceOf } from '../api/client';
 import { classOptions, setupOptions } from '../api/queries';
 import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -12,6 +12,7 @@ import { Button } from '../ui/Button';
 import { Sightline } from '../ui/Sightline';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
 import { FRESH } from './fresh';
@@ -151,7 +152,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
         form.setFieldError(e.field, e.message);
         (document.querySelector(`[name="${e.field}"]`) as HTMLElement | null)?.focus();
       }
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   });
   const setKind = (kind: string) => {
@@ -409,11 +410,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               />
             </div>
 
-            {problem && (
-              <p className="tell wrong" role="alert">
-                {problem}
-              </p>
-            )}
+            <Wrong says={problem} />
             {saved && (
               <p className="tell" role="status">
                 Changed. It holds from now on
@@ -461,7 +458,7 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
       await call;
       await client.invalidateQueries();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const upload = (file?: File) => {
@@ -486,11 +483,7 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
           Kept at once.
         </p>
       )}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </div>
   );
 }
@@ -544,7 +537,7 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
       setWanted((await putJson<{ address: string }>(`/api/blogs/${blogId}/address`, { address: wanted })).address);
       await client.invalidateQueries();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (

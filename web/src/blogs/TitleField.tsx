@@ -1,6 +1,7 @@
 import { TextInput } from '@mantine/core';
 import { Chip } from '../ui/Chip';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Blog.module.css';
 
 const NAME = '{name}';
@@ -75,11 +76,7 @@ export function TitleField({ value, onChange, whose, error, disabled }: TitleFie
         value={after}
         onChange={(e) => onChange(before + NAME + e.target.value)}
       />
-      {error && (
-        <p className="tell wrong" role="alert">
-          {error}
-        </p>
-      )}
+      <Wrong says={error} />
     </fieldset>
   );
 }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson, putJson } from '../api/client';
+import { ApiProblem, postJson, putJson, sentenceOf } from '../api/client';
 import type { CommentView } from '../api/schema';
 import { useKeptName } from '../app/useKeptName';
 import { t } from '../texts/en';
@@ -67,7 +67,7 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
       await client.invalidateQueries({ queryKey: ['comments', postId] });
       onDone?.();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
       if (e instanceof ApiProblem && e.code === 'changed-elsewhere')
         setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
     } finally {

@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView, PostView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { isStaff } from '../app/useClass';
 import { Asides } from '../asides/Asides';
 import { Report } from '../moderation/Report';
@@ -83,15 +84,11 @@ function Comment({
   classId: number;
   onReply?: () => void;
 }) {
-  const client = useQueryClient();
   const { data: me } = useQuery(meOptions);
   const staff = isStaff(me?.classes.find((c) => c.id === classId)?.role ?? '');
   const [changing, setChanging] = useState(false);
   const [word, setWord] = useState(false);
-  const bin = async () => {
-    await deleteJson(`/api/comments/${comment.id}`);
-    await client.invalidateQueries({ queryKey: ['comments', postId] });
-  };
+  const bin = useWrite(() => deleteJson(`/api/comments/${comment.id}`), { stale: [['comments', postId]] });
   return (
     <div className={`${css.comment} ${depth > 0 ? css.reply : ''}`}>
       <div className={css.who}>
@@ -143,7 +140,7 @@ function Comment({
         {!staff && !comment.own && me && comment.state === 'PUBLISHED' && (
           <Report at={`/api/comments/${comment.id}/reports`} what="this comment" className="word" />
         )}
-        {comment.mayDelete && <Word onClick={bin}>Take it away</Word>}
+        {comment.mayDelete && <Word onClick={() => bin.run()}>Take it away</Word>}
       </span>
     </div>
   );

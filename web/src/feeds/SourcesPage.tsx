@@ -1,7 +1,7 @@
 import { Select, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import { peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
 import { manages, useClass } from '../app/useClass';
@@ -10,6 +10,7 @@ import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
@@ -26,7 +27,7 @@ export function SourcesPage() {
     try {
       setFound(await postJson<Found>(`/api/classes/${id}/sources/look`, { address }));
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     } finally {
       setBusy(false);
     }
@@ -122,7 +123,7 @@ function CandidateCard({
       await client.invalidateQueries();
       onAdded();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -173,11 +174,7 @@ function CandidateCard({
             ? 'Its entries stand beside the Porch, each leading to the original.'
             : ''}
       </p>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </section>
   );
 }

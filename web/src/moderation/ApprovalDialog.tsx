@@ -1,13 +1,14 @@
 import { Modal, Select } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import { approvalOptions } from '../api/queries';
 import type { Approval, InForce, MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { policyChoices, policyInWords, t } from '../texts/en';
+import { policyChoices, policyInWords } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
+import { Wrong } from '../ui/Wrong';
 
 const CHOICES = [{ value: '', label: 'as the blog or the class says' }, ...policyChoices()];
 const WHOSE: Record<string, string> = {
@@ -55,7 +56,7 @@ function Form({
       );
       onClose();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const inForce = (of: InForce) =>
@@ -92,11 +93,7 @@ function Form({
           What is set here for posts outweighs it.
         </p>
       )}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
       <Button go type="submit" style={{ marginTop: 18 }}>
         Use this
       </Button>

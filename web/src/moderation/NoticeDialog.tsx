@@ -1,7 +1,7 @@
 import { Modal, Radio, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
 import { approves, useClass } from '../app/useClass';
@@ -52,7 +52,7 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
       client.setQueryData(noticeOptions(classId).queryKey, set);
       if (!set.waits) onClose();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (

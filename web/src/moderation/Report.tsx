@@ -1,7 +1,6 @@
 import { Modal, Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
-import { t } from '../texts/en';
+import { postJson, sentenceOf } from '../api/client';
 import { Button } from '../ui/Button';
 
 interface ReportProps {
@@ -23,7 +22,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
       await postJson(at, { reason });
       setSent(true);
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { ApiProblem, putJson } from '../api/client';
+import { ApiProblem, putJson, sentenceOf } from '../api/client';
 import { accountOptions, ownPostsOptions } from '../api/queries';
 import type { Account, PasswordChanged } from '../api/schema';
 import { t } from '../texts/en';
@@ -91,7 +91,7 @@ function EmailForm({ account }: { account: Account }) {
       client.setQueryData(accountOptions.queryKey, await putJson<Account>('/api/account/email', { email }));
       await client.invalidateQueries({ queryKey: ['me'] });
     } catch (e) {
-      form.setFieldError('email', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('email', sentenceOf(e));
     }
   });
   return (
@@ -126,7 +126,7 @@ function PasswordForm() {
       setDone(signedOut);
     } catch (e) {
       const field = e instanceof ApiProblem && e.field === 'before' ? 'before' : 'password';
-      form.setFieldError(field, e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError(field, sentenceOf(e));
     }
   });
   return (

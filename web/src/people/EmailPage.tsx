@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
-import { t } from '../texts/en';
+import { postJson, sentenceOf } from '../api/client';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { Wrong } from '../ui/Wrong';
 
 /** Where the link in a mail leads that asks whether an address is one's own; nobody has to sign in. */
 export function EmailPage() {
@@ -15,7 +15,7 @@ export function EmailPage() {
       await postJson('/api/email-confirmation', { token });
       setDone(true);
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -35,11 +35,7 @@ export function EmailPage() {
           <Button go onClick={confirm}>
             It is mine
           </Button>
-          {problem && (
-            <p className="tell wrong" role="alert">
-              {problem}
-            </p>
-          )}
+          <Wrong says={problem} />
         </>
       )}
     </Sheet>

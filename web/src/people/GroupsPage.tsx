@@ -1,7 +1,7 @@
 import { NumberInput, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
 import { classOptions, peopleOptions } from '../api/queries';
 import type { MemberLine, Move, Moves } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -9,6 +9,7 @@ import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 
 const NONE = 0;
@@ -31,7 +32,7 @@ export function GroupsPage() {
       setPicked(new Set());
       await client.invalidateQueries();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const moveTo = (ids: number[], groupId: number, groupName: string) =>
@@ -100,11 +101,7 @@ export function GroupsPage() {
             </>
           )}
         </div>
-        {problem && (
-          <p className="tell wrong" role="alert">
-            {problem}
-          </p>
-        )}
+        <Wrong says={problem} />
         {undo && (
           <p className="tell" role="status" style={{ margin: '14px 0 0' }}>
             {undo.says}{' '}

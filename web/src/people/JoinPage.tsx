@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, getJson, postJson } from '../api/client';
+import { ApiProblem, getJson, postJson, sentenceOf } from '../api/client';
 import type { ClassOfWord, Invited, Joined } from '../api/schema';
 import { SignInForm } from '../app/SignIn';
 import { t } from '../texts/en';
@@ -11,6 +11,7 @@ import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { Loading } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 
 interface WayInProps {
   /** The name of whoever is signed in; undefined for nobody. */
@@ -113,7 +114,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
       setJoined(await send(newcomer));
     } catch (e) {
       if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+      else setProblem(sentenceOf(e));
     }
   };
   const enter = async () => {
@@ -191,11 +192,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
         </>
       )}
       {!me && has && <SignInForm onDone={onDone} />}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </>
   );
 }

@@ -1,13 +1,14 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import { leavingOptions } from '../api/queries';
 import type { BeforeLeaving, MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 
 type Way = 'KEEP' | 'HAND_OVER' | 'ERASE';
@@ -38,7 +39,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
       await client.invalidateQueries();
       onClose();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     } finally {
       setBusy(false);
     }
@@ -95,11 +96,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
               autoCapitalize="none"
             />
           )}
-          {problem && (
-            <p className="tell wrong" role="alert">
-              {problem}
-            </p>
-          )}
+          <Wrong says={problem} />
           <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
             <Button
               go

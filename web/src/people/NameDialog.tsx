@@ -1,7 +1,7 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
@@ -19,7 +19,7 @@ export function NameDialog({ person, onClose }: { person: MemberLine; onClose: (
       await client.invalidateQueries();
       onClose();
     } catch (e) {
-      form.setFieldError('given', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('given', sentenceOf(e));
     }
   });
   return (

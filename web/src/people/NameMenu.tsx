@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { postJson } from '../api/client';
 import { meOptions, peopleOptions } from '../api/queries';
 import type { NewPhrase } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useBorrowEyes, useEyes } from '../app/eyes';
 import { isStaff, manages } from '../app/useClass';
 import { t } from '../texts/en';
@@ -66,6 +67,9 @@ function Acts({ classId: id, className, role, place, person: account, name, open
   const [open, setOpen] = useState(true);
   const people = useQuery(peopleOptions(id));
   const borrow = useBorrowEyes();
+  const renew = useWrite((of: number) => postJson<NewPhrase>(`/api/classes/${id}/people/${of}/pass-phrase`), {
+    onDone: setPhrase,
+  });
   const person = people.data?.find((p) => (account ? p.id === account : p.place === place));
   return (
     <>
@@ -87,13 +91,7 @@ function Acts({ classId: id, className, role, place, person: account, name, open
           {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
               {person.care ? (
-                <Menu.Item
-                  onClick={async () =>
-                    setPhrase(await postJson<NewPhrase>(`/api/classes/${id}/people/${person.id}/pass-phrase`))
-                  }
-                >
-                  Give a new pass phrase
-                </Menu.Item>
+                <Menu.Item onClick={() => renew.run(person.id)}>Give a new pass phrase</Menu.Item>
               ) : (
                 <Menu.Label>{t.keeperCares}</Menu.Label>
               )}

@@ -3,11 +3,11 @@ import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { ApiProblem, postJson, sentenceOf } from '../api/client';
 import type { Created } from '../api/schema';
 import { FRESH } from '../blogs/fresh';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
 
 const iso = (d: Date) =>
   `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}`;
@@ -50,7 +50,7 @@ export function NewClassPage() {
       navigate(`/classes/${id}/people/roster`);
     } catch (e) {
       if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+      else setProblem(sentenceOf(e));
     }
   });
   return (
@@ -83,11 +83,7 @@ export function NewClassPage() {
             label="A blog for each student, read by the class"
             {...form.getInputProps('each', { type: 'checkbox' })}
           />
-          {problem && (
-            <p className="tell wrong" role="alert">
-              {problem}
-            </p>
-          )}
+          <Wrong says={problem} />
           <Button go type="submit" style={{ marginTop: 22 }}>
             Make the class
           </Button>

@@ -1,11 +1,12 @@
 import { Menu, Modal, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { peopleOptions } from '../api/queries';
 import type { MemberLine, NewPhrase } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useBorrowEyes } from '../app/eyes';
 import { manages, useClass } from '../app/useClass';
 import { ApprovalDialog } from '../moderation/ApprovalDialog';
@@ -175,20 +176,13 @@ type Acting =
 
 function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
   const { id, name: className, role } = useClass();
-  const client = useQueryClient();
   const borrow = useBorrowEyes();
   const student = p.role === 'STUDENT';
   const isLeft = p.state === 'left';
-  const takeBack = async () => {
-    await deleteJson(`/api/classes/${id}/people/${p.id}/leaving`);
-    await client.invalidateQueries();
-  };
-  const renew = async () =>
-    onAct({
-      type: 'phrase',
-      name: p.name,
-      phrase: await postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`),
-    });
+  const takeBack = useWrite(() => deleteJson(`/api/classes/${id}/people/${p.id}/leaving`), { stale: [[]] });
+  const renew = useWrite(() => postJson<NewPhrase>(`/api/classes/${id}/people/${p.id}/pass-phrase`), {
+    onDone: (phrase) => onAct({ type: 'phrase', name: p.name, phrase }),
+  });
   const shownAs = !student ? '' : p.nameAsked ? 'A new student' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
     <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
@@ -232,7 +226,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
       </td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
         {isLeft && manages(role) && p.mayReturn && (
-          <Word onClick={takeBack} aria-label={`Take back ${p.name}`}>
+          <Word onClick={() => takeBack.run()} aria-label={`Take back ${p.name}`}>
             Take back
           </Word>
         )}
@@ -254,7 +248,9 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
               {manages(role) && p.nameAsked && (
                 <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>
               )}
-              {manages(role) && student && p.care && <Menu.Item onClick={renew}>Give a new pass phrase</Menu.Item>}
+              {manages(role) && student && p.care && (
+                <Menu.Item onClick={() => renew.run()}>Give a new pass phrase</Menu.Item>
+              )}
               {manages(role) && student && !p.care && <Menu.Label>{t.keeperCares}</Menu.Label>}
               {manages(role) && student && (
                 <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">
@@ -297,12 +293,10 @@ function Dialogs({ acting, onClose }: { acting: Acting; onClose: () => void }) {
 
 function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
   const { id } = useClass();
-  const client = useQueryClient();
-  const choose = async (role: string) => {
-    await putJson(`/api/classes/${id}/people/${person.id}/role`, { role });
-    await client.invalidateQueries();
-    onClose();
-  };
+  const choose = useWrite((role: string) => putJson(`/api/classes/${id}/people/${person.id}/role`, { role }), {
+    stale: [[]],
+    onDone: onClose,
+  });
   return (
     <Modal opened onClose={onClose} title={`What ${person.name} is here`}>
       {HELPERS.map((r) => (
@@ -316,7 +310,7 @@ function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => vo
             marginBottom: 8,
             borderColor: person.role === r ? 'var(--cedar)' : undefined,
           }}
-          onClick={() => choose(r)}
+          onClick={() => choose.run(r)}
         >
           <span style={{ display: 'block', textTransform: 'capitalize' }}>{t.roles[r]}</span>
           <span className="tiny muted" style={{ fontWeight: 400 }}>

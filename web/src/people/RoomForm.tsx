@@ -2,12 +2,12 @@ import { NumberInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { ApiProblem, putJson, sentenceOf } from '../api/client';
 import { roomOptions } from '../api/queries';
 import type { RoomView } from '../api/schema';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 
 const MEGABYTE = 1024 * 1024;
@@ -37,7 +37,7 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
       );
     } catch (e) {
       if (e instanceof ApiProblem && e.field) form.setFieldError(e.field, e.message);
-      else setProblem(e instanceof ApiProblem ? e.message : t.again);
+      else setProblem(sentenceOf(e));
     }
   });
   return (
@@ -52,11 +52,7 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
         <NumberInput label="Megabytes for the class" min={1} {...form.getInputProps('inAll')} />
         <Button type="submit">Set the room</Button>
       </form>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </section>
   );
 }

@@ -2,12 +2,13 @@ import { Textarea } from '@mantine/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, deleteJson, getJson, postFile, postJson, withParams } from '../api/client';
+import { deleteJson, getJson, postFile, postJson, sentenceOf, withParams } from '../api/client';
 import type { Import, Imported, Preview, RowView } from '../api/schema';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 import { type Column, RosterColumns } from './RosterColumns';
 import { SlipLinks } from './SlipLinks';
@@ -44,7 +45,7 @@ export function RosterPage() {
     try {
       await work();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     } finally {
       setBusy(false);
     }
@@ -154,11 +155,7 @@ export function RosterPage() {
               </p>
             ))}
             {list && <RosterColumns columns={list.columns} onChange={(columns) => look(list.of, columns)} />}
-            {problem && (
-              <p className="tell wrong" role="alert">
-                {problem}
-              </p>
-            )}
+            <Wrong says={problem} />
             <div style={{ overflowX: 'auto' }}>
               <table className="rows">
                 <thead>

@@ -2,7 +2,7 @@ import { Checkbox, NumberInput, Select, Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
@@ -60,7 +60,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
       onSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' });
       await client.invalidateQueries({ queryKey: ['class', of.id] });
     } catch (e) {
-      onSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+      onSaid({ wrong: true, text: sentenceOf(e) });
     }
   });
   return (

@@ -3,13 +3,15 @@ import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
 import { schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
 import type { AddressView, PersonLine, Welcome } from '../api/schema';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 import { WelcomeNote } from './WelcomeNote';
 
@@ -29,7 +31,7 @@ export function SchoolPage() {
       form.reset();
       await refetch();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   });
   return (
@@ -76,11 +78,7 @@ export function SchoolPage() {
             <TextInput label="Family name" {...form.getInputProps('family')} />
           </div>
           <TextInput label="E-mail, if the way in is to go by mail" mt="sm" {...form.getInputProps('email')} />
-          {problem && (
-            <p className="tell wrong" role="alert">
-              {problem}
-            </p>
-          )}
+          <Wrong says={problem} />
           <Button go type="submit" style={{ marginTop: 16 }}>
             Add the teacher
           </Button>
@@ -107,7 +105,7 @@ function SchoolAddress() {
       client.setQueryData(schoolAddressOptions.queryKey, await putJson<AddressView>('/api/school/address', values));
       setChanging(false);
     } catch (e) {
-      form.setFieldError('address', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('address', sentenceOf(e));
     }
   });
   if (!data) return null;
@@ -148,14 +146,15 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
     placeholderData: (before) => before,
   });
   const lines = people.data?.pages.flatMap((p) => p.people) ?? [];
-  const newWay = async (p: PersonLine) => {
-    onAddress(await postJson<Welcome>(`/api/school/people/${p.id}/one-time`));
-    document.getElementById('new-teacher')?.scrollIntoView();
-  };
-  const lift = async (p: PersonLine) => {
-    await deleteJson(`/api/school/people/${p.id}/tries`);
-    await people.refetch();
-  };
+  const newWay = useWrite((p: PersonLine) => postJson<Welcome>(`/api/school/people/${p.id}/one-time`), {
+    onDone: (welcome) => {
+      onAddress(welcome);
+      document.getElementById('new-teacher')?.scrollIntoView();
+    },
+  });
+  const lift = useWrite((p: PersonLine) => deleteJson(`/api/school/people/${p.id}/tries`), {
+    stale: [['school-people']],
+  });
   return (
     <>
       <h2 style={{ marginTop: 40 }}>Everybody in the school</h2>
@@ -190,14 +189,14 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
                   .join(' · ') || 'none'}
               </td>
               <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                <Word onClick={() => newWay(p)} aria-label={`New way in for ${p.name}`}>
+                <Word onClick={() => newWay.run(p)} aria-label={`New way in for ${p.name}`}>
                   New way in
                 </Word>
                 {p.tries && (
                   <>
                     {' · '}
                     <Word
-                      onClick={() => lift(p)}
+                      onClick={() => lift.run(p)}
                       aria-label={`${p.tries.count} wrong tries, forget them: ${p.name} signs in at once again`}
                     >
                       {p.tries.count} wrong tries, forget them
@@ -237,7 +236,7 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
       onDone();
       onClose();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (

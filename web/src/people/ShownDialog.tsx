@@ -1,10 +1,9 @@
 import { Modal, Radio, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 
 /** The name under which readers see a student; staff always see who it is. */
@@ -21,7 +20,7 @@ export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: 
       await client.invalidateQueries();
       onClose();
     } catch (e) {
-      form.setFieldError('penName', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('penName', sentenceOf(e));
     }
   });
   const [given, ...rest] = person.name.split(' ');

@@ -2,11 +2,10 @@ import { Checkbox, Radio, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { ApiProblem, putJson, sentenceOf } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading } from '../ui/Trouble';
 import { Word } from '../ui/Word';
@@ -50,7 +49,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
       await client.invalidateQueries();
     } catch (e) {
       if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      onSaid({ wrong: true, text: e instanceof ApiProblem ? e.message : t.again });
+      onSaid({ wrong: true, text: sentenceOf(e) });
     }
   };
   const submit = form.onSubmit(({ ownPasswords, byGiven, ...v }) =>

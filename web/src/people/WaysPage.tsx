@@ -2,15 +2,17 @@ import { NumberInput, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
 import { invitationsOptions, wordOptions } from '../api/queries';
 import type { InvitationLine, Sent, Welcome, WordView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './People.module.css';
 import { WelcomeNote } from './WelcomeNote';
 
@@ -46,7 +48,7 @@ function WordPart({ classId }: { classId: number }) {
       await call;
       await client.invalidateQueries({ queryKey: ['word', classId] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const put = (keep: boolean, until?: string, left?: number) =>
@@ -80,11 +82,7 @@ function WordPart({ classId }: { classId: number }) {
           </p>
         </>
       )}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </section>
   );
 }
@@ -140,7 +138,7 @@ function Helper({ classId }: { classId: number }) {
       form.reset();
       await client.invalidateQueries({ queryKey: ['people', classId] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   });
   return (
@@ -162,11 +160,7 @@ function Helper({ classId }: { classId: number }) {
           <TextInput label="Family name" {...form.getInputProps('family')} />
         </div>
         <TextInput label="E-mail, if the way in is to go by mail too" mt="sm" {...form.getInputProps('email')} />
-        {problem && (
-          <p className="tell wrong" role="alert">
-            {problem}
-          </p>
-        )}
+        <Wrong says={problem} />
         <Button go type="submit" style={{ marginTop: 16 }}>
           Add
         </Button>
@@ -193,18 +187,16 @@ function Invitations({ classId }: { classId: number }) {
       form.setValues({ name: '', email: '' });
       await refresh();
     } catch (e) {
-      form.setFieldError('email', e instanceof ApiProblem ? e.message : t.again);
+      form.setFieldError('email', sentenceOf(e));
     }
   });
-  const resend = async (i: InvitationLine) => {
-    const { path } = await postJson<Sent>(`/api/invitations/${i.id}/resend`);
-    setSent({ path, email: i.email });
-    await refresh();
-  };
-  const withdraw = async (i: InvitationLine) => {
-    await deleteJson(`/api/invitations/${i.id}`);
-    await refresh();
-  };
+  const resend = useWrite((i: InvitationLine) => postJson<Sent>(`/api/invitations/${i.id}/resend`), {
+    stale: [['invitations', classId]],
+    onDone: ({ path }, i) => setSent({ path, email: i.email }),
+  });
+  const withdraw = useWrite((i: InvitationLine) => deleteJson(`/api/invitations/${i.id}`), {
+    stale: [['invitations', classId]],
+  });
   return (
     <section style={{ marginTop: 40, borderTop: '1px solid var(--line)', paddingTop: 26 }}>
       <h2>Invite by e-mail</h2>
@@ -270,11 +262,11 @@ function Invitations({ classId }: { classId: number }) {
                 </td>
                 <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
                 <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
-                  <Word onClick={() => resend(i)} aria-label={`Send once more to ${i.email}`}>
+                  <Word onClick={() => resend.run(i)} aria-label={`Send once more to ${i.email}`}>
                     Send once more
                   </Word>
                   {' · '}
-                  <Word onClick={() => withdraw(i)} aria-label={`Withdraw the invitation of ${i.email}`}>
+                  <Word onClick={() => withdraw.run(i)} aria-label={`Withdraw the invitation of ${i.email}`}>
                     Withdraw
                   </Word>
                 </td>

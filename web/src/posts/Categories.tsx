@@ -1,12 +1,12 @@
 import { TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson } from '../api/client';
+import { putJson, sentenceOf } from '../api/client';
 import { categoriesOptions } from '../api/queries';
 import type { Category } from '../api/schema';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 
 /** The categories of a class, kept by its teachers: named, ordered, taken away. */
 export function Categories({ classId }: { classId: number }) {
@@ -26,7 +26,7 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
       await client.invalidateQueries({ queryKey: ['categories', classId] });
       await client.invalidateQueries({ queryKey: ['porch', classId] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const up = (i: number) => setList(list.map((c, j) => (j === i - 1 ? list[i] : j === i ? list[i - 1] : c)));
@@ -64,11 +64,7 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
           </Button>
         )}
       </p>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </section>
   );
 }

@@ -1,31 +1,31 @@
 import { CopyButton } from '@mantine/core';
 import { useState } from 'react';
-import { ApiProblem, deleteJson, postJson } from '../api/client';
+import { deleteJson, postJson } from '../api/client';
 import type { FeedAddress as Address } from '../api/schema';
+import { useWrite } from '../api/write';
 import { Word } from '../ui/Word';
 
 /** The reader's own secret feed address of a class, made when it is asked for. */
 export function FeedAddress({ classId }: { classId: number }) {
   const [address, setAddress] = useState('');
   const [said, setSaid] = useState('');
-  const make = async () => {
-    try {
-      setAddress(window.location.origin + (await postJson<Address>(`/api/classes/${classId}/feed-key`)).path);
+  const make = useWrite(() => postJson<Address>(`/api/classes/${classId}/feed-key`), {
+    onDone: ({ path }) => {
+      setAddress(window.location.origin + path);
       setSaid('');
-    } catch (e) {
-      setSaid(e instanceof ApiProblem ? e.message : '');
-    }
-  };
-  const end = async () => {
-    await deleteJson(`/api/classes/${classId}/feed-key`);
-    setAddress('');
-    setSaid('This address no longer works. You can make a new one.');
-  };
+    },
+  });
+  const end = useWrite(() => deleteJson(`/api/classes/${classId}/feed-key`), {
+    onDone: () => {
+      setAddress('');
+      setSaid('This address no longer works. You can make a new one.');
+    },
+  });
   if (!address)
     return (
       <p className="tiny muted" style={{ margin: 0 }}>
         {said}{' '}
-        <Word tiny onClick={make}>
+        <Word tiny onClick={() => make.run()}>
           Show my feed address
         </Word>
       </p>
@@ -58,7 +58,7 @@ export function FeedAddress({ classId }: { classId: number }) {
         )}
       </CopyButton>{' '}
       ·{' '}
-      <Word tiny onClick={end}>
+      <Word tiny onClick={() => end.run()}>
         End this address
       </Word>
     </div>

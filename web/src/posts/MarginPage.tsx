@@ -1,13 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import { marginOptions } from '../api/queries';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Margin.module.css';
 import { MarginNote } from './MarginNote';
 import { Reading } from './Reading';
@@ -85,7 +86,7 @@ export function MarginPage() {
       close();
       await client.invalidateQueries({ queryKey: ['margin', id] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -160,11 +161,7 @@ export function MarginPage() {
                 <textarea rows={2} value={other} onChange={(e) => setOther(e.target.value)} />
               </label>
             )}
-            {problem && (
-              <p className="tell wrong" role="alert">
-                {problem}
-              </p>
-            )}
+            <Wrong says={problem} />
             <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
               <Button go type="submit" disabled={!remark.trim() && other === null}>
                 Put it there

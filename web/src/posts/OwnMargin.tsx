@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson, putJson } from '../api/client';
+import { postJson, putJson, sentenceOf } from '../api/client';
 import { marginOptions } from '../api/queries';
 import type { Draft } from '../api/schema';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
 import { MarginNote } from './MarginNote';
 import css from './Write.module.css';
 
@@ -28,7 +29,7 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
       await what();
       await client.invalidateQueries({ queryKey: ['margin', postId] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const answer = (id: number, given: 'ACCEPTED' | 'DECLINED' | 'DONE') =>
@@ -63,11 +64,7 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
           ))}
         </details>
       )}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </aside>
   );
 }
@@ -84,17 +81,13 @@ export function AskForHelp({ postId }: { postId: number }) {
       await putJson(`/api/posts/${postId}/help`, { asked: !data.asked });
       await client.invalidateQueries({ queryKey: ['margin', postId] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
     <>
       <h2>Help with this text</h2>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
       <Button mid style={{ width: '100%' }} onClick={() => void ask()}>
         {data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}
       </Button>

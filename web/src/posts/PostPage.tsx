@@ -2,7 +2,7 @@ import { NumberInput, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { ApiProblem, postJson, putJson } from '../api/client';
+import { postJson, putJson, sentenceOf } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
 import { useEyes } from '../app/eyes';
@@ -20,6 +20,7 @@ import { Sightline } from '../ui/Sightline';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { Wrong } from '../ui/Wrong';
 import css from './Entry.module.css';
 import { PostArticle } from './PostArticle';
 
@@ -223,7 +224,7 @@ function ShowAgain({ postId }: { postId: number }) {
       await postJson(`/api/posts/${postId}/show`);
       await client.invalidateQueries();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -291,7 +292,7 @@ function Arrange({ post }: { post: PostView }) {
       });
       await client.invalidateQueries();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   const { pinned } = post.arranged;
@@ -324,11 +325,7 @@ function Arrange({ post }: { post: PostView }) {
           </Button>
         </form>
       </details>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { Modal } from '@mantine/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
 
 const LONGEST_SECONDS = 600;
 const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
@@ -86,11 +87,7 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
           aria-label="What was recorded"
         />
       )}
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
       <p style={{ display: 'flex', gap: 10, margin: 0 }}>
         {state !== 'records' && (
           <Button className={state === 'ready' ? 'go' : ''} onClick={start}>

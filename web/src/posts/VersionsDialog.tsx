@@ -1,7 +1,7 @@
 import { Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import { versionOptions, versionsOptions } from '../api/queries';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -10,6 +10,7 @@ import { CleanHtml } from '../ui/CleanHtml';
 import { markChanges } from '../ui/markText';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { Wrong } from '../ui/Wrong';
 import { PostArticle } from './PostArticle';
 import css from './Versions.module.css';
 
@@ -36,7 +37,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
       await postJson(`/api/posts/${postId}/versions/${no}/bring-back`, { rev: one.data?.rev });
       await onBroughtBack?.();
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -81,11 +82,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
                     )}
                   </div>
                 )}
-                {problem && (
-                  <p className="tell wrong" role="alert">
-                    {problem}
-                  </p>
-                )}
+                <Wrong says={problem} />
                 {compare && !isNewest ? (
                   <CleanHtml className="reading" html={markChanges(one.data.changes, [])} />
                 ) : (

@@ -3,11 +3,11 @@ import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { ApiProblem, postJson, sentenceOf } from '../api/client';
 import type { Criterion } from '../api/schema';
 import { useClass } from '../app/useClass';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
 import { RubricBuilder } from './RubricBuilder';
 
 const nextSunday = () => {
@@ -119,7 +119,7 @@ export function NewPromptPage() {
       if (e instanceof ApiProblem && e.field && e.field in form.values) {
         form.setFieldError(e.field, e.message);
         (document.querySelector(`[name=${e.field}]`) as HTMLElement | null)?.focus();
-      } else setProblem(e instanceof ApiProblem ? e.message : t.again);
+      } else setProblem(sentenceOf(e));
     }
   });
   const number = (key: 'words' | 'pictures' | 'tags' | 'links' | 'sources', label: string) => (
@@ -200,11 +200,7 @@ export function NewPromptPage() {
             {...form.getInputProps('points')}
           />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />
-          {problem && (
-            <p className="tell wrong" role="alert">
-              {problem}
-            </p>
-          )}
+          <Wrong says={problem} />
           <Button go type="submit" style={{ marginTop: 22 }}>
             Set the prompt
           </Button>

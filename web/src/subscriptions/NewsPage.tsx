@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { NewsItem } from '../api/schema';
+import { useWrite } from '../api/write';
 import { Chip } from '../ui/Chip';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
@@ -30,14 +31,10 @@ const SHOWN = [
 /** What is new since last time: answers, what became of one's posts, and what one subscribed to. */
 export function NewsPage() {
   const news = useQuery(newsForMeOptions);
-  const client = useQueryClient();
   const [params, setParams] = useSearchParams();
   const show = params.get('show') ?? '';
   const items = news.data?.items.filter((n) => !show || (show === 'me') === ABOUT_ME.has(n.kind)) ?? [];
-  const seen = async () => {
-    await postJson('/api/news/seen');
-    await client.invalidateQueries({ queryKey: newsForMeOptions.queryKey });
-  };
+  const seen = useWrite(() => postJson('/api/news/seen'), { stale: [newsForMeOptions.queryKey] });
   return (
     <div className="page plain">
       <title>News · Vast Porch</title>
@@ -50,7 +47,7 @@ export function NewsPage() {
             </span>
           )}
           <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
-            {news.data && news.data.fresh > 0 && <Word onClick={seen}>I have seen all</Word>}
+            {news.data && news.data.fresh > 0 && <Word onClick={() => seen.run()}>I have seen all</Word>}
             <Link className="word" to="/subscriptions">
               My subscriptions
             </Link>

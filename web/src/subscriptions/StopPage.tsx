@@ -4,6 +4,7 @@ import { ApiProblem, postJson } from '../api/client';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
+import { Wrong } from '../ui/Wrong';
 
 /** Where the link in a mail leads: all mails stop with one press, and nobody has to sign in. */
 export function StopPage() {
@@ -36,11 +37,7 @@ export function StopPage() {
           <Button go onClick={stop}>
             Stop them
           </Button>
-          {said && (
-            <p className="tell wrong" role="alert">
-              {said}
-            </p>
-          )}
+          <Wrong says={said} />
         </>
       )}
     </Sheet>

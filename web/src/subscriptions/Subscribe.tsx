@@ -1,10 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, deleteJson, postJson } from '../api/client';
+import { deleteJson, postJson, sentenceOf } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import { useEyes } from '../app/eyes';
-import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
 
 interface SubscribeProps {
   classId: number;
@@ -33,7 +33,7 @@ export function Subscribe({ classId, kind, target, tag, to, label }: SubscribePr
       await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
       await client.invalidateQueries({ queryKey: ['news-for-me'] });
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
   };
   return (
@@ -41,11 +41,7 @@ export function Subscribe({ classId, kind, target, tag, to, label }: SubscribePr
       <Button mid style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>
         {now ? 'Subscribed. End it' : label}
       </Button>
-      {problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={problem} />
     </>
   );
 }

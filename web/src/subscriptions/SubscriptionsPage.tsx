@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
+import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import type { SubscriptionView } from '../api/schema';
-import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './News.module.css';
 
 const OFTEN = { NEVER: 'never', AT_ONCE: 'at once', DAILY: 'once a day', WEEKLY: 'once a week' } as const;
@@ -35,7 +35,7 @@ export function SubscriptionsPage() {
     try {
       await call;
     } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : t.again);
+      setProblem(sentenceOf(e));
     }
     await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
   };
@@ -79,11 +79,7 @@ export function SubscriptionsPage() {
                 onChange={(answers) => act(putJson('/api/subscriptions/answers', { answers }))}
               />
             </p>
-            {problem && (
-              <p className="tell wrong" role="alert">
-                {problem}
-              </p>
-            )}
+            <Wrong says={problem} />
             {ended && (
               <p className="tell" role="status">
                 {ended.label}: ended.{' '}
