@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import { asidesOptions } from '../api/queries';
+import { useWrite } from '../api/write';
 import { useKeptName } from '../app/useKeptName';
 import { Button } from '../ui/Button';
 import { CleanHtml } from '../ui/CleanHtml';
@@ -21,25 +22,20 @@ interface AsidesProps {
 /** What is said beside what everybody reads, with a box for those who may add to it; nothing at all for others. */
 export function Asides({ at, heading, label, verb }: AsidesProps) {
   const { data } = useQuery(asidesOptions(at));
-  const client = useQueryClient();
   const kept = useKeptName(`aside-${at}`);
   const [text, setText] = useState(() => localStorage.getItem(kept) ?? '');
-  const [problem, setProblem] = useState('');
+  const send = useWrite(() => postJson(at, { text }), {
+    stale: [['asides', at]],
+    here: true,
+    onDone: () => {
+      localStorage.removeItem(kept);
+      setText('');
+    },
+  });
   if (!data || (data.list.length === 0 && !data.mayWrite)) return null;
   const type = (value: string) => {
     setText(value);
     localStorage.setItem(kept, value);
-  };
-  const send = async () => {
-    setProblem('');
-    try {
-      await postJson(at, { text });
-      localStorage.removeItem(kept);
-      setText('');
-      await client.invalidateQueries({ queryKey: ['asides', at] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
   };
   return (
     <>
@@ -58,7 +54,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
             className="off-paper"
             onSubmit={(e) => {
               e.preventDefault();
-              void send();
+              if (!send.busy) send.run();
             }}
           >
             <textarea
@@ -68,11 +64,11 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
               rows={text ? 3 : 1}
               onChange={(e) => type(e.target.value)}
               onKeyDown={(e) => {
-                if (e.key === 'Enter' && e.ctrlKey) void send();
+                if (e.key === 'Enter' && e.ctrlKey && !send.busy) send.run();
               }}
             />
             {text.trim() && <Button type="submit">{verb}</Button>}
-            <Wrong says={problem} />
+            <Wrong says={send.problem} />
           </form>
         )}
       </div>

@@ -1,8 +1,8 @@
 import { Modal } from '@mantine/core';
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { deleteJson, postFile, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postFile, postJson, putJson } from '../api/client';
 import { blogPageOptions, classOptions, type PorchFilter, porchPage, railOptions, shelfOptions } from '../api/queries';
 import type { Begun, EntryView, BlogPage as Page, WeekView } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -277,25 +277,19 @@ function Grouped({
 
 function Acts({ blog, classId }: { blog: Page; classId: number }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const [choosing, setChoosing] = useState(false);
   const [look, setLook] = useState(blog.look);
-  const [problem, setProblem] = useState('');
   const begin = useWrite(() => postJson<Begun>(`/api/blogs/${blog.id}/posts`, {}), {
     onDone: ({ id }) => navigate(`/classes/${classId}/write/${id}`),
   });
-  const act = async (call: Promise<unknown>, close = true) => {
-    setProblem('');
-    try {
-      await call;
-      await client.invalidateQueries({ queryKey: ['blog', classId] });
-      if (close) setChoosing(false);
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['blog', classId]], here: true });
+  const use = useWrite(() => putJson(`/api/blogs/${blog.id}/look`, { look }), {
+    stale: [['blog', classId]],
+    here: true,
+    onDone: () => setChoosing(false),
+  });
   const upload = (file?: File) => {
-    if (file) void act(postFile(`/api/blogs/${blog.id}/header`, file), false);
+    if (file) act.run(() => postFile(`/api/blogs/${blog.id}/header`, file));
   };
   return (
     <>
@@ -346,17 +340,13 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
             <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
           </label>
           {blog.header && (
-            <Word onClick={() => act(deleteJson(`/api/blogs/${blog.id}/header`), false)}>Without a picture</Word>
+            <Word onClick={() => act.run(() => deleteJson(`/api/blogs/${blog.id}/header`))}>Without a picture</Word>
           )}
-          <Button
-            go
-            style={{ marginLeft: 'auto' }}
-            onClick={() => act(putJson(`/api/blogs/${blog.id}/look`, { look }))}
-          >
+          <Button go style={{ marginLeft: 'auto' }} onClick={() => use.run()}>
             Use this look
           </Button>
         </p>
-        <Wrong says={problem} />
+        <Wrong says={use.problem || act.problem} />
       </Modal>
     </>
   );

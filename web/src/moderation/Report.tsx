@@ -1,6 +1,7 @@
 import { Modal, Textarea } from '@mantine/core';
 import { useState } from 'react';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
+import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
 
 interface ReportProps {
@@ -16,15 +17,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const [sent, setSent] = useState(false);
-  const [problem, setProblem] = useState('');
-  const send = async () => {
-    try {
-      await postJson(at, { reason });
-      setSent(true);
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const send = useWrite(() => postJson(at, { reason }), { here: true, onDone: () => setSent(true) });
   return (
     <>
       <button type="button" className={className} onClick={() => setOpen(true)}>
@@ -37,7 +30,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
           <form
             onSubmit={(e) => {
               e.preventDefault();
-              void send();
+              send.run();
             }}
           >
             <p className="muted" style={{ marginTop: 0 }}>
@@ -51,7 +44,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
               minRows={3}
               maxLength={500}
               value={reason}
-              error={problem}
+              error={send.problem}
               onChange={(e) => setReason(e.target.value)}
             />
             <Button go type="submit" style={{ marginTop: 16 }}>

@@ -1,9 +1,10 @@
 import { Modal, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import { leavingOptions } from '../api/queries';
 import type { BeforeLeaving, MemberLine } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -23,27 +24,17 @@ const counted = (n: Record<string, number>) => {
 /** Three ways to leave, each with what stays readable and by whom, said before it happens. */
 export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
   const { id } = useClass();
-  const client = useQueryClient();
   const before = useQuery(leavingOptions(id, person.id));
   const student = person.role === 'STUDENT';
   const [way, setWay] = useState<Way>('KEEP');
   const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const go = async () => {
-    setBusy(true);
-    setProblem('');
-    try {
-      if (way === 'ERASE') await postJson(`/api/people/${person.id}/erasure`, { typed });
-      else await postJson(`/api/classes/${id}/people/${person.id}/leaving`, { leaving: way });
-      await client.invalidateQueries();
-      onClose();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const leave = useWrite(
+    () =>
+      way === 'ERASE'
+        ? postJson(`/api/people/${person.id}/erasure`, { typed })
+        : postJson(`/api/classes/${id}/people/${person.id}/leaving`, { leaving: way }),
+    { stale: [[]], here: true, onDone: onClose },
+  );
   const choice = (value: Way, title: string, says: React.ReactNode) => (
     <label className={css.way}>
       <input type="radio" name="way" checked={way === value} onChange={() => setWay(value)} /> <b>{title}</b>
@@ -96,12 +87,12 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
               autoCapitalize="none"
             />
           )}
-          <Wrong says={problem} />
+          <Wrong says={leave.problem} />
           <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
             <Button
               go
-              disabled={busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)}
-              onClick={go}
+              disabled={leave.busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)}
+              onClick={() => leave.run()}
             >
               {way === 'ERASE' ? 'Erase for ever' : way === 'KEEP' ? 'End it' : 'Let it go along'}
             </Button>

@@ -1,8 +1,8 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQueryClient } from '@tanstack/react-query';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -10,18 +10,13 @@ import { Button } from '../ui/Button';
 /** The name of somebody who came in by themselves, to be let through or mended before the class sees it. */
 export function NameDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
   const { id } = useClass();
-  const client = useQueryClient();
   const [family, given = ''] = person.sortName.includes(', ') ? person.sortName.split(', ') : [person.sortName];
   const form = useForm({ initialValues: { given, family } });
-  const submit = form.onSubmit(async (values) => {
-    try {
-      await putJson(`/api/classes/${id}/people/${person.id}/name`, values);
-      await client.invalidateQueries();
-      onClose();
-    } catch (e) {
-      form.setFieldError('given', sentenceOf(e));
-    }
-  });
+  const name = useWrite(
+    (values: { given: string; family: string }) => putJson(`/api/classes/${id}/people/${person.id}/name`, values),
+    { stale: [[]], onDone: onClose, onWrong: (says) => form.setFieldError('given', says) },
+  );
+  const submit = form.onSubmit((values) => name.run(values));
   return (
     <Modal opened onClose={onClose} title={`Is ${person.name} who they say?`}>
       <form onSubmit={submit}>

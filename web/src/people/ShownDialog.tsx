@@ -1,28 +1,20 @@
 import { Modal, Radio, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQueryClient } from '@tanstack/react-query';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { Button } from '../ui/Button';
 
 /** The name under which readers see a student; staff always see who it is. */
 export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: () => void }) {
   const { id } = useClass();
-  const client = useQueryClient();
   const form = useForm({ initialValues: { shown: person.shown, penName: person.penName ?? '' } });
-  const submit = form.onSubmit(async (v) => {
-    try {
-      await putJson(`/api/classes/${id}/people/${person.id}/shown`, {
-        shown: v.shown,
-        penName: v.penName || undefined,
-      });
-      await client.invalidateQueries();
-      onClose();
-    } catch (e) {
-      form.setFieldError('penName', sentenceOf(e));
-    }
-  });
+  const show = useWrite(
+    (as: { shown: string; penName?: string }) => putJson(`/api/classes/${id}/people/${person.id}/shown`, as),
+    { stale: [[]], onDone: onClose, onWrong: (says) => form.setFieldError('penName', says) },
+  );
+  const submit = form.onSubmit((v) => show.run({ shown: v.shown, penName: v.penName || undefined }));
   const [given, ...rest] = person.name.split(' ');
   return (
     <Modal opened onClose={onClose} title={`How readers see ${person.name}`}>

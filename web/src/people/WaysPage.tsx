@@ -38,21 +38,11 @@ export function WaysPage() {
 }
 
 function WordPart({ classId }: { classId: number }) {
-  const client = useQueryClient();
   const { data, error, refetch } = useQuery(wordOptions(classId));
   const word = data?.word;
-  const [problem, setProblem] = useState('');
-  const act = async (call: Promise<unknown>) => {
-    setProblem('');
-    try {
-      await call;
-      await client.invalidateQueries({ queryKey: ['word', classId] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['word', classId]], here: true });
   const put = (keep: boolean, until?: string, left?: number) =>
-    act(putJson(`/api/classes/${classId}/word`, { keep, until, left }));
+    act.run(() => putJson(`/api/classes/${classId}/word`, { keep, until, left }));
   if (error) return <Trouble error={error} onRetry={() => refetch()} />;
   if (!data) return <Loading />;
   return (
@@ -78,11 +68,11 @@ function WordPart({ classId }: { classId: number }) {
           <WordLimits key={`${word.until}${word.left}`} word={word} onSet={(until, left) => put(true, until, left)} />
           <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
             <Word onClick={() => put(false, word.until, word.left)}>Make a new one</Word>
-            <Word onClick={() => act(deleteJson(`/api/classes/${classId}/word`))}>Switch it off</Word>
+            <Word onClick={() => act.run(() => deleteJson(`/api/classes/${classId}/word`))}>Switch it off</Word>
           </p>
         </>
       )}
-      <Wrong says={problem} />
+      <Wrong says={act.problem} />
     </section>
   );
 }

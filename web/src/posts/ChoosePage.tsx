@@ -4,14 +4,16 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
 import type { Begun, PromptView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { manages, useClass } from '../app/useClass';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { StateBoard } from '../ui/StateBoard';
-import { Loading, Trouble } from '../ui/Trouble';
+import { Loading } from '../ui/Trouble';
 import { Due, When } from '../ui/When';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Entry.module.css';
 
 /** What to write: the prompts that are open, or something of one's own; drafts that were begun come first. */
@@ -23,7 +25,11 @@ export function ChoosePage() {
   const { data: own } = useQuery(ownPostsOptions(id));
   // A lasting link to a prompt leads here, with the prompt at the top.
   const wanted = Number(useSearchParams()[0].get('prompt'));
-  const [problem, setProblem] = useState<unknown>(null);
+  const write = useWrite(
+    (of: { blogId: number; promptId?: number }) =>
+      postJson<Begun>(`/api/blogs/${of.blogId}/posts`, { promptId: of.promptId }),
+    { here: true, onDone: (begun) => navigate(`/classes/${id}/write/${begun.id}`) },
+  );
   const [elsewhere, setElsewhere] = useState<{ blogId: number; prompt?: PromptView } | null>(null);
   if (!prompts || !blogs || !own)
     return (
@@ -32,13 +38,7 @@ export function ChoosePage() {
       </div>
     );
   const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
-  const begin = async (blogId: number, promptId?: number) => {
-    try {
-      navigate(`/classes/${id}/write/${(await postJson<Begun>(`/api/blogs/${blogId}/posts`, { promptId })).id}`);
-    } catch (e) {
-      setProblem(e);
-    }
-  };
+  const begin = (blogId: number, promptId?: number) => write.run({ blogId, promptId });
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
   const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.promptId));
   const open =
@@ -52,7 +52,7 @@ export function ChoosePage() {
       <title>{`Write · ${name}`}</title>
       <main>
         <h1>What will you write?</h1>
-        {problem !== null && <Trouble error={problem} />}
+        <Wrong says={write.problem} />
         {drafts.map((d) => (
           <article key={d.id} className={css.entry} style={{ padding: '14px 0' }}>
             <div>

@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
 import { ownPostsOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { UsualWait } from '../moderation/UsualWait';
 import { t } from '../texts/en';
@@ -11,6 +11,7 @@ import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Entry.module.css';
 
 const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
@@ -19,25 +20,14 @@ const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED
 export function MyWritingPage() {
   const { id, name } = useClass();
   const own = useQuery(ownPostsOptions(id));
-  const client = useQueryClient();
-  const [problem, setProblem] = useState<unknown>(null);
-  const act = async (call: Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await call;
-    } catch (e) {
-      setProblem(e);
-    }
-    await client.invalidateQueries({ queryKey: ['own-posts', id] });
-    await client.invalidateQueries({ queryKey: ['me'] });
-  };
+  const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['own-posts', id], ['me']], here: true });
   const sorted = [...(own.data ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return (
     <div className="page plain">
       <title>{`My writing · ${name}`}</title>
       <main>
         <h1>My writing</h1>
-        {problem !== null && <Trouble error={problem} />}
+        <Wrong says={act.problem} />
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {own.data?.length === 0 && (
@@ -53,8 +43,8 @@ export function MyWritingPage() {
             key={p.id}
             post={p}
             classId={id}
-            onBin={() => act(deleteJson(`/api/posts/${p.id}`))}
-            onRestore={() => act(postJson(`/api/posts/${p.id}/restore`))}
+            onBin={() => act.run(() => deleteJson(`/api/posts/${p.id}`))}
+            onRestore={() => act.run(() => postJson(`/api/posts/${p.id}/restore`))}
           />
         ))}
       </main>

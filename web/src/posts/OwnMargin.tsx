@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { postJson, putJson, sentenceOf } from '../api/client';
 import { marginOptions } from '../api/queries';
 import type { Draft } from '../api/schema';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
@@ -72,23 +73,16 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
 /** Asking staff to look at a text that is not finished, and taking that back. */
 export function AskForHelp({ postId }: { postId: number }) {
   const { data } = useQuery(marginOptions(postId));
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
+  const ask = useWrite((asked: boolean) => putJson(`/api/posts/${postId}/help`, { asked }), {
+    stale: [['margin', postId]],
+    here: true,
+  });
   if (!data?.mayAnswer) return null;
-  const ask = async () => {
-    setProblem('');
-    try {
-      await putJson(`/api/posts/${postId}/help`, { asked: !data.asked });
-      await client.invalidateQueries({ queryKey: ['margin', postId] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
   return (
     <>
       <h2>Help with this text</h2>
-      <Wrong says={problem} />
-      <Button mid style={{ width: '100%' }} onClick={() => void ask()}>
+      <Wrong says={ask.problem} />
+      <Button mid style={{ width: '100%' }} onClick={() => ask.run(!data.asked)}>
         {data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}
       </Button>
     </>

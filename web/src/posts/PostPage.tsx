@@ -1,10 +1,11 @@
 import { NumberInput, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { postJson, putJson, sentenceOf } from '../api/client';
+import { postJson, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useEyes } from '../app/eyes';
 import { isStaff, manages } from '../app/useClass';
 import { Asides } from '../asides/Asides';
@@ -217,27 +218,14 @@ export function PostPage() {
 
 /** Lets a hidden post be read again; for staff alone. */
 function ShowAgain({ postId }: { postId: number }) {
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
-  const show = async () => {
-    try {
-      await postJson(`/api/posts/${postId}/show`);
-      await client.invalidateQueries();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const show = useWrite(() => postJson(`/api/posts/${postId}/show`), { stale: [[]], here: true });
   return (
-    <p style={{ margin: '10px 0 0' }}>
-      <Button mid onClick={show}>
+    <>
+      <Button mid onClick={() => show.run()}>
         Show it again
       </Button>
-      {problem && (
-        <span className="tell wrong" role="alert">
-          {problem}
-        </span>
-      )}
-    </p>
+      <Wrong says={show.problem} />
+    </>
   );
 }
 
@@ -278,23 +266,14 @@ function SeriesWay({ post }: { post: PostView }) {
 
 /** Pinning a post, and giving it a place in a series. */
 function Arrange({ post }: { post: PostView }) {
-  const client = useQueryClient();
   const [series, setSeries] = useState(post.arranged.series ?? '');
   const [part, setPart] = useState<number | string>(post.arranged.part ?? 1);
-  const [problem, setProblem] = useState('');
-  const put = async (pinned: boolean, name: string) => {
-    setProblem('');
-    try {
-      await putJson(`/api/posts/${post.id}/arrangement`, {
-        pinned,
-        series: name || undefined,
-        part: Number(part) || 1,
-      });
-      await client.invalidateQueries();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const arrange = useWrite(
+    (wish: { pinned: boolean; series?: string; part: number }) => putJson(`/api/posts/${post.id}/arrangement`, wish),
+    { stale: [[]], here: true },
+  );
+  const put = (pin: boolean, name: string) =>
+    arrange.run({ pinned: pin, series: name || undefined, part: Number(part) || 1 });
   const { pinned } = post.arranged;
   return (
     <>
@@ -325,7 +304,7 @@ function Arrange({ post }: { post: PostView }) {
           </Button>
         </form>
       </details>
-      <Wrong says={problem} />
+      <Wrong says={arrange.problem} />
     </>
   );
 }

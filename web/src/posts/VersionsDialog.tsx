@@ -1,8 +1,9 @@
 import { Modal } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import { versionOptions, versionsOptions } from '../api/queries';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';
@@ -26,20 +27,14 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
   const versions = useQuery(versionsOptions(postId));
   const [wanted, setWanted] = useState<number | null>(null);
   const [compare, setCompare] = useState(true);
-  const [problem, setProblem] = useState('');
   const list = versions.data ?? [];
   const no = wanted ?? (list.find((v) => !v.newest) ?? list[0])?.no;
   const one = useQuery({ ...versionOptions(postId, no ?? 0), enabled: no !== undefined });
   const isNewest = list.find((v) => v.no === no)?.newest ?? true;
-  const bringBack = async () => {
-    setProblem('');
-    try {
-      await postJson(`/api/posts/${postId}/versions/${no}/bring-back`, { rev: one.data?.rev });
-      await onBroughtBack?.();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const bringBack = useWrite(() => postJson(`/api/posts/${postId}/versions/${no}/bring-back`, { rev: one.data?.rev }), {
+    here: true,
+    onDone: onBroughtBack,
+  });
   return (
     <Modal opened onClose={onClose} title="Versions of this post" size="xl">
       {versions.isPending && <Loading />}
@@ -76,13 +71,13 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
                       The version itself
                     </Chip>
                     {onBroughtBack && (
-                      <Button style={{ marginLeft: 'auto' }} onClick={bringBack}>
+                      <Button style={{ marginLeft: 'auto' }} onClick={() => bringBack.run()}>
                         Bring it back
                       </Button>
                     )}
                   </div>
                 )}
-                <Wrong says={problem} />
+                <Wrong says={bringBack.problem} />
                 {compare && !isNewest ? (
                   <CleanHtml className="reading" html={markChanges(one.data.changes, [])} />
                 ) : (

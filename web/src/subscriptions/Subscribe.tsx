@@ -1,7 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { deleteJson, postJson, sentenceOf } from '../api/client';
+import { useQuery } from '@tanstack/react-query';
+import { deleteJson, postJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
+import { useWrite } from '../api/write';
 import { useEyes } from '../app/eyes';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
@@ -21,27 +21,19 @@ interface SubscribeProps {
 export function Subscribe({ classId, kind, target, tag, to, label }: SubscribeProps) {
   const eyes = useEyes();
   const { data } = useQuery({ ...subscriptionsOptions, enabled: !eyes });
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
+  const now = data?.list.find((s) => s.kind === kind && s.classId === classId && s.to === to);
+  const toggle = useWrite(
+    () =>
+      now ? deleteJson(`/api/subscriptions/${now.id}`) : postJson('/api/subscriptions', { classId, kind, target, tag }),
+    { stale: [subscriptionsOptions.queryKey, ['news-for-me']], here: true },
+  );
   if (eyes || !data) return null;
-  const now = data.list.find((s) => s.kind === kind && s.classId === classId && s.to === to);
-  const toggle = async () => {
-    setProblem('');
-    try {
-      if (now) await deleteJson(`/api/subscriptions/${now.id}`);
-      else await postJson('/api/subscriptions', { classId, kind, target, tag });
-      await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
-      await client.invalidateQueries({ queryKey: ['news-for-me'] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
   return (
     <>
-      <Button mid style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={toggle}>
+      <Button mid style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={() => toggle.run()}>
         {now ? 'Subscribed. End it' : label}
       </Button>
-      <Wrong says={problem} />
+      <Wrong says={toggle.problem} />
     </>
   );
 }

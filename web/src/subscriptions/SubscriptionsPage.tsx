@@ -1,9 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import type { SubscriptionView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
@@ -27,23 +28,16 @@ function HowOften({ label, value, onChange }: { label: string; value: string; on
 /** All that one subscribed to, on one page, with how often one is written to; each change is kept at once and can be taken back. */
 export function SubscriptionsPage() {
   const mine = useQuery(subscriptionsOptions);
-  const client = useQueryClient();
   const [ended, setEnded] = useState<SubscriptionView | null>(null);
-  const [problem, setProblem] = useState('');
-  const act = async (call: Promise<unknown>) => {
-    setProblem('');
-    try {
-      await call;
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-    await client.invalidateQueries({ queryKey: subscriptionsOptions.queryKey });
-  };
+  const act = useWrite((call: () => Promise<unknown>) => call(), {
+    stale: [subscriptionsOptions.queryKey],
+    here: true,
+  });
   const set = (s: SubscriptionView, part: Partial<{ posts: Often; comments: Often }>) =>
-    act(putJson(`/api/subscriptions/${s.id}`, { posts: s.posts, comments: s.comments, ...part }));
+    act.run(() => putJson(`/api/subscriptions/${s.id}`, { posts: s.posts, comments: s.comments, ...part }));
   const end = (s: SubscriptionView) => {
     setEnded(s);
-    void act(deleteJson(`/api/subscriptions/${s.id}`));
+    act.run(() => deleteJson(`/api/subscriptions/${s.id}`));
   };
   return (
     <div className="page plain">
@@ -76,16 +70,16 @@ export function SubscriptionsPage() {
               <HowOften
                 label="Mail about answers to you"
                 value={mine.data.answers}
-                onChange={(answers) => act(putJson('/api/subscriptions/answers', { answers }))}
+                onChange={(answers) => act.run(() => putJson('/api/subscriptions/answers', { answers }))}
               />
             </p>
-            <Wrong says={problem} />
+            <Wrong says={act.problem} />
             {ended && (
               <p className="tell" role="status">
                 {ended.label}: ended.{' '}
                 <Word
                   onClick={() => {
-                    void act(postJson(`/api/subscriptions/${ended.id}/restore`));
+                    act.run(() => postJson(`/api/subscriptions/${ended.id}/restore`));
                     setEnded(null);
                   }}
                 >
