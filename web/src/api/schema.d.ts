@@ -3737,7 +3737,7 @@ export interface components {
             /** Format: int32 */
             left?: number;
             open: boolean;
-            /** Format: date-time */
+            /** Format: date */
             until?: string;
             word: string;
         };
@@ -3745,7 +3745,7 @@ export interface components {
             keep: boolean;
             /** Format: int32 */
             left?: number;
-            /** Format: date-time */
+            /** Format: date */
             until?: string;
         };
         WorkUsed: {

@@ -89,20 +89,20 @@ function wordSays(word: WordView): string {
   ];
   if (word.until)
     limits.push(
-      `until ${new Date(word.until).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`,
+      `until ${new Date(`${word.until}T12:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })}`,
     );
   return `${limits.join(', ')}. Who comes is a student here and gets the blogs of the class.`;
 }
 
 function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, left?: number) => void }) {
-  const [until, setUntil] = useState(word.until ? word.until.slice(0, 10) : '');
+  const [until, setUntil] = useState(word.until ?? '');
   const [left, setLeft] = useState<number | string>(word.left ?? '');
   return (
     <form
       style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }}
       onSubmit={(e) => {
         e.preventDefault();
-        onSet(until ? new Date(`${until}T23:59:59`).toISOString() : undefined, left === '' ? undefined : Number(left));
+        onSet(until || undefined, left === '' ? undefined : Number(left));
       }}
     >
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />

@@ -2,6 +2,8 @@ package org.vastporch.server;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -165,6 +167,22 @@ class PeopleTest {
                         .asLong())
                 .toList();
         assertNotEquals(blogs.stream().sorted().toList(), blogs);
+    }
+
+    @Test
+    void aClassWordWorksUpToADayOfTheClass() {
+        String day = LocalDate.now(ZoneId.of("Europe/London")).plusDays(3).toString();
+        JsonNode word = of.lead()
+                .put(path("/word"), Map.of("keep", false, "until", day))
+                .body()
+                .get("word");
+        assertEquals(day, word.get("until").asString());
+        assertTrue(word.get("open").asBoolean());
+        for (String far : List.of("2999-01-01", "+999999999-12-31", "1066-10-14")) {
+            Answer refused = of.lead().put(path("/word"), Map.of("keep", true, "until", far));
+            assertEquals("until-range", refused.code(), refused::text);
+            assertEquals("until", refused.body().get("field").asString());
+        }
     }
 
     @Test

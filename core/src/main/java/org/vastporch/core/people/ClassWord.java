@@ -1,6 +1,8 @@
 package org.vastporch.core.people;
 
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Locale;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
@@ -42,6 +44,16 @@ public record ClassWord(
             if (FriendlyWords.has(words.substring(0, i)) && FriendlyWords.has(words.substring(i)))
                 return words.substring(0, i) + " " + words.substring(i);
         return words;
+    }
+
+    /** The moment at which it no longer works if it works up to the end of a day, on the clock of the class. */
+    public static Instant endOf(LocalDate day, ZoneId zone) {
+        return day.plusDays(1).atStartOfDay(zone).toInstant();
+    }
+
+    /** The last day on which it works, on the clock of the class; null for no end. */
+    public @Nullable LocalDate lastDay(ZoneId zone) {
+        return until == null ? null : until.minusNanos(1).atZone(zone).toLocalDate();
     }
 
     /** Tells whether somebody may come by it at {@code now}. */

@@ -3,6 +3,8 @@ package org.vastporch.core.people;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -14,6 +16,7 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.vastporch.core.access.Role;
 
 class PeopleRulesTest {
@@ -256,5 +259,18 @@ class PeopleRulesTest {
 
     private static List<RosterReader.Row> rows(String text) {
         return RosterReader.read(text, List.of()).rows();
+    }
+
+    /** The day ends on the clock of the class, wherever the teacher sits. */
+    @ParameterizedTest
+    @ValueSource(strings = {"Europe/London", "Asia/Tokyo", "America/Los_Angeles", "Pacific/Apia"})
+    void aClassWordWorksToTheEndOfItsLastDayInTheClass(String zone) {
+        ZoneId of = ZoneId.of(zone);
+        LocalDate day = LocalDate.of(2026, 11, 27);
+        ClassWord word = new ClassWord("dewdrop glade", ClassWord.endOf(day, of), null);
+        assertEquals(day, word.lastDay(of));
+        assertTrue(word.isOpen(day.atTime(23, 59, 59).atZone(of).toInstant()));
+        assertFalse(word.isOpen(day.plusDays(1).atStartOfDay(of).toInstant()));
+        assertNull(new ClassWord("dewdrop glade", null, null).lastDay(of));
     }
 }

@@ -3,6 +3,8 @@ package org.vastporch.server.people;
 import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -32,14 +34,14 @@ public class JoinService {
      */
     public record WordView(
             String word,
-            @Optionally Instant until,
+            @Optionally LocalDate until,
             @Optionally Integer left,
             boolean open) {}
 
     /** @param keep whether the one that is there stays; else a new one takes its place */
     public record WordWish(
             boolean keep,
-            @Optionally Instant until,
+            @Optionally LocalDate until,
             @Optionally Integer left) {}
 
     /** Who comes: somebody new with a name and a password. Whoever is signed in needs neither. */
@@ -88,14 +90,18 @@ public class JoinService {
     /** The class word for the staff of the class; null while it is switched off. */
     public @Nullable WordView word(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        ClassWord word = classes.get(classId).word();
-        return word == null ? null : new WordView(word.word(), word.until(), word.left(), word.isOpen(clock.instant()));
+        ClassService.ClassRecord of = classes.get(classId);
+        ClassWord word = of.word();
+        return word == null
+                ? null
+                : new WordView(word.word(), word.lastDay(of.term().zone()), word.left(), word.isOpen(clock.instant()));
     }
 
     @Transactional
     public @Nullable WordView setWord(Viewer viewer, long classId, WordWish wish) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        ClassWord before = classes.get(classId).word();
+        ClassService.ClassRecord of = classes.get(classId);
+        ClassWord before = of.word();
         if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_WORD))
             throw Problem.invalid(
                     "left", "left-range", "Between 0 and " + MOST_BY_WORD + " people may come by one class word.");
@@ -103,10 +109,19 @@ public class JoinService {
                 classId,
                 new ClassWord(
                         wish.keep() && before != null ? before.word() : free(),
-                        wish.until(),
+                        wish.until() == null
+                                ? null
+                                : end(wish.until(), of.term().zone()),
                         wish.left() == null ? MOST_BY_WORD : wish.left()));
         events.add(classId, "class-word-set", null, viewer.personId());
         return word(viewer, classId);
+    }
+
+    private Instant end(LocalDate day, ZoneId zone) {
+        LocalDate today = clock.instant().atZone(zone).toLocalDate();
+        if (day.isBefore(today.minusYears(1)) || day.isAfter(today.plusYears(1)))
+            throw Problem.invalid("until", "until-range", "Choose a day within a year from now.");
+        return ClassWord.endOf(day, zone);
     }
 
     /** One that no other class has. */
