@@ -66,6 +66,7 @@ class CommentPile implements Moderated {
     public Batch waiting(Collection<Long> classIds, PileFilter filter) {
         List<InPile> texts = store.waiting(List.copyOf(classIds), filter);
         return new Batch(texts.stream().map(t -> text(t.comment())).toList(), desk -> texts.stream()
+                .filter(t -> desk.has(text(t.comment())))
                 .map(t -> item(t.comment(), t.postTitle(), desk))
                 .toList());
     }

@@ -41,6 +41,11 @@ public final class PileDesk {
         return loaded.authors().getOrDefault(new DecisionStore.InClass(classId, personId), Author.OUTSIDE);
     }
 
+    /** Whether the post it belongs to is still there: it may have been erased since the pile was looked up. */
+    public boolean has(Moderated.Waiting text) {
+        return text.postId() == null || loaded.posts().containsKey(text.postId());
+    }
+
     public PostFacts post(long postId) {
         return loaded.posts().get(postId);
     }

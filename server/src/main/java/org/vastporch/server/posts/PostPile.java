@@ -125,7 +125,11 @@ class PostPile implements Moderated {
                         .map(PostRow::promptId)
                         .filter(Objects::nonNull)
                         .collect(Collectors.toSet())));
-        return rows.stream().map(row -> item(row, known, desk)).toList();
+        return rows.stream()
+                .filter(row -> desk.has(text(row))
+                        && known.version(row.id(), row.standing().judged()) != null)
+                .map(row -> item(row, known, desk))
+                .toList();
     }
 
     private PileItem item(PostRow row, Known known, PileDesk desk) {
