@@ -42,9 +42,9 @@ class PictureMaker {
     /** A picture that comes in passes is held whole while it is read. */
     private static final long MOST_IN_PASSES = 30_000_000;
     /**
-     * Points times passes: what takes about two seconds to read. A camera's picture in ten passes may have 20 million.
+     * Points times passes: what takes about two seconds to read. A picture in the usual ten passes may have 15 million.
      */
-    private static final long MOST_PASSED_OVER = 200_000_000;
+    private static final long MOST_PASSED_OVER = 150_000_000;
 
     private static final Set<String> READABLE =
             Set.of("image/jpeg", "image/png", "image/gif", "image/bmp", "image/x-ms-bmp");
