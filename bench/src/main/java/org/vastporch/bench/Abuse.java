@@ -281,11 +281,11 @@ final class Abuse {
                 .path("id")
                 .asLong(0);
         byte[] png = picture(8_000, 5_000, "png", false);
-        byte[] passes = picture(4_700, 3_190, "jpeg", true);
+        byte[] passes = picture(5_400, 3_700, "jpeg", true);
         byte[] tooManyPasses = picture(6_000, 5_000, "jpeg", true);
         tried("picture of 40 megapixels", () -> student.upload("/api/posts/" + id + "/pictures", "a.png", png));
         tried(
-                "picture of 15 megapixels in passes",
+                "picture of 20 megapixels in passes",
                 () -> student.upload("/api/posts/" + id + "/pictures", "a.jpg", passes));
         tried(
                 "picture of 30 megapixels in passes",

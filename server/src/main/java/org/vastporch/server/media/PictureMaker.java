@@ -42,9 +42,9 @@ class PictureMaker {
     /** A picture that comes in passes is held whole while it is read. */
     private static final long MOST_IN_PASSES = 30_000_000;
     /**
-     * Points times passes: what takes about two seconds to read. A picture in the usual ten passes may have 15 million.
+     * Points times passes: what takes about two seconds to read. A picture in the usual ten passes may have 20 million.
      */
-    private static final long MOST_PASSED_OVER = 150_000_000;
+    private static final long MOST_PASSED_OVER = 200_000_000;
 
     private static final Set<String> READABLE =
             Set.of("image/jpeg", "image/png", "image/gif", "image/bmp", "image/x-ms-bmp");
@@ -167,7 +167,9 @@ class PictureMaker {
                 int width = reader.getWidth(0);
                 int height = reader.getHeight(0);
                 refuseGiants((long) width * height, inPasses, passes);
-                int every = Math.max(1, Math.max(width, height) * 2 / (3 * COLUMN));
+                // What is drawn in passes is drawn anew for each, so it is thinned out as far as the column allows.
+                int longest = Math.max(width, height);
+                int every = Math.max(1, inPasses ? longest / COLUMN : longest * 2 / (3 * COLUMN));
                 ImageReadParam param = reader.getDefaultReadParam();
                 param.setSourceSubsampling(Math.min(every, width), Math.min(every, height), 0, 0);
                 return reader.read(0, param);
