@@ -110,17 +110,14 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
     window.addEventListener('keydown', hear);
     return () => window.removeEventListener('keydown', hear);
   }, []);
-  const leave = useWrite(() => deleteJson('/api/session'), {
-    onDone: () => {
+  const signOut = useWrite((_take: boolean) => deleteJson('/api/session'), {
+    onDone: (_answer, take) => {
+      if (take) takeKeptWords(me.id);
       giveBackEyes();
       // The page begins anew, so that nothing of what was read stays in it.
       window.location.assign('/sign-in');
     },
   });
-  const signOut = (take: boolean) => {
-    if (take) takeKeptWords(me.id);
-    leave.run();
-  };
   const seen = current && eyes?.classId === current.id ? seenThrough(current, eyes.role) : current;
   return (
     <>
@@ -246,7 +243,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
               <Menu.Item onClick={() => setColorScheme(colorScheme === 'dark' ? 'light' : 'dark')}>
                 {colorScheme === 'dark' ? 'Day porch' : 'Night porch'}
               </Menu.Item>
-              <Menu.Item onClick={() => (keptWords(me.id) > 0 ? setLeaving(true) : void signOut(false))}>
+              <Menu.Item onClick={() => (keptWords(me.id) > 0 ? setLeaving(true) : signOut.run(false))}>
                 Sign out
               </Menu.Item>
             </Menu.Dropdown>
@@ -261,10 +258,10 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
             away.
           </p>
           <p className={css.leaving}>
-            <Button go onClick={() => signOut(true)}>
+            <Button go onClick={() => signOut.run(true)}>
               Take them away and sign out
             </Button>{' '}
-            <Button onClick={() => signOut(false)}>Leave them and sign out</Button>
+            <Button onClick={() => signOut.run(false)}>Leave them and sign out</Button>
           </p>
         </Modal>
       )}

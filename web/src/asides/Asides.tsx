@@ -24,12 +24,13 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
   const { data } = useQuery(asidesOptions(at));
   const kept = useKeptName(`aside-${at}`);
   const [text, setText] = useState(() => localStorage.getItem(kept) ?? '');
-  const send = useWrite(() => postJson(at, { text }), {
+  const send = useWrite((sent: string) => postJson(at, { text: sent }), {
     stale: [['asides', at]],
     here: true,
-    onDone: () => {
-      localStorage.removeItem(kept);
-      setText('');
+    // What was typed meanwhile stays.
+    onDone: (_answer, sent) => {
+      if (localStorage.getItem(kept) === sent) localStorage.removeItem(kept);
+      setText((now) => (now === sent ? '' : now));
     },
   });
   if (!data || (data.list.length === 0 && !data.mayWrite)) return null;
@@ -54,7 +55,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
             className="off-paper"
             onSubmit={(e) => {
               e.preventDefault();
-              if (!send.busy) send.run();
+              if (!send.busy) send.run(text);
             }}
           >
             <textarea
@@ -64,7 +65,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
               rows={text ? 3 : 1}
               onChange={(e) => type(e.target.value)}
               onKeyDown={(e) => {
-                if (e.key === 'Enter' && e.ctrlKey && !send.busy) send.run();
+                if (e.key === 'Enter' && e.ctrlKey && !send.busy) send.run(text);
               }}
             />
             {text.trim() && <Button type="submit">{verb}</Button>}

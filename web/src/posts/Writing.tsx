@@ -12,6 +12,7 @@ import { Button } from '../ui/Button';
 import { StateBoard } from '../ui/StateBoard';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import { Align } from './align';
 import { BesideDraft } from './BesideDraft';
 import { File as FileNode } from './file';
@@ -280,11 +281,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
             {beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}
           </Button>
         )}
-        {refused && (
-          <p className="tell wrong" role="alert" style={{ margin: '10px 0 0' }}>
-            {refused}
-          </p>
-        )}
+        <Wrong says={refused} />
         {staffMends && (
           <Button
             go
