@@ -16,6 +16,7 @@ import java.util.Iterator;
 import java.util.Set;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
 import javax.imageio.ImageReader;
@@ -24,14 +25,15 @@ import net.coobird.thumbnailator.Thumbnails;
 import org.apache.tika.Tika;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
+import org.vastporch.server.http.Asker;
 import org.vastporch.server.http.Problem;
 
 /**
  * Makes an uploaded picture fit to be kept: known by its content, not its name; turned upright, scaled down to the
  * column and written anew, so that nothing of the camera's or the sender's data is left in it.
  *
- * <p>Two are made at a time, a few more wait their turn for some seconds, and whoever comes then is asked to come back:
- * so work that nobody waits for any more is over in moments, and threads are left for everybody else.
+ * <p>Two are made at a time, a few more wait their turn for some seconds, and whoever comes then is asked to come back,
+ * so that threads are left for everybody else. What nobody waits for any more when its turn comes is not made.
  */
 @Component
 class PictureMaker {
@@ -63,19 +65,24 @@ class PictureMaker {
     private final Semaphore working;
     private final Semaphore inLine;
     private final Duration patience;
+    private final BooleanSupplier askerGone;
 
     @Autowired
-    PictureMaker() {
-        this(AT_ONCE, MAY_WAIT, PATIENCE);
+    PictureMaker(Asker asker) {
+        this(AT_ONCE, MAY_WAIT, PATIENCE, asker::isGone);
     }
 
-    PictureMaker(int atOnce, int mayWait, Duration patience) {
+    PictureMaker(int atOnce, int mayWait, Duration patience, BooleanSupplier askerGone) {
         this.working = new Semaphore(atOnce, true);
         this.inLine = new Semaphore(atOnce + mayWait);
         this.patience = patience;
+        this.askerGone = askerGone;
     }
 
-    /** @throws Problem if it is not a picture that can be read, or is too large, or too many are being made */
+    /**
+     * @throws Problem if it is not a picture that can be read, or is too large, or too many are being made, or whoever
+     *     sent it has left meanwhile
+     */
     Made make(Upload upload) throws IOException {
         String type = tika.detect(upload.file());
         if (type.equals("image/svg+xml"))
@@ -89,6 +96,7 @@ class PictureMaker {
         try {
             if (!working.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS)) throw busy();
             try {
+                if (askerGone.getAsBoolean()) throw busy();
                 return made(upload, type);
             } finally {
                 working.release();

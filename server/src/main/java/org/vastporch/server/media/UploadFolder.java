@@ -10,6 +10,7 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.multipart.MultipartFile;
+import org.vastporch.server.http.Asker;
 
 /**
  * Where files lie while they come in: in the data folder, emptied at each start, so that a server that was killed
@@ -34,6 +35,7 @@ public class UploadFolder {
     Upload take(MultipartFile part) throws IOException {
         Path file = newFile();
         part.transferTo(file);
+        Asker.hearOut();
         return new Upload(
                 file,
                 part.getOriginalFilename() == null ? "" : part.getOriginalFilename(),

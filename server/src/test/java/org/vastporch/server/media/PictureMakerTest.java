@@ -28,7 +28,7 @@ import org.vastporch.server.media.PictureMaker.Made;
 /** What becomes of a picture that comes in: its size, which way up it is, and what cannot be read said in words. */
 class PictureMakerTest {
 
-    private final PictureMaker maker = new PictureMaker();
+    private final PictureMaker maker = new PictureMaker(2, 6, Duration.ofSeconds(8), () -> false);
     private UploadFolder uploads;
 
     @BeforeEach
@@ -233,13 +233,23 @@ class PictureMakerTest {
     void whoComesWhenManyAreInLineIsAskedToComeBack() throws IOException {
         try (Upload upload = uploads.of(jpeg(halves(40, 20), false), "picture")) {
             for (PictureMaker busy : new PictureMaker[] {
-                new PictureMaker(0, 0, Duration.ZERO), new PictureMaker(0, 3, Duration.ofMillis(5))
+                new PictureMaker(0, 0, Duration.ZERO, () -> false),
+                new PictureMaker(0, 3, Duration.ofMillis(5), () -> false)
             }) {
                 Problem problem = assertThrows(Problem.class, () -> busy.make(upload));
                 assertEquals(
                         "Very many pictures are coming in at this moment. Please try again in a few seconds.",
                         problem.getMessage());
             }
+        }
+    }
+
+    @Test
+    void whatNobodyWaitsForAnyMoreIsNotMade() throws IOException {
+        PictureMaker leftAlone = new PictureMaker(1, 0, Duration.ZERO, () -> true);
+        try (Upload upload = uploads.of(jpeg(halves(40, 20), false), "picture")) {
+            assertThrows(Problem.class, () -> leftAlone.make(upload));
+            assertThrows(Problem.class, () -> leftAlone.make(upload), "the place in line is given back");
         }
     }
 }
