@@ -18,6 +18,15 @@ describe('asking the server', () => {
       (e: unknown) => e as ApiProblem,
     );
 
+  it('fetches a token first where there is none yet', async () => {
+    document.cookie = 'XSRF-TOKEN=; max-age=0';
+    void postJson('/api/session', { username: 'wren' });
+    const first = await server.next('GET', /me/);
+    document.cookie = 'XSRF-TOKEN=fresh';
+    first.answer({ detail: 'Please sign in.' }, 401);
+    expect((await server.next('POST')).headers['X-XSRF-TOKEN']).toBe('fresh');
+  });
+
   it('sends the token with what changes something, and only then', async () => {
     document.cookie = 'XSRF-TOKEN=one-of-many';
     void getJson('/api/me');

@@ -50,9 +50,15 @@ async function problemOf(response: Response): Promise<ApiProblem> {
   );
 }
 
+/** The first answer to a fresh browser brings the token that a change needs. */
+const fetchToken = () => fetch('/api/me', { credentials: 'same-origin' }).catch(() => {});
+
 async function call<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
   const headers: Record<string, string> = { Accept: 'application/json' };
-  if (method !== 'GET') headers['X-XSRF-TOKEN'] = csrfToken();
+  if (method !== 'GET') {
+    if (!csrfToken()) await fetchToken();
+    headers['X-XSRF-TOKEN'] = csrfToken();
+  }
   if (eyes && path !== '/api/me' && path !== '/api/session') headers['X-Porch-Eyes'] = eyes;
   const isForm = body instanceof FormData;
   if (body !== undefined && !isForm) headers['Content-Type'] = 'application/json';

@@ -1,5 +1,7 @@
+import { useForm } from '@mantine/form';
 import { QueryClientProvider, useQuery } from '@tanstack/react-query';
-import { act, render, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, render, screen, waitFor } from '@testing-library/react';
+import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { describe, expect, it } from 'vitest';
 import { newClient } from '../app/queryClient';
@@ -31,18 +33,46 @@ function Part({ here }: { here: boolean }) {
   );
 }
 
+/** A form with two fields, of which the second says what names none. */
+function Filled({ field }: { field?: 'owner' }) {
+  const form = useForm({ initialValues: { name: 'Jar of seeds', owner: '' } });
+  const { data } = useQuery({ queryKey: ['jar'], queryFn: () => getJson<{ name: string }>('/api/jar') });
+  const save = useWrite((jar: typeof form.values) => putJson<{ name: string }>('/api/jar', jar), {
+    form,
+    field,
+    fills: ['jar'],
+  });
+  return (
+    <form onSubmit={form.onSubmit((jar) => save.run(jar))}>
+      <output>{data?.name}</output>
+      <input aria-label="Name" {...form.getInputProps('name')} />
+      <p data-testid="name">{form.errors.name}</p>
+      <p data-testid="owner">{form.errors.owner}</p>
+      <Wrong says={save.problem} />
+      <button type="submit">Keep</button>
+    </form>
+  );
+}
+
 describe('writing', () => {
   const server = fakeServer();
-  const open = async (here = false) => {
+  const show = (part: ReactNode) =>
     render(
       <QueryClientProvider client={newClient()}>
         <MemoryRouter>
-          <Part here={here} />
+          {part}
           <Told />
         </MemoryRouter>
       </QueryClientProvider>,
     );
+  const open = async (here = false) => {
+    show(<Part here={here} />);
     await answer('GET', 0);
+  };
+  const openForm = async (field?: 'owner') => {
+    show(<Filled field={field} />);
+    await answer('GET', { name: 'Jar' });
+    await press('Keep');
   };
   const answer = async (method: string, body: unknown, status?: number) => {
     const call = await server.next(method);
@@ -98,5 +128,31 @@ describe('writing', () => {
     expect(await answer('PUT', undefined)).toEqual({ count: 2 });
     await answer('GET', 2);
     await waitFor(() => expect(screen.getByRole('status').textContent).toBe('2'));
+  });
+
+  it('marks the field that a refusal names, leads there, and says it nowhere else', async () => {
+    await openForm();
+    await answer('PUT', { code: 'too-long', detail: 'A shorter name, please.', field: 'name' }, 422);
+    await waitFor(() => expect(screen.getByTestId('name').textContent).toBe('A shorter name, please.'));
+    expect(document.activeElement).toBe(screen.getByRole('textbox', { name: 'Name' }));
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  it('says beside the form what names no field of it, or at the field that is there for that', async () => {
+    await openForm();
+    await answer('PUT', { ...refusal, field: 'shelf' }, 409);
+    expect((await screen.findByRole('alert')).textContent).toBe('Somebody was faster.');
+    cleanup();
+    await openForm('owner');
+    await answer('PUT', refusal, 409);
+    await waitFor(() => expect(screen.getByTestId('owner').textContent).toBe('Somebody was faster.'));
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  it('shows at once what it was answered, without asking again', async () => {
+    await openForm();
+    await answer('PUT', { name: 'Jar of beans' });
+    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Jar of beans'));
+    expect(server.calls).toEqual([]);
   });
 });

@@ -2,30 +2,23 @@ import { PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, getJson, postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
+import { Wrong } from '../ui/Wrong';
 
 /** Username and password, and what went wrong. */
 export function SignInForm({ onDone }: { onDone: () => void }) {
   const form = useForm({ initialValues: { username: '', password: '' } });
-  const [busy, setBusy] = useState(false);
-  const submit = form.onSubmit(async (values) => {
-    setBusy(true);
-    try {
-      // The first call of a fresh browser fetches the token that the second one needs.
-      await getJson('/api/me').catch(() => {});
-      await postJson('/api/session', values);
-      onDone();
-    } catch (e) {
-      form.setFieldError('password', sentenceOf(e));
-    } finally {
-      setBusy(false);
-    }
+  const signIn = useWrite((who: typeof form.values) => postJson('/api/session', who), {
+    form,
+    field: 'password',
+    onDone,
   });
   return (
-    <form onSubmit={submit}>
+    <form onSubmit={form.onSubmit((who) => signIn.run(who))}>
       <TextInput
         label="Username"
         autoComplete="username"
@@ -41,7 +34,7 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
         mt="sm"
         {...form.getInputProps('password')}
       />
-      <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={busy} type="submit">
+      <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={signIn.busy} type="submit">
         Sign in
       </Button>
     </form>
@@ -104,18 +97,8 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
     initialValues: { password: '', again: '' },
     validate: { again: (v, all) => (v === all.password ? null : 'These two are not the same.') },
   });
-  const [problem, setProblem] = useState('');
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
-  const submit = form.onSubmit(async ({ password }) => {
-    try {
-      await getJson('/api/me').catch(() => {});
-      await postJson('/api/first-password', { token, password });
-      onDone();
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field === 'password') form.setFieldError('password', e.message);
-      else setProblem(sentenceOf(e));
-    }
-  });
+  const set = useWrite((password: string) => postJson('/api/first-password', { token, password }), { form, onDone });
   return (
     <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
       <title>Your first password · Vast Porch</title>
@@ -126,7 +109,7 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
       <p className="muted" style={{ margin: '0 0 18px' }}>
         Choose a password of at least eight characters. Three words that only you put together are good.
       </p>
-      <form onSubmit={submit}>
+      <form onSubmit={form.onSubmit(({ password }) => set.run(password))}>
         <PasswordInput
           label="Password"
           autoComplete="new-password"
@@ -141,11 +124,7 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
           mt="sm"
           {...form.getInputProps('again')}
         />
-        {problem && (
-          <p role="alert" className="tell wrong" style={{ marginTop: 14 }}>
-            {problem}
-          </p>
-        )}
+        <Wrong says={set.problem} />
         <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
           Set the password
         </Button>

@@ -1,11 +1,12 @@
 import { Checkbox, NumberInput, Radio, Select, Textarea, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { ApiProblem, deleteJson, postFile, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postFile, postJson, putJson } from '../api/client';
 import { classOptions, setupOptions } from '../api/queries';
 import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { policyChoices, t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -101,7 +102,6 @@ interface SetupProps {
 }
 
 function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps) {
-  const client = useQueryClient();
   const navigate = useNavigate();
   const begin = current?.setup ?? FRESH;
   const form = useForm({
@@ -113,7 +113,6 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
       closesAt: local(begin.closesAt),
     },
   });
-  const [problem, setProblem] = useState('');
   const v = form.values;
   const wanted: BlogSetup = {
     ...v,
@@ -138,22 +137,23 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
       postJson<SightlineView>(`/api/classes/${classId}/blogs/sightline`, { ...wanted, title: wanted.title || 'x' }),
     placeholderData: (before) => before,
   });
-  const submit = form.onSubmit(async () => {
-    setProblem('');
+  const save = useWrite(
+    () =>
+      blogRef
+        ? putJson(`/api/blog-setups/${blogRef}`, { setup: wanted, version: current!.version })
+        : postJson(`/api/classes/${classId}/blogs`, wanted),
+    {
+      form,
+      stale: [[]],
+      onDone: () => {
+        if (blogRef) onSaved(true);
+        else navigate(`/classes/${classId}/blogs`);
+      },
+    },
+  );
+  const submit = form.onSubmit(() => {
     onSaved(false);
-    try {
-      if (blogRef) await putJson(`/api/blog-setups/${blogRef}`, { setup: wanted, version: current!.version });
-      else await postJson(`/api/classes/${classId}/blogs`, wanted);
-      await client.invalidateQueries();
-      if (blogRef) onSaved(true);
-      else navigate(`/classes/${classId}/blogs`);
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field && e.field in v) {
-        form.setFieldError(e.field, e.message);
-        (document.querySelector(`[name="${e.field}"]`) as HTMLElement | null)?.focus();
-      }
-      setProblem(sentenceOf(e));
-    }
+    save.run();
   });
   const setKind = (kind: string) => {
     const next = KINDS.find((k) => k.value === kind)!;
@@ -410,7 +410,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
               />
             </div>
 
-            <Wrong says={problem} />
+            <Wrong says={save.problem} />
             {saved && (
               <p className="tell" role="status">
                 Changed. It holds from now on
@@ -449,29 +449,21 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
 
 /** The picture at the head of a blog, or of all blogs of a set; kept at once. */
 function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boolean; many: boolean; fixed: boolean }) {
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
   const at = many ? `/api/blog-setups/${blogRef}/header` : `/api/blogs/${blogRef.slice(1)}/header`;
-  const act = async (call: Promise<unknown>) => {
-    setProblem('');
-    try {
-      await call;
-      await client.invalidateQueries();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
-  const upload = (file?: File) => {
-    if (file) void act(postFile(at, file));
-  };
+  const put = useWrite((file?: File) => (file ? postFile(at, file) : deleteJson(at)), { stale: [[]], here: true });
   return (
     <div style={{ margin: '14px 0 0' }}>
       <label className="btn mid">
         {has ? 'Another picture at the head' : 'A picture at the head'}
-        <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
+        <input
+          type="file"
+          accept="image/*"
+          hidden
+          onChange={(e) => e.target.files?.[0] && put.run(e.target.files[0])}
+        />
       </label>
       {has && (
-        <Word style={{ marginLeft: 14 }} onClick={() => act(deleteJson(at))}>
+        <Word style={{ marginLeft: 14 }} onClick={() => put.run(undefined)}>
           Without a picture
         </Word>
       )}
@@ -483,7 +475,7 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
           Kept at once.
         </p>
       )}
-      <Wrong says={problem} />
+      <Wrong says={put.problem} />
     </div>
   );
 }
@@ -528,18 +520,12 @@ function WindowChoice({
 }
 
 function AddressForm({ blogId, classId, address }: { blogId: number; classId: number; address: string }) {
-  const client = useQueryClient();
   const [wanted, setWanted] = useState(address);
-  const [problem, setProblem] = useState('');
-  const change = async () => {
-    setProblem('');
-    try {
-      setWanted((await putJson<{ address: string }>(`/api/blogs/${blogId}/address`, { address: wanted })).address);
-      await client.invalidateQueries();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const change = useWrite(() => putJson<{ address: string }>(`/api/blogs/${blogId}/address`, { address: wanted }), {
+    here: true,
+    stale: [[]],
+    onDone: (now) => setWanted(now.address),
+  });
   return (
     <div style={{ marginTop: 24 }}>
       <TextInput
@@ -547,12 +533,12 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
         description={`…/classes/${classId}/blog/`}
         value={wanted}
         onChange={(e) => setWanted(e.target.value)}
-        error={problem || undefined}
+        error={change.problem || undefined}
       />
       <p className="tiny muted" style={{ margin: '6px 0 8px' }}>
         The addresses that it had before go on leading here, and no other blog ever gets them.
       </p>
-      {wanted !== address && <Button onClick={change}>Change the address</Button>}
+      {wanted !== address && <Button onClick={() => change.run()}>Change the address</Button>}
     </div>
   );
 }

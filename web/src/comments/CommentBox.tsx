@@ -1,11 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, postJson, putJson, sentenceOf } from '../api/client';
+import { ApiProblem, postJson, putJson } from '../api/client';
 import type { CommentView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useKeptName } from '../app/useKeptName';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
 import css from './Comments.module.css';
 
 interface CommentBoxProps {
@@ -41,38 +43,41 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
   const [name, setName] = useState('');
   const [website, setWebsite] = useState('');
   const [sent, setSent] = useState(false);
-  const [problem, setProblem] = useState('');
   // What stands there now, if somebody was faster: both are read, and one is chosen.
   const [theirs, setTheirs] = useState<{ rev: number; text: string } | null>(null);
-  const [busy, setBusy] = useState(false);
   const client = useQueryClient();
   const type = (value: string) => {
     setText(value);
-    localStorage.setItem(kept, change ? `${base} ${value}` : value);
+    localStorage.setItem(kept, keptAs(value));
   };
-  const send = async () => {
-    setBusy(true);
-    try {
-      if (change) await putJson(`/api/comments/${change.id}`, { rev: theirs?.rev ?? base, text });
-      else
-        await postJson(
-          `/api/posts/${postId}/comments`,
-          visitor ? { text, parentId, name, website } : { text, parentId },
-        );
-      localStorage.removeItem(kept);
-      setText('');
-      setSent(visitor);
-      setProblem('');
-      setTheirs(null);
-      await client.invalidateQueries({ queryKey: ['comments', postId] });
-      onDone?.();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-      if (e instanceof ApiProblem && e.code === 'changed-elsewhere')
-        setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
-    } finally {
-      setBusy(false);
-    }
+  const keptAs = (words: string) => (change ? `${base} ${words}` : words);
+  const write = useWrite(
+    (words: string) =>
+      change
+        ? putJson(`/api/comments/${change.id}`, { rev: theirs?.rev ?? base, text: words })
+        : postJson(
+            `/api/posts/${postId}/comments`,
+            visitor ? { text: words, parentId, name, website } : { text: words, parentId },
+          ),
+    {
+      here: true,
+      onDone: async (_answer, words) => {
+        // What was typed meanwhile stays.
+        if (localStorage.getItem(kept) === keptAs(words)) localStorage.removeItem(kept);
+        setText((now) => (now === words ? '' : now));
+        setSent(visitor);
+        setTheirs(null);
+        await client.invalidateQueries({ queryKey: ['comments', postId] });
+        onDone?.();
+      },
+      onWrong: (_says, e) => {
+        if (e instanceof ApiProblem && e.code === 'changed-elsewhere')
+          setTheirs({ rev: e.facts.rev as number, text: plainOf(e.facts.html as string) });
+      },
+    },
+  );
+  const send = () => {
+    if (!write.busy && text.trim()) write.run(text);
   };
   return (
     <div className={`${css.box} off-paper`}>
@@ -108,17 +113,13 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
         <textarea
           value={text}
           onChange={(e) => type(e.target.value)}
-          aria-invalid={problem !== ''}
+          aria-invalid={write.problem !== ''}
           onKeyDown={(e) => {
-            if (e.key === 'Enter' && e.ctrlKey) void send();
+            if (e.key === 'Enter' && e.ctrlKey) send();
           }}
         />
       </label>
-      {problem && (
-        <p className="tell wrong" role="alert" style={{ margin: '6px 0' }}>
-          {problem}
-        </p>
-      )}
+      <Wrong says={write.problem} />
       {theirs && (
         <div className={css.theirs}>
           <span className="tiny muted">As it stands now</span>
@@ -126,14 +127,14 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
           <Word
             onClick={() => {
               type(theirs.text);
-              setProblem('');
+              write.forget();
             }}
           >
             Go on from this one
           </Word>
         </div>
       )}
-      <Button onClick={send} disabled={busy || text.trim() === ''}>
+      <Button onClick={send} disabled={write.busy || text.trim() === ''}>
         {theirs ? 'Keep mine instead' : change ? 'Keep the change' : 'Send'}
       </Button>{' '}
       {onDone && (

@@ -1,8 +1,9 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson } from '../api/client';
 import type { BroughtIn, ElsewherePost, Elsewhere as Found } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { Button } from '../ui/Button';
 import { When } from '../ui/When';
@@ -21,29 +22,16 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
   const navigate = useNavigate();
   const [address, setAddress] = useState('');
   const [found, setFound] = useState<Found | null>(null);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const run = async (what: () => Promise<void>) => {
-    setBusy(true);
-    setProblem('');
-    try {
-      await what();
-    } catch (e) {
-      setProblem(e instanceof ApiProblem ? e.message : 'Something went wrong. Try again.');
-    } finally {
-      setBusy(false);
-    }
-  };
-  const look = () =>
-    run(async () => setFound(await postJson<Found>(`/api/blogs/${blogId}/elsewhere/look`, { address })));
-  const bring = (post: ElsewherePost) =>
-    run(async () => {
-      const { postId } = await postJson<BroughtIn>(`/api/blogs/${blogId}/elsewhere`, {
-        address: post.address,
-        promptId: prompt?.id,
-      });
-      navigate(`/classes/${id}/write/${postId}`);
-    });
+  const look = useWrite(() => postJson<Found>(`/api/blogs/${blogId}/elsewhere/look`, { address }), {
+    here: true,
+    onDone: setFound,
+  });
+  const bringIn = useWrite(
+    (post: ElsewherePost) =>
+      postJson<BroughtIn>(`/api/blogs/${blogId}/elsewhere`, { address: post.address, promptId: prompt?.id }),
+    { here: true, onDone: ({ postId }) => navigate(`/classes/${id}/write/${postId}`) },
+  );
+  const busy = look.busy || bringIn.busy;
   return (
     <Modal
       opened
@@ -59,7 +47,7 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
         className={css.ask}
         onSubmit={(e) => {
           e.preventDefault();
-          void look();
+          look.run();
         }}
       >
         <TextInput
@@ -67,12 +55,13 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
           value={address}
           data-autofocus
           style={{ flex: 1 }}
-          error={problem}
+          error={look.problem || bringIn.problem}
           placeholder="https://"
           onChange={(e) => {
             setAddress(e.target.value);
             setFound(null);
-            setProblem('');
+            look.forget();
+            bringIn.forget();
           }}
         />
         <Button type="submit" disabled={busy || !address.trim()}>
@@ -82,10 +71,10 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
       <div aria-live="polite">
         {busy && !found && <p className="muted">Looking at the page…</p>}
         {found && <p style={{ margin: '16px 0 4px' }}>{found.sentence}</p>}
-        {found?.exact && <Line post={found.exact} onBring={() => bring(found.exact!)} busy={busy} main />}
+        {found?.exact && <Line post={found.exact} onBring={() => bringIn.run(found.exact!)} busy={busy} main />}
         {found &&
           !found.exact &&
-          found.posts.map((p) => <Line key={p.address} post={p} onBring={() => bring(p)} busy={busy} />)}
+          found.posts.map((p) => <Line key={p.address} post={p} onBring={() => bringIn.run(p)} busy={busy} />)}
       </div>
     </Modal>
   );

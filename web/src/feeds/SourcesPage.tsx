@@ -1,9 +1,10 @@
 import { Select, TextInput } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import { peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { manages, useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -18,20 +19,10 @@ export function SourcesPage() {
   const sources = useQuery({ ...sourcesOptions(id), refetchInterval: 20_000 });
   const [address, setAddress] = useState('');
   const [found, setFound] = useState<Found | null>(null);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
-  const look = async () => {
-    setBusy(true);
-    setProblem('');
-    setFound(null);
-    try {
-      setFound(await postJson<Found>(`/api/classes/${id}/sources/look`, { address }));
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    } finally {
-      setBusy(false);
-    }
-  };
+  const look = useWrite(() => postJson<Found>(`/api/classes/${id}/sources/look`, { address }), {
+    here: true,
+    onDone: setFound,
+  });
   return (
     <div className="page plain">
       <title>{`Outside blogs · ${name}`}</title>
@@ -46,7 +37,8 @@ export function SourcesPage() {
               style={{ display: 'flex', gap: 10, alignItems: 'flex-start' }}
               onSubmit={(e) => {
                 e.preventDefault();
-                void look();
+                setFound(null);
+                look.run();
               }}
             >
               <TextInput
@@ -55,10 +47,10 @@ export function SourcesPage() {
                 style={{ flex: 1 }}
                 value={address}
                 onChange={(e) => setAddress(e.target.value)}
-                error={problem || undefined}
+                error={look.problem || undefined}
               />
-              <Button go type="submit" disabled={busy || !address.trim()}>
-                {busy ? 'Looking' : 'Look'}
+              <Button go type="submit" disabled={look.busy || !address.trim()}>
+                {look.busy ? 'Looking' : 'Look'}
               </Button>
             </form>
             {found && (
@@ -105,27 +97,20 @@ function CandidateCard({
   candidate: Candidate;
   onAdded: () => void;
 }) {
-  const client = useQueryClient();
   const { data: people } = useQuery(peopleOptions(classId));
   const [owner, setOwner] = useState<string | null>(null);
-  const [problem, setProblem] = useState('');
   const students = (people ?? []).filter((p) => p.role === 'STUDENT' && p.state !== 'left');
-  const add = async () => {
-    if (!owner) return;
-    try {
-      await postJson(`/api/classes/${classId}/sources`, {
+  const add = useWrite(
+    () =>
+      postJson(`/api/classes/${classId}/sources`, {
         feedAddress: candidate.feedAddress,
         siteAddress: candidate.site,
         title: candidate.title,
         description: candidate.description,
         personId: owner === 'news' ? undefined : Number(owner),
-      });
-      await client.invalidateQueries();
-      onAdded();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+      }),
+    { here: true, stale: [[]], onDone: onAdded },
+  );
   return (
     <section
       style={{
@@ -163,7 +148,7 @@ function CandidateCard({
             ...students.map((p) => ({ value: String(p.id), label: p.group ? `${p.name} (${p.group})` : p.name })),
           ]}
         />
-        <Button go onClick={add} disabled={!owner}>
+        <Button go onClick={() => add.run()} disabled={!owner || add.busy}>
           Gather it
         </Button>
       </div>
@@ -174,7 +159,7 @@ function CandidateCard({
             ? 'Its entries stand beside the Porch, each leading to the original.'
             : ''}
       </p>
-      <Wrong says={problem} />
+      <Wrong says={add.problem} />
     </section>
   );
 }

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { ApiProblem, postJson } from '../api/client';
+import { postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Released, Strip } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useKeys } from '../app/keys';
 import { manages, useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
@@ -107,31 +108,26 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     if (to && to !== levels[now]) choose(stair, to.points);
   };
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
-  const release = async () => {
-    const papers = (await settled()).students
-      .filter((s) => s.standing === 'MARKED')
-      .map((s) => ({ student: s.studentId, seen: s.seen }));
-    try {
-      const { released, changed } = await postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, {
-        papers,
-      });
-      await client.invalidateQueries();
-      setSaid(
-        [
+  const release = useWrite(
+    async () => {
+      const papers = (await settled()).students
+        .filter((s) => s.standing === 'MARKED')
+        .map((s) => ({ student: s.studentId, seen: s.seen }));
+      return postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, { papers });
+    },
+    {
+      stale: [[]],
+      onDone: ({ released, changed }) => {
+        const up =
           released > 0
             ? `${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.`
-            : 'Nothing was released.',
-          changed.length > 0
-            ? `Look again at ${changed.join(', ')}: something changed there since you opened this page.`
-            : '',
-        ]
-          .join(' ')
-          .trim(),
-      );
-    } catch (e) {
-      setSaid(e instanceof ApiProblem ? e.message : 'Nothing was released. Please try again.');
-    }
-  };
+            : 'Nothing was released.';
+        const again = `Look again at ${changed.join(', ')}: something changed there since you opened this page.`;
+        setSaid(changed.length > 0 ? `${up} ${again}` : up);
+      },
+      onWrong: setSaid,
+    },
+  );
   useKeys([
     ...(criteria[stair]?.levels ?? []).map((l, i) => ({
       key: String(i + 1),
@@ -179,7 +175,11 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           ))}
         </div>
         {strip.toRelease > 0 && manages(role) && (
-          <Button style={{ marginLeft: 16, whiteSpace: 'nowrap' }} onClick={release}>
+          <Button
+            style={{ marginLeft: 16, whiteSpace: 'nowrap' }}
+            disabled={release.busy}
+            onClick={() => release.run()}
+          >
             Release {strip.toRelease}
           </Button>
         )}

@@ -1,9 +1,10 @@
 import { Modal, Select } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { approvalOptions } from '../api/queries';
 import type { Approval, InForce, MemberLine } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { policyChoices, policyInWords } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -41,31 +42,23 @@ function Form({
   classId: number;
   onClose: () => void;
 }) {
-  const client = useQueryClient();
   const [posts, setPosts] = useState(now.posts ?? '');
   const [comments, setComments] = useState(now.comments ?? '');
-  const [problem, setProblem] = useState('');
-  const save = async () => {
-    try {
-      client.setQueryData(
-        approvalOptions(classId, person.id).queryKey,
-        await putJson<Approval>(`/api/classes/${classId}/people/${person.id}/approval`, {
-          posts: posts || undefined,
-          comments: comments || undefined,
-        }),
-      );
-      onClose();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const save = useWrite(
+    () =>
+      putJson<Approval>(`/api/classes/${classId}/people/${person.id}/approval`, {
+        posts: posts || undefined,
+        comments: comments || undefined,
+      }),
+    { here: true, fills: approvalOptions(classId, person.id).queryKey, onDone: onClose },
+  );
   const inForce = (of: InForce) =>
     `Now: ${policyInWords[of.policy]}; ${WHOSE[of.source]}. A blog with a rule of its own may say otherwise.`;
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        void save();
+        save.run();
       }}
     >
       <Select
@@ -93,7 +86,7 @@ function Form({
           What is set here for posts outweighs it.
         </p>
       )}
-      <Wrong says={problem} />
+      <Wrong says={save.problem} />
       <Button go type="submit" style={{ marginTop: 18 }}>
         Use this
       </Button>

@@ -1,14 +1,16 @@
 import { Modal, Radio, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
+import { useWrite } from '../api/write';
 import { approves, useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';
 import { Loading } from '../ui/Trouble';
+import { Wrong } from '../ui/Wrong';
 
 /** How one is told that something waits: class by class, by mail or by the count alone. */
 export function NoticeDialog({ onClose }: { onClose: () => void }) {
@@ -34,32 +36,32 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
 }
 
 function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; onClose: () => void }) {
-  const client = useQueryClient();
   const [wish, setWish] = useState({
     ...now,
     quietFrom: now.quietFrom.slice(0, 5),
     quietUntil: now.quietUntil.slice(0, 5),
   });
-  const [problem, setProblem] = useState('');
-  const save = async () => {
-    try {
-      const set = await putJson<Notice>(`/api/classes/${classId}/notice`, {
+  const save = useWrite(
+    () =>
+      putJson<Notice>(`/api/classes/${classId}/notice`, {
         cadence: wish.cadence,
         address: wish.address,
         quietFrom: wish.quietFrom,
         quietUntil: wish.quietUntil,
-      });
-      client.setQueryData(noticeOptions(classId).queryKey, set);
-      if (!set.waits) onClose();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+      }),
+    {
+      here: true,
+      fills: noticeOptions(classId).queryKey,
+      onDone: (set) => {
+        if (!set.waits) onClose();
+      },
+    },
+  );
   return (
     <form
       onSubmit={(e) => {
         e.preventDefault();
-        void save();
+        save.run();
       }}
     >
       <Radio.Group value={wish.cadence} onChange={(cadence) => setWish({ ...wish, cadence })} aria-label="How often">
@@ -73,12 +75,12 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
             label="To this address"
             mt="md"
             value={wish.address}
-            error={problem}
+            error={save.problem}
             placeholder={now.own || 'name@school.example'}
             description={now.own ? `Left empty, it goes to ${now.own}.` : undefined}
             onChange={(e) => {
               setWish({ ...wish, address: e.target.value });
-              setProblem('');
+              save.forget();
             }}
           />
           {now.waits && wish.address === now.address && (
@@ -107,11 +109,7 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
           </p>
         </>
       )}
-      {wish.cadence === 'NEVER' && problem && (
-        <p className="tell wrong" role="alert">
-          {problem}
-        </p>
-      )}
+      <Wrong says={wish.cadence === 'NEVER' && save.problem} />
       <Button go type="submit" style={{ marginTop: 18 }}>
         Use this
       </Button>

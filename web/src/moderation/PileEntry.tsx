@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson } from '../api/client';
 import { returnNotesOptions } from '../api/queries';
 import type { PileItem } from '../api/schema';
+import { useWrite } from '../api/write';
 import { CommentBox } from '../comments/CommentBox';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
@@ -208,14 +209,12 @@ function ReturnNote({
   onCancel: () => void;
 }) {
   const { data: bank = [] } = useQuery(returnNotesOptions);
-  const client = useQueryClient();
   const [note, setNote] = useState('');
   const [keep, setKeep] = useState(false);
-  const put = async (call: Promise<unknown>) =>
-    client.setQueryData(returnNotesOptions.queryKey, (await call) as typeof bank);
+  const put = useWrite((call: () => Promise<typeof bank>) => call(), { fills: returnNotesOptions.queryKey });
   const send = () => {
     if (!note.trim()) return;
-    if (keep || bank.some((n) => n.text === note.trim())) void put(postJson('/api/return-notes', { text: note }));
+    if (keep || bank.some((n) => n.text === note.trim())) put.run(() => postJson('/api/return-notes', { text: note }));
     onSend(note);
   };
   const hear = (e: React.KeyboardEvent) => {
@@ -249,7 +248,7 @@ function ReturnNote({
               <Word
                 tiny
                 aria-label={`Forget the note: ${n.text}`}
-                onClick={() => void put(deleteJson(`/api/return-notes/${n.id}`))}
+                onClick={() => put.run(() => deleteJson(`/api/return-notes/${n.id}`))}
               >
                 Forget
               </Word>

@@ -1,11 +1,12 @@
 import { PasswordInput, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { ApiProblem, putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { accountOptions, ownPostsOptions } from '../api/queries';
 import type { Account, PasswordChanged } from '../api/schema';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -84,18 +85,15 @@ export function AccountPage() {
 
 /** The own address; another one counts once its mail was answered. */
 function EmailForm({ account }: { account: Account }) {
-  const client = useQueryClient();
   const form = useForm({ initialValues: { email: account.email } });
-  const submit = form.onSubmit(async ({ email }) => {
-    try {
-      client.setQueryData(accountOptions.queryKey, await putJson<Account>('/api/account/email', { email }));
-      await client.invalidateQueries({ queryKey: ['me'] });
-    } catch (e) {
-      form.setFieldError('email', sentenceOf(e));
-    }
+  const use = useWrite((email: string) => putJson<Account>('/api/account/email', { email }), {
+    form,
+    field: 'email',
+    fills: accountOptions.queryKey,
+    stale: [['me']],
   });
   return (
-    <form onSubmit={submit} style={{ maxWidth: 360 }}>
+    <form onSubmit={form.onSubmit(({ email }) => use.run(email))} style={{ maxWidth: 360 }}>
       <TextInput
         label="Mail about what is new goes to"
         type="email"
@@ -118,16 +116,17 @@ function EmailForm({ account }: { account: Account }) {
 function PasswordForm() {
   const form = useForm({ initialValues: { before: '', password: '' } });
   const [done, setDone] = useState<number | null>(null);
-  const submit = form.onSubmit(async (values) => {
-    setDone(null);
-    try {
-      const { signedOut } = await putJson<PasswordChanged>('/api/account/password', values);
+  const change = useWrite((values: typeof form.values) => putJson<PasswordChanged>('/api/account/password', values), {
+    form,
+    field: 'password',
+    onDone: ({ signedOut }) => {
       form.reset();
       setDone(signedOut);
-    } catch (e) {
-      const field = e instanceof ApiProblem && e.field === 'before' ? 'before' : 'password';
-      form.setFieldError(field, sentenceOf(e));
-    }
+    },
+  });
+  const submit = form.onSubmit((values) => {
+    setDone(null);
+    change.run(values);
   });
   return (
     <form onSubmit={submit} style={{ maxWidth: 360 }}>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
+import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';
 import { Wrong } from '../ui/Wrong';
@@ -9,15 +10,10 @@ import { Wrong } from '../ui/Wrong';
 export function EmailPage() {
   const token = useSearchParams()[0].get('t') ?? '';
   const [done, setDone] = useState(false);
-  const [problem, setProblem] = useState('');
-  const confirm = async () => {
-    try {
-      await postJson('/api/email-confirmation', { token });
-      setDone(true);
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const confirm = useWrite(() => postJson('/api/email-confirmation', { token }), {
+    here: true,
+    onDone: () => setDone(true),
+  });
   return (
     <Sheet title="Your address" heading={done ? 'Your address is confirmed' : 'Is this your address?'}>
       {done ? (
@@ -32,10 +28,10 @@ export function EmailPage() {
       ) : (
         <>
           <p>Somebody gave this address on Vast Porch. Say that it is yours, and mail can go there.</p>
-          <Button go onClick={confirm}>
+          <Button go onClick={() => confirm.run()}>
             It is mine
           </Button>
-          <Wrong says={problem} />
+          <Wrong says={confirm.problem} />
         </>
       )}
     </Sheet>

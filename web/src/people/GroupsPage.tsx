@@ -1,9 +1,10 @@
 import { NumberInput, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { type DragEvent, useState } from 'react';
-import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import { classOptions, peopleOptions } from '../api/queries';
 import type { MemberLine, Move, Moves } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -14,31 +15,34 @@ import css from './People.module.css';
 
 const NONE = 0;
 
+/** Something that is done to the groups; with what it says, it can be undone. */
+interface Act {
+  says?: string;
+  call: () => Promise<Moves | undefined>;
+}
+
 /** Who is in which group: pick students and move them, drag them, or split the class. Every change can be undone. */
 export function GroupsPage() {
   const { id, name } = useClass();
-  const client = useQueryClient();
   const people = useQuery(peopleOptions(id));
   const of = useQuery(classOptions(id));
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const [undo, setUndo] = useState<{ says: string; moves: Move[] } | null>(null);
-  const [problem, setProblem] = useState('');
   const students = (people.data ?? []).filter((p) => p.role === 'STUDENT' && p.state !== 'left');
-  const run = async (says: string, call: () => Promise<Moves> | Promise<void>) => {
-    setProblem('');
-    try {
-      const back = await call();
-      setUndo(back ? { says, moves: back.moves } : null);
+  const act = useWrite(({ call }: Act) => call(), {
+    here: true,
+    stale: [[]],
+    onDone: (back, { says }) => {
+      setUndo(back && says ? { says, moves: back.moves } : null);
       setPicked(new Set());
-      await client.invalidateQueries();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
-  const moveTo = (ids: number[], groupId: number, groupName: string) =>
-    run(`${t.count(ids.length, 'student', 'students')} moved to ${groupName}.`, () =>
-      postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: [{ people: ids, groupId: groupId || undefined }] }),
-    );
+    },
+  });
+  const moveTo = (people: number[], groupId: number, to: string) =>
+    act.run({
+      says: `${t.count(people.length, 'student', 'students')} moved to ${to}.`,
+      call: () =>
+        postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: [{ people, groupId: groupId || undefined }] }),
+    });
   const pick = (person: number) =>
     setPicked((before) => {
       const next = new Set(before);
@@ -84,32 +88,27 @@ export function GroupsPage() {
           ) : (
             <>
               <NewGroup
-                onAdd={(wanted) =>
-                  run('', async () => {
-                    await postJson(`/api/classes/${id}/groups`, { name: wanted });
-                  })
-                }
+                onAdd={(wanted) => act.run({ call: () => postJson(`/api/classes/${id}/groups`, { name: wanted }) })}
               />
               <Split
                 students={students.length}
                 onSplit={(n, atRandom) =>
-                  run(`The class is split into ${t.count(n, 'group', 'groups')}.`, () =>
-                    postJson<Moves>(`/api/classes/${id}/groups/split`, { people: [], groups: n, atRandom }),
-                  )
+                  act.run({
+                    says: `The class is split into ${t.count(n, 'group', 'groups')}.`,
+                    call: () => postJson<Moves>(`/api/classes/${id}/groups/split`, { people: [], groups: n, atRandom }),
+                  })
                 }
               />
             </>
           )}
         </div>
-        <Wrong says={problem} />
+        <Wrong says={act.problem} />
         {undo && (
           <p className="tell" role="status" style={{ margin: '14px 0 0' }}>
             {undo.says}{' '}
             <Word
               onClick={() =>
-                run('', async () => {
-                  await postJson<Moves>(`/api/classes/${id}/groups/moves`, { moves: undo.moves });
-                })
+                act.run({ call: () => postJson(`/api/classes/${id}/groups/moves`, { moves: undo.moves }) })
               }
             >
               Undo
@@ -126,16 +125,8 @@ export function GroupsPage() {
               picked={picked}
               onPick={pick}
               onDrop={(person) => moveTo(picked.has(person) ? [...picked] : [person], g.id, g.name.toLowerCase())}
-              onRename={(wanted) =>
-                run('', async () => {
-                  await putJson(`/api/groups/${g.id}`, { name: wanted });
-                })
-              }
-              onRemove={() =>
-                run('', async () => {
-                  await deleteJson(`/api/groups/${g.id}`);
-                })
-              }
+              onRename={(wanted) => act.run({ call: () => putJson(`/api/groups/${g.id}`, { name: wanted }) })}
+              onRemove={() => act.run({ call: () => deleteJson(`/api/groups/${g.id}`) })}
             />
           ))}
         </div>

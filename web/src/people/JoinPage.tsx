@@ -3,8 +3,9 @@ import { useForm } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { ApiProblem, getJson, postJson, sentenceOf } from '../api/client';
+import { postJson, sentenceOf } from '../api/client';
 import type { ClassOfWord, Invited, Joined } from '../api/schema';
+import { useWrite } from '../api/write';
 import { SignInForm } from '../app/SignIn';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -24,10 +25,7 @@ export function JoinPage(props: WayInProps) {
   const word = new URLSearchParams(window.location.search).get('word') ?? '';
   const look = useQuery({
     queryKey: ['join', word],
-    queryFn: async () => {
-      await getJson('/api/me').catch(() => {});
-      return postJson<ClassOfWord>('/api/join/class', { word });
-    },
+    queryFn: () => postJson<ClassOfWord>('/api/join/class', { word }),
     retry: false,
     refetchOnWindowFocus: false,
   });
@@ -52,10 +50,7 @@ export function InvitationPage(props: WayInProps) {
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
   const look = useQuery({
     queryKey: ['invitation', token],
-    queryFn: async () => {
-      await getJson('/api/me').catch(() => {});
-      return postJson<Invited>('/api/invitation', { token });
-    },
+    queryFn: () => postJson<Invited>('/api/invitation', { token }),
     retry: false,
     refetchOnWindowFocus: false,
   });
@@ -83,7 +78,7 @@ function Refused({ error }: { error: unknown }) {
   return (
     <>
       <p className="tell wrong" role="alert">
-        {error instanceof ApiProblem ? error.message : t.again}
+        {sentenceOf(error)}
       </p>
       <p>
         <Link className="word" to="/">
@@ -107,16 +102,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
   const form = useForm({ initialValues: { title: '', given: given ?? '', family: family.join(' '), password: '' } });
   const [joined, setJoined] = useState<Joined | null>(null);
   const [has, setHas] = useState(false);
-  const [problem, setProblem] = useState('');
-  const go = async (newcomer: Record<string, string>) => {
-    setProblem('');
-    try {
-      setJoined(await send(newcomer));
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      else setProblem(sentenceOf(e));
-    }
-  };
+  const join = useWrite(send, { form, onDone: setJoined });
   const enter = async () => {
     await onDone();
     window.location.assign('/');
@@ -147,14 +133,14 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
       {me && (
         <>
           <p className="muted">You are signed in as {me.replace(/\.$/, '')}.</p>
-          <Button go mid style={{ width: '100%', padding: 11 }} onClick={() => go({})}>
+          <Button go mid style={{ width: '100%', padding: 11 }} onClick={() => join.run({})}>
             Come in with this account
           </Button>
         </>
       )}
       {!me && !has && (
         <>
-          <form onSubmit={form.onSubmit((v) => go(v))}>
+          <form onSubmit={form.onSubmit((v) => join.run(v))}>
             {as !== 'STUDENT' && (
               <TextInput label="Title, if you use one" placeholder="Ms" size="md" {...form.getInputProps('title')} />
             )}
@@ -192,7 +178,7 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
         </>
       )}
       {!me && has && <SignInForm onDone={onDone} />}
-      <Wrong says={problem} />
+      <Wrong says={join.problem} />
     </>
   );
 }

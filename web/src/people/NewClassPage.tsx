@@ -1,10 +1,10 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import type { Created } from '../api/schema';
+import { useWrite } from '../api/write';
 import { FRESH } from '../blogs/fresh';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
@@ -16,7 +16,6 @@ const iso = (d: Date) =>
 export function NewClassPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const [problem, setProblem] = useState('');
   const form = useForm({
     initialValues: {
       name: '',
@@ -31,28 +30,23 @@ export function NewClassPage() {
       each: true,
     },
   });
-  const submit = form.onSubmit(async (v) => {
-    setProblem('');
-    try {
-      const breaks = v.breakFrom ? [{ from: v.breakFrom, to: v.breakTo || v.breakFrom }] : [];
-      const { id } = await postJson<Created>('/api/classes', {
-        name: v.name,
-        subject: v.subject,
-        level: v.level,
-        zone: v.zone,
-        firstDay: v.firstDay,
-        lastDay: v.lastDay,
-        breaks,
-      });
-      if (v.shared) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'SHARED', title: 'Class news' });
-      if (v.each) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'ONE_EACH', title: 'Log of {name}' });
-      await client.refetchQueries({ queryKey: ['me'] });
-      navigate(`/classes/${id}/people/roster`);
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      else setProblem(sentenceOf(e));
-    }
-  });
+  const make = useWrite(
+    async (v: typeof form.values) => {
+      const { breakFrom, breakTo, shared, each, ...of } = v;
+      const breaks = breakFrom ? [{ from: breakFrom, to: breakTo || breakFrom }] : [];
+      const { id } = await postJson<Created>('/api/classes', { ...of, breaks });
+      if (shared) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'SHARED', title: 'Class news' });
+      if (each) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'ONE_EACH', title: 'Log of {name}' });
+      return id;
+    },
+    {
+      form,
+      onDone: async (id) => {
+        await client.refetchQueries({ queryKey: ['me'] });
+        navigate(`/classes/${id}/people/roster`);
+      },
+    },
+  );
   return (
     <div className="page plain">
       <title>New class · Vast Porch</title>
@@ -62,7 +56,7 @@ export function NewClassPage() {
           A name is enough. It begins closed: only its members read, and you see every post and comment before it is
           published. All of it can be changed later; nothing is lost.
         </p>
-        <form onSubmit={submit}>
+        <form onSubmit={form.onSubmit((v) => make.run(v))}>
           <TextInput label="Name of the class" size="md" autoFocus {...form.getInputProps('name')} />
           <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
             <TextInput label="Subject" {...form.getInputProps('subject')} />
@@ -83,7 +77,7 @@ export function NewClassPage() {
             label="A blog for each student, read by the class"
             {...form.getInputProps('each', { type: 'checkbox' })}
           />
-          <Wrong says={problem} />
+          <Wrong says={make.problem} />
           <Button go type="submit" style={{ marginTop: 22 }}>
             Make the class
           </Button>

@@ -1,10 +1,10 @@
 import { NumberInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { ApiProblem, putJson, sentenceOf } from '../api/client';
+import { useQuery } from '@tanstack/react-query';
+import { putJson } from '../api/client';
 import { roomOptions } from '../api/queries';
 import type { RoomView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Wrong } from '../ui/Wrong';
@@ -24,22 +24,12 @@ export function RoomForm({ classId }: { classId: number }) {
 }
 
 function Form({ classId, room }: { classId: number; room: RoomView }) {
-  const client = useQueryClient();
   const form = useForm({ initialValues: { student: room.student, inAll: room.inAll } });
-  const [problem, setProblem] = useState('');
   const many = room.most.filter((m) => m.bytes * 10 > room.student * MEGABYTE);
-  const submit = form.onSubmit(async (values) => {
-    setProblem('');
-    try {
-      client.setQueryData(
-        roomOptions(classId).queryKey,
-        await putJson<RoomView>(`/api/classes/${classId}/room`, { ...values, rev: room.rev }),
-      );
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field) form.setFieldError(e.field, e.message);
-      else setProblem(sentenceOf(e));
-    }
-  });
+  const set = useWrite(
+    (values: typeof form.values) => putJson<RoomView>(`/api/classes/${classId}/room`, { ...values, rev: room.rev }),
+    { form, fills: roomOptions(classId).queryKey },
+  );
   return (
     <section className={css.room}>
       <h2>Room for pictures and files</h2>
@@ -47,12 +37,12 @@ function Form({ classId, room }: { classId: number; room: RoomView }) {
         {megabytes(room.used)} of {room.inAll.toLocaleString('en-GB')} megabytes are taken.
         {many.length > 0 && ` Much of it by ${many.map((m) => `${m.name} (${megabytes(m.bytes)})`).join(', ')}.`}
       </p>
-      <form className={css.roomForm} onSubmit={submit}>
+      <form className={css.roomForm} onSubmit={form.onSubmit((values) => set.run(values))}>
         <NumberInput label="Megabytes for each student" min={1} {...form.getInputProps('student')} />
         <NumberInput label="Megabytes for the class" min={1} {...form.getInputProps('inAll')} />
         <Button type="submit">Set the room</Button>
       </form>
-      <Wrong says={problem} />
+      <Wrong says={set.problem} />
     </section>
   );
 }

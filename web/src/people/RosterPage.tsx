@@ -1,9 +1,9 @@
 import { Textarea } from '@mantine/core';
-import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { deleteJson, getJson, postFile, postJson, sentenceOf, withParams } from '../api/client';
+import { deleteJson, getJson, postFile, postJson, withParams } from '../api/client';
 import type { Import, Imported, Preview, RowView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -29,56 +29,66 @@ const comes = (r: RowView) =>
 /** Many students at once: paste or upload, look at every row, import the good ones, mend the others. */
 export function RosterPage() {
   const { id, name } = useClass();
-  const client = useQueryClient();
   const [text, setText] = useState('');
   const [rows, setRows] = useState<RowView[] | null>(null);
   // What was found out about the list, and where it came from, to read it again with other columns.
   const [list, setList] = useState<{ of: string | File; columns: Preview['columns']; notes: string[] } | null>(null);
   const [done, setDone] = useState<Imported | null>(null);
-  const [problem, setProblem] = useState('');
-  const [busy, setBusy] = useState(false);
+  // Why an import that was begun enrolled nobody.
+  const [stopped, setStopped] = useState('');
   const [importing, setImporting] = useState<Import | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const run = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setProblem('');
-    try {
-      await work();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    } finally {
-      setBusy(false);
-    }
-  };
-  const look = (of: string | File, columns?: Column[]) =>
-    run(async () => {
-      setDone(null);
-      const at = `/api/classes/${id}/roster/preview`;
-      const seen = await (typeof of === 'string'
-        ? postJson<Preview>(at, { text: of, columns })
-        : postFile<Preview>(withParams(`${at}-file`, { columns: columns?.join(',') }), of));
-      setList({ of, columns: seen.columns, notes: seen.notes });
-      setRows(seen.rows);
-    });
-  const take = () =>
-    run(async () => {
-      let job = await postJson<Import>(`/api/classes/${id}/roster`, { rows });
+  const at = `/api/classes/${id}/roster`;
+  const preview = useWrite(
+    ({ of, columns }: { of: string | File; columns?: Column[] }) =>
+      typeof of === 'string'
+        ? postJson<Preview>(`${at}/preview`, { text: of, columns })
+        : postFile<Preview>(withParams(`${at}/preview-file`, { columns: columns?.join(',') }), of),
+    {
+      here: true,
+      onDone: ({ columns, notes, rows }, { of }) => {
+        setList({ of, columns, notes });
+        setRows(rows);
+      },
+    },
+  );
+  const take = useWrite(
+    async () => {
+      let job = await postJson<Import>(at, { rows });
       while (job.state === 'running') {
         setImporting(job);
         await new Promise((later) => setTimeout(later, 250));
         job = await getJson<Import>(`/api/imports/${job.id}`);
       }
-      setImporting(null);
-      if (!job.result) {
-        setProblem(job.state === 'stopped' ? 'Stopped. Nobody was enrolled.' : (job.problem ?? t.again));
-        return;
-      }
-      const { result } = job;
-      setDone(result);
-      setList(null);
-      setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
-      await client.invalidateQueries();
-    });
+      return job;
+    },
+    {
+      here: true,
+      stale: [[]],
+      onDone: ({ result, ...job }) => {
+        setImporting(null);
+        if (!result) setStopped(job.state === 'stopped' ? 'Stopped. Nobody was enrolled.' : (job.problem ?? t.again));
+        else {
+          setDone(result);
+          setList(null);
+          setRows(result.left.filter((r) => r.outcome === 'BAD' || r.outcome === 'QUESTION'));
+        }
+      },
+    },
+  );
+  const busy = preview.busy || take.busy;
+  const problem = preview.problem || take.problem || stopped;
+  const look = (of: string | File, columns?: Column[]) => {
+    setDone(null);
+    setStopped('');
+    take.forget();
+    preview.run({ of, columns });
+  };
+  const enrol = () => {
+    setStopped('');
+    preview.forget();
+    take.run();
+  };
   const change = (line: number, part: Partial<RowView>) =>
     setRows((before) => before!.map((r) => (r.line === line ? { ...r, ...part } : r)));
   const checkAgain = () => look(asCsv(rows!));
@@ -189,7 +199,7 @@ export function RosterPage() {
               }}
             >
               {good > 0 && !importing && (
-                <Button go disabled={busy} onClick={take}>
+                <Button go disabled={busy} onClick={enrol}>
                   {good > changed
                     ? `Enrol ${t.count(good - changed, 'student', 'students')}${changed ? ` and change ${changed}` : ''}`
                     : `Change ${t.count(changed, 'student', 'students')}`}
@@ -205,7 +215,9 @@ export function RosterPage() {
                 disabled={busy}
                 onClick={() => {
                   setRows(null);
-                  setProblem('');
+                  setStopped('');
+                  preview.forget();
+                  take.forget();
                 }}
               >
                 Another list

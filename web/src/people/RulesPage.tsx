@@ -1,10 +1,11 @@
 import { Checkbox, NumberInput, Select, Textarea } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { TryHolds } from '../moderation/TryHolds';
 import { Categories } from '../posts/Categories';
@@ -49,20 +50,19 @@ export function RulesPage() {
 
 /** The rules of the class; each can be changed at any time without losing anything. */
 function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
-  const client = useQueryClient();
   const form = useForm({ initialValues: { ...of.rules, heldWords: of.rules.heldWords.join('\n') } });
-  const submit = form.onSubmit(async (v) => {
-    try {
-      await putJson(`/api/classes/${of.id}/rules`, {
+  const change = useWrite(
+    (v: typeof form.values) =>
+      putJson(`/api/classes/${of.id}/rules`, {
         version: of.version,
         rules: { ...v, heldWords: v.heldWords.split('\n') },
-      });
-      onSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' });
-      await client.invalidateQueries({ queryKey: ['class', of.id] });
-    } catch (e) {
-      onSaid({ wrong: true, text: sentenceOf(e) });
-    }
-  });
+      }),
+    {
+      stale: [['class', of.id]],
+      onDone: () => onSaid({ wrong: false, text: 'The rules are changed. They hold from now on.' }),
+      onWrong: (text) => onSaid({ wrong: true, text }),
+    },
+  );
   return (
     <div className="page plain">
       <title>{`Rules · ${of.name}`}</title>
@@ -71,7 +71,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
         <p className="muted" style={{ margin: '6px 0 18px' }}>
           They hold for the whole class and can be changed at any time. What is published stays published.
         </p>
-        <form onSubmit={submit}>
+        <form onSubmit={form.onSubmit((v) => change.run(v))}>
           <Select
             label="A post is looked at"
             data={POLICIES}

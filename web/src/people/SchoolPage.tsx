@@ -1,9 +1,9 @@
 import { Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
-import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import { schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
 import type { AddressView, PersonLine, Welcome } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -23,16 +23,13 @@ export function SchoolPage() {
     validate: { family: (v) => (v.trim() ? null : 'A family name is needed.') },
   });
   const [welcome, setWelcome] = useState<Welcome | null>(null);
-  const [problem, setProblem] = useState('');
-  const submit = form.onSubmit(async (values) => {
-    setProblem('');
-    try {
-      setWelcome(await postJson<Welcome>('/api/school/staff', values));
+  const add = useWrite((values: typeof form.values) => postJson<Welcome>('/api/school/staff', values), {
+    form,
+    stale: [staffOptions.queryKey],
+    onDone: (made) => {
+      setWelcome(made);
       form.reset();
-      await refetch();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
+    },
   });
   return (
     <div className="page plain">
@@ -71,14 +68,14 @@ export function SchoolPage() {
         <h2 style={{ marginTop: 34 }} id="new-teacher">
           New teacher
         </h2>
-        <form onSubmit={submit} style={{ maxWidth: 560 }}>
+        <form onSubmit={form.onSubmit((values) => add.run(values))} style={{ maxWidth: 560 }}>
           <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
             <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} />
             <TextInput label="Given name" {...form.getInputProps('given')} />
             <TextInput label="Family name" {...form.getInputProps('family')} />
           </div>
           <TextInput label="E-mail, if the way in is to go by mail" mt="sm" {...form.getInputProps('email')} />
-          <Wrong says={problem} />
+          <Wrong says={add.problem} />
           <Button go type="submit" style={{ marginTop: 16 }}>
             Add the teacher
           </Button>
@@ -96,17 +93,14 @@ export function SchoolPage() {
 
 /** By which address people reach the school: links in mails, slips and feeds begin with it. Confirmed once by whoever keeps the school. */
 function SchoolAddress() {
-  const client = useQueryClient();
   const { data } = useQuery(schoolAddressOptions);
   const [changing, setChanging] = useState(false);
   const form = useForm({ initialValues: { address: window.location.origin } });
-  const submit = form.onSubmit(async (values) => {
-    try {
-      client.setQueryData(schoolAddressOptions.queryKey, await putJson<AddressView>('/api/school/address', values));
-      setChanging(false);
-    } catch (e) {
-      form.setFieldError('address', sentenceOf(e));
-    }
+  const use = useWrite((values: typeof form.values) => putJson<AddressView>('/api/school/address', values), {
+    form,
+    field: 'address',
+    fills: schoolAddressOptions.queryKey,
+    onDone: () => setChanging(false),
   });
   if (!data) return null;
   if (data.sure && !changing)
@@ -117,7 +111,7 @@ function SchoolAddress() {
       </p>
     );
   return (
-    <form className={`tell ${css.address}`} onSubmit={submit}>
+    <form className={`tell ${css.address}`} onSubmit={form.onSubmit((values) => use.run(values))}>
       <p>
         <b>Is this how people reach the school?</b> Links in mails, on sign-in slips and in feeds begin with this
         address. Until you have said so, they lead to this computer alone.
@@ -229,16 +223,13 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
 
 function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose: () => void; onDone: () => void }) {
   const [typed, setTyped] = useState('');
-  const [problem, setProblem] = useState('');
-  const erase = async () => {
-    try {
-      await postJson(`/api/people/${person.id}/erasure`, { typed });
+  const erase = useWrite(() => postJson(`/api/people/${person.id}/erasure`, { typed }), {
+    here: true,
+    onDone: () => {
       onDone();
       onClose();
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+    },
+  });
   return (
     <Modal opened onClose={onClose} title={`Erase ${person.name}`}>
       <p style={{ marginTop: 0 }}>
@@ -251,10 +242,10 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
         onChange={(e) => setTyped(e.target.value)}
         autoComplete="off"
         autoCapitalize="none"
-        error={problem || undefined}
+        error={erase.problem || undefined}
       />
       <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
-        <Button go disabled={typed.trim().toLowerCase() !== person.username} onClick={erase}>
+        <Button go disabled={typed.trim().toLowerCase() !== person.username} onClick={() => erase.run()}>
           Erase for ever
         </Button>
         <Button onClick={onClose}>{t.cancel}</Button>

@@ -1,10 +1,11 @@
 import { Checkbox, Radio, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiProblem, putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { Button } from '../ui/Button';
 import { Loading } from '../ui/Trouble';
@@ -28,7 +29,6 @@ export function TermPage() {
 
 /** What the class is called, when it is, and how its people's names are shown. Nothing is lost by a change. */
 function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
-  const client = useQueryClient();
   const form = useForm({
     initialValues: {
       name: of.name,
@@ -42,26 +42,25 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
       byGiven: String(of.byGiven),
     },
   });
-  const report = async (call: Promise<unknown>, done: string) => {
-    try {
-      await call;
-      onSaid({ wrong: false, text: done });
-      await client.invalidateQueries();
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field && e.field in form.values) form.setFieldError(e.field, e.message);
-      onSaid({ wrong: true, text: sentenceOf(e) });
-    }
-  };
-  const submit = form.onSubmit(({ ownPasswords, byGiven, ...v }) =>
-    report(
+  const onWrong = (text: string) => onSaid({ wrong: true, text });
+  const change = useWrite(
+    ({ ownPasswords, byGiven, ...v }: typeof form.values) =>
       putJson(`/api/classes/${of.id}`, {
         of: { ...v, breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })) },
         ownPasswords,
         byGiven: byGiven === 'true',
         version: of.version,
       }),
-      'The class is changed.',
-    ),
+    { form, stale: [[]], onDone: () => onSaid({ wrong: false, text: 'The class is changed.' }), onWrong },
+  );
+  const show = useWrite(
+    ({ as }: { as: string; label: string }) => putJson(`/api/classes/${of.id}/shown`, { shown: as }),
+    {
+      stale: [[]],
+      onDone: (_answer, { label }) =>
+        onSaid({ wrong: false, text: `Readers now see students ${label.toLowerCase()}.` }),
+      onWrong,
+    },
   );
   return (
     <div className="page plain">
@@ -71,7 +70,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
         <p className="muted" style={{ margin: '6px 0 18px' }}>
           All of it can be changed at any time. Posts keep their dates; the weeks are counted anew.
         </p>
-        <form onSubmit={submit}>
+        <form onSubmit={form.onSubmit((v) => change.run(v))}>
           <TextInput label="Name of the class" {...form.getInputProps('name')} />
           <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
             <TextInput label="Subject" {...form.getInputProps('subject')} />
@@ -119,21 +118,11 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
         </p>
         <p style={{ display: 'flex', gap: 10 }}>
           {[
-            ['OWN_NAME', 'By their own names'],
-            ['FIRST_AND_INITIAL', 'By first name and initial'],
-          ].map(([shown, label]) => (
-            <Button
-              key={shown}
-              aria-pressed={of.shown === shown}
-              style={{ borderColor: of.shown === shown ? 'var(--cedar)' : undefined }}
-              onClick={() =>
-                report(
-                  putJson(`/api/classes/${of.id}/shown`, { shown }),
-                  `Readers now see students ${label.toLowerCase()}.`,
-                )
-              }
-            >
-              {label}
+            { as: 'OWN_NAME', label: 'By their own names' },
+            { as: 'FIRST_AND_INITIAL', label: 'By first name and initial' },
+          ].map((way) => (
+            <Button key={way.as} aria-pressed={of.shown === way.as} onClick={() => show.run(way)}>
+              {way.label}
             </Button>
           ))}
         </p>

@@ -1,8 +1,8 @@
 import { NumberInput, Select, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { deleteJson, postJson, putJson, sentenceOf } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import { invitationsOptions, wordOptions } from '../api/queries';
 import type { InvitationLine, Sent, Welcome, WordView } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -114,22 +114,18 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
 
 /** A helper who gets a one-time address by hand, where no mail is wanted. */
 function Helper({ classId }: { classId: number }) {
-  const client = useQueryClient();
   const form = useForm({
     initialValues: { role: 'CO_TEACHER', title: '', given: '', family: '', email: '' },
     validate: { family: (v) => (v.trim() ? null : 'A name is needed.') },
   });
   const [welcome, setWelcome] = useState<Welcome | null>(null);
-  const [problem, setProblem] = useState('');
-  const submit = form.onSubmit(async (values) => {
-    setProblem('');
-    try {
-      setWelcome(await postJson<Welcome>(`/api/classes/${classId}/helpers`, values));
+  const add = useWrite((values: typeof form.values) => postJson<Welcome>(`/api/classes/${classId}/helpers`, values), {
+    form,
+    stale: [['people', classId]],
+    onDone: (made) => {
+      setWelcome(made);
       form.reset();
-      await client.invalidateQueries({ queryKey: ['people', classId] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
+    },
   });
   return (
     <section>
@@ -137,7 +133,7 @@ function Helper({ classId }: { classId: number }) {
       <p className="muted" style={{ margin: '4px 0 10px' }}>
         Makes an account, with a one-time address that you hand over yourself.
       </p>
-      <form onSubmit={submit}>
+      <form onSubmit={form.onSubmit((values) => add.run(values))}>
         <Select
           label="What the helper is"
           data={roleChoices(ROLES.filter((r) => r !== 'STUDENT'))}
@@ -150,7 +146,7 @@ function Helper({ classId }: { classId: number }) {
           <TextInput label="Family name" {...form.getInputProps('family')} />
         </div>
         <TextInput label="E-mail, if the way in is to go by mail too" mt="sm" {...form.getInputProps('email')} />
-        <Wrong says={problem} />
+        <Wrong says={add.problem} />
         <Button go type="submit" style={{ marginTop: 16 }}>
           Add
         </Button>
@@ -165,21 +161,21 @@ function Helper({ classId }: { classId: number }) {
 }
 
 function Invitations({ classId }: { classId: number }) {
-  const client = useQueryClient();
   const { data } = useQuery(invitationsOptions(classId));
   const form = useForm({ initialValues: { role: 'GUEST', name: '', email: '' } });
   const [sent, setSent] = useState<{ path: string; email: string } | null>(null);
-  const refresh = () => client.invalidateQueries({ queryKey: ['invitations', classId] });
-  const submit = form.onSubmit(async (values) => {
-    try {
-      const { path } = await postJson<Sent>(`/api/classes/${classId}/invitations`, values);
-      setSent({ path, email: values.email });
-      form.setValues({ name: '', email: '' });
-      await refresh();
-    } catch (e) {
-      form.setFieldError('email', sentenceOf(e));
-    }
-  });
+  const invite = useWrite(
+    (values: typeof form.values) => postJson<Sent>(`/api/classes/${classId}/invitations`, values),
+    {
+      form,
+      field: 'email',
+      stale: [['invitations', classId]],
+      onDone: ({ path }, { email }) => {
+        setSent({ path, email });
+        form.setValues({ name: '', email: '' });
+      },
+    },
+  );
   const resend = useWrite((i: InvitationLine) => postJson<Sent>(`/api/invitations/${i.id}/resend`), {
     stale: [['invitations', classId]],
     onDone: ({ path }, i) => setSent({ path, email: i.email }),
@@ -195,7 +191,7 @@ function Invitations({ classId }: { classId: number }) {
         itself.
       </p>
       <form
-        onSubmit={submit}
+        onSubmit={form.onSubmit((values) => invite.run(values))}
         style={{
           display: 'grid',
           gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto',

@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import { putJson } from '../api/client';
 import type { Beside, BlogRules, Draft } from '../api/schema';
+import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Chip } from '../ui/Chip';
 import { Sightline } from '../ui/Sightline';
+import { tell } from '../ui/Told';
 import { Due } from '../ui/When';
 import { Word } from '../ui/Word';
 import type { Typed } from './useDraft';
@@ -271,13 +273,16 @@ function TagBox({
 /** Whether a post of staff is an announcement, which stands apart from what students write; kept at once. */
 function Announcement({ draft }: { draft: Draft }) {
   const [on, setOn] = useState(draft.announcement);
-  const toggle = async () => {
+  const put = useWrite((announcement: boolean) => putJson(`/api/posts/${draft.id}/announcement`, { announcement }), {
+    scope: `announcement-${draft.id}`,
+    onWrong: (says, _error, wanted) => {
+      setOn(!wanted);
+      tell(says);
+    },
+  });
+  const toggle = () => {
     setOn(!on);
-    try {
-      await putJson(`/api/posts/${draft.id}/announcement`, { announcement: !on });
-    } catch {
-      setOn(on);
-    }
+    put.run(!on);
   };
   return (
     <label className="tiny" style={{ display: 'flex', gap: 8, marginTop: 12, alignItems: 'baseline' }}>

@@ -1,9 +1,10 @@
 import { TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { putJson, sentenceOf } from '../api/client';
+import { putJson } from '../api/client';
 import { categoriesOptions } from '../api/queries';
 import type { Category } from '../api/schema';
+import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
@@ -15,20 +16,15 @@ export function Categories({ classId }: { classId: number }) {
 }
 
 function List({ classId, now }: { classId: number; now: Category[] }) {
-  const client = useQueryClient();
   const [list, setList] = useState<{ id?: number; name: string }[]>(now);
-  const [problem, setProblem] = useState('');
   const changed = JSON.stringify(list.filter((c) => c.name.trim())) !== JSON.stringify(now);
-  const save = async () => {
-    setProblem('');
-    try {
-      await putJson(`/api/classes/${classId}/categories`, list);
-      await client.invalidateQueries({ queryKey: ['categories', classId] });
-      await client.invalidateQueries({ queryKey: ['porch', classId] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
+  const save = useWrite(() => putJson(`/api/classes/${classId}/categories`, list), {
+    here: true,
+    stale: [
+      ['categories', classId],
+      ['porch', classId],
+    ],
+  });
   const up = (i: number) => setList(list.map((c, j) => (j === i - 1 ? list[i] : j === i ? list[i - 1] : c)));
   return (
     <section style={{ marginTop: 34 }} aria-label="Categories">
@@ -59,12 +55,12 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
       <p style={{ display: 'flex', gap: 12, margin: '10px 0 0' }}>
         <Button onClick={() => setList([...list, { name: '' }])}>Another category</Button>
         {changed && (
-          <Button go onClick={save}>
+          <Button go onClick={() => save.run()}>
             Keep the categories
           </Button>
         )}
       </p>
-      <Wrong says={problem} />
+      <Wrong says={save.problem} />
     </section>
   );
 }

@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import { marginOptions } from '../api/queries';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -38,13 +39,15 @@ export function MarginPage() {
   const { id: classId } = useClass();
   const id = Number(useParams().postId);
   const margin = useQuery(marginOptions(id));
-  const client = useQueryClient();
   const text = useRef<HTMLDivElement>(null);
   const [selected, setSelected] = useState<ReturnType<typeof chosenIn>>(null);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [remark, setRemark] = useState('');
   const [other, setOther] = useState<string | null>(null);
-  const [problem, setProblem] = useState('');
+  const add = useWrite(
+    () => postJson(`/api/posts/${id}/margin`, { ...chosen, remark, replacement: other ?? undefined }),
+    { here: true, stale: [['margin', id]], onDone: () => close() },
+  );
   // By touch or by keyboard a selection grows bit by bit: one says when it is right. A mouse has said so when its button goes up.
   useEffect(() => {
     const look = () => setSelected(chosenIn(text.current));
@@ -78,16 +81,7 @@ export function MarginPage() {
     setChosen(null);
     setRemark('');
     setOther(null);
-    setProblem('');
-  };
-  const add = async () => {
-    try {
-      await postJson(`/api/posts/${id}/margin`, { ...chosen, remark, replacement: other ?? undefined });
-      close();
-      await client.invalidateQueries({ queryKey: ['margin', id] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
+    add.forget();
   };
   return (
     <div className="page" style={{ paddingTop: 30 }}>
@@ -143,7 +137,7 @@ export function MarginPage() {
             className={css.form}
             onSubmit={(e) => {
               e.preventDefault();
-              void add();
+              add.run();
             }}
           >
             <p className={css.quote}>{chosen.quote}</p>
@@ -161,7 +155,7 @@ export function MarginPage() {
                 <textarea rows={2} value={other} onChange={(e) => setOther(e.target.value)} />
               </label>
             )}
-            <Wrong says={problem} />
+            <Wrong says={add.problem} />
             <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
               <Button go type="submit" disabled={!remark.trim() && other === null}>
                 Put it there

@@ -1,6 +1,5 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { postJson, putJson, sentenceOf } from '../api/client';
+import { useQuery } from '@tanstack/react-query';
+import { postJson, putJson } from '../api/client';
 import { marginOptions } from '../api/queries';
 import type { Draft } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -22,24 +21,15 @@ interface OwnMarginProps {
 export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
   const postId = draft.id;
   const { data } = useQuery(marginOptions(postId));
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
-  const act = async (what: () => Promise<unknown>) => {
-    setProblem('');
-    try {
-      await what();
-      await client.invalidateQueries({ queryKey: ['margin', postId] });
-    } catch (e) {
-      setProblem(sentenceOf(e));
-    }
-  };
-  const answer = (id: number, given: 'ACCEPTED' | 'DECLINED' | 'DONE') =>
-    act(async () => {
+  const answer = useWrite(
+    async ({ id, given }: { id: number; given: 'ACCEPTED' | 'DECLINED' | 'DONE' }) => {
       const rev = await saved();
       if (rev === null) return;
       await postJson(`/api/posts/${postId}/margin/${id}/answer`, { answer: given, rev });
       if (given === 'ACCEPTED') await onChanged();
-    });
+    },
+    { here: true, scope: `margin-${postId}`, stale: [['margin', postId]] },
+  );
   const [back] = draft.history;
   const notes = data?.notes ?? [];
   const answered = notes.filter((n) => n.state !== 'OPEN');
@@ -55,7 +45,7 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
       {notes
         .filter((n) => n.state === 'OPEN')
         .map((n) => (
-          <MarginNote key={n.id} note={n} onAnswer={(given) => void answer(n.id, given)} />
+          <MarginNote key={n.id} note={n} onAnswer={(given) => answer.run({ id: n.id, given })} />
         ))}
       {answered.length > 0 && (
         <details>
@@ -65,7 +55,7 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
           ))}
         </details>
       )}
-      <Wrong says={problem} />
+      <Wrong says={answer.problem} />
     </aside>
   );
 }

@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import { ApiProblem, postFile, postJson } from '../api/client';
 import { draftOptions } from '../api/queries';
 import type { Draft, FileView, Uploaded } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { useKeptName } from '../app/useKeptName';
 import { Button } from '../ui/Button';
@@ -73,8 +74,6 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   const [preview, setPreview] = useState(false);
   const [problem, setProblem] = useState('');
   // Why it could not be handed in; it is said where one has pressed.
-  const [refused, setRefused] = useState('');
-  const [busy, setBusy] = useState(false);
   const [looking, setLooking] = useState(false);
   const [publishAt, setPublishAt] = useState(draft.publishAt ?? '');
   const uploading = useRef(0);
@@ -160,22 +159,23 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
       }
     }
   };
-  const handIn = async () => {
-    setBusy(true);
-    setRefused('');
-    try {
-      if (!(await save())) return;
+  const handIn = useWrite(
+    async () => {
+      if (!(await save())) return false;
       await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current, publishAt: publishAt || undefined });
-      client.removeQueries({ queryKey: ['draft', draft.id] });
-      await client.invalidateQueries();
-      if (onDone) onDone();
-      else navigate(`/classes/${classId}/posts/${draft.id}`);
-    } catch (e) {
-      setRefused(e instanceof ApiProblem ? e.message : 'It could not be handed in. Please try again.');
-    } finally {
-      setBusy(false);
-    }
-  };
+      return true;
+    },
+    {
+      here: true,
+      onDone: async (handedIn) => {
+        if (!handedIn) return;
+        client.removeQueries({ queryKey: ['draft', draft.id] });
+        await client.invalidateQueries();
+        if (onDone) onDone();
+        else navigate(`/classes/${classId}/posts/${draft.id}`);
+      },
+    },
+  );
   const replaceWith = (theirs: Typed, on: number) => {
     takeTheirs(theirs, on);
     setShown(theirs);
@@ -275,13 +275,13 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
             go
             mid
             style={{ width: '100%', marginTop: 18, padding: 11 }}
-            onClick={handIn}
-            disabled={busy || !beside.ready}
+            onClick={() => handIn.run()}
+            disabled={handIn.busy || !beside.ready}
           >
             {beside.goesToApproval ? 'Hand in' : publishAt ? 'Publish at that time' : 'Publish'}
           </Button>
         )}
-        <Wrong says={refused} />
+        <Wrong says={handIn.problem} />
         {staffMends && (
           <Button
             go

@@ -1,10 +1,10 @@
 import { Checkbox, NumberInput, Textarea, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ApiProblem, postJson, sentenceOf } from '../api/client';
+import { postJson } from '../api/client';
 import type { Criterion } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
@@ -73,8 +73,6 @@ const BEGINNING: Criterion[] = [
 export function NewPromptPage() {
   const { id, name } = useClass();
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const [problem, setProblem] = useState('');
   const [criteria, setCriteria] = useState<Criterion[]>(BEGINNING);
   const form = useForm({
     initialValues: {
@@ -100,11 +98,10 @@ export function NewPromptPage() {
       answerFirst: false,
     },
   });
-  const submit = form.onSubmit(async (v) => {
-    setProblem('');
-    try {
+  const set = useWrite(
+    (v: typeof form.values) => {
       const { words, pictures, tags, category, links, sources, comments, ...rest } = v;
-      await postJson(`/api/classes/${id}/prompts`, {
+      return postJson(`/api/classes/${id}/prompts`, {
         ...rest,
         tag: v.tag || undefined,
         questions: v.questions.split('\n'),
@@ -113,15 +110,9 @@ export function NewPromptPage() {
         asked: { words, pictures, tags, category: category ? 1 : 0, links, sources, comments },
         rubric: criteria.length ? { criteria } : undefined,
       });
-      await client.invalidateQueries();
-      navigate(`/classes/${id}/prompts`);
-    } catch (e) {
-      if (e instanceof ApiProblem && e.field && e.field in form.values) {
-        form.setFieldError(e.field, e.message);
-        (document.querySelector(`[name=${e.field}]`) as HTMLElement | null)?.focus();
-      } else setProblem(sentenceOf(e));
-    }
-  });
+    },
+    { form, stale: [[]], onDone: () => navigate(`/classes/${id}/prompts`) },
+  );
   const number = (key: 'words' | 'pictures' | 'tags' | 'links' | 'sources', label: string) => (
     <NumberInput label={label} min={0} max={10_000} {...form.getInputProps(key)} />
   );
@@ -129,7 +120,7 @@ export function NewPromptPage() {
     <div className="page wide">
       <title>{`Set a prompt · ${name}`}</title>
       <main>
-        <form onSubmit={submit}>
+        <form onSubmit={form.onSubmit((v) => set.run(v))}>
           <h1>Set a prompt</h1>
           <div style={{ maxWidth: 720 }}>
             <TextInput label="Title" name="title" size="md" mt="md" autoFocus {...form.getInputProps('title')} />
@@ -200,7 +191,7 @@ export function NewPromptPage() {
             {...form.getInputProps('points')}
           />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />
-          <Wrong says={problem} />
+          <Wrong says={set.problem} />
           <Button go type="submit" style={{ marginTop: 22 }}>
             Set the prompt
           </Button>

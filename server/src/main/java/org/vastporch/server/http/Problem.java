@@ -34,7 +34,11 @@ public final class Problem extends RuntimeException {
 
     /** Something is not there, or not for the one who asks. */
     public static Problem missing() {
-        return new Problem(HttpStatus.NOT_FOUND, "not-there", "This page is not there, or it is not for you.");
+        return missing("This page is not there, or it is not for you.");
+    }
+
+    public static Problem missing(String sentence) {
+        return new Problem(HttpStatus.NOT_FOUND, "not-there", sentence);
     }
 
     /** Somebody was faster. */

@@ -186,7 +186,9 @@ public class SubscriptionService {
     /** Stops all mails of somebody who has a link from one of them; nobody has to sign in for it. */
     @Transactional
     public void stop(String token) {
-        store.stopMails(store.byStopToken(token).orElseThrow(Problem::missing));
+        store.stopMails(store.byStopToken(token)
+                .orElseThrow(() ->
+                        Problem.missing("This link is not known here. Sign in and look under My subscriptions.")));
     }
 
     MailWish wishOf(long personId) {
