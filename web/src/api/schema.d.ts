@@ -2140,6 +2140,28 @@ export interface components {
         BlogAddress: {
             address: string;
         };
+        BlogForm: {
+            about: string;
+            /** Format: date-time */
+            closesAt?: string;
+            /** @enum {string} */
+            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO" | "ANYONE";
+            /** Format: date-time */
+            commentsCloseAt?: string;
+            /** Format: int64 */
+            groupId?: number;
+            intro: string;
+            /** @enum {string} */
+            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
+            /** Format: int64 */
+            onlyGroup?: number;
+            /** Format: date-time */
+            opensAt?: string;
+            settings: components["schemas"]["BlogSettings"];
+            title: string;
+            /** @enum {string} */
+            widest: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
+        };
         BlogLine: {
             /** Format: int32 */
             blogs: number;
@@ -2209,26 +2231,6 @@ export interface components {
             /** @enum {string} */
             posts: "AS_CLASS" | "BEFORE" | "AFTER" | "NONE";
             rules: components["schemas"]["BlogRules"];
-        };
-        BlogSetup: {
-            about: string;
-            /** Format: date-time */
-            closesAt?: string;
-            /** @enum {string} */
-            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO" | "ANYONE";
-            /** Format: int64 */
-            groupId?: number;
-            intro: string;
-            /** @enum {string} */
-            kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
-            /** Format: int64 */
-            onlyGroup?: number;
-            /** Format: date-time */
-            opensAt?: string;
-            settings: components["schemas"]["BlogSettings"];
-            title: string;
-            /** @enum {string} */
-            widest: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
         };
         BlogView: {
             about: string;
@@ -2360,7 +2362,7 @@ export interface components {
             address?: string;
             header?: string;
             kinds: ("SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL")[];
-            setup: components["schemas"]["BlogSetup"];
+            setup: components["schemas"]["BlogForm"];
             sightline: components["schemas"]["SightlineView"];
             /** Format: int32 */
             version: number;
@@ -3447,7 +3449,7 @@ export interface components {
             id: number;
         };
         SetupChange: {
-            setup: components["schemas"]["BlogSetup"];
+            setup: components["schemas"]["BlogForm"];
             /** Format: int32 */
             version: number;
         };
@@ -3785,11 +3787,11 @@ export type Begun = components['schemas']['Begun'];
 export type Beside = components['schemas']['Beside'];
 export type Besides = components['schemas']['Besides'];
 export type BlogAddress = components['schemas']['BlogAddress'];
+export type BlogForm = components['schemas']['BlogForm'];
 export type BlogLine = components['schemas']['BlogLine'];
 export type BlogPage = components['schemas']['BlogPage'];
 export type BlogRules = components['schemas']['BlogRules'];
 export type BlogSettings = components['schemas']['BlogSettings'];
-export type BlogSetup = components['schemas']['BlogSetup'];
 export type BlogView = components['schemas']['BlogView'];
 export type BroughtIn = components['schemas']['BroughtIn'];
 export type ByInvitation = components['schemas']['ByInvitation'];
@@ -4471,7 +4473,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BlogSetup"];
+                "application/json": components["schemas"]["BlogForm"];
             };
         };
         responses: {
@@ -4540,7 +4542,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BlogSetup"];
+                "application/json": components["schemas"]["BlogForm"];
             };
         };
         responses: {

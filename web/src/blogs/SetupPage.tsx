@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { deleteJson, postFile, postJson, putJson } from '../api/client';
 import { classOptions, setupOptions } from '../api/queries';
-import type { BlogSetup, Current, Group, SightlineView } from '../api/schema';
+import type { BlogForm, Current, Group, SightlineView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { policyChoices, t } from '../texts/en';
@@ -20,7 +20,7 @@ import { FRESH } from './fresh';
 import { LookChoice } from './LookChoice';
 import { TitleField } from './TitleField';
 
-type Kind = BlogSetup['kind'];
+type Kind = BlogForm['kind'];
 
 const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
   { value: 'SHARED', label: 'Shared', says: 'Everybody in the class writes in one stream.', title: 'Class news' },
@@ -86,9 +86,8 @@ export function SetupPage() {
   );
 }
 
-/** A moment as the field for it wants it, in the reader's time of day. */
-const local = (at?: string) =>
-  at ? new Date(new Date(at).getTime() - new Date(at).getTimezoneOffset() * 60_000).toISOString().slice(0, 16) : '';
+/** How much of a time of day the field for it takes. */
+const TO_THE_MINUTE = '2026-12-18T16:00'.length;
 
 interface SetupProps {
   classId: number;
@@ -109,17 +108,19 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
       ...begin,
       groupId: begin.groupId ? String(begin.groupId) : '',
       onlyGroup: begin.onlyGroup ? String(begin.onlyGroup) : '',
-      opensAt: local(begin.opensAt),
-      closesAt: local(begin.closesAt),
+      opensAt: begin.opensAt?.slice(0, TO_THE_MINUTE) ?? '',
+      closesAt: begin.closesAt?.slice(0, TO_THE_MINUTE) ?? '',
+      commentsCloseAt: begin.commentsCloseAt?.slice(0, TO_THE_MINUTE) ?? '',
     },
   });
   const v = form.values;
-  const wanted: BlogSetup = {
+  const wanted: BlogForm = {
     ...v,
     groupId: v.groupId ? Number(v.groupId) : undefined,
     onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
-    opensAt: v.opensAt ? new Date(v.opensAt).toISOString() : undefined,
-    closesAt: v.closesAt ? new Date(v.closesAt).toISOString() : undefined,
+    opensAt: v.opensAt || undefined,
+    closesAt: v.closesAt || undefined,
+    commentsCloseAt: v.commentsCloseAt || undefined,
   };
   const then = useQuery({
     queryKey: [
@@ -250,7 +251,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
             <h2>When it is open</h2>
             <p className="muted tiny" style={{ margin: '2px 0 0' }}>
               Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students
-              cannot write.
+              cannot write. Times are those of the clock of the class.
             </p>
             <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
               <TextInput label="From" type="datetime-local" name="opensAt" {...form.getInputProps('opensAt')} />
@@ -397,17 +398,7 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
                 max={1000}
                 {...form.getInputProps('settings.rules.comments.afterDays')}
               />
-              <TextInput
-                label="or all of them at"
-                type="datetime-local"
-                value={local(v.settings.rules.comments.at || undefined)}
-                onChange={(e) =>
-                  form.setFieldValue(
-                    'settings.rules.comments.at',
-                    e.target.value ? new Date(e.target.value).toISOString() : '',
-                  )
-                }
-              />
+              <TextInput label="or all of them at" type="datetime-local" {...form.getInputProps('commentsCloseAt')} />
             </div>
 
             <Wrong says={save.problem} />

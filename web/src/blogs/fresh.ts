@@ -1,7 +1,7 @@
-import type { BlogSetup } from '../api/schema';
+import type { BlogForm } from '../api/schema';
 
 /** A blog for each student as it begins: for the class, open at once, in linen, with no rules. */
-export const FRESH: BlogSetup = {
+export const FRESH: BlogForm = {
   kind: 'ONE_EACH',
   title: 'Log of {name}',
   intro: '',

@@ -26,6 +26,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogForm;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.blogs.BlogSetupService;
@@ -214,7 +215,7 @@ class DemoSchool {
     private void looks(Viewer teacher, long garden) {
         for (BlogSetupService.BlogLine line : setups.lines(teacher, garden)) {
             BlogSetupService.Current now = setups.current(teacher, line.ref());
-            BlogSetup before = now.setup();
+            BlogForm before = now.setup();
             Look look =
                     switch (before.kind()) {
                         case SHARED -> Look.ORCHARD;
@@ -235,7 +236,7 @@ class DemoSchool {
             setups.change(
                     teacher,
                     line.ref(),
-                    new BlogSetup(
+                    new BlogForm(
                             before.kind(),
                             before.title(),
                             intro,
@@ -246,6 +247,7 @@ class DemoSchool {
                             before.onlyGroup(),
                             before.opensAt(),
                             before.closesAt(),
+                            before.commentsCloseAt(),
                             settings),
                     now.version());
         }

@@ -21,7 +21,7 @@ import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
-import org.vastporch.server.blogs.BlogSetup;
+import org.vastporch.server.blogs.BlogForm;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -62,13 +62,14 @@ class AnsweringTest {
                 new BlogSettings(BlogSettings.Look.LINEN, false, true, 20, BlogSettings.Grouping.NONE, rules);
         Map<String, Object> change = Map.of(
                 "setup",
-                new BlogSetup(
+                new BlogForm(
                         BlogKind.ONE_EACH,
                         "Log of {name}",
                         "",
                         "",
                         widest,
                         commenters,
+                        null,
                         null,
                         null,
                         null,

@@ -5,8 +5,9 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,6 +25,7 @@ import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
+import org.vastporch.server.blogs.BlogForm;
 import org.vastporch.server.blogs.BlogSetup;
 import tools.jackson.databind.JsonNode;
 
@@ -52,7 +54,7 @@ class BlogTest {
         return of.lead().get(path("/blogs")).body().get(0).get("ref").asString();
     }
 
-    private Answer change(BlogSetup setup) {
+    private Answer change(Object setup) {
         return of.lead()
                 .put(
                         "/api/blog-setups/" + set(),
@@ -66,8 +68,8 @@ class BlogTest {
                                         .get("version")));
     }
 
-    private static BlogSetup logs(BlogKind kind, Instant opens, Instant closes, BlogSettings settings) {
-        return new BlogSetup(
+    private static BlogForm logs(BlogKind kind, LocalDateTime opens, LocalDateTime closes, BlogSettings settings) {
+        return new BlogForm(
                 kind,
                 "Log of {name}",
                 "Week by week.",
@@ -78,6 +80,7 @@ class BlogTest {
                 null,
                 opens,
                 closes,
+                null,
                 settings);
     }
 
@@ -100,7 +103,7 @@ class BlogTest {
     @Test
     void anotherKindNarrowsWhatIsReadAtOnceAndTheSightlineSaysSoBefore() {
         long id = published(of.first(), of.blogOfFirst(), null);
-        BlogSetup journals = logs(BlogKind.JOURNAL, null, null, BlogSettings.USUAL);
+        BlogForm journals = logs(BlogKind.JOURNAL, null, null, BlogSettings.USUAL);
         assertEquals(
                 3,
                 of.lead()
@@ -132,10 +135,38 @@ class BlogTest {
                 of.second().put("/api/blog-setups/" + set(), old).code());
     }
 
+    private Map<String, Object> inTokyo() {
+        JsonNode now = of.lead().get(path("")).body();
+        Map<String, Object> wanted = new HashMap<>(Map.of("zone", "Asia/Tokyo", "breaks", List.of()));
+        for (String same : List.of("name", "subject", "level", "firstDay", "lastDay"))
+            wanted.put(same, now.get(same).asString());
+        return Map.of(
+                "of",
+                wanted,
+                "ownPasswords",
+                false,
+                "byGiven",
+                false,
+                "version",
+                now.get("version").asInt());
+    }
+
     @Test
-    void aBlogThatIsShutLetsInItsAuthorAndStaffOnly() {
+    void aBlogThatIsShutLetsInItsAuthorAndStaffOnlyByTheClockOfTheClass() {
         long id = published(of.first(), of.blogOfFirst(), null);
-        change(logs(BlogKind.ONE_EACH, Instant.now().plusSeconds(3600), null, BlogSettings.USUAL));
+        of.lead().put(path(""), inTokyo());
+        LocalDateTime there = LocalDateTime.now(ZoneId.of("Asia/Tokyo")).truncatedTo(ChronoUnit.SECONDS);
+        change(logs(BlogKind.ONE_EACH, there.minusMinutes(1), null, BlogSettings.USUAL));
+        assertEquals(200, of.other().get("/api/posts/" + id).status());
+        change(logs(BlogKind.ONE_EACH, there.plusHours(1), null, BlogSettings.USUAL));
+        assertEquals(
+                there.plusHours(1).toString(),
+                of.lead()
+                        .get("/api/blog-setups/" + set())
+                        .body()
+                        .get("setup")
+                        .get("opensAt")
+                        .asString());
         for (Person reader : List.of(of.first(), of.lead()))
             assertEquals(200, reader.get("/api/posts/" + id).status());
         assertEquals("not-open-yet", of.other().get("/api/posts/" + id).code());
@@ -148,11 +179,11 @@ class BlogTest {
                         .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of())
                         .code(),
                 "nor does anybody begin to write");
-        change(logs(BlogKind.ONE_EACH, null, Instant.now().minusSeconds(1), BlogSettings.USUAL));
+        change(logs(BlogKind.ONE_EACH, null, there.minusSeconds(1), BlogSettings.USUAL));
         assertEquals("closed", of.other().get("/api/posts/" + id).code());
         assertEquals(
                 "closes-before-opening",
-                change(logs(BlogKind.ONE_EACH, Instant.now(), Instant.now().minusSeconds(9), BlogSettings.USUAL))
+                change(logs(BlogKind.ONE_EACH, there, there.minusSeconds(9), BlogSettings.USUAL))
                         .code());
     }
 

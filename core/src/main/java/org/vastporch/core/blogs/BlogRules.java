@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.temporal.TemporalAdjusters;
+import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.calendar.Term;
 
@@ -119,6 +120,20 @@ public record BlogRules(
                     case WEEK -> today.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
                     case TERM -> term.first();
                 });
+    }
+
+    BlogRules closingCommentsAt(@Nullable Instant at) {
+        return new BlogRules(
+                edit,
+                delete,
+                deleteComments,
+                mostPictures,
+                mostMegabytes,
+                fewestWords,
+                mostWords,
+                mostPosts,
+                per,
+                new Closing(comments.afterDays(), at == null ? "" : at.toString()));
     }
 
     private static void inRange(String field, String what, int value, int least, int most) {

@@ -1,5 +1,6 @@
 package org.vastporch.core.blogs;
 
+import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.moderation.Policy;
@@ -72,5 +73,11 @@ public record BlogSettings(
 
     public BlogSettings withLook(Look other) {
         return new BlogSettings(other, lookLocked, newestFirst, perPage, grouping, rules, posts, comments);
+    }
+
+    /** @param at when all comments close; null for no such rule */
+    public BlogSettings closingCommentsAt(@Nullable Instant at) {
+        BlogRules other = rules.closingCommentsAt(at);
+        return new BlogSettings(look, lookLocked, newestFirst, perPage, grouping, other, posts, comments);
     }
 }

@@ -4,6 +4,7 @@ import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.temporal.TemporalAdjusters;
@@ -112,6 +113,19 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     /** The day that a moment falls on here. */
     public LocalDate dayOf(Instant moment) {
         return moment.atZone(zone).toLocalDate();
+    }
+
+    /**
+     * The moment of a time of day here. Of a time that the change to summer time skips, the moment as long after the
+     * change as it lies behind it; of one that comes twice, the first.
+     */
+    public Instant momentOf(LocalDateTime time) {
+        return time.atZone(zone).toInstant();
+    }
+
+    /** What the clock here says at a moment. */
+    public LocalDateTime timeOf(Instant moment) {
+        return LocalDateTime.ofInstant(moment, zone);
     }
 
     /** Tells whether something handed in at a moment is on time: not after {@code due + grace}. */

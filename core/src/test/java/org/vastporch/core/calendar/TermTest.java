@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -37,6 +38,18 @@ class TermTest {
         var weeks = TERM.weeks();
         for (int i = 1; i < weeks.size(); i++)
             assertEquals(weeks.get(i - 1).end(), weeks.get(i).start());
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "2026-09-02T08:00, 2026-09-02T07:00:00Z, 2026-09-02T08:00",
+        "2026-12-01T08:00, 2026-12-01T08:00:00Z, 2026-12-01T08:00",
+        "2026-10-25T01:30, 2026-10-25T00:30:00Z, 2026-10-25T01:30", // comes twice: the first
+        "2027-03-28T01:30, 2027-03-28T01:30:00Z, 2027-03-28T02:30", // skipped
+    })
+    void aTimeOfDayIsThatOfTheClockHere(LocalDateTime typed, Instant moment, LocalDateTime shown) {
+        assertEquals(moment, TERM.momentOf(typed));
+        assertEquals(shown, TERM.timeOf(moment));
     }
 
     // Due Saturday 20:00 summer time, the night before the clocks go back; an hour of grace.

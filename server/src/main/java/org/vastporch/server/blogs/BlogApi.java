@@ -14,7 +14,7 @@ import org.vastporch.server.people.SightlineView;
 @RestController
 class BlogApi {
 
-    record SetupChange(BlogSetup setup, int version) {}
+    record SetupChange(BlogForm setup, int version) {}
 
     record BlogAddress(String address) {}
 
@@ -34,12 +34,12 @@ class BlogApi {
     }
 
     @PostMapping("/api/classes/{id}/blogs")
-    void create(Viewer viewer, @PathVariable long id, @RequestBody BlogSetup body) {
-        blogs.create(viewer, id, body);
+    void create(Viewer viewer, @PathVariable long id, @RequestBody BlogForm body) {
+        setups.create(viewer, id, body);
     }
 
     @PostMapping("/api/classes/{id}/blogs/sightline")
-    SightlineView sightline(Viewer viewer, @PathVariable long id, @RequestBody BlogSetup body) {
+    SightlineView sightline(Viewer viewer, @PathVariable long id, @RequestBody BlogForm body) {
         return setups.sightline(viewer, id, body);
     }
 

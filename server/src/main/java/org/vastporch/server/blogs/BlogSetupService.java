@@ -14,6 +14,7 @@ import org.vastporch.core.blogs.Addresses;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings.Look;
 import org.vastporch.core.blogs.TitlePattern;
+import org.vastporch.core.calendar.Term;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.BlogStore.BlogSet;
@@ -48,7 +49,7 @@ public class BlogSetupService {
 
     /** @param address the address of a single blog */
     public record Current(
-            BlogSetup setup,
+            BlogForm setup,
             int version,
             @Optionally String address,
             @Optionally String header,
@@ -112,9 +113,22 @@ public class BlogSetupService {
         return lines;
     }
 
-    /** Who could read and write in a blog that is set up so, saved or not. */
-    public SightlineView sightline(Viewer viewer, long classId, BlogSetup setup) {
+    public void create(Viewer viewer, long classId, BlogForm wanted) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        blogs.create(viewer, classId, wanted.in(termOf(classId)));
+    }
+
+    /** Who could read and write in a blog that is set up so. */
+    public SightlineView sightline(Viewer viewer, long classId, BlogForm wanted) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
+        return sightline(viewer, classId, wanted.in(termOf(classId)));
+    }
+
+    private Term termOf(long classId) {
+        return classes.get(classId).term();
+    }
+
+    private SightlineView sightline(Viewer viewer, long classId, BlogSetup setup) {
         Long owner = setup.kind().isForEach()
                 ? people.students(classId).stream().findFirst().orElse(-1L)
                 : null;
@@ -135,7 +149,7 @@ public class BlogSetupService {
         if (isSet(ref)) {
             BlogSet set = requireSet(viewer, ref);
             return new Current(
-                    set.setup(),
+                    BlogForm.of(set.setup(), termOf(set.classId())),
                     set.version(),
                     null,
                     BlogService.picture("sets/" + set.id(), set.headerSha()),
@@ -144,7 +158,7 @@ public class BlogSetupService {
         }
         BlogRow blog = requireBlog(viewer, number(ref));
         return new Current(
-                blog.setup(),
+                BlogForm.of(blog.setup(), termOf(blog.classId())),
                 blog.version(),
                 blog.address(),
                 BlogService.picture(String.valueOf(blog.id()), blog.headerSha()),
@@ -164,10 +178,10 @@ public class BlogSetupService {
      * fixed for all.
      */
     @Transactional
-    public void change(Viewer viewer, String ref, BlogSetup wanted, int version) {
+    public void change(Viewer viewer, String ref, BlogForm wanted, int version) {
         if (isSet(ref)) {
             BlogSet set = requireSet(viewer, ref);
-            BlogSetup setup = wanted.checked(people.groups(set.classId()));
+            BlogSetup setup = wanted.in(termOf(set.classId())).checked(people.groups(set.classId()));
             requireKind(set.setup(), setup);
             if (!store.changeSet(set.id(), setup, version)) throw changedMeanwhile();
             Names names = people.namesForReaders(set.classId());
@@ -184,7 +198,7 @@ public class BlogSetupService {
             return;
         }
         BlogRow blog = requireBlog(viewer, number(ref));
-        BlogSetup setup = wanted.checked(people.groups(blog.classId()));
+        BlogSetup setup = wanted.in(termOf(blog.classId())).checked(people.groups(blog.classId()));
         requireKind(blog.setup(), setup);
         if (setup.kind() == BlogKind.GROUP && setup.groupId() == null)
             throw Problem.invalid("groupId", "group-missing", "Say which group's blog it is.");

@@ -260,8 +260,7 @@ public class PostService {
                 .toList();
         LocalDateTime publishAt = row.publishAt() == null
                 ? null
-                : LocalDateTime.ofInstant(
-                        row.publishAt(), classes.get(row.classId()).term().zone());
+                : classes.get(row.classId()).term().timeOf(row.publishAt());
         return new Draft(
                 id,
                 row.classId(),
@@ -395,13 +394,10 @@ public class PostService {
         return beside.of(viewer, saved, facts, version, holds);
     }
 
-    /**
-     * The moment of a time of day in the class's zone, to come within a year; of a time that summer time skips, the
-     * first moment after.
-     */
+    /** The moment of a time of day in the class's zone, to come within a year. */
     private @Nullable Instant publishAt(long classId, @Nullable LocalDateTime wanted) {
         if (wanted == null) return null;
-        Instant at = wanted.atZone(classes.get(classId).term().zone()).toInstant();
+        Instant at = classes.get(classId).term().momentOf(wanted);
         Instant now = clock.instant();
         if (!at.isAfter(now))
             throw Problem.invalid("publishAt", "time-past", "This time is over. Choose one to come, or leave it out.");
