@@ -7,6 +7,7 @@ import type {
   AsideList,
   Asking,
   BeforeLeaving,
+  BlogForm,
   BlogLine,
   BlogPage,
   BlogView,
@@ -127,6 +128,14 @@ export const shelfOptions = (blog: number) =>
   queryOptions({
     queryKey: ['shelf', blog],
     queryFn: ({ signal }) => getJson<Shelf>(`/api/blogs/${blog}/shelf`, signal),
+  });
+
+/** A new blog as its form begins, one of each kind. */
+export const freshOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['fresh-blogs', classId],
+    queryFn: ({ signal }) => getJson<BlogForm[]>(`/api/classes/${classId}/blogs/fresh`, signal),
+    staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const setupOptions = (ref: string) =>

@@ -292,6 +292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/blogs/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fresh"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/blogs/mine": {
         parameters: {
             query?: never;
@@ -3132,14 +3148,17 @@ export interface components {
             version: number;
         };
         Place: {
+            approves: boolean;
             /** Format: int64 */
             id: number;
             level: string;
+            manages: boolean;
             name: string;
             /** Format: int32 */
             returned: number;
             /** @enum {string} */
             role: "LEAD" | "CO_TEACHER" | "ASSISTANT" | "MODERATOR" | "STUDENT" | "GUEST";
+            staff: boolean;
             /** Format: int32 */
             toMark: number;
             /** Format: int32 */
@@ -4505,6 +4524,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlogPage"];
+                };
+            };
+        };
+    };
+    fresh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlogForm"][];
                 };
             };
         };

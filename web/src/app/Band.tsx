@@ -11,7 +11,7 @@ import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
 import css from './Band.module.css';
 import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
-import { isStaff, manages, type SeenPlace, seenThrough } from './useClass';
+import { type SeenPlace, seenThrough } from './useClass';
 import { keptWords, takeKeptWords } from './useKeptName';
 
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
@@ -39,7 +39,7 @@ function placesOf(c: SeenPlace): PlaceLink[] {
   return [
     { to: `${at}/today`, word: p.today },
     { to: `${at}/porch`, word: p.porch },
-    ...(manages(c.role)
+    ...(c.manages
       ? [
           { to: `${at}/write`, word: p.write },
           { to: `${at}/approve`, word: p.approve, count: c.waits },
@@ -66,7 +66,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
     'My account': '/account',
   });
   if (c.role === 'MODERATOR' || c.role === 'STRANGER') return [];
-  if (!manages(c.role)) return own;
+  if (!c.manages) return own;
   return [
     ...of({
       'Enrol students': 'people/roster',
@@ -89,7 +89,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
 
 /** The first page of a place in a class, for each kind of member. */
 export function homeOf(c: Place): string {
-  return `/classes/${c.id}/${c.role === 'MODERATOR' ? 'approve' : isStaff(c.role) ? 'today' : 'porch'}`;
+  return `/classes/${c.id}/${c.role === 'MODERATOR' ? 'approve' : c.staff ? 'today' : 'porch'}`;
 }
 
 /** The one band at the top: where one is, where one can go, who one is. */
@@ -202,7 +202,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
               </button>
             </Menu.Target>
             <Menu.Dropdown>
-              {current && isStaff(current.role) && !eyes && (
+              {current?.staff && !eyes && (
                 <>
                   <Menu.Item
                     onClick={() =>

@@ -1,20 +1,20 @@
 import { NavLink, Outlet } from 'react-router';
 import { NotThere } from '../ui/Trouble';
 import css from './Band.module.css';
-import { isStaff, manages, useClass } from './useClass';
+import { useClass } from './useClass';
 
 /** The pages about the class itself, for its staff. */
 export function ClassTabs() {
-  const { id, role } = useClass();
-  if (!isStaff(role)) return <NotThere />;
+  const { id, staff, manages } = useClass();
+  if (!staff) return <NotThere />;
   const at = `/classes/${id}`;
   const pages = [
     ['people', 'People'],
-    ...(manages(role) ? [['groups', 'Groups']] : []),
+    ...(manages ? [['groups', 'Groups']] : []),
     ['blogs', 'Blogs'],
     ['prompts', 'Prompts'],
     ['sources', 'Outside blogs'],
-    ...(manages(role)
+    ...(manages
       ? [
           ['rules', 'Rules'],
           ['term', 'Term and names'],

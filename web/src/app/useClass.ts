@@ -17,15 +17,14 @@ export function useClass(): SeenPlace {
   return eyes?.classId === place.id ? seenThrough(place, eyes.role) : place;
 }
 
-/** The place as somebody else has it: with their role, and nothing that waits for staff. */
+/** The place as a student, a guest or a stranger has it: with their role, and nothing of what staff may. */
 export const seenThrough = (place: Place, role: Eyes['role']): SeenPlace => ({
   ...place,
   role,
+  staff: false,
+  manages: false,
+  approves: false,
   waits: 0,
   toMark: 0,
   returned: 0,
 });
-
-export const isStaff = (role: string) => role === 'LEAD' || role === 'CO_TEACHER' || role === 'ASSISTANT';
-export const manages = (role: string) => role === 'LEAD' || role === 'CO_TEACHER';
-export const approves = (role: string) => manages(role) || role === 'MODERATOR';

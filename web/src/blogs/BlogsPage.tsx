@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { blogsOptions } from '../api/queries';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Sightline } from '../ui/Sightline';
 import { Loading, Trouble } from '../ui/Trouble';
 
 /** The blogs of a class, each with who can read and write. */
 export function BlogsPage() {
-  const { id, name, role } = useClass();
+  const { id, name, manages } = useClass();
   const blogs = useQuery(blogsOptions(id));
   return (
     <div className="page plain">
@@ -16,7 +16,7 @@ export function BlogsPage() {
       <main>
         <div style={{ display: 'flex', alignItems: 'baseline' }}>
           <h1>Blogs</h1>
-          {manages(role) && (
+          {manages && (
             <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/blogs/new`}>
               New blog
             </Link>
@@ -37,7 +37,7 @@ export function BlogsPage() {
                   b.title.replace('{name}', 'each student')
                 )}
               </h2>
-              {manages(role) && (
+              {manages && (
                 <Link
                   className="word"
                   style={{ marginLeft: 'auto' }}

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { deleteJson, postFile, postJson, putJson } from '../api/client';
-import { classOptions, setupOptions } from '../api/queries';
+import { classOptions, freshOptions, setupOptions } from '../api/queries';
 import type { BlogForm, Current, Group, SightlineView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
@@ -16,32 +16,28 @@ import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './Blog.module.css';
 import { BlogHead } from './BlogHead';
-import { FRESH } from './fresh';
 import { LookChoice } from './LookChoice';
 import { TitleField } from './TitleField';
 
 type Kind = BlogForm['kind'];
 
-const KINDS: { value: Kind; label: string; says: string; title: string }[] = [
-  { value: 'SHARED', label: 'Shared', says: 'Everybody in the class writes in one stream.', title: 'Class news' },
+const KINDS: { value: Kind; label: string; says: string }[] = [
+  { value: 'SHARED', label: 'Shared', says: 'Everybody in the class writes in one stream.' },
   {
     value: 'ONE_EACH',
     label: 'One each',
     says: 'Every student has an own blog. Own does not mean private: see beside who reads it.',
-    title: 'Log of {name}',
   },
-  { value: 'GROUP', label: 'Group', says: 'A blog for each group; its members write.', title: 'Notes of {name}' },
+  { value: 'GROUP', label: 'Group', says: 'A blog for each group; its members write.' },
   {
     value: 'TEACHERS',
     label: "Teacher's",
     says: 'Only you and your co-teachers write; students may comment.',
-    title: 'From the teacher',
   },
   {
     value: 'JOURNAL',
     label: 'Journal',
     says: 'For each student, read by nobody but its author and the staff.',
-    title: 'Journal of {name}',
   },
 ];
 const WIDTHS = ['STAFF_AND_ME', 'MY_GROUP', 'MY_CLASS', 'SCHOOL', 'ANYONE'];
@@ -60,6 +56,7 @@ export function SetupPage() {
   const { ref } = useParams();
   const { data: of } = useQuery(classOptions(id));
   const current = useQuery({ ...setupOptions(ref ?? ''), enabled: !!ref });
+  const fresh = useQuery(freshOptions(id));
   const [saved, setSaved] = useState(false);
   if (current.isError)
     return (
@@ -67,7 +64,7 @@ export function SetupPage() {
         <Trouble error={current.error} onRetry={() => current.refetch()} />
       </div>
     );
-  if (!of || (ref && !current.data))
+  if (!of || !fresh.data || (ref && !current.data))
     return (
       <div className="page wide">
         <Loading lines={8} />
@@ -79,6 +76,7 @@ export function SetupPage() {
       classId={id}
       blogRef={ref}
       current={current.data}
+      fresh={fresh.data}
       groups={of.groups}
       saved={saved}
       onSaved={setSaved}
@@ -94,15 +92,17 @@ interface SetupProps {
   /** Which blog or set is changed; undefined for a new one. */
   blogRef?: string;
   current?: Current;
+  /** A new blog of each kind. */
+  fresh: BlogForm[];
   groups: Group[];
   /** Whether it was just changed; kept outside, since the form begins anew with what is there now. */
   saved: boolean;
   onSaved: (saved: boolean) => void;
 }
 
-function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps) {
+function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: SetupProps) {
   const navigate = useNavigate();
-  const begin = current?.setup ?? FRESH;
+  const begin = current?.setup ?? fresh.find((f) => f.kind === 'ONE_EACH')!;
   const form = useForm({
     initialValues: {
       ...begin,
@@ -157,12 +157,8 @@ function Setup({ classId, blogRef, current, groups, saved, onSaved }: SetupProps
     save.run();
   });
   const setKind = (kind: string) => {
-    const next = KINDS.find((k) => k.value === kind)!;
-    form.setValues({
-      kind: next.value,
-      widest: kind === 'JOURNAL' ? 'STAFF_AND_ME' : kind === 'GROUP' ? 'MY_GROUP' : 'MY_CLASS',
-      ...(blogRef ? {} : { title: next.title }),
-    });
+    const next = fresh.find((f) => f.kind === kind)!;
+    form.setValues({ kind: next.kind, widest: next.widest, ...(blogRef ? {} : { title: next.title }) });
   };
   const kinds = KINDS.filter((k) => !current || current.kinds.includes(k.value));
   const pattern = isEach(v.kind) || (v.kind === 'GROUP' && !blogRef);

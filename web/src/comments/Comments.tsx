@@ -4,7 +4,7 @@ import { deleteJson } from '../api/client';
 import { commentsOptions, meOptions } from '../api/queries';
 import type { CommentView, PostView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { isStaff } from '../app/useClass';
+
 import { Asides } from '../asides/Asides';
 import { Report } from '../moderation/Report';
 import { NameMenu } from '../people/NameMenu';
@@ -85,7 +85,7 @@ function Comment({
   onReply?: () => void;
 }) {
   const { data: me } = useQuery(meOptions);
-  const staff = isStaff(me?.classes.find((c) => c.id === classId)?.role ?? '');
+  const staff = me?.classes.find((c) => c.id === classId)?.staff ?? false;
   const [changing, setChanging] = useState(false);
   const [word, setWord] = useState(false);
   const bin = useWrite(() => deleteJson(`/api/comments/${comment.id}`), { stale: [['comments', postId]] });

@@ -5,7 +5,7 @@ import { postJson } from '../api/client';
 import { peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -15,7 +15,7 @@ import { Wrong } from '../ui/Wrong';
 
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
-  const { id, name, role } = useClass();
+  const { id, name, manages } = useClass();
   const sources = useQuery({ ...sourcesOptions(id), refetchInterval: 20_000 });
   const [address, setAddress] = useState('');
   const [found, setFound] = useState<Found | null>(null);
@@ -28,7 +28,7 @@ export function SourcesPage() {
       <title>{`Outside blogs · ${name}`}</title>
       <main>
         <h1>Outside blogs</h1>
-        {manages(role) && (
+        {manages && (
           <>
             <p className="muted" style={{ margin: '6px 0 12px' }}>
               Paste the address of a blog that is kept elsewhere. You see its entries before anything is saved.
@@ -81,7 +81,7 @@ export function SourcesPage() {
           </p>
         )}
         {sources.data?.map((s) => (
-          <Source key={s.id} source={s} classId={id} mayRefresh={manages(role)} />
+          <Source key={s.id} source={s} classId={id} mayRefresh={manages} />
         ))}
       </main>
     </div>

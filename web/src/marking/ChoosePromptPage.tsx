@@ -2,13 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { promptsOptions, stripOptions } from '../api/queries';
 import type { PromptView } from '../api/schema';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';
 
 /** The prompts of the class with how far the marking is. */
 export function ChoosePromptPage() {
-  const { id, name, role } = useClass();
+  const { id, name, manages } = useClass();
   const { data } = useQuery(promptsOptions(id));
   if (!data)
     return (
@@ -24,7 +24,7 @@ export function ChoosePromptPage() {
         {data.length === 0 && (
           <p className="muted">
             No prompt is set yet.{' '}
-            {manages(role) && (
+            {manages && (
               <Link className="word" to={`/classes/${id}/prompts/new`}>
                 Set a prompt
               </Link>

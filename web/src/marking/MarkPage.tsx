@@ -6,7 +6,7 @@ import { paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Released, Strip } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useKeys } from '../app/keys';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
 import { NameMenu } from '../people/NameMenu';
 import { Reading } from '../posts/Reading';
@@ -56,7 +56,7 @@ export function MarkPage() {
 }
 
 function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
-  const { id, role } = useClass();
+  const { id, manages } = useClass();
   const navigate = useNavigate();
   const client = useQueryClient();
   const paper = useQuery({ ...paperOptions(strip.promptId, studentId), placeholderData: undefined });
@@ -174,7 +174,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             </button>
           ))}
         </div>
-        {strip.toRelease > 0 && manages(role) && (
+        {strip.toRelease > 0 && manages && (
           <Button
             style={{ marginLeft: 16, whiteSpace: 'nowrap' }}
             disabled={release.busy}

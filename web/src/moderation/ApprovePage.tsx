@@ -2,7 +2,7 @@ import { Modal } from '@mantine/core';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useKeys } from '../app/keys';
-import { approves, isStaff, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { boardAfter, StateBoard } from '../ui/StateBoard';
 import { Loading, NotThere, Trouble } from '../ui/Trouble';
@@ -29,19 +29,19 @@ const ORDERS = { '': 'the longest wait first', student: 'by student', prompt: 'b
 
 /** The pile: what is looked at stands in the address; another part of it is another pile. */
 export function ApprovePage() {
-  const { role } = useClass();
+  const { approves } = useClass();
   const [params] = useSearchParams();
   const wish = {
     classId: params.get('class') ? Number(params.get('class')) : undefined,
     sort: params.get('sort') ?? '',
   };
-  if (!approves(role)) return <NotThere />;
+  if (!approves) return <NotThere />;
   return <PilePage key={`${wish.classId} ${wish.sort}`} wish={wish} />;
 }
 
 /** A pile that is read downwards, and decided by one key each. */
 function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
-  const { id, role } = useClass();
+  const { id, staff } = useClass();
   const [params, setParams] = useSearchParams();
   const { query, pile, decide, undo, fetchAll, lookAgain } = usePile(wish);
   const [currentKey, setCurrentKey] = useState(params.get('item') ?? '');
@@ -145,7 +145,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
   useKeys([
     { key: 'a', says: 'Approve', run: () => act('APPROVE') },
     { key: 'r', says: 'Return with a note', run: () => current && setReturning(true) },
-    ...(role !== 'MODERATOR' ? [{ key: 'e', says: 'Edit', run: edit }] : []),
+    ...(staff ? [{ key: 'e', says: 'Edit', run: edit }] : []),
     { key: 'h', says: 'Hide', run: () => act('HIDE') },
     { key: 'b', says: 'Into the bin', run: () => act('BIN') },
     { key: 'u', says: 'Take the last decision back, or the last lot', run: takeBack },
@@ -193,7 +193,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
             ),
         )}
         <span style={{ marginLeft: 'auto', display: 'flex', gap: 16 }}>
-          {isStaff(role) && (
+          {staff && (
             <Link className="word" to={`/classes/${id}/decisions`}>
               What was decided
             </Link>
@@ -278,7 +278,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
                   isPicked={picked.has(key)}
                   picked={picked.size}
                   returning={returning && l === current}
-                  mayEdit={role !== 'MODERATOR'}
+                  mayEdit={staff}
                   mending={mending === key}
                   onFocus={() => {
                     setCurrentKey(key);

@@ -5,7 +5,7 @@ import { putJson } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
 import { useWrite } from '../api/write';
-import { approves, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';
@@ -18,7 +18,7 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
   const { data: me } = useQuery(meOptions);
   const [classId, setClassId] = useState(id);
   const { data } = useQuery(noticeOptions(classId));
-  const mine = me?.classes.filter((c) => approves(c.role)) ?? [];
+  const mine = me?.classes.filter((c) => c.approves) ?? [];
   return (
     <Modal opened onClose={onClose} title="Being told that something waits">
       {mine.length > 1 && (

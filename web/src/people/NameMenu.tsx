@@ -7,7 +7,7 @@ import { meOptions, peopleOptions } from '../api/queries';
 import type { NewPhrase } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useBorrowEyes, useEyes } from '../app/eyes';
-import { isStaff, manages } from '../app/useClass';
+
 import { t } from '../texts/en';
 import css from './People.module.css';
 
@@ -28,7 +28,7 @@ export function NameMenu(props: NameMenuProps) {
   const eyes = useEyes();
   const of = me?.classes.find((c) => c.id === id);
   const [open, setOpen] = useState(false);
-  if (eyes || !of || !isStaff(of.role) || (!place && !person)) return <>{children}</>;
+  if (eyes || !of || !of.staff || (!place && !person)) return <>{children}</>;
   const opener = (
     <button
       type="button"
@@ -47,7 +47,7 @@ export function NameMenu(props: NameMenuProps) {
     <span className={css.named}>
       <span>{children}</span>
       {open ? (
-        <Acts {...props} className={of.name} role={of.role} opener={opener} onClosed={() => setOpen(false)} />
+        <Acts {...props} className={of.name} manages={of.manages} opener={opener} onClosed={() => setOpen(false)} />
       ) : (
         opener
       )}
@@ -57,12 +57,12 @@ export function NameMenu(props: NameMenuProps) {
 
 interface ActsProps extends NameMenuProps {
   className: string;
-  role: string;
+  manages: boolean;
   opener: ReactNode;
   onClosed: () => void;
 }
 
-function Acts({ classId: id, className, role, place, person: account, name, opener, onClosed }: ActsProps) {
+function Acts({ classId: id, className, manages, place, person: account, name, opener, onClosed }: ActsProps) {
   const [phrase, setPhrase] = useState<NewPhrase | null>(null);
   const [open, setOpen] = useState(true);
   const people = useQuery(peopleOptions(id));
@@ -88,7 +88,7 @@ function Acts({ classId: id, className, role, place, person: account, name, open
               Look through their eyes
             </Menu.Item>
           )}
-          {manages(role) && person?.role === 'STUDENT' && person.state !== 'left' && (
+          {manages && person?.role === 'STUDENT' && person.state !== 'left' && (
             <>
               {person.care ? (
                 <Menu.Item onClick={() => renew.run(person.id)}>Give a new pass phrase</Menu.Item>

@@ -2,10 +2,9 @@ import { Checkbox, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { postJson } from '../api/client';
-import type { Created } from '../api/schema';
+import { getJson, postJson } from '../api/client';
+import type { BlogForm, Created } from '../api/schema';
 import { useWrite } from '../api/write';
-import { FRESH } from '../blogs/fresh';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
 
@@ -35,8 +34,9 @@ export function NewClassPage() {
       const { breakFrom, breakTo, shared, each, ...of } = v;
       const breaks = breakFrom ? [{ from: breakFrom, to: breakTo || breakFrom }] : [];
       const { id } = await postJson<Created>('/api/classes', { ...of, breaks });
-      if (shared) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'SHARED', title: 'Class news' });
-      if (each) await postJson(`/api/classes/${id}/blogs`, { ...FRESH, kind: 'ONE_EACH', title: 'Log of {name}' });
+      for (const blog of await getJson<BlogForm[]>(`/api/classes/${id}/blogs/fresh`))
+        if ((shared && blog.kind === 'SHARED') || (each && blog.kind === 'ONE_EACH'))
+          await postJson(`/api/classes/${id}/blogs`, blog);
       return id;
     },
     {

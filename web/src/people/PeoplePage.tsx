@@ -8,7 +8,7 @@ import { peopleOptions } from '../api/queries';
 import type { MemberLine, NewPhrase } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useBorrowEyes } from '../app/eyes';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { ApprovalDialog } from '../moderation/ApprovalDialog';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -30,7 +30,7 @@ const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toL
 
 /** The people of a class; the list narrows as one types, and stays quick however long it is. */
 export function PeoplePage() {
-  const { id, name, role } = useClass();
+  const { id, name, manages } = useClass();
   const [params, setParams] = useSearchParams();
   const people = useQuery(peopleOptions(id));
   const wanted = params.get('find') ?? '';
@@ -70,7 +70,7 @@ export function PeoplePage() {
               )}
             </span>
           )}
-          {manages(role) && (
+          {manages && (
             <span className="off-paper" style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
               <Link className="word" to={`/classes/${id}/people/roster`}>
                 Enrol students
@@ -175,7 +175,7 @@ type Acting =
   | null;
 
 function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }) {
-  const { id, name: className, role } = useClass();
+  const { id, name: className, manages } = useClass();
   const borrow = useBorrowEyes();
   const student = p.role === 'STUDENT';
   const isLeft = p.state === 'left';
@@ -204,7 +204,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
         {p.shown === 'PEN_NAME' && student ? <span className="muted"> (pen name)</span> : ''}
         {p.nameAsked && (
           <span className={css.asked}>
-            {manages(role) ? (
+            {manages ? (
               <Word onClick={() => onAct({ type: 'name', person: p })}>look at the name</Word>
             ) : (
               'the name waits'
@@ -225,7 +225,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
         )}
       </td>
       <td style={{ textAlign: 'right', paddingRight: 4 }}>
-        {isLeft && manages(role) && p.mayReturn && (
+        {isLeft && manages && p.mayReturn && (
           <Word onClick={() => takeBack.run()} aria-label={`Take back ${p.name}`}>
             Take back
           </Word>
@@ -245,30 +245,30 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
                   Look through their eyes
                 </Menu.Item>
               )}
-              {manages(role) && p.nameAsked && (
+              {manages && p.nameAsked && (
                 <Menu.Item onClick={() => onAct({ type: 'name', person: p })}>Let the name show</Menu.Item>
               )}
-              {manages(role) && student && p.care && (
+              {manages && student && p.care && (
                 <Menu.Item onClick={() => renew.run()}>Give a new pass phrase</Menu.Item>
               )}
-              {manages(role) && student && !p.care && <Menu.Label>{t.keeperCares}</Menu.Label>}
-              {manages(role) && student && (
+              {manages && student && !p.care && <Menu.Label>{t.keeperCares}</Menu.Label>}
+              {manages && student && (
                 <Menu.Item component="a" href={`/api/classes/${id}/slips.pdf?person=${p.id}`} target="_blank">
                   Print the slip
                 </Menu.Item>
               )}
-              {manages(role) && student && (
+              {manages && student && (
                 <Menu.Item onClick={() => onAct({ type: 'approval', person: p })}>
                   How their texts are approved
                 </Menu.Item>
               )}
-              {manages(role) && student && (
+              {manages && student && (
                 <Menu.Item onClick={() => onAct({ type: 'shown', person: p })}>The name that readers see</Menu.Item>
               )}
-              {manages(role) && !student && (
+              {manages && !student && (
                 <Menu.Item onClick={() => onAct({ type: 'role', person: p })}>Change the role</Menu.Item>
               )}
-              {manages(role) && (
+              {manages && (
                 <Menu.Item onClick={() => onAct({ type: 'leave', person: p })}>
                   {student ? 'End the enrolment' : 'Take out of the class'}
                 </Menu.Item>

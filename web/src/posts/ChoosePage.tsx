@@ -5,7 +5,7 @@ import { postJson } from '../api/client';
 import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
 import type { Begun, PromptView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -18,7 +18,7 @@ import css from './Entry.module.css';
 
 /** What to write: the prompts that are open, or something of one's own; drafts that were begun come first. */
 export function ChoosePage() {
-  const { id, name, role } = useClass();
+  const { id, name, role, manages } = useClass();
   const navigate = useNavigate();
   const { data: prompts } = useQuery(promptsOptions(id));
   const { data: blogs } = useQuery(writableOptions(id));
@@ -95,7 +95,7 @@ export function ChoosePage() {
           <p className="muted">
             {role === 'STUDENT' ? (
               'There is no blog yet in which you can write. Your teacher makes them.'
-            ) : manages(role) ? (
+            ) : manages ? (
               <>
                 There is no blog here yet.{' '}
                 <Link className="word" to={`/classes/${id}/blogs`}>

@@ -7,7 +7,7 @@ import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useEyes } from '../app/eyes';
-import { isStaff, manages } from '../app/useClass';
+
 import { Asides } from '../asides/Asides';
 import { Comments } from '../comments/Comments';
 import { Report } from '../moderation/Report';
@@ -120,7 +120,7 @@ export function PostPage() {
             <b>{post.history[0].by}</b> wrote: “{post.history[0].note}”
           </p>
         )}
-        {post.state === 'HIDDEN' && !eyes && manages(of?.role ?? '') && <ShowAgain postId={id} />}
+        {post.state === 'HIDDEN' && !eyes && of?.manages && <ShowAgain postId={id} />}
         {post.mayEdit && post.state !== 'BINNED' && post.state !== 'HIDDEN' && (
           <p style={{ margin: '10px 0 0' }}>
             <Link className="word" to={`/classes/${post.classId}/write/${id}`}>
@@ -147,7 +147,7 @@ export function PostPage() {
             </>
           ) : null}
         </p>
-        {!post.own && isStaff(of?.role ?? '') && (
+        {!post.own && of?.staff && (
           <Asides
             at={`/api/posts/${id}/words`}
             heading={`A private word to ${post.author}`}
@@ -155,7 +155,7 @@ export function PostPage() {
             verb="Say it"
           />
         )}
-        {!eyes && isStaff(of?.role ?? '') && (
+        {!eyes && of?.staff && (
           <Asides
             at={`/api/posts/${id}/staff-thread`}
             heading="Among the staff"
@@ -163,7 +163,7 @@ export function PostPage() {
             verb="Add it"
           />
         )}
-        {!eyes && !post.own && isStaff(of?.role ?? '') && classId && (
+        {!eyes && !post.own && of?.staff && classId && (
           <p style={{ fontSize: 15, margin: '10px 0 0' }}>
             <Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>
               Write in its margin
@@ -188,7 +188,7 @@ export function PostPage() {
             />
           </div>
         )}
-        {post.isUp && !eyes && !post.own && of && !isStaff(of.role) && (
+        {post.isUp && !eyes && !post.own && of && !of.staff && (
           <p style={{ fontSize: 15, margin: '14px 0 0' }}>
             <Report at={`/api/posts/${id}/reports`} what="this post" />
           </p>

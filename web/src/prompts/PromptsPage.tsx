@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { promptsOptions } from '../api/queries';
-import { manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
 import { GivenTable } from '../comments/Given';
 import { t } from '../texts/en';
@@ -11,7 +11,7 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { Due } from '../ui/When';
 
 export function PromptsPage() {
-  const { id, name, role } = useClass();
+  const { id, name, manages } = useClass();
   const prompts = useQuery(promptsOptions(id));
   // What is folded away is asked for once it is opened.
   const [shown, setShown] = useState<Record<string, boolean>>({});
@@ -22,7 +22,7 @@ export function PromptsPage() {
       <main>
         <div style={{ display: 'flex', alignItems: 'baseline' }}>
           <h1>Prompts</h1>
-          {manages(role) && (
+          {manages && (
             <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/prompts/new`}>
               Set a prompt
             </Link>

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { askingOptions, meOptions, scheduledOptions, todayOptions } from '../api/queries';
-import { isStaff, manages, useClass } from '../app/useClass';
+import { useClass } from '../app/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
 import { say, When } from '../ui/When';
@@ -10,12 +10,12 @@ import css from './Today.module.css';
 
 /** What needs a person now, one line each. */
 export function TodayPage() {
-  const { id, role } = useClass();
+  const { id, manages } = useClass();
   const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
   const { data: asking = [] } = useQuery(askingOptions(id));
   const { data: scheduled = [] } = useQuery(scheduledOptions(id));
   const { data: me } = useQuery(meOptions);
-  const others = me?.classes.some((c) => c.id !== id && isStaff(c.role));
+  const others = me?.classes.some((c) => c.id !== id && c.staff);
   const at = `/classes/${id}`;
   if (error)
     return (
@@ -53,7 +53,7 @@ export function TodayPage() {
         verb="Set a prompt"
       />,
     );
-  if (approve && manages(role)) {
+  if (approve && manages) {
     const parts = [
       approve.posts && t.count(approve.posts, 'post', 'posts'),
       approve.comments && t.count(approve.comments, 'comment', 'comments'),
@@ -114,7 +114,7 @@ export function TodayPage() {
         verb="See them"
       />,
     );
-  if (manages(role) && data.askedNames.length > 0)
+  if (manages && data.askedNames.length > 0)
     lines.push(
       <Line
         key="n"

@@ -38,6 +38,11 @@ class BlogApi {
         setups.create(viewer, id, body);
     }
 
+    @GetMapping("/api/classes/{id}/blogs/fresh")
+    List<BlogForm> fresh(Viewer viewer, @PathVariable long id) {
+        return setups.fresh(viewer, id);
+    }
+
     @PostMapping("/api/classes/{id}/blogs/sightline")
     SightlineView sightline(Viewer viewer, @PathVariable long id, @RequestBody BlogForm body) {
         return setups.sightline(viewer, id, body);

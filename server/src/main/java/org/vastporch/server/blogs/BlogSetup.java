@@ -40,6 +40,19 @@ public record BlogSetup(
     private static final int LONGEST_TITLE = 120;
     private static final int LONGEST_TEXT = 8_000;
 
+    /** A new blog of a kind as its form begins: open at once, with the usual reach, look and rules. */
+    public static BlogSetup fresh(BlogKind kind) {
+        String title =
+                switch (kind) {
+                    case SHARED -> "Class news";
+                    case ONE_EACH -> "Log of {name}";
+                    case GROUP -> "Notes of {name}";
+                    case TEACHERS -> "From the teacher";
+                    case JOURNAL -> "Journal of {name}";
+                };
+        return of(kind, title, "", kind.usual(), Commenters.CLASS);
+    }
+
     /** A blog that is open at once, with the usual look and rules. */
     public static BlogSetup of(BlogKind kind, String title, String about, Audience widest, Commenters commenters) {
         return new BlogSetup(kind, title, "", about, widest, commenters, null, null, null, null, BlogSettings.USUAL);

@@ -1,6 +1,7 @@
 package org.vastporch.server.blogs;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -111,6 +112,15 @@ public class BlogSetupService {
                     sightline(viewer, classId, set.setup())));
         }
         return lines;
+    }
+
+    /** A new blog as its form begins, one of each kind. */
+    public List<BlogForm> fresh(Viewer viewer, long classId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        Term term = termOf(classId);
+        return Arrays.stream(BlogKind.values())
+                .map(kind -> BlogForm.of(BlogSetup.fresh(kind), term))
+                .toList();
     }
 
     public void create(Viewer viewer, long classId, BlogForm wanted) {

@@ -25,11 +25,24 @@ import org.vastporch.server.people.PeopleService.TriesView;
 public class MeService {
 
     /**
+     * @param staff whether one reads what staff read
+     * @param manages whether one may change the class itself
+     * @param approves whether one decides what is published
      * @param waits what waits for approval, for those who approve
      * @param toMark posts ready to be marked, for staff
      * @param returned own posts that came back, for students
      */
-    public record Place(long id, String name, String level, Role role, int waits, int toMark, int returned) {}
+    public record Place(
+            long id,
+            String name,
+            String level,
+            Role role,
+            boolean staff,
+            boolean manages,
+            boolean approves,
+            int waits,
+            int toMark,
+            int returned) {}
 
     /** @param tries tries at the own password that did not work, if there were more than slips of the fingers */
     public record Me(
@@ -89,6 +102,9 @@ public class MeService {
                     in.name(),
                     in.level(),
                     member.role(),
+                    member.role().readsAsStaff(),
+                    member.role().managesClass(),
+                    member.role().approves(),
                     waits == null ? 0 : waits.all(),
                     toMark,
                     member.role() == Role.STUDENT ? store.returned(viewer.personId(), in.id()) : 0));
