@@ -14,6 +14,7 @@ import org.vastporch.core.Refusal;
 import org.vastporch.core.blogs.BlogRules.Period;
 import org.vastporch.core.blogs.BlogRules.Window;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.posts.HandIn;
 
 class BlogRulesTest {
@@ -101,5 +102,79 @@ class BlogRulesTest {
                                 == 1,
                         title);
             }
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        // days, moment for all; when it is asked, whether comments are closed
+        "0, '', 2027-11-01T00:00:00Z, false",
+        "3, '', 2026-11-03T23:59:59Z, false",
+        "3, '', 2026-11-04T00:00:00Z, true",
+        "0, 2026-11-02T12:00:00Z, 2026-11-02T11:59:59Z, false",
+        "0, 2026-11-02T12:00:00Z, 2026-11-02T12:00:00Z, true",
+        "3, 2026-11-02T12:00:00Z, 2026-11-02T12:00:00Z, true",
+        "1, 2026-12-02T12:00:00Z, 2026-11-02T00:00:00Z, true"
+    })
+    void commentsCloseAtTheEarlierOfTwoMoments(int days, String at, Instant now, boolean over) {
+        assertEquals(over, new BlogRules.Closing(days, at).isOver(Instant.parse("2026-11-01T00:00:00Z"), now));
+    }
+
+    @Test
+    void aBlogSaysWhenItsCommentsCloseAndNothingElseOfItChanges() {
+        BlogSettings before = new BlogSettings(
+                BlogSettings.Look.TIDE, true, false, 7, BlogSettings.Grouping.WEEK, rules(3, 9, 2, Period.DAY));
+        Instant at = Instant.parse("2026-11-02T12:00:00Z");
+        BlogSettings closing = before.closingCommentsAt(at);
+        assertEquals(at.toString(), closing.rules().comments().at());
+        assertEquals(before, closing.closingCommentsAt(null));
+        assertEquals(
+                BlogSettings.Look.SLATE,
+                before.withLook(BlogSettings.Look.SLATE).look());
+        assertEquals(before, before.withLook(BlogSettings.Look.SLATE).withLook(BlogSettings.Look.TIDE));
+    }
+
+    @Test
+    void aBlogHasAPolicyOfItsOwnOrThatOfTheClass() {
+        assertNull(BlogSettings.LookedAt.AS_CLASS.policy());
+        assertEquals(Policy.BEFORE, BlogSettings.LookedAt.BEFORE.policy());
+        assertEquals(Policy.NONE, BlogSettings.LookedAt.NONE.policy());
+    }
+
+    @Test
+    void aCeilingCutsWhatIsWiderAndNothingElse() {
+        for (Audience a : Audience.values())
+            for (Audience ceiling : Audience.values()) {
+                assertEquals(
+                        Math.min(a.ordinal(), ceiling.ordinal()),
+                        a.cutTo(ceiling).ordinal());
+                assertEquals(a.ordinal() >= ceiling.ordinal(), a.reaches(ceiling));
+            }
+        assertEquals(Audience.MY_GROUP, BlogKind.GROUP.usual());
+        assertEquals(Audience.MY_CLASS, BlogKind.GROUP.widest());
+        for (BlogKind kind : BlogKind.values()) assertTrue(kind.widest().reaches(kind.usual()));
+    }
+
+    @Test
+    void aTitleTakesAsMuchOfANameAsThereIsRoomFor() {
+        assertTrue(TitlePattern.isPattern("Log of {name}"));
+        assertFalse(TitlePattern.isPattern("Log of (name)"));
+        assertEquals("Log of Wren", TitlePattern.fill("Log of {name}", "Wren"));
+        assertEquals("Wren and Wren", TitlePattern.fill("{name} and {name}", "Wren"));
+        assertEquals("News", TitlePattern.fill("News", "Wren"));
+        assertEquals("x".repeat(TitlePattern.LONGEST), TitlePattern.fill("{name}", "x".repeat(TitlePattern.LONGEST)));
+        String cut = TitlePattern.fill("Log of {name}", "x".repeat(200));
+        assertEquals(TitlePattern.LONGEST, cut.length());
+        assertTrue(cut.endsWith("x…"));
+        String pairs = TitlePattern.fill("{name}", "\uD83D\uDC1F".repeat(100));
+        assertFalse(Character.isHighSurrogate(pairs.charAt(pairs.length() - 2)), "no letter is cut in two");
+    }
+
+    @Test
+    void anAddressIsShortAndEndsInNoDash() {
+        assertEquals("log-of-wren", Addresses.tidy("Log of Wren!"));
+        assertEquals("a".repeat(60), Addresses.tidy("a".repeat(60)));
+        assertEquals("a".repeat(60), Addresses.tidy("a".repeat(61)));
+        assertEquals("a".repeat(59), Addresses.tidy("a".repeat(59) + " bees"));
+        assertEquals("blog-2", Addresses.make("!", "blog"::equals));
     }
 }

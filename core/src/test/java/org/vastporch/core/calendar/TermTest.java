@@ -1,6 +1,6 @@
 package org.vastporch.core.calendar;
 
-import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Duration;
 import java.time.Instant;
@@ -63,5 +63,42 @@ class TermTest {
     })
     void countsStartedDaysOnTheClockOfTheClass(Instant handedIn, int days) {
         assertEquals(days, TERM.daysLate(handedIn, Instant.parse("2026-10-24T19:00:00Z"), Duration.ofHours(1)));
+    }
+
+    /** A break of whole school weeks from Monday to Friday, and one that leaves a Friday. */
+    @Test
+    void aWeekIsABreakIfAllItsSchoolDaysLieInOne() {
+        assertEquals(List.of(1, 0, 2), numbers("2026-09-14", "2026-09-18"));
+        assertEquals(List.of(1, 2, 3), numbers("2026-09-14", "2026-09-17"));
+        assertEquals(List.of(1, 2, 3), numbers("2026-09-15", "2026-09-18"));
+    }
+
+    private static List<Integer> numbers(String from, String to) {
+        return new Term(
+                        LocalDate.parse("2026-09-07"),
+                        LocalDate.parse("2026-09-25"),
+                        List.of(new Term.Break(LocalDate.parse(from), LocalDate.parse(to))),
+                        ZoneId.of("Europe/London"))
+                .weeks().stream().map(Term.Week::number).toList();
+    }
+
+    @Test
+    void aWeekHoldsItsFirstMomentAndNotThatOfTheNext() {
+        Term.Week week = TERM.weeks().get(0);
+        assertTrue(week.contains(week.start()));
+        assertTrue(week.contains(week.end().minusMillis(1)));
+        assertFalse(week.contains(week.end()));
+        assertFalse(week.contains(week.start().minusMillis(1)));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "TODAY, 2026-10-24T23:00:00Z, 2026-10-26T00:00:00Z", "WEEK, 2026-10-18T23:00:00Z, 2026-10-26T00:00:00Z",
+        "MONTH, 2026-09-30T23:00:00Z, 2026-11-01T00:00:00Z", "YEAR, 2026-01-01T00:00:00Z, 2027-01-01T00:00:00Z"
+    })
+    void aSpanIsThatOfTheCalendarHere(Term.Span span, Instant start, Instant end) {
+        Instant sunday = Instant.parse("2026-10-25T12:00:00Z");
+        assertEquals(new Term.Between(start, end), TERM.around(span, sunday));
+        assertEquals(LocalDate.parse("2026-10-25"), TERM.dayOf(Instant.parse("2026-10-24T23:00:00Z")));
     }
 }

@@ -133,4 +133,69 @@ class FeedRulesTest {
         assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), List.of(first, second))
                 .isEmpty());
     }
+
+    @Test
+    void aKeyTellsByWhatAnEntryIsKnown() {
+        assertEquals("id:x1", EntryIdentity.keyOf(entry(" x1 ", "http://a.example/1", "p")));
+        assertEquals("link:http://a.example/1", EntryIdentity.keyOf(entry(null, "http://a.example/1", "p")));
+        assertEquals(37, EntryIdentity.keyOf(entry(null, " ", "p")).length());
+        String longest = "y".repeat(400);
+        assertEquals("id:" + longest, EntryIdentity.keyOf(entry(longest, null, "p")));
+        String longer = EntryIdentity.keyOf(entry(longest + "y", null, "p"));
+        assertEquals(35, longer.length(), "a longer one is told by its hash");
+        assertNotEquals(longer, EntryIdentity.keyOf(entry(longest + "z", null, "p")));
+    }
+
+    @Test
+    void anEntryHasChangedWhenItsTitleOrTextHas() {
+        String before = EntryIdentity.contentHash(entry("1", "http://a.example/1", "<p>Oars</p>"));
+        assertEquals(before, EntryIdentity.contentHash(entry("2", "http://b.example", " <p>Oars</p>\n")));
+        assertNotEquals(before, EntryIdentity.contentHash(entry("1", "http://a.example/1", "<p>Oars!</p>")));
+        assertEquals(32, before.length());
+    }
+
+    @Test
+    void aPostThatNoFeedCarriesIsTakenFromItsPage() {
+        String page = "<title>Rowlock</title><nav>x</nav><article><h1>Oars</h1><p>Ash.</p><nav>next</nav></article>";
+        PastedAddress.Article post =
+                PastedAddress.article("http://a.example/oars", page).orElseThrow();
+        assertEquals("Oars", post.title());
+        assertEquals("<p>Ash.</p>", post.html().strip());
+        assertEquals(
+                "Rowlock",
+                PastedAddress.article("http://a.example/oars", "<title>Rowlock</title><article>Ash.</article>")
+                        .orElseThrow()
+                        .title());
+        for (String home : List.of("http://a.example", "http://a.example/", "http://a.example/oars/edit"))
+            assertTrue(PastedAddress.article(home, page).isEmpty(), home);
+        for (String other :
+                List.of(page + "<input type=password>", page + page, "<p>Ash.</p>", "<article><h1>Oars</h1></article>"))
+            assertTrue(PastedAddress.article("http://a.example/oars", other).isEmpty(), other);
+    }
+
+    @Test
+    void theLastingAddressIsTheOneThatThePageNames() {
+        String at = "http://a.example/oars?ref=1";
+        assertEquals(at, PastedAddress.lasting(at, "<p>x"));
+        assertEquals("http://a.example/oars", PastedAddress.lasting(at, "<link rel=canonical href=/oars>"));
+        assertEquals(at, PastedAddress.lasting(at, "<link rel=canonical href=''>".replace("''", "'http://['")));
+    }
+
+    @Test
+    void aSiteThatAnnouncesNoFeedIsAskedAtTheUsualPlaces() {
+        assertEquals(
+                List.of("feed.xml", "rss.xml", "atom.xml", "index.xml", "feed", "feed/").stream()
+                        .map(place -> "https://a.example/" + place)
+                        .toList(),
+                PastedAddress.guesses("https://a.example"));
+        assertEquals(PastedAddress.guesses("https://a.example"), PastedAddress.guesses("https://a.example/"));
+        List<String> below = PastedAddress.guesses("https://a.example/wren/oars");
+        assertEquals("https://a.example/wren/oars/feed.xml", below.get(0));
+        assertTrue(below.contains("https://a.example/wren/feed.xml"), below.toString());
+        assertEquals(8, below.size());
+        assertEquals(
+                "https://a.example/wren/feed.xml",
+                PastedAddress.guesses("https://a.example/wren/oars/edit").get(0),
+                "where its author edits, the blog itself is asked");
+    }
 }

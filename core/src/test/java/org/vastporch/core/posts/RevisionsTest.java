@@ -20,6 +20,11 @@ class RevisionsTest {
         assertTrue(anew(Duration.ofMinutes(10), 200, 210), "a stretch of writing is over");
         assertTrue(anew(Duration.ofSeconds(1), 200, 90), "much would be lost");
         assertFalse(anew(Duration.ofSeconds(1), 200, 120), "shortened");
+        assertFalse(anew(Duration.ofSeconds(1), 200, 100), "just half is left");
+        assertTrue(anew(Duration.ofSeconds(1), 200, 99));
+        assertTrue(anew(Duration.ofSeconds(1), 20, 9), "twenty words are worth keeping");
+        assertFalse(anew(Duration.ofSeconds(1), 19, 0));
+        assertFalse(anew(Duration.ofMinutes(10).minusMillis(1), 200, 210));
         assertFalse(anew(Duration.ofSeconds(1), 12, 0), "hardly begun");
         assertFalse(anew(Duration.ofHours(3), 0, 100), "nothing there yet");
     }

@@ -23,6 +23,10 @@ class SuggestedChangeTest {
                         + "<strong>small s</strong>ug</p>",
                 "a < b  | 0 | b > a   | <p>a &lt; b</p>                               | <p>b &gt; a</p>",
                 "slugs  | 0 | ''      | <p>The slugs.</p>                             | <p>The .</p>",
+                "aa     | 1 | b       | <p>aaaa aa</p>                                | <p>aab aa</p>",
+                "aa     | 2 | b       | <p>aaaa aa</p>                                | <p>aaaa b</p>",
+                "The    | 0 | A       | <p>The <em>slugs</em>.</p>                    | <p>A <em>slugs</em>.</p>",
+                "ugs.   | 0 | ow.     | <p>The <em>sl</em>ugs.</p>                    | <p>The <em>sl</em>ow.</p>",
             })
     void isMadeWhereTheWordsStand(String quote, int nth, String replacement, String html, String after) {
         assertEquals(Optional.of(after), new SuggestedChange(quote, nth, replacement).in(html));
@@ -40,5 +44,6 @@ class SuggestedChangeTest {
                 new SuggestedChange("x", 0, "<script>").in("<p>x</p>"),
                 "what is proposed is words, not HTML");
         assertThrows(Refusal.class, () -> new SuggestedChange(" ", 0, "x"));
+        assertThrows(Refusal.class, () -> new SuggestedChange("x", -1, "x"));
     }
 }
