@@ -22,6 +22,7 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.blogs.BlogSettings.Grouping;
 import org.vastporch.core.blogs.BlogSettings.Look;
+import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
@@ -111,7 +112,7 @@ class DemoSchool {
         classes.setRules(
                 teacher,
                 garden,
-                new ClassService.Rules(
+                new ClassRules(
                         Audience.ANYONE,
                         false,
                         Policy.BEFORE,
@@ -162,7 +163,7 @@ class DemoSchool {
         classes.setRules(
                 listener,
                 sounds,
-                new ClassService.Rules(
+                new ClassRules(
                         Audience.MY_CLASS,
                         false,
                         Policy.AFTER,

@@ -18,7 +18,11 @@ public enum Policy {
     }
 
     /** The policy in force, and what decided it. */
-    public record InForce(Policy policy, Source source) {}
+    public record InForce(Policy policy, Source source) {
+
+        /** What visitors write is always looked at first, where a blog lets them write at all. */
+        public static final InForce OF_VISITORS = new InForce(BEFORE, Source.BLOG);
+    }
 
     /**
      * The policy in force: the nearest one that is set wins, student before blog before class. Earned trust turns

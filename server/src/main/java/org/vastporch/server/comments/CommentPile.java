@@ -8,6 +8,7 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Course;
+import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
@@ -114,9 +115,9 @@ class CommentPile implements Moderated {
     }
 
     private static Policy.InForce policy(CommentRow row, @Nullable Policy ofBlog, PileDesk desk) {
-        if (row.visitor() != null) return new Policy.InForce(Policy.BEFORE, Policy.Source.BLOG);
-        return desk.author(row.classId(), row.authorId())
-                .ofComments(ofBlog, desk.in(row.classId()).rules().commentPolicy());
+        if (row.visitor() != null) return Policy.InForce.OF_VISITORS;
+        Author author = desk.author(row.classId(), row.authorId());
+        return desk.in(row.classId()).rules().forComments(author, ofBlog);
     }
 
     private static Revision.Side side(String html) {

@@ -252,15 +252,14 @@ public class CommentService implements CommentsGiven {
         String plain = TextFacts.of(html).plain();
         Author author = viewer.isStranger() ? Author.OUTSIDE : reviews.author(classId, viewer.personId());
         List<Hold> holds = reviews.holds(classId, viewer.personId(), author, TextToReview.newComment(plain));
-        Policy policy = viewer.isStranger()
-                ? Policy.BEFORE
+        Policy.InForce inForce = viewer.isStranger()
+                ? Policy.InForce.OF_VISITORS
                 : reviews.ofComments(
-                                classId,
-                                author,
-                                blogs.approving(post.blog().id()).comments())
-                        .policy();
+                        classId, author, blogs.approving(post.blog().id()).comments());
         Course after = new Course(Standing.draft(), null, firstUp, null, null)
-                .handedIn(null, new Course.Circumstances(clock.instant(), policy, !holds.isEmpty(), false, false))
+                .handedIn(
+                        null,
+                        new Course.Circumstances(clock.instant(), inForce.policy(), !holds.isEmpty(), false, false))
                 .orElseThrow();
         return new Settled(html, TextFacts.countWords(plain), holds, after);
     }

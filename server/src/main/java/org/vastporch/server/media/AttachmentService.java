@@ -79,7 +79,7 @@ public class AttachmentService {
                     "A file may have " + rules.mostMegabytes() + " megabytes here; this one has "
                             + (upload.size() / (1024 * 1024) + 1) + ".");
         FileKind.Known known = FileKind.of(upload);
-        Set<Tool> tools = staff ? Tool.ALL : classes.get(classId).rules().tools();
+        Set<Tool> tools = classes.get(classId).rules().toolsOf(staff);
         if (!tools.contains(Tool.valueOf(known.kind().name())))
             throw Problem.invalid("file", "tool-off", "Files of this kind are switched off in this class.");
         refuseMany(postId);

@@ -11,7 +11,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
-import org.vastporch.core.moderation.HoldRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.moderation.UsualWait;
@@ -51,13 +50,12 @@ public class ReviewService {
      * @param ofBlog what the blog says; null if it leaves it to the class
      */
     public Policy.InForce ofPosts(long classId, Author author, @Nullable Policy ofBlog) {
-        ClassService.Rules rules = classes.get(classId).rules();
-        return author.ofPosts(ofBlog, rules.postPolicy(), rules.trustAfter());
+        return classes.get(classId).rules().forPosts(author, ofBlog);
     }
 
     /** The same for comments. */
     public Policy.InForce ofComments(long classId, Author author, @Nullable Policy ofBlog) {
-        return author.ofComments(ofBlog, classes.get(classId).rules().commentPolicy());
+        return classes.get(classId).rules().forComments(author, ofBlog);
     }
 
     /**
@@ -67,13 +65,9 @@ public class ReviewService {
      */
     public List<Hold> holds(long classId, long authorId, Author author, TextToReview text) {
         if (author.place() == Author.Place.STAFF) return List.of();
-        ClassService.Rules of = classes.get(classId).rules();
-        return new HoldRules(
-                        of.heldWords(),
-                        people.fullNames(classId, authorId),
-                        of.holdLinks(),
-                        of.holdPictures(),
-                        of.firstPosts())
+        return classes.get(classId)
+                .rules()
+                .holding(people.fullNames(classId, authorId))
                 .find(text, author);
     }
 

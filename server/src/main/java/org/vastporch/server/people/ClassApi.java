@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
 import org.vastporch.server.access.AccessService;
@@ -32,7 +33,7 @@ class ClassApi {
             List<WeekView> weeks,
             List<ClassService.Spell> breaks,
             List<PeopleService.Group> groups,
-            ClassService.Rules rules,
+            ClassRules rules,
             boolean ownPasswords,
             boolean byGiven,
             Shown shown,
@@ -42,7 +43,7 @@ class ClassApi {
 
     record Created(long id) {}
 
-    record RulesChange(ClassService.Rules rules, int version) {}
+    record RulesChange(ClassRules rules, int version) {}
 
     record ShownForAll(PersonName.Shown shown) {}
 
@@ -73,21 +74,7 @@ class ClassApi {
         var weeks = found.term().weeks().stream()
                 .map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now)))
                 .toList();
-        // The word list is the staff's: a student who knows it can walk around it.
-        ClassService.Rules rules = staff
-                ? found.rules()
-                : new ClassService.Rules(
-                        found.rules().ceiling(),
-                        found.rules().open(),
-                        found.rules().postPolicy(),
-                        found.rules().commentPolicy(),
-                        found.rules().trustAfter(),
-                        List.of(),
-                        found.rules().holdLinks(),
-                        found.rules().holdPictures(),
-                        found.rules().firstPosts(),
-                        found.rules().reportsHide(),
-                        found.rules().tools());
+        ClassRules rules = staff ? found.rules() : found.rules().withoutWords();
         return new ClassView(
                 id,
                 found.name(),

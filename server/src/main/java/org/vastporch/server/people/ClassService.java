@@ -5,21 +5,17 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.vastporch.core.Refusal;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.calendar.Term;
-import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.people.ClassWord;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.core.posts.Tool;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
@@ -28,45 +24,6 @@ import org.vastporch.server.log.EventStore;
 /** Classes: their term and their rules. */
 @Service
 public class ClassService {
-
-    /**
-     * The rules of a class; every one has a safe value to begin with.
-     *
-     * @param firstPosts how many posts of each student are held before the other rules are asked
-     * @param reportsHide whether what a reader reported comes down until somebody has looked
-     * @param tools what students find in the editor
-     */
-    public record Rules(
-            Audience ceiling,
-            boolean open,
-            Policy postPolicy,
-            Policy commentPolicy,
-            int trustAfter,
-            List<String> heldWords,
-            boolean holdLinks,
-            boolean holdPictures,
-            int firstPosts,
-            boolean reportsHide,
-            Set<Tool> tools) {
-
-        /** Closed to the class, approval on, trust never earned. */
-        public static final Rules SAFE = new Rules(
-                Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
-
-        public Rules {
-            if (trustAfter < 0 || trustAfter > 100)
-                throw new Refusal(
-                        "trustAfter", "number-range", "Earned trust asks for 0 to 100 approvals, not " + trustAfter);
-            if (firstPosts < 0 || firstPosts > 20)
-                throw new Refusal(
-                        "firstPosts", "number-range", "The first 0 to 20 posts can be held, not " + firstPosts);
-            heldWords = heldWords.stream()
-                    .map(String::strip)
-                    .filter(w -> !w.isEmpty())
-                    .distinct()
-                    .toList();
-        }
-    }
 
     /**
      * @param ownPasswords whether students may change their own password
@@ -80,7 +37,7 @@ public class ClassService {
             String subject,
             String level,
             Term term,
-            Rules rules,
+            ClassRules rules,
             boolean ownPasswords,
             boolean byGiven,
             PersonName.Shown shown,
@@ -127,7 +84,7 @@ public class ClassService {
                 limited("subject", wanted.subject(), 120),
                 limited("level", wanted.level(), 60),
                 term(wanted),
-                Rules.SAFE,
+                ClassRules.SAFE,
                 clock.instant());
         people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, viewer.personId());
         events.add(id, "class-created", id, viewer.personId());
@@ -145,9 +102,9 @@ public class ClassService {
     }
 
     @Transactional
-    public void setRules(Viewer viewer, long id, Rules rules, int version) {
+    public void setRules(Viewer viewer, long id, ClassRules rules, int version) {
         access.require(viewer, Act.MANAGE_CLASS, id);
-        Rules before = get(id).rules();
+        ClassRules before = get(id).rules();
         if (!store.setRules(id, rules, version))
             throw Problem.stale(
                     "class-changed",

@@ -12,19 +12,18 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.ClassWord;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.http.Rows;
 import org.vastporch.server.people.ClassService.ClassRecord;
-import org.vastporch.server.people.ClassService.Rules;
 
 @Repository
 class ClassStore {
@@ -35,7 +34,7 @@ class ClassStore {
         this.jdbc = jdbc;
     }
 
-    long add(String name, String subject, String level, Term term, Rules rules, Instant now) {
+    long add(String name, String subject, String level, Term term, ClassRules rules, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
@@ -94,7 +93,7 @@ class ClassStore {
     }
 
     /** Changes the rules; false if somebody else changed the class since {@code version}. */
-    boolean setRules(long id, Rules rules, int version) {
+    boolean setRules(long id, ClassRules rules, int version) {
         return jdbc.sql("""
                 update class
                    set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
@@ -125,13 +124,6 @@ class ClassStore {
                 .param("now", Rows.utc(now))
                 .param("id", id)
                 .update();
-    }
-
-    boolean sortsByGivenName(long id) {
-        return jdbc.sql("select by_given from class where id = :id")
-                .param("id", id)
-                .query(Boolean.class)
-                .single();
     }
 
     /** Changes what the class is and when; false if somebody else changed the class since {@code version}. */
@@ -171,30 +163,6 @@ class ClassStore {
         return changed;
     }
 
-    void setShown(long id, PersonName.Shown shown) {
-        jdbc.sql("update class set shown = :shown where id = :id")
-                .param("shown", shown.name())
-                .param("id", id)
-                .update();
-    }
-
-    void setWord(long id, @Nullable ClassWord word) {
-        jdbc.sql("update class set word = :word, word_until = :until, word_left = :left where id = :id")
-                .param("word", word == null ? null : word.word())
-                .param("until", word == null ? null : Rows.utc(word.until()))
-                .param("left", word == null ? null : word.left())
-                .param("id", id)
-                .update();
-    }
-
-    /** The class with a class word, its row locked so that the number of those who may come is kept. */
-    Optional<Long> lockByWord(String word) {
-        return jdbc.sql("select id from class where word = :word for update")
-                .param("word", word)
-                .query(Long.class)
-                .optional();
-    }
-
     private void addBreaks(long id, Term term) {
         for (Term.Break b : term.breaks())
             jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
@@ -214,7 +182,7 @@ class ClassStore {
                 row.getObject("last_day", LocalDate.class),
                 breaks,
                 ZoneId.of(row.getString("zone")));
-        Rules rules = new Rules(
+        ClassRules rules = new ClassRules(
                 Audience.values()[row.getInt("ceiling")],
                 row.getBoolean("open"),
                 Policy.valueOf(row.getString("post_policy")),

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
@@ -35,13 +36,13 @@ public class GroupService {
     private static final int MOST_GROUPS = 60;
     private static final int LONGEST_NAME = 60;
 
-    private final PeopleStore store;
+    private final GroupStore store;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
     private final SecureRandom random = new SecureRandom();
 
-    GroupService(PeopleStore store, PeopleService people, AccessService access, EventStore events) {
+    GroupService(GroupStore store, PeopleService people, AccessService access, EventStore events) {
         this.store = store;
         this.people = people;
         this.access = access;
@@ -52,25 +53,25 @@ public class GroupService {
     public PeopleService.Group add(Viewer viewer, long classId, String name) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         String free = free(classId, name, 0);
-        if (store.groups(classId).size() >= MOST_GROUPS)
+        if (people.groups(classId).size() >= MOST_GROUPS)
             throw Problem.invalid("name", "too-many-groups", "A class has at most " + MOST_GROUPS + " groups.");
-        return new PeopleService.Group(store.groupId(classId, free), free);
+        return people.group(classId, free);
     }
 
     @Transactional
     public void rename(Viewer viewer, long groupId, String name) {
         long classId = requireGroup(viewer, groupId);
-        store.renameGroup(groupId, free(classId, name, groupId));
+        store.rename(groupId, free(classId, name, groupId));
     }
 
     /** Dissolves a group; its students are in none then. One that has a blog, or to which a blog opens, stays. */
     @Transactional
     public void remove(Viewer viewer, long groupId) {
         long classId = requireGroup(viewer, groupId);
-        if (store.isGroupUsed(groupId))
+        if (store.isUsed(groupId))
             throw Problem.stale(
                     "group-used", "This group has a blog, or a blog opens to it alone. Change that blog first.");
-        store.removeGroup(groupId);
+        store.remove(groupId);
         events.add(classId, "group-removed", groupId, viewer.personId());
     }
 
@@ -78,22 +79,19 @@ public class GroupService {
     @Transactional
     public List<Move> move(Viewer viewer, long classId, List<Move> moves) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        Map<Long, Long> before = new HashMap<>();
-        for (PeopleStore.Member member : store.members(classId))
-            if (member.isStudent()) before.put(member.id(), member.groupId());
+        Map<Long, Optional<Long>> before = people.studentGroups(classId);
         Map<Long, List<Long>> back = new HashMap<>();
         for (Move move : moves) {
             if (move.groupId() != null
-                    && store.classOfGroup(move.groupId())
-                            .filter(c -> c == classId)
-                            .isEmpty()) throw Problem.missing();
+                    && store.classOf(move.groupId()).filter(c -> c == classId).isEmpty()) throw Problem.missing();
             for (long person : move.people()) {
                 if (!before.containsKey(person))
                     throw Problem.invalid(
                             "people", "not-a-student", "Only students who are in the class now have a group.");
-                back.computeIfAbsent(before.get(person), g -> new ArrayList<>()).add(person);
+                back.computeIfAbsent(before.get(person).orElse(null), g -> new ArrayList<>())
+                        .add(person);
             }
-            store.setGroup(classId, move.people(), move.groupId());
+            people.setGroup(classId, move.people(), move.groupId());
         }
         events.add(classId, "groups-changed", null, viewer.personId());
         return back.entrySet().stream()
@@ -116,11 +114,10 @@ public class GroupService {
         List<List<Long>> split = wish.atRandom()
                 ? GroupSplit.atRandom(who, wish.groups(), random)
                 : GroupSplit.inOrder(who, wish.groups());
-        List<PeopleService.Group> groups = new ArrayList<>(store.groups(classId));
+        List<PeopleService.Group> groups = new ArrayList<>(people.groups(classId));
         for (int number = 1; groups.size() < wish.groups(); number++) {
             String name = "Group " + number;
-            if (groups.stream().noneMatch(g -> g.name().equals(name)))
-                groups.add(new PeopleService.Group(store.groupId(classId, name), name));
+            if (groups.stream().noneMatch(g -> g.name().equals(name))) groups.add(people.group(classId, name));
         }
         List<Move> moves = new ArrayList<>();
         for (int i = 0; i < split.size(); i++)
@@ -134,14 +131,14 @@ public class GroupService {
         if (name.length() > LONGEST_NAME)
             throw Problem.invalid(
                     "name", "name-too-long", "A group's name has at most " + LONGEST_NAME + " characters.");
-        if (store.groups(classId).stream()
+        if (people.groups(classId).stream()
                 .anyMatch(g -> g.id() != except && g.name().equalsIgnoreCase(name)))
             throw Problem.invalid("name", "name-taken", "There is a group of this name already.");
         return name;
     }
 
     private long requireGroup(Viewer viewer, long groupId) {
-        long classId = store.classOfGroup(groupId).orElseThrow(Problem::missing);
+        long classId = store.classOf(groupId).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, classId);
         return classId;
     }

@@ -5,9 +5,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -15,7 +12,6 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.ClassWord;
-import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.Passwords;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
@@ -56,9 +52,9 @@ public class JoinService {
 
     private static final int MOST_BY_WORD = 200;
 
-    private final PeopleStore store;
+    private final ClassWordStore words;
     private final PeopleService people;
-    private final ClassStore classStore;
+    private final PlaceService places;
     private final ClassService classes;
     private final InvitationService invitations;
     private final AccessService access;
@@ -69,17 +65,17 @@ public class JoinService {
     private final Allowance joinings = new Allowance(60);
 
     JoinService(
-            PeopleStore store,
+            ClassWordStore words,
             PeopleService people,
-            ClassStore classStore,
+            PlaceService places,
             ClassService classes,
             InvitationService invitations,
             AccessService access,
             EventStore events,
             Clock clock) {
-        this.store = store;
+        this.words = words;
         this.people = people;
-        this.classStore = classStore;
+        this.places = places;
         this.classes = classes;
         this.invitations = invitations;
         this.access = access;
@@ -105,7 +101,7 @@ public class JoinService {
         if (wish.left() != null && (wish.left() < 0 || wish.left() > MOST_BY_WORD))
             throw Problem.invalid(
                     "left", "left-range", "Between 0 and " + MOST_BY_WORD + " people may come by one class word.");
-        classStore.setWord(
+        words.set(
                 classId,
                 new ClassWord(
                         wish.keep() && before != null ? before.word() : free(),
@@ -127,14 +123,14 @@ public class JoinService {
     /** One that no other class has. */
     private String free() {
         String word = ClassWord.make(random);
-        while (classStore.lockByWord(word).isPresent()) word = ClassWord.make(random);
+        while (words.lock(word).isPresent()) word = ClassWord.make(random);
         return word;
     }
 
     @Transactional
     public void switchOff(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        classStore.setWord(classId, null);
+        words.set(classId, null);
         events.add(classId, "class-word-off", null, viewer.personId());
     }
 
@@ -153,7 +149,7 @@ public class JoinService {
         long person = viewer.isStranger() ? addStudent(newcomer) : viewer.personId();
         Joined joined = join(classId, person, Role.STUDENT);
         people.signedIn(person);
-        classStore.setWord(classId, classes.get(classId).word().used());
+        words.set(classId, classes.get(classId).word().used());
         events.add(classId, "joined-by-word", joined.personId(), joined.personId());
         return joined;
     }
@@ -183,25 +179,8 @@ public class JoinService {
     }
 
     private Joined join(long classId, long person, Role role) {
-        Optional<PeopleStore.Member> before =
-                store.members(classId).stream().filter(m -> m.id() == person).findFirst();
-        if (before.isPresent() && before.get().endedAt() == null)
-            throw Problem.stale("already-here", "You are in this class already.");
-        if (before.isPresent())
-            throw Problem.stale(
-                    "place-ended", "Your place in this class has ended. Only its teachers can take you in again.");
-        boolean asked = (role == Role.STUDENT || role == Role.GUEST)
-                && NewcomerName.isAsked(store.person(person).orElseThrow().name(), takenNames(classId));
-        people.enrol(classId, person, role, "", classes.get(classId).shown(), person);
-        store.setNameAsked(classId, person, asked);
-        if (role == Role.STUDENT) people.arrived(classId, List.of(person));
+        places.join(classId, person, role, classes.get(classId).shown());
         return new Joined(person, classId, people.usernameOf(person));
-    }
-
-    private List<String> takenNames(long classId) {
-        List<String> taken = new ArrayList<>(store.namesOfStaff());
-        store.members(classId).forEach(m -> taken.add(m.name().full()));
-        return taken;
     }
 
     private long addStudent(Newcomer newcomer) {
@@ -230,8 +209,7 @@ public class JoinService {
     }
 
     private long requireWord(String typed) {
-        long classId = classStore
-                .lockByWord(ClassWord.tidy(typed))
+        long classId = words.lock(ClassWord.tidy(typed))
                 .orElseThrow(() -> Problem.invalid(
                         "word", "word-unknown", "No class has this word. Look at it once more, or ask your teacher."));
         if (!classes.get(classId).word().isOpen(clock.instant()))

@@ -80,7 +80,6 @@ public class PeopleService {
     private static final int WORTH_TELLING = 5;
 
     private final PeopleStore store;
-    private final ClassStore classes;
     private final AccessService access;
     private final EventStore events;
     private final PasswordEncoder passwords;
@@ -91,7 +90,6 @@ public class PeopleService {
 
     PeopleService(
             PeopleStore store,
-            ClassStore classes,
             AccessService access,
             EventStore events,
             PasswordEncoder passwords,
@@ -99,7 +97,6 @@ public class PeopleService {
             ApplicationEventPublisher publisher,
             Clock clock) {
         this.store = store;
-        this.classes = classes;
         this.access = access;
         this.events = events;
         this.passwords = passwords;
@@ -355,6 +352,23 @@ public class PeopleService {
         events.add(classId, "enrolled", personId, by);
     }
 
+    /** The group of a name, made if there is none. */
+    public Group group(long classId, String name) {
+        return new Group(store.groupId(classId, name), name);
+    }
+
+    /** The students of a class and the group of each; none for those in no group. */
+    public Map<Long, Optional<Long>> studentGroups(long classId) {
+        return store.members(classId).stream()
+                .filter(PeopleStore.Member::isStudent)
+                .collect(Collectors.toMap(PeopleStore.Member::id, m -> Optional.ofNullable(m.groupId())));
+    }
+
+    /** @param groupId null to put them into none */
+    public void setGroup(long classId, List<Long> students, @Nullable Long groupId) {
+        store.setGroup(classId, students, groupId);
+    }
+
     void arrived(long classId, List<Long> personIds) {
         publisher.publishEvent(new MembersArrived(classId, personIds));
     }
@@ -377,7 +391,7 @@ public class PeopleService {
         Comparator<PeopleStore.Member> byGiven = Comparator.comparing(
                 (PeopleStore.Member m) -> Folding.fold(m.name().given()));
         Comparator<PeopleStore.Member> order =
-                classes.sortsByGivenName(classId) ? byGiven.thenComparing(byFamily) : byFamily.thenComparing(byGiven);
+                store.sortsByGivenName(classId) ? byGiven.thenComparing(byFamily) : byFamily.thenComparing(byGiven);
         return store.members(classId).stream()
                 .sorted(order.thenComparing(PeopleStore.Member::id))
                 .toList();

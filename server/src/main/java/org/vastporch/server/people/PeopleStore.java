@@ -369,6 +369,22 @@ class PeopleStore {
                 .update();
     }
 
+    /** Whether a class sorts its people by their given names. */
+    boolean sortsByGivenName(long classId) {
+        return jdbc.sql("select by_given from class where id = :id")
+                .param("id", classId)
+                .query(Boolean.class)
+                .single();
+    }
+
+    /** How those appear to readers who come into a class from now on. */
+    void setShownOfNew(long classId, PersonName.Shown shown) {
+        jdbc.sql("update class set shown = :shown where id = :id")
+                .param("shown", shown.name())
+                .param("id", classId)
+                .update();
+    }
+
     void setRole(long classId, long personId, Role role) {
         jdbc.sql("""
                                 update membership
@@ -419,41 +435,6 @@ class PeopleStore {
         jdbc.sql("delete from person where id = :person")
                 .param("person", personId)
                 .update();
-    }
-
-    void renameGroup(long groupId, String name) {
-        jdbc.sql("update class_group set name = :name where id = :id")
-                .param("name", name)
-                .param("id", groupId)
-                .update();
-    }
-
-    /** Whether a blog belongs to a group or opens to it alone. */
-    boolean isGroupUsed(long groupId) {
-        return jdbc.sql("select count(*) from blog where group_id = :id or only_group = :id")
-                                .param("id", groupId)
-                                .query(Integer.class)
-                                .single()
-                        > 0
-                || jdbc.sql("select count(*) from blog_set where only_group = :id")
-                                .param("id", groupId)
-                                .query(Integer.class)
-                                .single()
-                        > 0;
-    }
-
-    void removeGroup(long groupId) {
-        jdbc.sql("update membership set group_id = null where group_id = :id")
-                .param("id", groupId)
-                .update();
-        jdbc.sql("delete from class_group where id = :id").param("id", groupId).update();
-    }
-
-    Optional<Long> classOfGroup(long groupId) {
-        return jdbc.sql("select class_id from class_group where id = :id")
-                .param("id", groupId)
-                .query(Long.class)
-                .optional();
     }
 
     long groupId(long classId, String name) {

@@ -1,8 +1,10 @@
 package org.vastporch.server.people;
 
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
@@ -15,6 +17,7 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Leaving;
+import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
 import org.vastporch.core.people.PlaceRules;
@@ -52,7 +55,6 @@ public class PlaceService {
 
     private final PeopleStore store;
     private final PeopleService people;
-    private final ClassStore classes;
     private final List<Traces> traces;
     private final AccessService access;
     private final EventStore events;
@@ -64,7 +66,6 @@ public class PlaceService {
     PlaceService(
             PeopleStore store,
             PeopleService people,
-            ClassStore classes,
             List<Traces> traces,
             AccessService access,
             EventStore events,
@@ -74,7 +75,6 @@ public class PlaceService {
             Clock clock) {
         this.store = store;
         this.people = people;
-        this.classes = classes;
         this.traces = traces;
         this.access = access;
         this.events = events;
@@ -91,6 +91,32 @@ public class PlaceService {
         PlaceRules.checkRole(member.role(), role);
         store.setRole(classId, personId, role);
         events.add(classId, "role-changed", personId, viewer.personId());
+    }
+
+    /**
+     * Takes somebody in who comes by themselves. Their name is hidden until staff have seen it if it could be taken for
+     * another's.
+     */
+    @Transactional
+    public void join(long classId, long person, Role role, Shown shown) {
+        Optional<PeopleStore.Member> before =
+                store.members(classId).stream().filter(m -> m.id() == person).findFirst();
+        if (before.isPresent() && before.get().endedAt() == null)
+            throw Problem.stale("already-here", "You are in this class already.");
+        if (before.isPresent())
+            throw Problem.stale(
+                    "place-ended", "Your place in this class has ended. Only its teachers can take you in again.");
+        boolean asked = (role == Role.STUDENT || role == Role.GUEST)
+                && NewcomerName.isAsked(store.person(person).orElseThrow().name(), takenNames(classId));
+        people.enrol(classId, person, role, "", shown, person);
+        store.setNameAsked(classId, person, asked);
+        if (role == Role.STUDENT) people.arrived(classId, List.of(person));
+    }
+
+    private List<String> takenNames(long classId) {
+        List<String> taken = new ArrayList<>(store.namesOfStaff());
+        store.members(classId).forEach(m -> taken.add(m.name().full()));
+        return taken;
     }
 
     /** Changes the name under which readers see a student. Titles and addresses that carry the name follow. */
@@ -119,7 +145,7 @@ public class PlaceService {
         if (shown == Shown.PEN_NAME)
             throw Problem.invalid(
                     "shown", "pen-names-one-by-one", "Pen names are given one by one, at each student's name.");
-        classes.setShown(classId, shown);
+        store.setShownOfNew(classId, shown);
         List<PeopleStore.Member> students = store.members(classId).stream()
                 .filter(m -> m.role() == Role.STUDENT && m.shown() != Shown.PEN_NAME)
                 .toList();

@@ -168,7 +168,7 @@ class PostPile implements Moderated {
                 in.rules().trustAfter(),
                 row.publishAt(),
                 stands(row.standing()),
-                author.ofPosts(blog.posts(), in.rules().postPolicy(), in.rules().trustAfter()),
+                in.rules().forPosts(author, blog.posts()),
                 desk.reports(text));
     }
 

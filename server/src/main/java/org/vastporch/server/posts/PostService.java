@@ -282,7 +282,7 @@ public class PostService {
                 publishAt,
                 reviews.history("post", id, people.names(viewer, row.classId())),
                 blogs.rules(row.blogId()),
-                staff ? Tool.ALL : classes.get(row.classId()).rules().tools(),
+                classes.get(row.classId()).rules().toolsOf(staff),
                 beside.of(viewer, row, facts, version));
     }
 
