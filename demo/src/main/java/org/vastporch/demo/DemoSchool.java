@@ -31,11 +31,11 @@ import org.vastporch.server.blogs.BlogForm;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.blogs.BlogSetupService;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.enrolment.RosterService;
 import org.vastporch.server.feeds.SourceService;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.PlaceService;
-import org.vastporch.server.people.RosterService;
 
 /**
  * Makes Marrowfield Community School through the same services as the screens use. The term is laid around today: week

@@ -31,7 +31,7 @@ import org.vastporch.server.School.Person;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
-import org.vastporch.server.people.ClassService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.people.PeopleService;
 import tools.jackson.databind.JsonNode;
 

@@ -24,9 +24,9 @@ import org.vastporch.core.people.PersonName;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
-import org.vastporch.server.people.ClassService;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.enrolment.RosterService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.people.RosterService;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 

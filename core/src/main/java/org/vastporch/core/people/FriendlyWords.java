@@ -9,7 +9,7 @@ import java.util.stream.Collectors;
  * A list of our own of words that a child can read aloud, hear and type: three to eight letters, none that hurts, no
  * name that somebody bears, no two that sound alike or differ by one letter alone.
  */
-final class FriendlyWords {
+public final class FriendlyWords {
 
     static final List<String> ALL = List.of("""
         acorn acrobat airship album alder algebra almond aloe alphabet alpine anchor anise anthem antler apple apricot
@@ -92,7 +92,7 @@ final class FriendlyWords {
 
     private FriendlyWords() {}
 
-    static boolean has(String word) {
+    public static boolean has(String word) {
         return KNOWN.contains(word);
     }
 
@@ -101,7 +101,7 @@ final class FriendlyWords {
      *
      * @param random a secure source of chance
      */
-    static String make(int count, RandomGenerator random) {
+    public static String make(int count, RandomGenerator random) {
         return random.ints(0, ALL.size())
                 .distinct()
                 .limit(count)

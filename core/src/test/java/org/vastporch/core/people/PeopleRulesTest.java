@@ -18,6 +18,11 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.vastporch.core.access.Role;
+import org.vastporch.core.enrolment.ClassWord;
+import org.vastporch.core.enrolment.NewcomerName;
+import org.vastporch.core.enrolment.RosterCheck;
+import org.vastporch.core.enrolment.RosterReader;
+import org.vastporch.core.groups.GroupSplit;
 
 class PeopleRulesTest {
 

@@ -10,9 +10,9 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.core.text.OneLine;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 
 /**

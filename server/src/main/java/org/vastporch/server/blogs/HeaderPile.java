@@ -20,6 +20,7 @@ import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.HeaderStore.Header;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
@@ -28,7 +29,6 @@ import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 

@@ -20,10 +20,10 @@ import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.mail.SchoolAddress;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PorchService;
 
 /** Feeds out, secret feed addresses, and outside blogs in. */

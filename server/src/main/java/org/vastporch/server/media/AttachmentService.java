@@ -17,8 +17,8 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PostHeadings;
 
 /**

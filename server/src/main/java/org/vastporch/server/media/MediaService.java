@@ -17,10 +17,10 @@ import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.posts.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.OutsidePictures;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.posts.PostHeadings;
 
 /** Pictures in posts. A picture can be seen by whoever can read a version of the post in which it stands. */

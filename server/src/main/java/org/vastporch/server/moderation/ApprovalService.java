@@ -12,10 +12,10 @@ import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 
 /**

@@ -18,9 +18,9 @@ import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 

@@ -8,7 +8,7 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.server.access.Sightlines;
-import org.vastporch.server.people.ClassService.ClassRecord;
+import org.vastporch.server.classes.ClassService.ClassRecord;
 import org.vastporch.server.people.Names;
 
 /**

@@ -12,8 +12,8 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.moderation.DecisionStore.Key;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 

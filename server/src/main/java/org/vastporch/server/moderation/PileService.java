@@ -23,11 +23,11 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Revision;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
 
 /** The pile: all that waits in a person's classes, and the decisions about it. */

@@ -14,7 +14,7 @@ import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.moderation.UsualWait;
-import org.vastporch.server.people.ClassService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 

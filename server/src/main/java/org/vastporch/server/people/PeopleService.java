@@ -20,12 +20,12 @@ import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.enrolment.NewcomerName;
+import org.vastporch.core.enrolment.RosterCheck;
 import org.vastporch.core.people.AccountCare;
 import org.vastporch.core.people.Leaving;
-import org.vastporch.core.people.NewcomerName;
 import org.vastporch.core.people.PassPhrases;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.core.people.RosterCheck;
 import org.vastporch.core.people.Usernames;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.Latin;
@@ -130,12 +130,12 @@ public class PeopleService {
     }
 
     /** Puts a member into a group, which is made if it is not there. */
-    void move(long classId, long personId, String group) {
+    public void move(long classId, long personId, String group) {
         store.setGroup(classId, List.of(personId), store.groupId(classId, group.strip()));
     }
 
     /** A new or mended name, address or number; what is empty stays as it was. */
-    void change(long classId, long personId, PersonName name, String email, String schoolNo, String group) {
+    public void change(long classId, long personId, PersonName name, String email, String schoolNo, String group) {
         PeopleStore.Person before = store.person(personId).orElseThrow();
         store.change(
                 personId,
@@ -313,7 +313,7 @@ public class PeopleService {
     }
 
     /** The members of a class whose accounts somebody looks after. */
-    Set<Long> inCare(Viewer viewer, long classId) {
+    private Set<Long> inCare(Viewer viewer, long classId) {
         return store.known(classId, managedBy(viewer)).stream()
                 .filter(RosterCheck.Known::care)
                 .map(RosterCheck.Known::personId)
@@ -369,16 +369,49 @@ public class PeopleService {
         store.setGroup(classId, students, groupId);
     }
 
-    void arrived(long classId, List<Long> personIds) {
+    public void arrived(long classId, List<Long> personIds) {
         publisher.publishEvent(new MembersArrived(classId, personIds));
     }
 
     /**
      * A new student's account with a unique username; the pass phrase is set apart, since hashing is slow on purpose.
      */
-    long addStudent(PersonName name, String email, String schoolNo) {
+    public long addStudent(PersonName name, String email, String schoolNo) {
         return store.add(
                 Usernames.make(name, store::isUsername), "", name, email, schoolNo, false, false, clock.instant());
+    }
+
+    /**
+     * What stands on a student's sign-in slip.
+     *
+     * @param phrase the pass phrase; null if it is in use already, or for others to give
+     * @param inUse whether the student has signed in with it
+     */
+    public record Slip(
+            PersonName name,
+            String username,
+            @Nullable String group,
+            @Nullable String phrase,
+            boolean inUse) {}
+
+    /**
+     * The slips of the students of a class, in its order. Who is in other classes too has a slip from there: with the
+     * phrase on it one signs in as this person.
+     *
+     * @param personId of one student alone; 0 for all
+     */
+    public List<Slip> slips(Viewer viewer, long classId, long personId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        Set<Long> care = inCare(viewer, classId);
+        return roll(classId).stream()
+                .filter(m -> m.isStudent() && (personId == 0 || m.id() == personId))
+                .map(m -> new Slip(
+                        m.name(),
+                        m.username(),
+                        m.group(),
+                        m.slipPhrase() != null && care.contains(m.id()) ? vault.open(m.slipPhrase()) : null,
+                        m.slipPhrase() == null))
+                .toList();
     }
 
     /**
@@ -397,7 +430,7 @@ public class PeopleService {
                 .toList();
     }
 
-    String newPhrase() {
+    public String newPhrase() {
         return PassPhrases.make(random);
     }
 
@@ -408,11 +441,11 @@ public class PeopleService {
         return phrase;
     }
 
-    void setPhrase(long personId, String phrase, String hash) {
+    public void setPhrase(long personId, String phrase, String hash) {
         store.setPassword(personId, hash, vault.lock(phrase));
     }
 
-    String hash(String phrase) {
+    public String hash(String phrase) {
         return passwords.encode(phrase);
     }
 
@@ -420,7 +453,7 @@ public class PeopleService {
         return store.person(personId).orElseThrow(Problem::missing).username();
     }
 
-    List<RosterCheck.Known> known(Viewer viewer, long classId) {
+    public List<RosterCheck.Known> known(Viewer viewer, long classId) {
         return store.known(classId, managedBy(viewer));
     }
 }

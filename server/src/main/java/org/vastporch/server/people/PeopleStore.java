@@ -17,10 +17,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Role;
+import org.vastporch.core.enrolment.RosterCheck;
 import org.vastporch.core.people.AccountCare;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.core.people.RosterCheck;
 import org.vastporch.server.http.Rows;
 
 /** People and their places in classes. */

@@ -25,10 +25,10 @@ import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
-import org.vastporch.server.people.ClassService;
 
 /** Prompts and their rubrics. */
 @Service

@@ -6,9 +6,9 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.server.enrolment.InvitationService;
+import org.vastporch.server.enrolment.JoinService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.people.InvitationService;
-import org.vastporch.server.people.JoinService;
 
 /** The ways in for those who have no account yet: a class word, an invitation. Guessing is slowed down by address. */
 @RestController

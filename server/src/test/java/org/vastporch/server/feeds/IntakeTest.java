@@ -23,13 +23,13 @@ import org.vastporch.server.ServerTest;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.enrolment.RosterService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
-import org.vastporch.server.people.ClassService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.people.RosterService;
 import org.vastporch.server.posts.PostService;
 import org.vastporch.standins.OutsideHost;
 

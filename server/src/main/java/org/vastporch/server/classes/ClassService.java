@@ -1,0 +1,181 @@
+package org.vastporch.server.classes;
+
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.classes.ClassRules;
+import org.vastporch.core.enrolment.ClassWord;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.core.text.OneLine;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.PeopleService;
+
+/** Classes: their term and their rules. */
+@Service
+public class ClassService {
+
+    /**
+     * @param ownPasswords whether students may change their own password
+     * @param byGiven whether lists of people are sorted by given name
+     * @param shown how newly enrolled students appear to readers
+     * @param code the code by which people come in themselves; null while there is none
+     */
+    public record ClassRecord(
+            long id,
+            String name,
+            String subject,
+            String level,
+            Term term,
+            ClassRules rules,
+            boolean ownPasswords,
+            boolean byGiven,
+            PersonName.Shown shown,
+            @Nullable ClassWord word,
+            int version) {}
+
+    /** What can be changed of a class after it was made. */
+    public record ClassChange(NewClass of, boolean ownPasswords, boolean byGiven, int version) {}
+
+    /** What a new class is made from. Days as 2026-09-01; the zone as Europe/London. */
+    public record NewClass(
+            String name,
+            String subject,
+            String level,
+            String zone,
+            LocalDate firstDay,
+            LocalDate lastDay,
+            List<Spell> breaks) {}
+
+    public record Spell(LocalDate from, LocalDate to) {}
+
+    private final ClassStore store;
+    private final PeopleService people;
+    private final AccessService access;
+    private final EventStore events;
+    private final Clock clock;
+
+    ClassService(ClassStore store, PeopleService people, AccessService access, EventStore events, Clock clock) {
+        this.store = store;
+        this.people = people;
+        this.access = access;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** Makes a class with safe rules; the one who makes it leads it. */
+    @Transactional
+    public long create(Viewer viewer, NewClass wanted) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        if (!people.isTeacher(viewer.personId())) throw Problem.refused(Reason.STAFF_ONLY);
+        String name = required("name", wanted.name(), 120, "Give the class a name.");
+        long id = store.add(
+                name,
+                limited("subject", wanted.subject(), 120),
+                limited("level", wanted.level(), 60),
+                term(wanted),
+                ClassRules.SAFE,
+                clock.instant());
+        people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, viewer.personId());
+        events.add(id, "class-created", id, viewer.personId());
+        return id;
+    }
+
+    /** The class for a member; also for those who only approve. */
+    public ClassRecord forMember(Viewer viewer, long id) {
+        access.require(viewer, Act.ENTER_CLASS, id);
+        return get(id);
+    }
+
+    public ClassRecord get(long id) {
+        return store.find(id).orElseThrow(Problem::missing);
+    }
+
+    @Transactional
+    public void setRules(Viewer viewer, long id, ClassRules rules, int version) {
+        access.require(viewer, Act.MANAGE_CLASS, id);
+        ClassRules before = get(id).rules();
+        if (!store.setRules(id, rules, version))
+            throw Problem.stale(
+                    "class-changed",
+                    "Somebody else changed the rules of this class meanwhile. Load the page again to see them.");
+        if (rules.trustAfter() != before.trustAfter()) store.beginTrustAnew(id, clock.instant());
+        events.add(id, "rules-changed", id, viewer.personId());
+    }
+
+    /**
+     * Changes name, term and habits of a class. Nothing is lost: posts keep their moments, and the weeks are counted
+     * anew.
+     */
+    @Transactional
+    public void change(Viewer viewer, long id, ClassChange change) {
+        access.require(viewer, Act.MANAGE_CLASS, id);
+        NewClass of = change.of();
+        if (!store.change(
+                id,
+                required("name", of.name(), 120, "Give the class a name."),
+                limited("subject", of.subject(), 120),
+                limited("level", of.level(), 60),
+                term(of),
+                change.ownPasswords(),
+                change.byGiven(),
+                change.version()))
+            throw Problem.stale(
+                    "class-changed",
+                    "Somebody else changed this class meanwhile. Load the page again to see how it is now.");
+        events.add(id, "class-changed", id, viewer.personId());
+    }
+
+    private static Term term(NewClass wanted) {
+        ZoneId zone;
+        try {
+            zone = ZoneId.of(wanted.zone());
+        } catch (DateTimeException e) {
+            throw Problem.invalid(
+                    "zone",
+                    "zone-unknown",
+                    "\"" + wanted.zone() + "\" is not a time zone. Write it like Europe/London.");
+        }
+        if (wanted.lastDay().isBefore(wanted.firstDay()))
+            throw Problem.invalid("lastDay", "term-order", "The term must not end before it begins.");
+        for (Spell spell : wanted.breaks())
+            if (spell.to().isBefore(spell.from()))
+                throw Problem.invalid("breaks", "break-order", "A break must not end before it begins.");
+        return new Term(
+                wanted.firstDay(),
+                wanted.lastDay(),
+                wanted.breaks().stream()
+                        .map(b -> new Term.Break(b.from(), b.to()))
+                        .toList(),
+                zone);
+    }
+
+    private static String required(String field, String text, int most, String sentence) {
+        if (text.isBlank()) throw Problem.invalid(field, field + "-missing", sentence);
+        return limited(field, text, most);
+    }
+
+    private static String limited(String field, String text, int most) {
+        String line = OneLine.of(text);
+        if (line.length() > most)
+            throw Problem.invalid(
+                    field,
+                    field + "-too-long",
+                    "This has " + line.length() + " characters; at most " + most + " fit here.");
+        // It stands in mails to people outside.
+        if (line.matches("(?i).*(://|www\\.|@).*"))
+            throw Problem.invalid(field, field + "-address", "There can be no web or e-mail address here.");
+        return line;
+    }
+}

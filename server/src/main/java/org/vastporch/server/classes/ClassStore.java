@@ -1,0 +1,216 @@
+package org.vastporch.server.classes;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.classes.ClassRules;
+import org.vastporch.core.enrolment.ClassWord;
+import org.vastporch.core.moderation.Policy;
+import org.vastporch.core.people.PersonName;
+import org.vastporch.core.posts.Tool;
+import org.vastporch.server.classes.ClassService.ClassRecord;
+import org.vastporch.server.http.Rows;
+
+@Repository
+class ClassStore {
+
+    private final JdbcClient jdbc;
+
+    ClassStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    long add(String name, String subject, String level, Term term, ClassRules rules, Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
+                       comment_policy,
+                                   trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide,
+                                          tools, created_at, version)
+                values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
+                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now,
+                               1)""")
+                .param("name", name)
+                .param("subject", subject)
+                .param("level", level)
+                .param("zone", term.zone().getId())
+                .param("first", term.first())
+                .param("last", term.last())
+                .param("ceiling", rules.ceiling().ordinal())
+                .param("open", rules.open())
+                .param("postPolicy", rules.postPolicy().name())
+                .param("commentPolicy", rules.commentPolicy().name())
+                .param("trustAfter", rules.trustAfter())
+                .param("heldWords", String.join("\n", rules.heldWords()))
+                .param("holdLinks", rules.holdLinks())
+                .param("holdPictures", rules.holdPictures())
+                .param("firstPosts", rules.firstPosts())
+                .param("reportsHide", rules.reportsHide())
+                .param("tools", toolsText(rules.tools()))
+                .param("now", Rows.utc(now))
+                .update(key, "id");
+        long id = key.getKey().longValue();
+        addBreaks(id, term);
+        return id;
+    }
+
+    /** The class with the breaks of its term: one row for each, and the last one has seen them all. */
+    Optional<ClassRecord> find(long id) {
+        List<Term.Break> breaks = new ArrayList<>();
+        return jdbc
+                .sql("""
+                select c.id, c.name, c.subject, c.level, c.zone, c.first_day, c.last_day, c.ceiling, c.open,
+                       c.post_policy, c.comment_policy, c.trust_after, c.held_words, c.hold_links, c.hold_pictures,
+                       c.first_posts, c.reports_hide, c.tools, c.own_passwords, c.by_given, c.shown, c.word,
+                       c.word_until, c.word_left, c.version, b.from_day, b.to_day
+                  from class c
+                  left join class_break b on b.class_id = c.id
+                 where c.id = :id
+                 order by b.from_day""")
+                .param("id", id)
+                .query((row, n) -> {
+                    LocalDate from = row.getObject("from_day", LocalDate.class);
+                    if (from != null) breaks.add(new Term.Break(from, row.getObject("to_day", LocalDate.class)));
+                    return record(row, breaks);
+                })
+                .list()
+                .stream()
+                .reduce((earlier, last) -> last);
+    }
+
+    /** Changes the rules; false if somebody else changed the class since {@code version}. */
+    boolean setRules(long id, ClassRules rules, int version) {
+        return jdbc.sql("""
+                update class
+                   set ceiling = :ceiling, open = :open, post_policy = :postPolicy, comment_policy = :commentPolicy,
+                       trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures =
+                              :holdPictures,
+                       first_posts = :firstPosts, reports_hide = :reportsHide, tools = :tools, version = version + 1
+                 where id = :id and version = :version""")
+                        .param("ceiling", rules.ceiling().ordinal())
+                        .param("open", rules.open())
+                        .param("postPolicy", rules.postPolicy().name())
+                        .param("commentPolicy", rules.commentPolicy().name())
+                        .param("trustAfter", rules.trustAfter())
+                        .param("heldWords", String.join("\n", rules.heldWords()))
+                        .param("holdLinks", rules.holdLinks())
+                        .param("holdPictures", rules.holdPictures())
+                        .param("firstPosts", rules.firstPosts())
+                        .param("reportsHide", rules.reportsHide())
+                        .param("tools", toolsText(rules.tools()))
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
+    }
+
+    /** From now on approvals count towards earned trust anew. */
+    void beginTrustAnew(long id, Instant now) {
+        jdbc.sql("update class set trust_since = :now where id = :id")
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
+    }
+
+    /** Changes what the class is and when; false if somebody else changed the class since {@code version}. */
+    boolean change(
+            long id,
+            String name,
+            String subject,
+            String level,
+            Term term,
+            boolean ownPasswords,
+            boolean byGiven,
+            int version) {
+        boolean changed = jdbc.sql("""
+                update class
+                   set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day =
+                          :last,
+                       own_passwords = :ownPasswords, by_given = :byGiven, version = version + 1
+                 where id = :id and version = :version""")
+                        .param("name", name)
+                        .param("subject", subject)
+                        .param("level", level)
+                        .param("zone", term.zone().getId())
+                        .param("first", term.first())
+                        .param("last", term.last())
+                        .param("ownPasswords", ownPasswords)
+                        .param("byGiven", byGiven)
+                        .param("id", id)
+                        .param("version", version)
+                        .update()
+                == 1;
+        if (changed) {
+            jdbc.sql("delete from class_break where class_id = :id")
+                    .param("id", id)
+                    .update();
+            addBreaks(id, term);
+        }
+        return changed;
+    }
+
+    private void addBreaks(long id, Term term) {
+        for (Term.Break b : term.breaks())
+            jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
+                    .param("id", id)
+                    .param("from", b.from())
+                    .param("to", b.to())
+                    .update();
+    }
+
+    private static String toolsText(Set<Tool> tools) {
+        return tools.stream().sorted().map(Tool::name).collect(Collectors.joining(" "));
+    }
+
+    private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
+        Term term = new Term(
+                row.getObject("first_day", LocalDate.class),
+                row.getObject("last_day", LocalDate.class),
+                breaks,
+                ZoneId.of(row.getString("zone")));
+        ClassRules rules = new ClassRules(
+                Audience.values()[row.getInt("ceiling")],
+                row.getBoolean("open"),
+                Policy.valueOf(row.getString("post_policy")),
+                Policy.valueOf(row.getString("comment_policy")),
+                row.getInt("trust_after"),
+                row.getString("held_words").lines().filter(w -> !w.isBlank()).toList(),
+                row.getBoolean("hold_links"),
+                row.getBoolean("hold_pictures"),
+                row.getInt("first_posts"),
+                row.getBoolean("reports_hide"),
+                Arrays.stream(row.getString("tools").split(" "))
+                        .filter(t -> !t.isEmpty())
+                        .map(Tool::valueOf)
+                        .collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))));
+        String word = row.getString("word");
+        return new ClassRecord(
+                row.getLong("id"),
+                row.getString("name"),
+                row.getString("subject"),
+                row.getString("level"),
+                term,
+                rules,
+                row.getBoolean("own_passwords"),
+                row.getBoolean("by_given"),
+                PersonName.Shown.valueOf(row.getString("shown")),
+                word == null
+                        ? null
+                        : new ClassWord(word, Rows.instant(row, "word_until"), Rows.integer(row, "word_left")),
+                row.getInt("version"));
+    }
+}
