@@ -2127,27 +2127,6 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
-        Beside: {
-            approval: components["schemas"]["InForce"];
-            /** Format: int32 */
-            approvalsInRow: number;
-            goesToApproval: boolean;
-            holds: components["schemas"]["Hold"][];
-            needs: components["schemas"]["NeedLine"][];
-            /** Format: date-time */
-            publishAt?: string;
-            ready: boolean;
-            references: components["schemas"]["Reference"][];
-            /** Format: int32 */
-            rev: number;
-            /** Format: date-time */
-            savedAt: string;
-            sightline: components["schemas"]["SightlineView"];
-            /** @enum {string} */
-            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
-            /** Format: int32 */
-            trustAfter: number;
-        };
         Besides: {
             category?: string;
             tags: string[];
@@ -2295,6 +2274,27 @@ export interface components {
             rev: number;
             text: string;
         };
+        CheckedDraft: {
+            approval: components["schemas"]["InForce"];
+            /** Format: int32 */
+            approvalsInRow: number;
+            goesToApproval: boolean;
+            holds: components["schemas"]["Hold"][];
+            needs: components["schemas"]["NeedLine"][];
+            /** Format: date-time */
+            publishAt?: string;
+            ready: boolean;
+            references: components["schemas"]["Reference"][];
+            /** Format: int32 */
+            rev: number;
+            /** Format: date-time */
+            savedAt: string;
+            sightline: components["schemas"]["SightlineView"];
+            /** @enum {string} */
+            state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
+            /** Format: int32 */
+            trustAfter: number;
+        };
         ClassChange: {
             byGiven: boolean;
             of: components["schemas"]["NewClass"];
@@ -2304,6 +2304,24 @@ export interface components {
         };
         ClassOfWord: {
             className: string;
+        };
+        ClassRules: {
+            /** @enum {string} */
+            ceiling: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
+            /** @enum {string} */
+            commentPolicy: "BEFORE" | "AFTER" | "NONE";
+            /** Format: int32 */
+            firstPosts: number;
+            heldWords: string[];
+            holdLinks: boolean;
+            holdPictures: boolean;
+            open: boolean;
+            /** @enum {string} */
+            postPolicy: "BEFORE" | "AFTER" | "NONE";
+            reportsHide: boolean;
+            tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
+            /** Format: int32 */
+            trustAfter: number;
         };
         ClassView: {
             breaks: components["schemas"]["Spell"][];
@@ -2320,7 +2338,7 @@ export interface components {
             name: string;
             ownPasswords: boolean;
             readsAsStaff: boolean;
-            rules: components["schemas"]["Rules"];
+            rules: components["schemas"]["ClassRules"];
             /** @enum {string} */
             shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
             subject: string;
@@ -2450,7 +2468,7 @@ export interface components {
             announcement: boolean;
             audience: string;
             audiences: string[];
-            beside: components["schemas"]["Beside"];
+            beside: components["schemas"]["CheckedDraft"];
             blog: components["schemas"]["BlogView"];
             categories: components["schemas"]["Category"][];
             /** Format: int64 */
@@ -3379,26 +3397,8 @@ export interface components {
         Rubric: {
             criteria: components["schemas"]["Criterion"][];
         };
-        Rules: {
-            /** @enum {string} */
-            ceiling: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
-            /** @enum {string} */
-            commentPolicy: "BEFORE" | "AFTER" | "NONE";
-            /** Format: int32 */
-            firstPosts: number;
-            heldWords: string[];
-            holdLinks: boolean;
-            holdPictures: boolean;
-            open: boolean;
-            /** @enum {string} */
-            postPolicy: "BEFORE" | "AFTER" | "NONE";
-            reportsHide: boolean;
-            tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
-            /** Format: int32 */
-            trustAfter: number;
-        };
         RulesChange: {
-            rules: components["schemas"]["Rules"];
+            rules: components["schemas"]["ClassRules"];
             /** Format: int32 */
             version: number;
         };
@@ -3803,7 +3803,6 @@ export type Asking = components['schemas']['Asking'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
 export type Begun = components['schemas']['Begun'];
-export type Beside = components['schemas']['Beside'];
 export type Besides = components['schemas']['Besides'];
 export type BlogAddress = components['schemas']['BlogAddress'];
 export type BlogForm = components['schemas']['BlogForm'];
@@ -3819,8 +3818,10 @@ export type CameByWord = components['schemas']['CameByWord'];
 export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
 export type Changed = components['schemas']['Changed'];
+export type CheckedDraft = components['schemas']['CheckedDraft'];
 export type ClassChange = components['schemas']['ClassChange'];
 export type ClassOfWord = components['schemas']['ClassOfWord'];
+export type ClassRules = components['schemas']['ClassRules'];
 export type ClassView = components['schemas']['ClassView'];
 export type Closing = components['schemas']['Closing'];
 export type ColumnTaken = components['schemas']['ColumnTaken'];
@@ -3937,7 +3938,6 @@ export type RoomWish = components['schemas']['RoomWish'];
 export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
-export type Rules = components['schemas']['Rules'];
 export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
@@ -6537,7 +6537,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"];
+                    "application/json": components["schemas"]["CheckedDraft"];
                 };
             };
         };
@@ -6614,7 +6614,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"];
+                    "application/json": components["schemas"]["CheckedDraft"];
                 };
             };
         };
@@ -6713,7 +6713,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"];
+                    "application/json": components["schemas"]["CheckedDraft"];
                 };
             };
         };
@@ -6952,7 +6952,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"];
+                    "application/json": components["schemas"]["CheckedDraft"];
                 };
             };
         };

@@ -8,8 +8,8 @@ import type { Begun, EntryView, BlogPage as Page, WeekView } from '../api/schema
 import { useWrite } from '../api/write';
 import { useClass } from '../app/useClass';
 import { NameMenu } from '../people/NameMenu';
-import { Entry } from '../posts/Entry';
-import entryCss from '../posts/Entry.module.css';
+import { Entry } from '../reading/Entry';
+import entryCss from '../reading/Entry.module.css';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';

@@ -9,7 +9,7 @@ import { useKeys } from '../app/keys';
 import { useClass } from '../app/useClass';
 import { Asides } from '../asides/Asides';
 import { NameMenu } from '../people/NameMenu';
-import { Reading } from '../posts/Reading';
+import { Reading } from '../reading/Reading';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { StateBoard } from '../ui/StateBoard';

@@ -13,7 +13,7 @@ import { PileEntry } from './PileEntry';
 import { keyOf, type Lying, type Step, usePile } from './usePile';
 
 /** The editor is fetched when somebody mends a post. */
-const Desk = lazy(() => import('../posts/WritePage').then((m) => ({ default: m.Desk })));
+const Desk = lazy(() => import('../writing/WritePage').then((m) => ({ default: m.Desk })));
 
 const SORTS = {
   '': 'Everything',

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { PileItem, Stretch } from '../api/schema';
-import { Reading } from '../posts/Reading';
+import { Reading } from '../reading/Reading';
 import { t } from '../texts/en';
 import { CleanHtml } from '../ui/CleanHtml';
 import { laidOpen, markChanges, markLine } from '../ui/markText';

@@ -9,6 +9,7 @@ import type { MemberLine, NewPhrase } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useBorrowEyes } from '../app/eyes';
 import { useClass } from '../app/useClass';
+import { SlipLinks } from '../enrolment/SlipLinks';
 import { ApprovalDialog } from '../moderation/ApprovalDialog';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -22,7 +23,6 @@ import { NameDialog } from './NameDialog';
 import { PhraseNote } from './NameMenu';
 import css from './People.module.css';
 import { ShownDialog } from './ShownDialog';
-import { SlipLinks } from './SlipLinks';
 
 const ROW = 37;
 const HELPERS = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST'];

@@ -35,7 +35,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.reading.PorchService;
 import org.vastporch.server.search.Indexer;
 
 /**

@@ -25,7 +25,7 @@ import org.vastporch.core.blogs.BlogSettings.Look;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.core.posts.Tool;
+import org.vastporch.core.writing.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogForm;
 import org.vastporch.server.blogs.BlogService;

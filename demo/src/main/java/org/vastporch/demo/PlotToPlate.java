@@ -21,13 +21,14 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.State;
-import org.vastporch.core.posts.HandIn;
-import org.vastporch.core.posts.WorkUsed;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.writing.HandIn;
+import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
+import org.vastporch.server.margin.MarginService;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.media.MediaService;
 import org.vastporch.server.media.Upload;
@@ -37,14 +38,13 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.CategoryService;
-import org.vastporch.server.posts.MarginService;
-import org.vastporch.server.posts.OwnPostService;
-import org.vastporch.server.posts.PorchService;
-import org.vastporch.server.posts.PostService;
-import org.vastporch.server.posts.ReadingService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reading.PorchService;
+import org.vastporch.server.reading.ReadingService;
 import org.vastporch.server.subscriptions.SubscriptionService;
+import org.vastporch.server.writing.CategoryService;
+import org.vastporch.server.writing.OwnPostService;
+import org.vastporch.server.writing.PostService;
 
 /** Six weeks of a kitchen garden behind the bike sheds: written, approved, answered and marked. */
 @Component

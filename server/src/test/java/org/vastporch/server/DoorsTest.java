@@ -18,7 +18,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
-import org.vastporch.server.posts.PostService;
+import org.vastporch.server.writing.PostService;
 import tools.jackson.databind.JsonNode;
 
 /**

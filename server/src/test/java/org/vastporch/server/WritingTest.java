@@ -21,7 +21,7 @@ import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import org.vastporch.server.blogs.BlogSetup;
-import org.vastporch.server.posts.PostJobs;
+import org.vastporch.server.writing.PostJobs;
 import tools.jackson.databind.JsonNode;
 
 /** What a writer has: versions, sources, categories, a time to go up, the bin; and announcements of staff. */

@@ -8,7 +8,7 @@ import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.HoldRules;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.posts.Tool;
+import org.vastporch.core.writing.Tool;
 
 /**
  * The rules of a class; every one has a safe value to begin with.

@@ -30,6 +30,11 @@ public record Standing(
         return live != null && !state.waits() ? live : newest();
     }
 
+    /** How it stands for whoever decides about it: it waits, is hidden, or is up whatever its author works on. */
+    public State asJudged() {
+        return state == State.WAITING || state == State.HIDDEN ? state : State.PUBLISHED;
+    }
+
     /**
      * The version that is marked: the newest of a text that waits, came back or is up. A draft that was begun after
      * handing in is its author's.

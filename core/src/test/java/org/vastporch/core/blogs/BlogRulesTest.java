@@ -15,7 +15,7 @@ import org.vastporch.core.blogs.BlogRules.Period;
 import org.vastporch.core.blogs.BlogRules.Window;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.moderation.Policy;
-import org.vastporch.core.posts.HandIn;
+import org.vastporch.core.writing.HandIn;
 
 class BlogRulesTest {
 

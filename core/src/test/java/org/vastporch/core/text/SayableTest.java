@@ -8,7 +8,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.vastporch.core.posts.Tags;
+import org.vastporch.core.writing.Tags;
 
 class SayableTest {
 

@@ -21,7 +21,7 @@ import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.enrolment.ClassWord;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.core.posts.Tool;
+import org.vastporch.core.writing.Tool;
 import org.vastporch.server.classes.ClassService.ClassRecord;
 import org.vastporch.server.http.Rows;
 

@@ -12,6 +12,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
@@ -20,7 +21,6 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
-import org.vastporch.core.posts.CommentsAsked;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
@@ -34,9 +34,9 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.CommentsGiven;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.CommentsGiven;
 
 /** Comments and replies. */
 @Service

@@ -13,10 +13,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
-import org.vastporch.core.posts.CommentsAsked;
 import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
 

@@ -14,15 +14,15 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.EntryIdentity;
 import org.vastporch.core.feeds.PastedAddress;
 import org.vastporch.core.feeds.PastedAddress.Kind;
-import org.vastporch.core.posts.Tags;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
+import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.feeds.SafeFetcher.Fetched;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.posts.PostService;
+import org.vastporch.server.writing.PostService;
 
 /** One post that its author keeps elsewhere, found by any address of it and brought in as a draft. */
 @Service

@@ -24,7 +24,7 @@ import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.mail.SchoolAddress;
-import org.vastporch.server.posts.PorchService;
+import org.vastporch.server.reading.PorchService;
 
 /** Feeds out, secret feed addresses, and outside blogs in. */
 @RestController

@@ -16,7 +16,7 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.text.Sayable;
-import org.vastporch.server.posts.PorchService.FeedEntry;
+import org.vastporch.server.reading.PorchService.FeedEntry;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Writes feeds: RSS 2.0, Atom 1.0 and JSON Feed 1.1. */

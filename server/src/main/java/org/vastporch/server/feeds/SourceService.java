@@ -25,7 +25,7 @@ import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.Health;
 import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.PromptMatch;
-import org.vastporch.core.posts.Tags;
+import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
@@ -37,8 +37,8 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.writing.PostService;
 
 /** Outside blogs: added once, then looked at by themselves at the pace that the core works out. */
 @Service

@@ -18,10 +18,10 @@ import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.marking.MarkingStore.Given;
 import org.vastporch.server.marking.MarkingStore.Marking;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostHeadings;
-import org.vastporch.server.posts.PostHeadings.Handed;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.Posts;
+import org.vastporch.server.writing.Posts.Handed;
 
 /**
  * The papers of prompts, where each stands, from narrow rows: no text is read, and the number of statements does not
@@ -46,7 +46,7 @@ public class MarkingDesk {
             Caffeine.newBuilder().maximumSize(MOST_CLASSES).build();
     private final MarkingStore store;
     private final PromptService prompts;
-    private final PostHeadings posts;
+    private final Posts posts;
     private final PeopleService people;
     private final ClassChanges changes;
     private final Duration kept;
@@ -55,7 +55,7 @@ public class MarkingDesk {
     MarkingDesk(
             MarkingStore store,
             PromptService prompts,
-            PostHeadings posts,
+            Posts posts,
             PeopleService people,
             ClassChanges changes,
             @Value("${vastporch.counts.kept:PT1M}") Duration kept,

@@ -31,10 +31,10 @@ import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostHeadings;
-import org.vastporch.server.posts.PostHeadings.HandedIn;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.Posts;
+import org.vastporch.server.writing.Posts.HandedIn;
 
 /** Marking posts against a rubric. All sums come from the core. */
 @Service
@@ -139,7 +139,7 @@ public class MarkingService {
     private final MarkingDesk desk;
     private final ClassChanges changes;
     private final PromptService prompts;
-    private final PostHeadings posts;
+    private final Posts posts;
     private final CommentService comments;
     private final ClassService classes;
     private final PeopleService people;
@@ -152,7 +152,7 @@ public class MarkingService {
             MarkingDesk desk,
             ClassChanges changes,
             PromptService prompts,
-            PostHeadings posts,
+            Posts posts,
             CommentService comments,
             ClassService classes,
             PeopleService people,
@@ -342,7 +342,7 @@ public class MarkingService {
                     store.find(prompt.id(), viewer.personId()).filter(m -> m.releasedAt() != null);
             if (marking.isEmpty() || prompt.rubric() == null) continue;
             Marking m = marking.get();
-            HandedIn post = posts.version(m.postId(), m.version()).orElseThrow();
+            HandedIn post = posts.marked(m.postId(), m.version()).orElseThrow();
             Map<Integer, Mark> marks = store.marks(prompt.id(), viewer.personId());
             int late = daysLate(prompt, post);
             found.add(new Feedback(

@@ -15,11 +15,11 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
-import org.vastporch.core.posts.Tool;
+import org.vastporch.core.writing.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.posts.PostHeadings;
+import org.vastporch.server.writing.Posts;
 
 /**
  * Sound, video and documents in posts. A file can be had by whoever can read a version of the post in which it stands.
@@ -37,7 +37,7 @@ public class AttachmentService {
     private final RoomService room;
     private final PdfPages pages;
     private final UploadFolder uploads;
-    private final PostHeadings posts;
+    private final Posts posts;
     private final ClassService classes;
     private final AccessService access;
     private final TransactionTemplate transaction;
@@ -49,7 +49,7 @@ public class AttachmentService {
             RoomService room,
             PdfPages pages,
             UploadFolder uploads,
-            PostHeadings posts,
+            Posts posts,
             ClassService classes,
             AccessService access,
             TransactionTemplate transaction,

@@ -14,14 +14,14 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
-import org.vastporch.core.posts.Tool;
+import org.vastporch.core.writing.Tool;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.OutsidePictures;
 import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.posts.PostHeadings;
+import org.vastporch.server.writing.Posts;
 
 /** Pictures in posts. A picture can be seen by whoever can read a version of the post in which it stands. */
 @Service
@@ -42,7 +42,7 @@ public class MediaService {
     private final Allowance fetches = new Allowance(150);
     private final OutsidePictures outside;
     private final UploadFolder uploads;
-    private final PostHeadings posts;
+    private final Posts posts;
     private final BlogSetupService setups;
     private final ClassService classes;
     private final AccessService access;
@@ -55,7 +55,7 @@ public class MediaService {
             RoomService room,
             OutsidePictures outside,
             UploadFolder uploads,
-            PostHeadings posts,
+            Posts posts,
             BlogSetupService setups,
             ClassService classes,
             AccessService access,

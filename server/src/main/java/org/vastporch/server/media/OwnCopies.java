@@ -14,7 +14,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.posts.FilesInText;
+import org.vastporch.server.writing.FilesInText;
 
 /**
  * What somebody cut or copied out of one post and put into another belongs to both: the bytes are kept once, and each

@@ -11,8 +11,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
-import org.vastporch.core.posts.HandIn;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
 

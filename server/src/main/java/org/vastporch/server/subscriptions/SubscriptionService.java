@@ -10,9 +10,9 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.posts.Tags;
 import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.core.text.Folding;
+import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.classes.ClassService;
@@ -20,10 +20,10 @@ import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostHeadings;
 import org.vastporch.server.subscriptions.SubscriptionStore.Kind;
 import org.vastporch.server.subscriptions.SubscriptionStore.MailWish;
 import org.vastporch.server.subscriptions.SubscriptionStore.Subscription;
+import org.vastporch.server.writing.Posts;
 
 /** Subscribing to classes, blogs, people, tags and threads, and how often one is written to about them. */
 @Service
@@ -57,7 +57,7 @@ public class SubscriptionService {
     private final ClassService classes;
     private final PeopleService people;
     private final BlogService blogs;
-    private final PostHeadings posts;
+    private final Posts posts;
     private final AccessService access;
     private final Clock clock;
 
@@ -66,7 +66,7 @@ public class SubscriptionService {
             ClassService classes,
             PeopleService people,
             BlogService blogs,
-            PostHeadings posts,
+            Posts posts,
             AccessService access,
             Clock clock) {
         this.store = store;

@@ -15,8 +15,8 @@ import org.vastporch.server.http.Optionally;
 import org.vastporch.server.marking.MarkingDesk;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PorchService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reading.PorchService;
 
 /** What needs a person now, one line each; what is fine is not said. */
 @Service

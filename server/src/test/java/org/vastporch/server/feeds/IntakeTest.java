@@ -30,7 +30,7 @@ import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostService;
+import org.vastporch.server.writing.PostService;
 import org.vastporch.standins.OutsideHost;
 
 /** Outside posts coming in: each once, changed ones again, and in words when something is wrong. */

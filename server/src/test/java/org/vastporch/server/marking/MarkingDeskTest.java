@@ -16,10 +16,10 @@ import org.vastporch.core.moderation.State;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.posts.PostHeadings;
-import org.vastporch.server.posts.PostHeadings.Handed;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.Posts;
+import org.vastporch.server.writing.Posts.Handed;
 
 /** When the desk is counted anew. What it counts is tried on the real server. */
 class MarkingDeskTest {
@@ -29,7 +29,7 @@ class MarkingDeskTest {
 
     private final MarkingStore store = mock();
     private final PromptService prompts = mock();
-    private final PostHeadings posts = mock();
+    private final Posts posts = mock();
     private final PeopleService people = mock();
     private final ClassChanges changes = new ClassChanges();
     private Instant now = DUE.plus(Duration.ofHours(30));

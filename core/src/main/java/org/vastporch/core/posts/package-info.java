@@ -1,8 +1,0 @@
-/**
- * Writing: what is needed to hand something in, when a version begins, what a tag and a source are, which tools a class
- * has, how a suggested change is taken over.
- *
- * <p>Decided from the text and the rules of its blog and prompt. Laws: a change is taken over as it was suggested or
- * not at all; what a class switched off does not come back by a paste.
- */
-package org.vastporch.core.posts;

@@ -1,0 +1,441 @@
+package org.vastporch.server.reading;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.time.YearMonth;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Role;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.blogs.BlogSettings;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.http.Cursor;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reading.PorchStore.Entry;
+import org.vastporch.server.reading.PorchStore.Filter;
+
+/** The Porch of a class: what readers find, and by what; a blog's shelf, the rail, feeds. */
+@Service
+public class PorchService {
+
+    static final int PAGE = 50;
+    private static final int LARGEST_PAGE = 100;
+    private static final int MOST_PINNED = 10;
+
+    /**
+     * What to show.
+     *
+     * @param fromWeek index into the weeks of the term, 0-based; left out for the whole term
+     * @param month such as 2026-11; left out for all
+     * @param span the days around now; left out for all
+     * @param place the number of a person's place in the class
+     * @param source the number of an outside blog
+     * @param announcements whether announcements are shown instead of posts
+     */
+    public record Wish(
+            @Nullable Integer fromWeek,
+            @Nullable Integer toWeek,
+            @Nullable YearMonth month,
+            Term.@Nullable Span span,
+            @Nullable Long place,
+            @Nullable Long group,
+            @Nullable Long prompt,
+            @Nullable String tag,
+            @Nullable Long category,
+            @Nullable Long source,
+            boolean announcements,
+            boolean unanswered,
+            @Nullable Long blog,
+            boolean oldestFirst,
+            int most,
+            @Nullable String after) {
+
+        /** The newest posts of one week of the term, or of all of it. */
+        public static Wish ofWeek(@Nullable Integer week) {
+            return new Wish(
+                    week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE, null);
+        }
+    }
+
+    /** @param place the number of its author's place in the class; 0 for nobody there */
+    public record EntryView(
+            long id,
+            String title,
+            String firstLines,
+            @Optionally String picture,
+            List<String> tags,
+            long place,
+            String author,
+            @Optionally String group,
+            String blog,
+            String blogAddress,
+            @Optionally String prompt,
+            @Optionally String source,
+            Instant publishedAt,
+            int comments,
+            @Optionally String lastCommenter,
+            boolean answered,
+            boolean unread) {}
+
+    public record Facet(String key, String label, int count) {}
+
+    /**
+     * @param next the cursor of the next page; left out on the last
+     * @param answerFirst the prompts whose answers the reader sees only after an own one
+     */
+    public record Porch(
+            List<EntryView> entries,
+            @Optionally String next,
+            int total,
+            int unread,
+            List<Facet> people,
+            List<Facet> prompts,
+            List<Facet> tags,
+            List<Facet> categories,
+            List<Facet> sources,
+            int announcements,
+            int unanswered,
+            List<String> answerFirst) {}
+
+    /** @param counts posts published in each week of the term, in order */
+    public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
+
+    /** A month in which something was published, such as 2026-11. */
+    public record Month(String month, int count) {}
+
+    /** What lies on top of a blog's stream: what is pinned, and its series. */
+    public record Shelf(List<EntryView> pinned, List<Series> series) {}
+
+    /**
+     * A blog in the directory of a class.
+     *
+     * @param newest when the newest post in it went up; left out while there is none
+     * @param readers how many can read it
+     */
+    public record DirectoryLine(
+            long id,
+            BlogKind kind,
+            String title,
+            String address,
+            BlogSettings.Look look,
+            @Optionally String owner,
+            int posts,
+            int comments,
+            @Optionally Instant newest,
+            int readers,
+            boolean strangers) {}
+
+    public record Series(String name, List<SeriesPart> parts) {}
+
+    public record SeriesPart(int part, long postId, String title) {}
+
+    /** A post as a feed carries it. */
+    public record FeedEntry(
+            long id,
+            String title,
+            String html,
+            String author,
+            List<String> tags,
+            Instant publishedAt,
+            Instant changedAt) {}
+
+    private final PorchStore porch;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final AccessService access;
+    private final Clock clock;
+
+    PorchService(
+            PorchStore porch,
+            BlogService blogs,
+            PromptService prompts,
+            ClassService classes,
+            PeopleService people,
+            AccessService access,
+            Clock clock) {
+        this.porch = porch;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.classes = classes;
+        this.people = people;
+        this.access = access;
+        this.clock = clock;
+    }
+
+    public Porch porch(Viewer viewer, long classId, Wish wish) {
+        requireReading(viewer, classId, wish.blog());
+        ScopeSql scope = access.scope(viewer);
+        // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
+        Filter range = range(classId, wish);
+        Long person = person(classId, wish.place());
+        PorchCounts counts = porch.counts(scope, classId, viewer.personId(), range);
+        Filter filter = new Filter(
+                range.from(),
+                range.to(),
+                person,
+                wish.group(),
+                wish.prompt(),
+                wish.tag(),
+                wish.category(),
+                wish.source(),
+                wish.unanswered(),
+                range.blog(),
+                false,
+                range.kind());
+        PorchStore.Page start = Cursor.read(
+                        wish.after(),
+                        parts -> new PorchStore.Page(
+                                moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
+                .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
+        int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
+        List<Entry> found = porch.entries(
+                scope,
+                classId,
+                viewer.personId(),
+                filter,
+                new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
+        List<Entry> page = found.subList(0, Math.min(size, found.size()));
+        Names names = people.names(viewer, classId);
+        String next = found.size() > size
+                ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id())
+                : null;
+        return new Porch(
+                page.stream().map(e -> view(e, names)).toList(),
+                next,
+                counts.total(filter),
+                counts.unread(filter),
+                people(counts.byPerson(), person, names),
+                facets(counts.byPrompt(person)),
+                facets(counts.byTag(person)),
+                facets(counts.byCategory(person)),
+                facets(counts.bySource(person)),
+                porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
+                counts.unanswered(person),
+                answerFirst(viewer, classId));
+    }
+
+    /** A moment of a cursor; only those that the database knows. */
+    private static Instant moment(String text) {
+        Instant at = Instant.parse(text);
+        if (at.isBefore(Instant.EPOCH) || at.isAfter(Instant.parse("9000-01-01T00:00:00Z")))
+            throw new IllegalArgumentException("No post is from then: " + text);
+        return at;
+    }
+
+    private List<String> answerFirst(Viewer viewer, long classId) {
+        if (viewer.in(classId, clock.instant())
+                .filter(m -> m.role() == Role.STUDENT)
+                .isEmpty()) return List.of();
+        return prompts.ofClass(viewer, classId).stream()
+                .filter(p -> p.answerFirst() && !viewer.answered().contains(p.id()))
+                .map(PromptService.PromptRecord::title)
+                .toList();
+    }
+
+    /** A blog for anyone can be read by strangers; the Porch as a whole is for members. */
+    private void requireReading(Viewer viewer, long classId, @Nullable Long blog) {
+        if (blog == null) access.require(viewer, Act.READ_CLASS, classId);
+        else if (access.requireBlog(viewer, blog).classId() != classId) throw Problem.missing();
+    }
+
+    /** The person at a place; nobody for a number that is none. */
+    private @Nullable Long person(long classId, @Nullable Long place) {
+        return place == null ? null : people.personAt(classId, place).orElse(-1L);
+    }
+
+    /**
+     * The term rail, which is also the archive: how much was published each week and month, for this reader, and what
+     * is due when.
+     */
+    public Rail rail(Viewer viewer, long classId, @Nullable Long place, @Nullable Long blog) {
+        requireReading(viewer, classId, blog);
+        Term term = classes.get(classId).term();
+        List<Term.Week> weeks = term.weeks();
+        int[] counts = new int[weeks.size()];
+        Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
+        for (PorchStore.Moment moment : porch.moments(
+                access.scope(viewer),
+                classId,
+                Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog))) {
+            for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment.at())) counts[i] += moment.count();
+            months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
+        }
+        List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId)
+                ? prompts.ofClass(viewer, classId).stream()
+                        .map(PromptService.PromptRecord::due)
+                        .toList()
+                : List.of();
+        return new Rail(
+                Arrays.stream(counts).boxed().toList(),
+                due,
+                months.entrySet().stream()
+                        .map(m -> new Month(m.getKey().toString(), m.getValue()))
+                        .toList());
+    }
+
+    /**
+     * The blogs of a class that a reader may open, with what is in them for this reader; the one written in last comes
+     * first.
+     */
+    public List<DirectoryLine> directory(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        Map<Long, PorchStore.InBlog> counts = new HashMap<>();
+        for (PorchStore.InBlog in : porch.byBlog(access.scope(viewer), classId)) counts.put(in.blogId(), in);
+        List<DirectoryLine> lines = new ArrayList<>();
+        for (BlogService.BlogHead head : blogs.heads(viewer, classId)) {
+            PorchStore.InBlog in = counts.get(head.id());
+            lines.add(new DirectoryLine(
+                    head.id(),
+                    head.kind(),
+                    head.title(),
+                    head.address(),
+                    head.look(),
+                    head.owner(),
+                    in == null ? 0 : in.posts(),
+                    in == null ? 0 : in.comments(),
+                    in == null ? null : in.newest(),
+                    head.readers(),
+                    head.strangers()));
+        }
+        lines.sort(Comparator.comparing(DirectoryLine::newest, Comparator.nullsLast(Comparator.reverseOrder()))
+                .thenComparing(DirectoryLine::title));
+        return lines;
+    }
+
+    /** What is pinned in a blog, and its series, as far as this reader may read them. */
+    public Shelf shelf(Viewer viewer, long blogId) {
+        long classId = access.requireBlog(viewer, blogId).classId();
+        ScopeSql scope = access.scope(viewer);
+        Names names = people.names(viewer, classId);
+        Filter pinned = Filter.ALL.ofBlog(blogId).onlyPinned();
+        Map<String, List<SeriesPart>> series = new LinkedHashMap<>();
+        for (PorchStore.Part part : porch.parts(scope, classId, blogId))
+            series.computeIfAbsent(part.series(), name -> new ArrayList<>())
+                    .add(new SeriesPart(part.part(), part.postId(), part.title()));
+        return new Shelf(
+                porch.entries(scope, classId, viewer.personId(), pinned, PorchStore.Page.first(MOST_PINNED)).stream()
+                        .map(e -> view(e, names))
+                        .toList(),
+                series.entrySet().stream()
+                        .map(s -> new Series(s.getKey(), s.getValue()))
+                        .toList());
+    }
+
+    /**
+     * The newest posts of a class, or of one blog in it, as this reader's feed carries them; a stranger's carries what
+     * is for anyone.
+     */
+    public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
+        Names names = people.names(viewer, classId);
+        return porch
+                .entries(
+                        access.scope(viewer),
+                        classId,
+                        viewer.personId(),
+                        Filter.ALL.ofBlog(blogId),
+                        PorchStore.Page.first(most))
+                .stream()
+                .map(e -> new FeedEntry(
+                        e.id(),
+                        e.title(),
+                        Sanitiser.post(e.html()),
+                        names.of(e.authorId()),
+                        tags(e),
+                        e.publishedAt(),
+                        e.changedAt()))
+                .toList();
+    }
+
+    /** How many posts in the viewer's scope nobody has answered, among those of one week of the term. */
+    public int unanswered(Viewer viewer, long classId, Instant from, Instant to) {
+        return porch.unanswered(access.scope(viewer), classId, Filter.between(from, to));
+    }
+
+    private Filter range(long classId, Wish wish) {
+        Filter range = time(classes.get(classId).term(), wish).ofBlog(wish.blog());
+        return wish.announcements() ? range.of(PorchStore.Kind.ANNOUNCEMENTS) : range;
+    }
+
+    private Filter time(Term term, Wish wish) {
+        if (wish.month() != null)
+            return Filter.between(
+                    term.startOf(wish.month().atDay(1)),
+                    term.startOf(wish.month().plusMonths(1).atDay(1)));
+        if (wish.span() != null) {
+            Term.Between days = term.around(wish.span(), clock.instant());
+            return Filter.between(days.start(), days.end());
+        }
+        if (wish.fromWeek() == null) return Filter.ALL;
+        List<Term.Week> weeks = term.weeks();
+        int from = Math.max(0, Math.min(wish.fromWeek(), weeks.size() - 1));
+        int to = wish.toWeek() == null ? from : Math.max(from, Math.min(wish.toWeek(), weeks.size() - 1));
+        return Filter.between(weeks.get(from).start(), weeks.get(to).end());
+    }
+
+    private static EntryView view(Entry e, Names names) {
+        return new EntryView(
+                e.id(),
+                e.title(),
+                e.firstLines(),
+                e.picture().isEmpty() ? null : e.picture(),
+                tags(e),
+                names.placeOf(e.authorId()),
+                names.of(e.authorId()),
+                names.groupOf(e.authorId()),
+                e.blogTitle(),
+                e.blogAddress(),
+                e.promptTitle(),
+                e.sourceTitle(),
+                e.publishedAt(),
+                e.comments(),
+                e.lastCommenter() == null ? null : names.of(e.lastCommenter()),
+                e.answers() > 0,
+                e.unread());
+    }
+
+    private static List<String> tags(Entry e) {
+        return e.tags().lines().filter(t -> !t.isBlank()).toList();
+    }
+
+    /**
+     * Each of them by the place in the class, the one who was asked for also with nothing; who has left stands in none.
+     */
+    private static List<Facet> people(Map<Long, Integer> counts, @Nullable Long chosen, Names names) {
+        Map<Long, Integer> posts = new HashMap<>();
+        if (chosen != null) posts.put(chosen, 0);
+        posts.putAll(counts);
+        return posts.entrySet().stream()
+                .filter(p -> names.placeOf(p.getKey()) > 0)
+                .map(p -> new Facet(String.valueOf(names.placeOf(p.getKey())), names.of(p.getKey()), p.getValue()))
+                .sorted(Comparator.comparing(f -> Folding.fold(f.label())))
+                .toList();
+    }
+
+    private static List<Facet> facets(List<PorchStore.Count> counts) {
+        return counts.stream()
+                .map(c -> new Facet(c.key(), c.label(), c.count()))
+                .toList();
+    }
+}

@@ -1,0 +1,367 @@
+package org.vastporch.server.reading;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.text.Folding;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.http.Rows;
+
+/** What readers get: posts that are up, narrowed by the reader's scope. */
+@Repository
+class PorchStore {
+
+    /** One condition with its value, added where it is given. */
+    record Filter(
+            @Nullable Instant from,
+            @Nullable Instant to,
+            @Nullable Long person,
+            @Nullable Long group,
+            @Nullable Long prompt,
+            @Nullable String tag,
+            @Nullable Long category,
+            @Nullable Long source,
+            boolean unanswered,
+            @Nullable Long blog,
+            boolean pinned,
+            Kind kind) {
+        static final Filter ALL = between(null, null);
+
+        static Filter between(@Nullable Instant from, @Nullable Instant to) {
+            return new Filter(from, to, null, null, null, null, null, null, false, null, false, Kind.POSTS);
+        }
+
+        Filter ofBlog(@Nullable Long other) {
+            return new Filter(
+                    from,
+                    to,
+                    person,
+                    group,
+                    prompt,
+                    tag,
+                    category,
+                    source,
+                    unanswered,
+                    other,
+                    pinned,
+                    other == null ? kind : Kind.BOTH);
+        }
+
+        Filter ofPerson(@Nullable Long other) {
+            return new Filter(from, to, other, group, prompt, tag, category, source, unanswered, blog, pinned, kind);
+        }
+
+        Filter onlyPinned() {
+            return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, blog, true, kind);
+        }
+
+        Filter onlyUnanswered() {
+            return new Filter(from, to, person, group, prompt, tag, category, source, true, blog, pinned, kind);
+        }
+
+        Filter of(Kind other) {
+            return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, blog, pinned, other);
+        }
+    }
+
+    /**
+     * Announcements of staff stand apart: they are among posts only where that is asked for, and in the blog in which
+     * they were written.
+     */
+    enum Kind {
+        POSTS,
+        ANNOUNCEMENTS,
+        BOTH
+    }
+
+    /** How many posts were published from a moment on, before the next. */
+    record Moment(Instant at, int count) {}
+
+    /** Where a page begins, and how it is read. Without a moment it begins at the beginning. */
+    record Page(@Nullable Instant at, long id, boolean oldestFirst, int most) {
+        static Page first(int most) {
+            return new Page(null, 0, false, most);
+        }
+    }
+
+    /** What a reader finds in one blog. */
+    record InBlog(long blogId, int posts, int comments, Instant newest) {}
+
+    /** A part of a series. */
+    record Part(String series, int part, long postId, String title) {}
+
+    record Entry(
+            long id,
+            String title,
+            String firstLines,
+            String html,
+            String picture,
+            String tags,
+            long authorId,
+            String blogTitle,
+            String blogAddress,
+            @Nullable Long promptId,
+            @Nullable String promptTitle,
+            @Nullable String outsideLink,
+            @Nullable String sourceTitle,
+            Instant publishedAt,
+            Instant changedAt,
+            int comments,
+            int answers,
+            @Nullable Long lastCommenter,
+            boolean unread) {}
+
+    record Count(String key, String label, int count) {}
+
+    private static final String WHERE =
+            " where p.class_id = :classId and " + ScopeSql.UP + " and p.published_at <= :scope_now and ";
+    private static final String ANSWERS = """
+        (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0))""";
+
+    private final JdbcClient jdbc;
+
+    PorchStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** One page of the posts in scope. */
+    List<Entry> entries(ScopeSql scope, long classId, long reader, Filter filter, Page page) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(filter, params);
+        if (page.at() != null) {
+            narrowed += " and (p.published_at, p.id) " + (page.oldestFirst() ? ">" : "<") + " (:at, :atId)";
+            params.put("at", Rows.utc(page.at()));
+            params.put("atId", page.id());
+        }
+        String order = page.oldestFirst()
+                ? " order by p.class_id desc, p.published_at, p.id"
+                : " order by p.class_id, p.published_at desc, p.id desc";
+        return jdbc.sql("""
+                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as
+                       blog_title, b.address, p.prompt_id, q.title as prompt_title,
+                       p.outside_link, s.title as source_title, p.published_at, v.saved_at,
+                       (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED') as comments,
+                       """ + ANSWERS + """
+                        as answers,
+                       (select k.author_id from comment k where k.post_id = p.id and k.state = 'PUBLISHED' order by k.published_at desc, k.id desc limit 1) as last_commenter,
+                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
+                  from """ + " " + ScopeSql.TABLES + """
+                  join post_version v on v.post_id = p.id and v.no = p.live
+                  left join prompt q on q.id = p.prompt_id
+                  left join source s on s.id = p.source_id
+                """ + WHERE + scope.condition() + narrowed + order
+                        + " limit :most")
+                .params(params)
+                .param("classId", classId)
+                .param("reader", reader)
+                .param("most", page.most())
+                .query((row, n) -> entry(row))
+                .list();
+    }
+
+    /** When the posts in scope were published, by quarters of an hour: no day anywhere begins within one. */
+    List<Moment> moments(ScopeSql scope, long classId, Filter filter) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(filter, params);
+        return jdbc.sql("select floor(extract(epoch from p.published_at) / 900) as quarter, count(*) as c from "
+                        + ScopeSql.TABLES + WHERE + scope.condition() + narrowed + " group by quarter")
+                .params(params)
+                .param("classId", classId)
+                .query((row, n) -> new Moment(Instant.ofEpochSecond(row.getLong("quarter") * 900), row.getInt("c")))
+                .list();
+    }
+
+    int count(ScopeSql scope, long classId, Filter filter) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(filter, params);
+        return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed)
+                .params(params)
+                .param("classId", classId)
+                .query(Integer.class)
+                .single();
+    }
+
+    int unanswered(ScopeSql scope, long classId, Filter range) {
+        return count(scope, classId, range.onlyUnanswered());
+    }
+
+    /** The posts of a range as they are counted. */
+    PorchCounts counts(ScopeSql scope, long classId, long reader, Filter range) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(range, params);
+        List<PorchCounts.Post> posts = jdbc.sql(
+                        """
+                select p.id, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title, answered.due_at,
+                       p.category_id, g.name as category_name, g.place, p.source_id, s.title as source_title,
+                       exists (select 1 from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0)) as is_answered,
+                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
+                  from """ + " " + ScopeSql.TABLES + """
+                  left join category g on g.id = p.category_id
+                  left join source s on s.id = p.source_id
+                """ + WHERE + scope.condition() + narrowed)
+                .params(params)
+                .param("classId", classId)
+                .param("reader", reader)
+                .query((row, n) -> counted(row))
+                .list();
+        Map<Long, List<PorchCounts.Tag>> tags = new HashMap<>();
+        jdbc.sql("select post_id, folded, tag from post_tag where post_id = any(:posts)")
+                .param("posts", posts.stream().map(PorchCounts.Post::id).toArray(Long[]::new))
+                .query(row -> {
+                    tags.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
+                            .add(new PorchCounts.Tag(row.getString("folded"), row.getString("tag")));
+                });
+        return new PorchCounts(posts, tags);
+    }
+
+    private static PorchCounts.Post counted(ResultSet row) throws SQLException {
+        Long prompt = Rows.number(row, "prompt_id");
+        Long category = Rows.number(row, "category_id");
+        Long source = Rows.number(row, "source_id");
+        return new PorchCounts.Post(
+                row.getLong("id"),
+                row.getLong("author_id"),
+                Rows.number(row, "group_id"),
+                prompt == null
+                        ? null
+                        : new PorchCounts.Prompt(prompt, row.getString("prompt_title"), Rows.instant(row, "due_at")),
+                category == null
+                        ? null
+                        : new PorchCounts.Category(category, row.getString("category_name"), row.getInt("place")),
+                source == null ? null : new PorchCounts.Source(source, row.getString("source_title")),
+                row.getBoolean("is_answered"),
+                row.getBoolean("unread"));
+    }
+
+    /**
+     * What was published in each blog of a class, as far as it is in scope; blogs with nothing in scope are left out.
+     */
+    List<InBlog> byBlog(ScopeSql scope, long classId) {
+        return jdbc.sql("""
+                select p.blog_id, count(*) as posts, max(p.published_at) as newest,
+                       sum((select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED')) as comments
+                  from """ + " " + ScopeSql.TABLES + WHERE + scope.condition() + " group by p.blog_id")
+                .params(scope.params())
+                .param("classId", classId)
+                .query((row, n) -> new InBlog(
+                        row.getLong("blog_id"),
+                        row.getInt("posts"),
+                        row.getInt("comments"),
+                        Rows.instant(row, "newest")))
+                .list();
+    }
+
+    /** The parts of all series of a blog that are in scope, each series in the order of its parts. */
+    List<Part> parts(ScopeSql scope, long classId, long blogId) {
+        return jdbc.sql("select p.series, p.part, p.id, v.title from " + ScopeSql.TABLES
+                        + " join post_version v on v.post_id = p.id and v.no = p.live" + WHERE + scope.condition()
+                        + " and p.blog_id = :blog and p.series is not null order by p.series, p.part, p.id")
+                .params(scope.params())
+                .param("classId", classId)
+                .param("blog", blogId)
+                .query((row, n) -> new Part(
+                        row.getString("series"), row.getInt("part"), row.getLong("id"), row.getString("title")))
+                .list();
+    }
+
+    /** Pins a post, or takes the pin out, and gives it its place in a series. */
+    void arrange(long postId, @Nullable Instant pinnedAt, @Nullable String series, @Nullable Integer part) {
+        jdbc.sql("update post set pinned_at = :pinned, series = :series, part = :part where id = :id")
+                .param("pinned", Rows.utc(pinnedAt))
+                .param("series", series)
+                .param("part", part)
+                .param("id", postId)
+                .update();
+    }
+
+    private List<Count> counts(String select, String group, ScopeSql scope, long classId, Filter range) {
+        Map<String, Object> params = new HashMap<>(scope.params());
+        String narrowed = narrow(range, params);
+        return jdbc.sql(select + WHERE + scope.condition() + narrowed + group)
+                .params(params)
+                .param("classId", classId)
+                .query((row, n) -> new Count(row.getString("k"), row.getString("l"), row.getInt("c")))
+                .list();
+    }
+
+    void markSeen(long personId, long postId, Instant now) {
+        jdbc.sql("merge into seen (person_id, post_id, seen_at) key (person_id, post_id) values (:person, :post, :now)")
+                .param("person", personId)
+                .param("post", postId)
+                .param("now", Rows.utc(now))
+                .update();
+    }
+
+    Optional<String> sourceTitle(long sourceId) {
+        return jdbc.sql("select title from source where id = :id")
+                .param("id", sourceId)
+                .query(String.class)
+                .optional();
+    }
+
+    private static String narrow(Filter filter, Map<String, Object> params) {
+        StringBuilder sql = new StringBuilder();
+        and(
+                sql,
+                params,
+                " and p.published_at >= :from",
+                "from",
+                filter.from() == null ? null : Rows.utc(filter.from()));
+        and(sql, params, " and p.published_at < :to", "to", filter.to() == null ? null : Rows.utc(filter.to()));
+        and(sql, params, " and p.author_id = :person", "person", filter.person());
+        and(sql, params, " and am.group_id = :inGroup", "inGroup", filter.group());
+        and(sql, params, " and p.prompt_id = :prompt", "prompt", filter.prompt());
+        and(
+                sql,
+                params,
+                " and exists (select 1 from post_tag t where t.post_id = p.id and t.folded = :tag)",
+                "tag",
+                filter.tag() == null ? null : Folding.fold(filter.tag()));
+        and(sql, params, " and p.category_id = :category", "category", filter.category());
+        and(sql, params, " and p.source_id = :source", "source", filter.source());
+        and(sql, params, " and p.blog_id = :ofBlog", "ofBlog", filter.blog());
+        if (filter.kind() != Kind.BOTH)
+            sql.append(filter.kind() == Kind.POSTS ? " and not p.announcement" : " and p.announcement");
+        if (filter.pinned()) sql.append(" and p.pinned_at is not null");
+        if (filter.unanswered()) sql.append(" and ").append(ANSWERS).append(" = 0");
+        return sql.toString();
+    }
+
+    private static void and(
+            StringBuilder sql, Map<String, Object> params, String condition, String name, @Nullable Object value) {
+        if (value == null) return;
+        sql.append(condition);
+        params.put(name, value);
+    }
+
+    private static Entry entry(ResultSet row) throws SQLException {
+        return new Entry(
+                row.getLong("id"),
+                row.getString("title"),
+                row.getString("first_lines"),
+                row.getString("html"),
+                row.getString("first_picture"),
+                row.getString("tags"),
+                row.getLong("author_id"),
+                row.getString("blog_title"),
+                row.getString("address"),
+                Rows.number(row, "prompt_id"),
+                row.getString("prompt_title"),
+                row.getString("outside_link"),
+                row.getString("source_title"),
+                Rows.instant(row, "published_at"),
+                Rows.instant(row, "saved_at"),
+                row.getInt("comments"),
+                row.getInt("answers"),
+                Rows.number(row, "last_commenter"),
+                row.getBoolean("unread"));
+    }
+}

@@ -1,0 +1,514 @@
+package org.vastporch.server.writing;
+
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.stereotype.Repository;
+import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.moderation.Course;
+import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.State;
+import org.vastporch.core.text.Folding;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.core.writing.WorkUsed;
+import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.http.Rows;
+import org.vastporch.server.moderation.PileFilter;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Posts and their versions. */
+@Repository
+class PostStore {
+
+    /** One version in the list of all: its words, not its text. */
+    record VersionLine(
+            int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
+
+    private static final String COLUMNS = """
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
+        publish_at, binned_at, emptied_at, announcement, handed_no, rev""";
+
+    private final JdbcClient jdbc;
+    private final JsonMapper json;
+
+    PostStore(JdbcClient jdbc, JsonMapper json) {
+        this.jdbc = jdbc;
+        this.json = json;
+    }
+
+    long add(
+            long classId,
+            long blogId,
+            @Nullable Long authorId,
+            @Nullable Long promptId,
+            @Nullable Long sourceId,
+            @Nullable String outsideLink,
+            Audience audience,
+            Instant now) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        jdbc.sql("""
+                insert into post (class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, audience,
+                       working, created_at, rev)
+                values (:classId, :blogId, :author, :prompt, :source, :link, 'DRAFT', :audience, 1, :now, 1)""")
+                .param("classId", classId)
+                .param("blogId", blogId)
+                .param("author", authorId)
+                .param("prompt", promptId)
+                .param("source", sourceId)
+                .param("link", outsideLink)
+                .param("audience", audience.ordinal())
+                .param("now", Rows.utc(now))
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    Optional<PostRow> find(long id) {
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id")
+                .param("id", id)
+                .query((row, n) -> post(row))
+                .optional();
+    }
+
+    Optional<PostRow> lock(long id) {
+        return jdbc.sql("select " + COLUMNS + " from post where id = :id for update")
+                .param("id", id)
+                .query((row, n) -> post(row))
+                .optional();
+    }
+
+    /** The draft that an author has for a prompt, or without one in a blog. */
+    Optional<Long> draftOf(long authorId, long blogId, @Nullable Long promptId) {
+        return jdbc.sql("""
+                select id
+                  from post
+                 where author_id = :author and blog_id = :blog and state = 'DRAFT' and live is null and prompt_id is
+                        not distinct from :prompt
+                 order by id desc
+                 limit 1""")
+                .param("author", authorId)
+                .param("blog", blogId)
+                .param("prompt", promptId)
+                .query(Long.class)
+                .optional();
+    }
+
+    /** What an author brought in by hand from an address, and did not throw away. */
+    Optional<Long> ofLink(long classId, long authorId, String link) {
+        return jdbc.sql("""
+                select id
+                  from post
+                 where author_id = :author and class_id = :classId and outside_link = :link and source_id is null and
+                        state <> 'BINNED'
+                 limit 1""")
+                .param("author", authorId)
+                .param("classId", classId)
+                .param("link", link)
+                .query(Long.class)
+                .optional();
+    }
+
+    List<PostRow> ofAuthor(long authorId, long classId) {
+        return jdbc.sql("select " + COLUMNS
+                        + " from post where author_id = :author and class_id = :classId and "
+                        + "emptied_at is null order by coalesce(published_at, created_at) desc,"
+                        + " id desc")
+                .param("author", authorId)
+                .param("classId", classId)
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    /** Posts for prompts that left draft, the one handed in last first for each prompt and author. */
+    List<PostRow> handedIn(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + """
+                 \sfrom post
+                 where prompt_id in (:prompts) and handed_in_at is not null and state <> 'BINNED'
+                 order by prompt_id, author_id, handed_in_at desc, id desc""")
+                .param("prompts", promptIds)
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    /** What an author handed in for a prompt, the last first. */
+    List<PostRow> handedIn(long promptId, long authorId) {
+        return jdbc.sql("select " + COLUMNS + """
+                 \sfrom post
+                 where prompt_id = :prompt and author_id = :author and handed_in_at is not null and state <> 'BINNED'
+                 order by handed_in_at desc, id desc""")
+                .param("prompt", promptId)
+                .param("author", authorId)
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    /** Posts that an author handed in to a blog since a moment, without one. */
+    int handedInSince(long authorId, long blogId, Instant since, long except) {
+        return jdbc.sql("""
+                select count(*)
+                  from post
+                 where author_id = :author and blog_id = :blog and handed_in_at >= :since and state <> 'BINNED' and id
+                        <> :except""")
+                .param("author", authorId)
+                .param("blog", blogId)
+                .param("since", Rows.utc(since))
+                .param("except", except)
+                .query(Integer.class)
+                .single();
+    }
+
+    /** A version of a post. */
+    record VersionKey(long postId, int no) {}
+
+    Optional<Version> version(long postId, int no) {
+        VersionKey key = new VersionKey(postId, no);
+        return Optional.ofNullable(versions(List.of(key)).get(key));
+    }
+
+    Map<VersionKey, Version> versions(Collection<VersionKey> wanted) {
+        Map<VersionKey, Version> versions = new HashMap<>();
+        if (wanted.isEmpty()) return versions;
+        jdbc.sql("""
+                select post_id, no, title, html, tags, audience, category_id, works, saved_by, begun_at, saved_at
+                  from post_version
+                 where (post_id, no) in (:wanted)""")
+                .param(
+                        "wanted",
+                        wanted.stream()
+                                .map(w -> new Object[] {w.postId(), w.no()})
+                                .toList())
+                .query(row -> {
+                    versions.put(new VersionKey(row.getLong("post_id"), row.getInt("no")), version(row));
+                });
+        return versions;
+    }
+
+    /** The titles of posts by their ids, each as it is up, or as its author has it while none is. */
+    Map<Long, String> titles(Collection<Long> postIds) {
+        Map<Long, String> titles = new HashMap<>();
+        if (postIds.isEmpty()) return titles;
+        jdbc.sql("""
+                select p.id, v.title
+                  from post p
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where p.id in (:posts)""").param("posts", postIds).query(row -> {
+            titles.put(row.getLong("id"), row.getString("title"));
+        });
+        return titles;
+    }
+
+    /** The tags of what is up in a class, as far as somebody may read it; those that are used most come first. */
+    List<String> tagsInUse(ScopeSql scope, long classId) {
+        return jdbc.sql("select t.folded, min(t.tag) as tag, count(*) as uses from " + ScopeSql.TABLES
+                        + " join post_tag t on t.post_id = p.id where p.class_id = :classId and " + ScopeSql.UP
+                        + " and p.published_at <= :scope_now and " + scope.condition()
+                        + " group by t.folded order by uses desc, t.folded limit 16")
+                .params(scope.params())
+                .param("classId", classId)
+                .query((row, n) -> row.getString("tag"))
+                .list();
+    }
+
+    /** Whether a file stands in one version of a post. */
+    boolean stands(long postId, int no, String file) {
+        return jdbc.sql("""
+                                        select count(*)
+                                         from post_version
+                                         where post_id = :post and no = :no and locate(:file, html) > 0""")
+                        .param("post", postId)
+                        .param("no", no)
+                        .param("file", file)
+                        .query(Integer.class)
+                        .single()
+                > 0;
+    }
+
+    /** The name of a category; empty for none. */
+    /** The names of categories by their ids. */
+    Map<Long, String> categories(Collection<Long> ids) {
+        Map<Long, String> names = new HashMap<>();
+        if (ids.isEmpty()) return names;
+        jdbc.sql("select id, name from category where id in (:ids)")
+                .param("ids", ids)
+                .query(row -> {
+                    names.put(row.getLong("id"), row.getString("name"));
+                });
+        return names;
+    }
+
+    /** All versions of a post, the newest first. */
+    List<VersionLine> versions(long postId) {
+        return jdbc.sql("""
+                                select no, title, words, saved_by, saved_at
+                                 from post_version
+                                 where post_id = :post
+                                 order by no desc""")
+                .param("post", postId)
+                .query((row, n) -> new VersionLine(
+                        row.getInt("no"),
+                        row.getString("title"),
+                        row.getInt("words"),
+                        Rows.number(row, "saved_by"),
+                        Rows.instant(row, "saved_at")))
+                .list();
+    }
+
+    int words(long postId, int no) {
+        return jdbc.sql("select words from post_version where post_id = :post and no = :no")
+                .param("post", postId)
+                .param("no", no)
+                .query(Integer.class)
+                .single();
+    }
+
+    void putVersion(long postId, Version version, TextFacts facts) {
+        jdbc.sql("""
+                merge into post_version (post_id, no, title, html, tags, audience, category_id, works, words,
+                       first_lines, first_picture, saved_by, begun_at, saved_at)
+                key (post_id, no)
+                values (:post, :no, :title, :html, :tags, :audience, :category, :works, :words, :lines, :picture, :by,
+                       :begun, :at)""")
+                .param("post", postId)
+                .param("no", version.no())
+                .param("title", version.title())
+                .param("html", version.html())
+                .param("tags", String.join("\n", version.tags()))
+                .param("audience", version.audience().ordinal())
+                .param("category", version.content().categoryId())
+                .param("works", json.writeValueAsString(version.content().works()))
+                .param("words", facts.words())
+                .param("lines", facts.firstLines(260))
+                .param("picture", facts.firstPicture())
+                .param("by", version.savedBy())
+                .param("begun", Rows.utc(version.begunAt()))
+                .param("at", Rows.utc(version.savedAt()))
+                .update();
+    }
+
+    /**
+     * Puts a post, whose row is locked, on its course; readers find it by what stands in the version that is up then.
+     *
+     * @param by who took the step
+     */
+    void settle(PostRow before, Course after, @Nullable Long by, Instant now) {
+        Standing standing = after.standing();
+        jdbc.sql("""
+                update post
+                   set state = :state, live = :live, working = :working, waiting_since = :waiting,
+                       published_at = :published, handed_in_at = :handedIn, publish_at = :publishAt, rev = rev + 1
+                 where id = :id""")
+                .param("state", standing.state().name())
+                .param("live", standing.live())
+                .param("working", standing.working())
+                .param("waiting", Rows.utc(after.waitingSince()))
+                .param("published", Rows.utc(after.publishedAt()))
+                .param("handedIn", Rows.utc(after.handedInAt()))
+                .param("publishAt", Rows.utc(after.publishAt()))
+                .param("id", before.id())
+                .update();
+        State was = before.standing().state();
+        if ((was == State.BINNED) != (standing.state() == State.BINNED))
+            setBinned(before.id(), standing.state() == State.BINNED ? new Binned(now, by, was) : null);
+        if (!Objects.equals(before.standing().live(), standing.live())) show(before, standing.live());
+    }
+
+    /** The audience goes with the version: an approval lets it reach further, taking it back undoes that. */
+    private void show(PostRow post, @Nullable Integer live) {
+        Optional<Version> up = live == null ? Optional.empty() : version(post.id(), live);
+        setTags(post.classId(), post.id(), up.map(Version::tags).orElse(List.of()));
+        setCategory(post.id(), up.map(v -> v.content().categoryId()).orElse(null));
+        up.ifPresent(version -> setAudience(post.id(), version.audience()));
+    }
+
+    /** Notes which version was handed in. */
+    void setHanded(long id, int no) {
+        jdbc.sql("update post set handed_no = :no where id = :id")
+                .param("no", no)
+                .param("id", id)
+                .update();
+    }
+
+    /**
+     * How a post came into the bin.
+     *
+     * @param by who put it there; null if that person was erased
+     * @param from the state in which it was; null if it was thrown away before that was noted
+     */
+    record Binned(Instant at, @Nullable Long by, @Nullable State from) {}
+
+    /** @param binned null for taking it out */
+    private void setBinned(long id, @Nullable Binned binned) {
+        jdbc.sql("update post set binned_at = :at, binned_by = :by, binned_from = :from where id = :id")
+                .param("at", binned == null ? null : Rows.utc(binned.at()))
+                .param("by", binned == null ? null : binned.by())
+                .param(
+                        "from",
+                        binned == null || binned.from() == null
+                                ? null
+                                : binned.from().name())
+                .param("id", id)
+                .update();
+    }
+
+    Optional<Binned> binned(long id) {
+        return jdbc.sql("select binned_at, binned_by, binned_from from post where id = :id and binned_at is not null")
+                .param("id", id)
+                .query((row, n) -> new Binned(
+                        Rows.instant(row, "binned_at"),
+                        Rows.number(row, "binned_by"),
+                        row.getString("binned_from") == null ? null : State.valueOf(row.getString("binned_from"))))
+                .optional();
+    }
+
+    void setAnnouncement(long id, boolean announcement) {
+        jdbc.sql("update post set announcement = :announcement where id = :id")
+                .param("announcement", announcement)
+                .param("id", id)
+                .update();
+    }
+
+    /** The posts whose time to go up has come. */
+    List<Long> due(Instant now) {
+        return jdbc.sql("select id from post where state = 'SCHEDULED' and publish_at <= :now order by publish_at, id")
+                .param("now", Rows.utc(now))
+                .query(Long.class)
+                .list();
+    }
+
+    /** The posts of a class that go up later, the next one first. */
+    List<PostRow> scheduled(long classId) {
+        return jdbc.sql("select " + COLUMNS
+                        + " from post where state = 'SCHEDULED' and class_id = :classId order by publish_at, id")
+                .param("classId", classId)
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    /**
+     * Throws away what has lain in the bin since before {@code until}: the texts go, the bare row stays so that nothing
+     * that names it breaks.
+     */
+    int empty(Instant until, Instant now) {
+        String old =
+                "select p.id from post p where p.state = 'BINNED' and p.binned_at < :until and p.emptied_at is null";
+        jdbc.sql("delete from post_tag where post_id in (" + old + ")")
+                .param("until", Rows.utc(until))
+                .update();
+        jdbc.sql("""
+                                update post_version
+                                 set title = '', html = '', tags = '', works = '[]', words = 0, first_lines =
+                                    '', first_picture = ''
+                                 where post_id in (""" + old + ")").param("until", Rows.utc(until)).update();
+        return jdbc.sql("""
+                                update post
+                                 set emptied_at = :now, series = null
+                                 where state = 'BINNED' and binned_at < :until and emptied_at is null""")
+                .param("until", Rows.utc(until))
+                .param("now", Rows.utc(now))
+                .update();
+    }
+
+    void setCategory(long id, @Nullable Long categoryId) {
+        jdbc.sql("update post set category_id = :category where id = :id")
+                .param("category", categoryId)
+                .param("id", id)
+                .update();
+    }
+
+    void setAudience(long id, Audience audience) {
+        jdbc.sql("update post set audience = :audience where id = :id")
+                .param("audience", audience.ordinal())
+                .param("id", id)
+                .update();
+    }
+
+    void setPrompt(long id, @Nullable Long promptId) {
+        jdbc.sql("update post set prompt_id = :prompt where id = :id")
+                .param("prompt", promptId)
+                .param("id", id)
+                .update();
+    }
+
+    /** The tags by which readers find a post are those of the version that is up. */
+    void setTags(long classId, long postId, List<String> tags) {
+        jdbc.sql("delete from post_tag where post_id = :post")
+                .param("post", postId)
+                .update();
+        for (String tag : tags)
+            jdbc.sql("""
+                                    merge into post_tag (class_id, folded, post_id, tag) key (class_id, folded,
+                                        post_id)
+                                     values (:classId, :folded, :post, :tag)""")
+                    .param("classId", classId)
+                    .param("folded", Folding.fold(tag))
+                    .param("post", postId)
+                    .param("tag", tag)
+                    .update();
+    }
+
+    List<PostRow> waiting(List<Long> classIds, PileFilter filter) {
+        String sort = PileFilter.of(filter.sort(), "post");
+        if (classIds.isEmpty() || sort == null) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from post t where " + PileFilter.waiting()
+                        + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
+                .param("classes", classIds)
+                .param("most", filter.most())
+                .query((row, n) -> post(row))
+                .list();
+    }
+
+    private static PostRow post(ResultSet row) throws SQLException {
+        return new PostRow(
+                row.getLong("id"),
+                row.getLong("class_id"),
+                row.getLong("blog_id"),
+                Rows.number(row, "author_id"),
+                Rows.number(row, "prompt_id"),
+                Rows.number(row, "source_id"),
+                row.getString("outside_link"),
+                new Course(
+                        new Standing(
+                                State.valueOf(row.getString("state")),
+                                Rows.integer(row, "live"),
+                                Rows.integer(row, "working")),
+                        Rows.instant(row, "waiting_since"),
+                        Rows.instant(row, "published_at"),
+                        Rows.instant(row, "handed_in_at"),
+                        Rows.instant(row, "publish_at")),
+                Audience.values()[row.getInt("audience")],
+                Rows.instant(row, "pinned_at"),
+                row.getString("series"),
+                Rows.integer(row, "part"),
+                Rows.instant(row, "binned_at"),
+                Rows.instant(row, "emptied_at"),
+                row.getBoolean("announcement"),
+                Rows.integer(row, "handed_no"),
+                row.getInt("rev"));
+    }
+
+    private Version version(ResultSet row) throws SQLException {
+        List<WorkUsed> works = List.of(json.readValue(row.getString("works"), WorkUsed[].class));
+        Content content = new Content(
+                row.getString("title"),
+                row.getString("html"),
+                row.getString("tags").lines().filter(t -> !t.isBlank()).toList(),
+                Audience.values()[row.getInt("audience")],
+                Rows.number(row, "category_id"),
+                works);
+        return new Version(
+                row.getInt("no"),
+                content,
+                Rows.number(row, "saved_by"),
+                Rows.instant(row, "begun_at"),
+                Rows.instant(row, "saved_at"));
+    }
+}

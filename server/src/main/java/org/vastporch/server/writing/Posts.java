@@ -1,0 +1,141 @@
+package org.vastporch.server.writing;
+
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Knowledge;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.moderation.Standing;
+import org.vastporch.core.moderation.State;
+import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.text.TextFacts;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+
+/** What other features need to know of posts. */
+@Service
+public class Posts {
+
+    /** A post that was handed in for a prompt, in the version to be marked. */
+    public record HandedIn(
+            long postId,
+            long authorId,
+            int version,
+            State state,
+            boolean isUp,
+            Instant at,
+            String title,
+            String html,
+            List<String> tags,
+            TextFacts facts) {}
+
+    private final PostStore store;
+    private final AccessService access;
+
+    Posts(PostStore store, AccessService access) {
+        this.store = store;
+        this.access = access;
+    }
+
+    /** What is kept of a post beside its versions. */
+    public Optional<PostRow> find(long postId) {
+        return store.find(postId);
+    }
+
+    public Optional<Version> version(long postId, int no) {
+        return store.version(postId, no);
+    }
+
+    /** The names of categories, by their numbers. */
+    public Map<Long, String> categories(Collection<Long> ids) {
+        return store.categories(ids);
+    }
+
+    /** Posts as their readers know them: under the title that is up, whatever their authors work on besides. */
+    public Map<Long, String> titles(Collection<Long> postIds) {
+        return store.titles(postIds);
+    }
+
+    /**
+     * Whether a file of a post stands in what the viewer may know of it: in any version for its author and the staff,
+     * else in the one that the viewer reads.
+     *
+     * @param file its id, which stands in the text
+     * @throws Problem if the viewer may not read the post
+     */
+    public boolean knowsFile(Viewer viewer, long postId, String file) {
+        Knowledge knows = access.knows(viewer, access.requirePost(viewer, Act.READ, postId));
+        if (knows == Knowledge.ALL) return true;
+        Standing standing = store.find(postId).orElseThrow(Problem::missing).standing();
+        Integer no = knows == Knowledge.JUDGED ? Integer.valueOf(standing.judged()) : standing.live();
+        return no != null && store.stands(postId, no, file);
+    }
+
+    /**
+     * A post that was handed in for a prompt, without its text.
+     *
+     * @param version the one that is marked
+     */
+    public record Handed(long promptId, long authorId, long postId, int version, State state, Instant at) {}
+
+    /** What was handed in for prompts; of several posts by one student for a prompt the last. */
+    public List<Handed> handed(Collection<Long> promptIds) {
+        Set<List<Long>> seen = new HashSet<>();
+        return store.handedIn(promptIds).stream()
+                .filter(p -> seen.add(List.of(p.promptId(), p.authorId())))
+                .map(p -> new Handed(
+                        p.promptId(),
+                        p.authorId(),
+                        p.id(),
+                        p.standing().marked(p.handedNo()),
+                        p.standing().state(),
+                        p.handedInAt()))
+                .toList();
+    }
+
+    /** What a student handed in for a prompt, of several posts the last. */
+    public Optional<HandedIn> handedIn(long promptId, long studentId) {
+        return store.handedIn(promptId, studentId).stream().findFirst().map(this::handedIn);
+    }
+
+    /** What a student handed in for a prompt, the row of its post locked until the transaction ends. */
+    public Optional<HandedIn> lockHandedIn(long promptId, long studentId) {
+        handedIn(promptId, studentId).ifPresent(post -> store.lock(post.postId()));
+        return handedIn(promptId, studentId);
+    }
+
+    /** One version of a post, for somebody who marked or is shown just that one. */
+    public Optional<HandedIn> marked(long postId, @Nullable Integer no) {
+        return store.find(postId).flatMap(row -> store.version(
+                        postId, no == null ? row.standing().newest() : no)
+                .map(v -> view(row, v)));
+    }
+
+    private HandedIn handedIn(PostRow row) {
+        return view(
+                row,
+                store.version(row.id(), row.standing().marked(row.handedNo())).orElseThrow());
+    }
+
+    private static HandedIn view(PostRow row, Version version) {
+        String html = Sanitiser.post(version.html());
+        return new HandedIn(
+                row.id(),
+                row.authorId(),
+                version.no(),
+                row.standing().state(),
+                row.standing().live() != null,
+                row.handedInAt(),
+                version.title(),
+                html,
+                version.tags(),
+                TextFacts.of(html));
+    }
+}

@@ -1,0 +1,113 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { deleteJson, postJson } from '../api/client';
+import { ownPostsOptions } from '../api/queries';
+import type { OwnPost } from '../api/schema';
+import { useWrite } from '../api/write';
+import { useClass } from '../app/useClass';
+import { UsualWait } from '../moderation/UsualWait';
+import css from '../reading/Entry.module.css';
+import { t } from '../texts/en';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
+
+const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
+
+/** All that a student wrote, with where each piece stands; what needs the student comes first. */
+export function MyWritingPage() {
+  const { id, name } = useClass();
+  const own = useQuery(ownPostsOptions(id));
+  const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['own-posts', id], ['me']], here: true });
+  const sorted = [...(own.data ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
+  return (
+    <div className="page plain">
+      <title>{`My writing · ${name}`}</title>
+      <main>
+        <h1>My writing</h1>
+        <Wrong says={act.problem} />
+        {own.isPending && <Loading />}
+        {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
+        {own.data?.length === 0 && (
+          <p className="muted">
+            You have written nothing here yet.{' '}
+            <Link className="word" to={`/classes/${id}/write`}>
+              Begin
+            </Link>
+          </p>
+        )}
+        {sorted.map((p) => (
+          <Own
+            key={p.id}
+            post={p}
+            classId={id}
+            onBin={() => act.run(() => deleteJson(`/api/posts/${p.id}`))}
+            onRestore={() => act.run(() => postJson(`/api/posts/${p.id}/restore`))}
+          />
+        ))}
+      </main>
+    </div>
+  );
+}
+
+function Own({
+  post,
+  classId,
+  onBin,
+  onRestore,
+}: {
+  post: OwnPost;
+  classId: number;
+  onBin: () => void;
+  onRestore: () => void;
+}) {
+  const writes = post.state === 'DRAFT' || post.state === 'RETURNED';
+  return (
+    <article className={css.entry} style={{ padding: '14px 0' }}>
+      <div>
+        <div className={css.who}>
+          <StateBoard state={post.state} withWord />
+          {post.isUp && writes ? ', the approved version is up' : ''} · {post.prompt ?? post.blog} ·{' '}
+          <When at={post.at} />
+          {post.state === 'SCHEDULED' && post.publishAt ? (
+            <>
+              , goes up <When at={post.publishAt} />
+            </>
+          ) : null}
+          {post.daysLeft !== undefined ? `, can be taken out for ${t.count(post.daysLeft, 'day', 'days')}` : ''}
+        </div>
+        <h2>
+          <Link to={`/classes/${classId}/${writes ? 'write' : 'posts'}/${post.id}`}>
+            {post.title || 'Without a title yet'}
+          </Link>
+        </h2>
+        {post.state === 'WAITING' && (
+          <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+            Your teacher looks at it. <UsualWait classId={classId} />
+          </p>
+        )}
+        {post.note && (
+          <p className="tell" style={{ margin: '8px 0 4px' }}>
+            <b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”
+          </p>
+        )}
+      </div>
+      <span className="tiny" style={{ alignSelf: 'center' }}>
+        {post.state === 'BINNED' ? (
+          <Word tiny onClick={onRestore}>
+            Take out of the bin
+          </Word>
+        ) : (
+          post.state !== 'HIDDEN' &&
+          post.mayDelete && (
+            <Word tiny onClick={onBin} aria-label={`Into the bin: ${post.title}`}>
+              Into the bin
+            </Word>
+          )
+        )}
+      </span>
+    </article>
+  );
+}
