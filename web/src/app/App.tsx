@@ -5,14 +5,14 @@ import { matchPath, Navigate, Outlet, Route, Routes, useLocation, useNavigate, u
 import { whenSignedOut } from '../api/client';
 import { meOptions } from '../api/queries';
 import type { Me } from '../api/schema';
+import { giveBackEyes } from '../session/eyes';
+import { FirstPasswordPage, SignInForm, SignInPage } from '../session/SignIn';
+import { TriesNote } from './TriesNote';
+import { KeysProvider } from '../ui/keys';
 import { Loading, NotThere, Trouble } from '../ui/Trouble';
 import { Band, homeOf } from './Band';
 import { ClassTabs } from './ClassTabs';
-import { giveBackEyes } from './eyes';
-import { KeysProvider } from './keys';
-import { FirstPasswordPage, SignInForm, SignInPage } from './SignIn';
 import { Stumbled } from './Stumbled';
-import { TriesNote } from './TriesNote';
 
 /**
  * A page whose script comes when it is needed. Once it has come the page is drawn at once; what had to wait for its script React

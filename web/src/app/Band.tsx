@@ -6,13 +6,13 @@ import { deleteJson } from '../api/client';
 import { newsForMeOptions } from '../api/queries';
 import type { Me, Place } from '../api/schema';
 import { useWrite } from '../api/write';
+import { giveBackEyes, useBorrowEyes, useEyes } from '../session/eyes';
+import { type SeenPlace, seenThrough } from '../session/useClass';
+import { keptWords, takeKeptWords } from '../session/useKeptName';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
 import css from './Band.module.css';
-import { giveBackEyes, useBorrowEyes, useEyes } from './eyes';
-import { type SeenPlace, seenThrough } from './useClass';
-import { keptWords, takeKeptWords } from './useKeptName';
 
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
 

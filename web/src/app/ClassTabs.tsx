@@ -1,7 +1,7 @@
 import { NavLink, Outlet } from 'react-router';
+import { useClass } from '../session/useClass';
 import { NotThere } from '../ui/Trouble';
 import css from './Band.module.css';
-import { useClass } from './useClass';
 
 /** The pages about the class itself, for its staff. */
 export function ClassTabs() {

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { postJson } from '../api/client';
 import { asidesOptions } from '../api/queries';
 import { useWrite } from '../api/write';
-import { useKeptName } from '../app/useKeptName';
+import { useKeptName } from '../session/useKeptName';
 import { Button } from '../ui/Button';
 import { CleanHtml } from '../ui/CleanHtml';
 import { When } from '../ui/When';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { blogsOptions } from '../api/queries';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Sightline } from '../ui/Sightline';
 import { Loading, Trouble } from '../ui/Trouble';

@@ -5,7 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { directoryOptions } from '../api/queries';
 import type { DirectoryLine } from '../api/schema';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';

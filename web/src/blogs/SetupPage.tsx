@@ -7,7 +7,7 @@ import { deleteJson, postFile, postJson, putJson } from '../api/client';
 import { classOptions, freshOptions, setupOptions } from '../api/queries';
 import type { BlogForm, Current, Group, SightlineView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { policyChoices, t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Sightline } from '../ui/Sightline';

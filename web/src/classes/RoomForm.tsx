@@ -5,10 +5,10 @@ import { putJson } from '../api/client';
 import { roomOptions } from '../api/queries';
 import type { RoomView } from '../api/schema';
 import { useWrite } from '../api/write';
-import css from '../people/People.module.css';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Wrong } from '../ui/Wrong';
+import css from './RoomForm.module.css';
 
 const MEGABYTE = 1024 * 1024;
 

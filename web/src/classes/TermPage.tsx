@@ -6,7 +6,7 @@ import { putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Button } from '../ui/Button';
 import { Loading } from '../ui/Trouble';
 import { Word } from '../ui/Word';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { ApiProblem, postJson, putJson } from '../api/client';
 import type { CommentView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useKeptName } from '../app/useKeptName';
+import { useKeptName } from '../session/useKeptName';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { givenOptions, promptsOptions } from '../api/queries';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { When } from '../ui/When';
 

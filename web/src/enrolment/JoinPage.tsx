@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { postJson, sentenceOf } from '../api/client';
 import type { ClassOfWord, Invited, Joined } from '../api/schema';
 import { useWrite } from '../api/write';
-import { SignInForm } from '../app/SignIn';
+import { SignInForm } from '../session/SignIn';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Sheet } from '../ui/Sheet';

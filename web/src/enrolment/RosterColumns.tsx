@@ -1,5 +1,5 @@
 import type { ColumnTaken } from '../api/schema';
-import css from '../people/People.module.css';
+import css from './Enrolment.module.css';
 
 export type Column = ColumnTaken['as'];
 

@@ -4,12 +4,12 @@ import { Link } from 'react-router';
 import { deleteJson, getJson, postFile, postJson, withParams } from '../api/client';
 import type { Import, Imported, Preview, RowView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
-import css from '../people/People.module.css';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import css from './Enrolment.module.css';
 import { type Column, RosterColumns } from './RosterColumns';
 import { SlipLinks } from './SlipLinks';
 

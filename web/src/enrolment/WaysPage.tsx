@@ -6,15 +6,15 @@ import { deleteJson, postJson, putJson } from '../api/client';
 import { invitationsOptions, wordOptions } from '../api/queries';
 import type { InvitationLine, Sent, Welcome, WordView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
-import css from '../people/People.module.css';
 import { WelcomeNote } from '../people/WelcomeNote';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import css from './Enrolment.module.css';
 
 const ROLES = ['CO_TEACHER', 'ASSISTANT', 'MODERATOR', 'GUEST', 'STUDENT'];
 const roleChoices = (roles: string[]) => roles.map((r) => ({ value: r, label: `${t.roles[r]}: ${t.roleDoes[r]}` }));

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { postJson } from '../api/client';
 import type { BroughtIn, ElsewherePost, Elsewhere as Found } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Button } from '../ui/Button';
 import { When } from '../ui/When';
 import css from './Elsewhere.module.css';

@@ -5,13 +5,13 @@ import { deleteJson, postJson, putJson } from '../api/client';
 import { classOptions, peopleOptions } from '../api/queries';
 import type { MemberLine, Move, Moves } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
-import css from '../people/People.module.css';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import css from './Groups.module.css';
 
 const NONE = 0;
 

@@ -6,7 +6,7 @@ import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
-import css from '../writing/Write.module.css';
+import css from './Margin.module.css';
 import { MarginNote } from './MarginNote';
 
 interface OwnMarginProps {

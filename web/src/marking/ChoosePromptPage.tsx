@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { promptsOptions, stripOptions } from '../api/queries';
 import type { PromptView } from '../api/schema';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { feedbackOptions } from '../api/queries';
 import type { Feedback } from '../api/schema';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Steps } from '../ui/Steps';
 import { Loading, Trouble } from '../ui/Trouble';

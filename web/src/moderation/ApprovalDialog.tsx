@@ -5,7 +5,7 @@ import { putJson } from '../api/client';
 import { approvalOptions } from '../api/queries';
 import type { Approval, InForce, MemberLine } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { policyChoices, policyInWords } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';

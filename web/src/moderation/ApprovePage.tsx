@@ -1,9 +1,9 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useKeys } from '../app/keys';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
+import { useKeys } from '../ui/keys';
 import { boardAfter, StateBoard } from '../ui/StateBoard';
 import { Loading, NotThere, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';

@@ -5,7 +5,7 @@ import { putJson } from '../api/client';
 import { meOptions, noticeOptions } from '../api/queries';
 import type { Notice } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';

@@ -5,7 +5,7 @@ import { postJson } from '../api/client';
 import { leavingOptions } from '../api/queries';
 import type { BeforeLeaving, MemberLine } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 

@@ -6,7 +6,7 @@ import { postJson } from '../api/client';
 import { meOptions, peopleOptions } from '../api/queries';
 import type { NewPhrase } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useBorrowEyes, useEyes } from '../app/eyes';
+import { useBorrowEyes, useEyes } from '../session/eyes';
 
 import { t } from '../texts/en';
 import css from './People.module.css';

@@ -3,7 +3,7 @@ import { useForm } from '@mantine/form';
 import { putJson } from '../api/client';
 import type { MemberLine } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Button } from '../ui/Button';
 
 /** The name under which readers see a student; staff always see who it is. */

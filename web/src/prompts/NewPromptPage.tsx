@@ -5,7 +5,7 @@ import { useNavigate } from 'react-router';
 import { postJson } from '../api/client';
 import type { Criterion } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
 import { RubricBuilder } from './RubricBuilder';

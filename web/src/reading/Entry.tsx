@@ -2,8 +2,8 @@ import { Link } from 'react-router';
 import type { EntryView } from '../api/schema';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
+import css from '../ui/Entry.module.css';
 import { When } from '../ui/When';
-import css from './Entry.module.css';
 
 const firstName = (name: string) => name.split(' ')[0];
 

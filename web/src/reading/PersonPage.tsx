@@ -1,16 +1,16 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { classOptions, porchPage, railOptions } from '../api/queries';
-import { useClass } from '../app/useClass';
 import { NameMenu } from '../people/NameMenu';
+import { useClass } from '../session/useClass';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import css from '../ui/Entry.module.css';
 import { TermRail } from '../ui/TermRail';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
 import { Entry } from './Entry';
-import css from './Entry.module.css';
 
 /** All that one person wrote in the class, as far as the reader may read it. */
 export function PersonPage() {

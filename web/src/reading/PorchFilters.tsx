@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Facet, Group, Porch } from '../api/schema';
 import { Chip } from '../ui/Chip';
+import css from '../ui/Entry.module.css';
 import { Word } from '../ui/Word';
-import css from './Entry.module.css';
 
 export const SPANS = { TODAY: 'today', WEEK: 'this week', MONTH: 'this month', YEAR: 'this year' } as const;
 export type Span = keyof typeof SPANS;

@@ -6,23 +6,22 @@ import { postJson, putJson } from '../api/client';
 import { meOptions, postOptions } from '../api/queries';
 import type { PostView } from '../api/schema';
 import { useWrite } from '../api/write';
-import { useEyes } from '../app/eyes';
-
 import { Asides } from '../asides/Asides';
 import { Comments } from '../comments/Comments';
 import { Report } from '../moderation/Report';
 import { UsualWait } from '../moderation/UsualWait';
 import { NameMenu } from '../people/NameMenu';
+import { useEyes } from '../session/eyes';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import css from '../ui/Entry.module.css';
 import { LastingLink } from '../ui/LastingLink';
 import { Sightline } from '../ui/Sightline';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Wrong } from '../ui/Wrong';
-import css from './Entry.module.css';
 import { PostArticle } from './PostArticle';
 
 /** One post with its comments, who can read it, and what was decided about it. */

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { postOptions } from '../api/queries';
-import { SignInPage } from '../app/SignIn';
 import { Comments } from '../comments/Comments';
+import { SignInPage } from '../session/SignIn';
 import { Logo } from '../ui/Logo';
 import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';

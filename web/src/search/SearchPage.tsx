@@ -3,7 +3,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { searchPage } from '../api/queries';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { Button } from '../ui/Button';
 import { Chip } from '../ui/Chip';
 import { Loading, Trouble } from '../ui/Trouble';

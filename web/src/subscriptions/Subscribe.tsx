@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { deleteJson, postJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
 import { useWrite } from '../api/write';
-import { useEyes } from '../app/eyes';
+import { useEyes } from '../session/eyes';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { askingOptions, meOptions, scheduledOptions, todayOptions } from '../api/queries';
-import { useClass } from '../app/useClass';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
 import { say, When } from '../ui/When';

@@ -1,5 +1,5 @@
 import type { Criterion, MarkView } from '../api/schema';
-import css from '../marking/Mark.module.css';
+import css from './Steps.module.css';
 
 interface StepsProps {
   criterion: Criterion;

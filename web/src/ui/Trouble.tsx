@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { ApiProblem } from '../api/client';
-import { useEyes } from '../app/eyes';
+import { useEyes } from '../session/eyes';
 import { t } from '../texts/en';
 import { Word } from './Word';
 
