@@ -1,5 +1,6 @@
 import '@mantine/core/styles.css';
 import './app/look.css';
+import './app/rhythm.css';
 import './app/paper.css';
 import { MantineProvider } from '@mantine/core';
 import { QueryClientProvider } from '@tanstack/react-query';

@@ -7,12 +7,12 @@ import { meOptions } from '../api/queries';
 import type { Me } from '../api/schema';
 import { giveBackEyes } from '../session/eyes';
 import { FirstPasswordPage, SignInForm, SignInPage } from '../session/SignIn';
-import { TriesNote } from './TriesNote';
 import { KeysProvider } from '../ui/keys';
 import { Loading, NotThere, Trouble } from '../ui/Trouble';
 import { Band, homeOf } from './Band';
 import { ClassTabs } from './ClassTabs';
 import { Stumbled } from './Stumbled';
+import { TriesNote } from './TriesNote';
 
 /**
  * A page whose script comes when it is needed. Once it has come the page is drawn at once; what had to wait for its script React
@@ -199,7 +199,7 @@ export function App() {
   return (
     <KeysProvider>
       <Modal opened={signedOut} onClose={() => {}} withCloseButton={false} title="Please sign in again">
-        <p className="muted" style={{ marginTop: 0 }}>
+        <p className="muted above-0">
           Your session has ended. What you typed is still on this page and is saved when you have signed in.
         </p>
         <SignInForm onDone={signedIn} />

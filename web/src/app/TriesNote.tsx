@@ -1,9 +1,9 @@
 import { deleteJson } from '../api/client';
 import type { Me } from '../api/schema';
 import { useWrite } from '../api/write';
-import css from './Band.module.css';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
+import css from './Band.module.css';
 
 /** Tells somebody that the own password was tried, until they say that they know. */
 export function TriesNote({ me }: { me: Me }) {

@@ -44,7 +44,7 @@ export function Asides({ at, heading, label, verb }: AsidesProps) {
       <div className={css.asides}>
         {data.list.map((a) => (
           <div key={a.id} className={css.aside}>
-            <p className="tiny muted" style={{ margin: 0 }}>
+            <p className="tiny muted above-0 below-0">
               <b>{a.author}</b> · <When at={a.at} />
             </p>
             <CleanHtml html={a.html} />

@@ -125,7 +125,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
             }
           />
           {blog.doors && (
-            <p className="tell" style={{ margin: '18px 0 0' }}>
+            <p className="tell above-4 below-0">
               {blog.doors === 'CLOSED'
                 ? 'This blog is closed. Only its staff and authors still see it.'
                 : 'This blog is not open yet. Only its staff and authors see it.'}
@@ -158,11 +158,11 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
               </section>
             ))}
           {!whole && (
-            <p className={entryCss.head} style={{ margin: '22px 0 0' }}>
+            <p className={`${entryCss.head} above-5 below-0`}>
               <span className="muted">
                 {chosenWords}, {t.count(about?.total ?? 0, 'post', 'posts')}
               </span>
-              <Word style={{ marginLeft: 'auto' }} onClick={() => choose({})}>
+              <Word className="push" onClick={() => choose({})}>
                 Show everything
               </Word>
             </p>
@@ -177,7 +177,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
             withAuthor={!blog.owner}
           />
           {posts.data && entries.length === 0 && above.size === 0 && (
-            <p className="muted" style={{ padding: '22px 0' }}>
+            <p className="muted inside-5 foot-5">
               {whole ? 'Nothing is published here yet.' : 'Nothing here fits what you chose.'}
             </p>
           )}
@@ -294,12 +294,12 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
   return (
     <>
       {blog.mayWrite && (
-        <Button go mid style={{ width: '100%', marginBottom: 10 }} onClick={() => begin.run()}>
+        <Button className="full below-3" go mid onClick={() => begin.run()}>
           Write here
         </Button>
       )}
       {blog.mayLook && (
-        <Button mid style={{ width: '100%', marginBottom: 10 }} onClick={() => setChoosing(true)}>
+        <Button className="full below-3" mid onClick={() => setChoosing(true)}>
           Choose its look
         </Button>
       )}
@@ -311,14 +311,14 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
         label="Subscribe to this blog"
       />
       {blog.manages && (
-        <p style={{ margin: '0 0 14px' }}>
+        <p className="above-0 below-4">
           <Link className="word" to={`/classes/${classId}/blogs/b${blog.id}`}>
             Settings of this blog
           </Link>
         </p>
       )}
       <Modal opened={choosing} onClose={() => setChoosing(false)} title="Its look" size="lg">
-        <div data-look={look} style={{ marginBottom: 18 }}>
+        <div className="below-4" data-look={look}>
           <BlogHead title={blog.title} intro={blog.intro} look={look} header={blog.header} by={blog.owner} />
         </div>
         {blog.wantedHeader && (
@@ -334,7 +334,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
           </div>
         )}
         <LookChoice value={look} onChange={setLook} />
-        <p style={{ display: 'flex', gap: 14, alignItems: 'center', margin: '18px 0 0', flexWrap: 'wrap' }}>
+        <p className="row middle wrap wide above-4 below-0">
           <label className="btn">
             Picture at the head
             <input type="file" accept="image/*" hidden onChange={(e) => upload(e.target.files?.[0])} />
@@ -342,7 +342,7 @@ function Acts({ blog, classId }: { blog: Page; classId: number }) {
           {blog.header && (
             <Word onClick={() => act.run(() => deleteJson(`/api/blogs/${blog.id}/header`))}>Without a picture</Word>
           )}
-          <Button go style={{ marginLeft: 'auto' }} onClick={() => use.run()}>
+          <Button className="push" go onClick={() => use.run()}>
             Use this look
           </Button>
         </p>

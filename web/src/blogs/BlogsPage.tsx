@@ -14,10 +14,10 @@ export function BlogsPage() {
     <div className="page plain">
       <title>{`Blogs · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline' }}>
+        <div className="row">
           <h1>Blogs</h1>
           {manages && (
-            <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/blogs/new`}>
+            <Link className="word push" to={`/classes/${id}/blogs/new`}>
               New blog
             </Link>
           )}
@@ -28,8 +28,8 @@ export function BlogsPage() {
           <p className="muted">There is no blog yet. Make a shared one, or one for each student.</p>
         )}
         {blogs.data?.map((b) => (
-          <section key={b.ref} style={{ padding: '16px 0', borderBottom: '1px solid var(--line)' }}>
-            <div style={{ display: 'flex', gap: 16, alignItems: 'baseline' }}>
+          <section className="inside-4 foot-4 ruled" key={b.ref}>
+            <div className="row wide">
               <h2>
                 {b.blogs === 1 && b.ref.startsWith('b') && b.first ? (
                   <Link to={`/classes/${id}/blog/${b.first}`}>{b.title}</Link>
@@ -39,8 +39,7 @@ export function BlogsPage() {
               </h2>
               {manages && (
                 <Link
-                  className="word"
-                  style={{ marginLeft: 'auto' }}
+                  className="word push"
                   to={`/classes/${id}/blogs/${b.ref}`}
                   aria-label={`Settings of ${b.title.replace('{name}', 'each student')}`}
                 >
@@ -48,10 +47,10 @@ export function BlogsPage() {
                 </Link>
               )}
             </div>
-            <p className="muted" style={{ margin: '2px 0 8px', fontSize: 15 }}>
+            <p className="muted above-1 below-2 less">
               {t.kinds[b.kind]}
               {b.ref.startsWith('s') ? `, ${t.count(b.blogs, 'blog', 'blogs')} so far; who comes later gets one` : ''}
-              {b.doors && <b style={{ fontWeight: 600, color: 'var(--cedar-word)' }}> · {t.doors[b.doors]}</b>}
+              {b.doors && <b className="warm"> · {t.doors[b.doors]}</b>}
             </p>
             <Sightline line={b.sightline} withWriters />
           </section>

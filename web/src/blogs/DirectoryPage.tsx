@@ -28,18 +28,18 @@ export function DirectoryPage() {
       <main>
         <h1>Blogs of {name}</h1>
         <TextInput
+          className="measure-s"
           aria-label="Find by title or name"
           placeholder="Find by title or name"
           value={wanted}
           mt="md"
-          style={{ maxWidth: 340 }}
           onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
         />
         {blogs.isPending && <Loading lines={8} />}
         {blogs.isError && <Trouble error={blogs.error} onRetry={() => blogs.refetch()} />}
         {blogs.data?.length === 0 && <p className="muted">There is no blog yet that you can open.</p>}
         {blogs.data && blogs.data.length > 0 && shown.length === 0 && <p className="muted">No blog fits “{wanted}”.</p>}
-        <div style={{ marginTop: 12 }}>
+        <div className="above-3">
           {shown.map((b) => (
             <Line key={b.id} blog={b} classId={id} />
           ))}

@@ -167,7 +167,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
       <title>{blogRef ? 'Settings of a blog' : 'New blog'}</title>
       <main>
         <h1>{blogRef ? `Settings of ${begin.title.replace('{name}', 'each student')}` : 'New blog'}</h1>
-        <form onSubmit={submit} className={css.setup} style={{ marginTop: 18 }}>
+        <form onSubmit={submit} className={`${css.setup} above-4`}>
           <div>
             <Radio.Group label="What kind" value={v.kind} onChange={setKind}>
               {kinds.map((k) => (
@@ -209,7 +209,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
             />
 
             <h2>Who reads and comments</h2>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <Select
                 label="Its posts reach at most"
                 data={WIDTHS.map((a) => ({ value: a, label: t.audiences[a] }))}
@@ -226,7 +226,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
             </div>
 
             <h2>Approving</h2>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <Select
                 label="A post is looked at"
                 data={LOOKED_AT}
@@ -240,16 +240,16 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
                 {...form.getInputProps('settings.comments')}
               />
             </div>
-            <p className="muted tiny" style={{ margin: '8px 0 0' }}>
+            <p className="muted tiny above-2 below-0">
               What is set for one student, under People, outweighs this. What a rule holds always waits.
             </p>
 
             <h2>When it is open</h2>
-            <p className="muted tiny" style={{ margin: '2px 0 0' }}>
+            <p className="muted tiny above-1 below-0">
               Not the same as who may read: while it is shut, nobody but its authors and the staff gets in, and students
               cannot write. Times are those of the clock of the class.
             </p>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+            <div className="fields three">
               <TextInput label="From" type="datetime-local" name="opensAt" {...form.getInputProps('opensAt')} />
               <TextInput label="until" type="datetime-local" name="closesAt" {...form.getInputProps('closesAt')} />
               <Select
@@ -264,7 +264,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
             </div>
 
             <h2>How it looks and reads</h2>
-            <div style={{ margin: '12px 0' }}>
+            <div className="above-3 below-3">
               <BlogHead
                 title={v.title.replace('{name}', isEach(v.kind) ? 'each student' : 'each group')}
                 intro={v.intro}
@@ -291,7 +291,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
                 {...form.getInputProps('settings.lookLocked', { type: 'checkbox' })}
               />
             )}
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr 1fr' }}>
+            <div className="fields three">
               <Select
                 label="Reading order"
                 data={[
@@ -316,10 +316,10 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
             </div>
 
             <h2>Rules for students</h2>
-            <p className="muted tiny" style={{ margin: '2px 0 0' }}>
+            <p className="muted tiny above-1 below-0">
               They are said beside the text while a student writes, before they bite.
             </p>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <WindowChoice
                 label="Change what is published"
                 minutes={v.settings.rules.edit.minutes}
@@ -336,7 +336,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
               label="Students may delete comments of their own"
               {...form.getInputProps('settings.rules.deleteComments', { type: 'checkbox' })}
             />
-            <div className="fields" style={{ gridTemplateColumns: 'repeat(4, 1fr)' }}>
+            <div className="fields four">
               <NumberInput
                 label="Fewest words"
                 description="0: no rule"
@@ -366,7 +366,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
                 {...form.getInputProps('settings.rules.mostMegabytes')}
               />
             </div>
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <NumberInput
                 label="Most posts of a student"
                 description="0: no rule"
@@ -386,7 +386,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
               />
             </div>
 
-            <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+            <div className="fields two">
               <NumberInput
                 label="Comments close after so many days"
                 description="0: no rule"
@@ -404,7 +404,7 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
                 {isEach(v.kind) && blogRef?.startsWith('s') ? ', for all of these blogs' : ''}.
               </p>
             )}
-            <p style={{ display: 'flex', gap: 10, margin: '24px 0 0' }}>
+            <p className="row above-5 below-0">
               <Button go type="submit">
                 {blogRef ? 'Change it' : 'Make it'}
               </Button>
@@ -439,7 +439,7 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
   const at = many ? `/api/blog-setups/${blogRef}/header` : `/api/blogs/${blogRef.slice(1)}/header`;
   const put = useWrite((file?: File) => (file ? postFile(at, file) : deleteJson(at)), { stale: [[]], here: true });
   return (
-    <div style={{ margin: '14px 0 0' }}>
+    <div className="above-4 below-0">
       <label className="btn mid">
         {has ? 'Another picture at the head' : 'A picture at the head'}
         <input
@@ -450,12 +450,12 @@ function HeaderForm({ blogRef, has, many, fixed }: { blogRef: string; has: boole
         />
       </label>
       {has && (
-        <Word style={{ marginLeft: 14 }} onClick={() => put.run(undefined)}>
+        <Word className="before-4" onClick={() => put.run(undefined)}>
           Without a picture
         </Word>
       )}
       {many && (
-        <p className="tiny muted" style={{ margin: '6px 0 0' }}>
+        <p className="tiny muted above-2 below-0">
           {fixed
             ? 'For all of these blogs; pictures that students chose go.'
             : 'For all of these blogs; a picture that a student chose stays.'}{' '}
@@ -479,10 +479,10 @@ function WindowChoice({
 }) {
   const choice = minutes === -1 ? 'ALWAYS' : minutes === 0 ? 'NEVER' : 'FOR';
   return (
-    <div style={{ display: 'flex', gap: 8, alignItems: 'end' }}>
+    <div className="row end">
       <Select
+        className="grow"
         label={label}
-        style={{ flex: 1 }}
         data={[
           { value: 'ALWAYS', label: 'always' },
           { value: 'FOR', label: 'for some minutes' },
@@ -494,12 +494,12 @@ function WindowChoice({
       />
       {choice === 'FOR' && (
         <NumberInput
+          className="w-number"
           aria-label={`${label}, minutes`}
           value={minutes}
           min={1}
           max={100000}
           onChange={(m) => onChange(Number(m) || 1)}
-          style={{ width: 90 }}
         />
       )}
     </div>
@@ -514,7 +514,7 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
     onDone: (now) => setWanted(now.address),
   });
   return (
-    <div style={{ marginTop: 24 }}>
+    <div className="above-5">
       <TextInput
         label="Its address"
         description={`…/classes/${classId}/blog/`}
@@ -522,7 +522,7 @@ function AddressForm({ blogId, classId, address }: { blogId: number; classId: nu
         onChange={(e) => setWanted(e.target.value)}
         error={change.problem || undefined}
       />
-      <p className="tiny muted" style={{ margin: '6px 0 8px' }}>
+      <p className="tiny muted above-2 below-2">
         The addresses that it had before go on leading here, and no other blog ever gets them.
       </p>
       {wanted !== address && <Button onClick={() => change.run()}>Change the address</Button>}

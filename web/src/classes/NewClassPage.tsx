@@ -50,15 +50,15 @@ export function NewClassPage() {
   return (
     <div className="page plain">
       <title>New class · Vast Porch</title>
-      <main style={{ maxWidth: 560 }}>
+      <main className="measure">
         <h1>New class</h1>
-        <p className="muted" style={{ margin: '6px 0 20px' }}>
+        <p className="muted above-2 below-5">
           A name is enough. It begins closed: only its members read, and you see every post and comment before it is
           published. All of it can be changed later; nothing is lost.
         </p>
         <form onSubmit={form.onSubmit((v) => make.run(v))}>
           <TextInput label="Name of the class" size="md" autoFocus {...form.getInputProps('name')} />
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <div className="fields two">
             <TextInput label="Subject" {...form.getInputProps('subject')} />
             <TextInput label="Year or level" {...form.getInputProps('level')} />
             <TextInput label="Term from" type="date" {...form.getInputProps('firstDay')} />
@@ -78,7 +78,7 @@ export function NewClassPage() {
             {...form.getInputProps('each', { type: 'checkbox' })}
           />
           <Wrong says={make.problem} />
-          <Button go type="submit" style={{ marginTop: 22 }}>
+          <Button className="above-5" go type="submit">
             Make the class
           </Button>
         </form>

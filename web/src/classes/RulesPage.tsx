@@ -66,9 +66,9 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
   return (
     <div className="page plain">
       <title>{`Rules · ${of.name}`}</title>
-      <main style={{ maxWidth: 560 }}>
+      <main className="measure">
         <h1>Rules</h1>
-        <p className="muted" style={{ margin: '6px 0 18px' }}>
+        <p className="muted above-2 below-4">
           They hold for the whole class and can be changed at any time. What is published stays published.
         </p>
         <form onSubmit={form.onSubmit((v) => change.run(v))}>
@@ -142,7 +142,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
             mt="md"
             {...form.getInputProps('tools')}
           >
-            <div style={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: '8px 14px', marginTop: 8 }}>
+            <div className="fields three above-2">
               {Object.entries(TOOLS).map(([value, label]) => (
                 <Checkbox key={value} value={value} label={label} />
               ))}
@@ -153,7 +153,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
               {said.text}
             </p>
           )}
-          <Button go type="submit" style={{ marginTop: 18 }}>
+          <Button className="above-4" go type="submit">
             Change the rules
           </Button>
         </form>

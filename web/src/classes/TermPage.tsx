@@ -65,21 +65,21 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
   return (
     <div className="page plain">
       <title>{`Term and names · ${of.name}`}</title>
-      <main style={{ maxWidth: 560 }}>
+      <main className="measure">
         <h1>Term and names</h1>
-        <p className="muted" style={{ margin: '6px 0 18px' }}>
+        <p className="muted above-2 below-4">
           All of it can be changed at any time. Posts keep their dates; the weeks are counted anew.
         </p>
         <form onSubmit={form.onSubmit((v) => change.run(v))}>
           <TextInput label="Name of the class" {...form.getInputProps('name')} />
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1fr' }}>
+          <div className="fields two">
             <TextInput label="Subject" {...form.getInputProps('subject')} />
             <TextInput label="Year or level" {...form.getInputProps('level')} />
             <TextInput label="Term from" type="date" {...form.getInputProps('firstDay')} />
             <TextInput label="until" type="date" {...form.getInputProps('lastDay')} />
           </div>
           {form.values.breaks.map((_, i) => (
-            <div key={i} className="fields" style={{ gridTemplateColumns: '1fr 1fr auto' }}>
+            <div key={i} className="fields two-and">
               <TextInput label="Break from" type="date" {...form.getInputProps(`breaks.${i}.from`)} />
               <TextInput label="until" type="date" {...form.getInputProps(`breaks.${i}.to`)} />
               <Button onClick={() => form.removeListItem('breaks', i)} aria-label={`Remove break ${i + 1}`}>
@@ -87,11 +87,11 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               </Button>
             </div>
           ))}
-          <p style={{ margin: '10px 0 0' }}>
+          <p className="above-3 below-0">
             <Word onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>Add a break</Word>
           </p>
           <TextInput label="Time zone" mt="md" {...form.getInputProps('zone')} />
-          <h2 style={{ marginTop: 30 }}>Names and passwords</h2>
+          <h2 className="above-6">Names and passwords</h2>
           <Radio.Group label="Lists of people are sorted by" mt="sm" {...form.getInputProps('byGiven')}>
             <Radio value="false" label="family name" mt={6} />
             <Radio value="true" label="given name" mt={8} />
@@ -107,16 +107,16 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               {said.text}
             </p>
           )}
-          <Button go type="submit" style={{ marginTop: 18 }}>
+          <Button className="above-4" go type="submit">
             Change the class
           </Button>
         </form>
-        <h2 style={{ marginTop: 40 }}>How readers see all students</h2>
-        <p className="muted" style={{ margin: '4px 0 12px' }}>
+        <h2 className="above-6">How readers see all students</h2>
+        <p className="muted above-1 below-3">
           You and the other staff always see the whole name. Pen names are given one by one, among the people, and stay.
           Blogs that carry a name get a new title and address.
         </p>
-        <p style={{ display: 'flex', gap: 10 }}>
+        <p className="row">
           {[
             { as: 'OWN_NAME', label: 'By their own names' },
             { as: 'FIRST_AND_INITIAL', label: 'By first name and initial' },

@@ -87,7 +87,7 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
         </p>
       )}
       {change?.own && change.state === 'PUBLISHED' && (
-        <p className="tiny muted" style={{ margin: '0 0 6px' }}>
+        <p className="tiny muted above-0 below-2">
           Where comments are looked at first, the changed one waits again before others see it.
         </p>
       )}

@@ -62,9 +62,7 @@ export function Comments({ post, visitor = false }: { post: PostView; visitor?: 
       {roots.map((c) => thread(c, 0))}
       {commentsShut && <p className="muted">{commentsShut}</p>}
       {mayComment && commentsStay && !visitor && (
-        <p className="tiny muted" style={{ margin: '14px 0 0' }}>
-          In this blog students cannot take their comments away again.
-        </p>
+        <p className="tiny muted above-4 below-0">In this blog students cannot take their comments away again.</p>
       )}
       {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" visitor={visitor} />}
     </section>
@@ -122,15 +120,11 @@ function Comment({
         />
       )}
       {comment.own && comment.state === 'WAITING' && (
-        <p className="tiny muted" style={{ margin: '0 0 6px' }}>
+        <p className="tiny muted above-0 below-2">
           A teacher looks at it first. Only you and the staff see it until then.
         </p>
       )}
-      {comment.note && (
-        <p className="tell" style={{ margin: '0 0 8px' }}>
-          “{comment.note}”
-        </p>
-      )}
+      {comment.note && <p className="tell above-0 below-2">“{comment.note}”</p>}
       <span className={css.acts}>
         {onReply && <Word onClick={onReply}>Reply</Word>}
         {comment.mayEdit && !changing && <Word onClick={() => setChanging(true)}>Change</Word>}

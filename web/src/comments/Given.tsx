@@ -13,7 +13,7 @@ export function GivenTable({ prompt }: { prompt: number }) {
   const done = data.filter((g) => g.given >= g.asked).length;
   return (
     <>
-      <p className="tiny muted" style={{ margin: '6px 0' }}>
+      <p className="tiny muted above-2 below-2">
         {done} of {data.length} have given {data[0]?.asked} or more
         {data[0]?.due ? (
           <>
@@ -22,7 +22,7 @@ export function GivenTable({ prompt }: { prompt: number }) {
         ) : null}
         .
       </p>
-      <table className="rows" style={{ maxWidth: 420 }}>
+      <table className="rows measure-s">
         <thead>
           <tr>
             <th>Name</th>
@@ -66,7 +66,7 @@ function OwedFor({ prompt, title }: { prompt: number; title: string }) {
   const own = data?.[0];
   if (!own || own.given >= own.asked) return null;
   return (
-    <p className="tell" style={{ margin: '14px 0 0' }}>
+    <p className="tell above-4 below-0">
       You have given {own.given} of {t.count(own.asked, 'comment', 'comments')} for {title}
       {own.due ? (
         <>

@@ -111,29 +111,26 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
     return (
       <div role="status">
         <p>
-          You are in <b style={{ fontWeight: 600 }}>{className}</b>.
+          You are in <b>{className}</b>.
         </p>
-        <p className="muted" style={{ margin: 0 }}>
-          Your username is
-        </p>
-        <p style={{ font: '600 26px/1.3 var(--serif)', margin: '0 0 12px' }}>{joined.username}</p>
+        <p className="muted above-0 below-0">Your username is</p>
+        <p className="said-large above-0 below-3">{joined.username}</p>
         <p className="muted">Write it down: you need it, and your password, to sign in.</p>
-        <Button go mid style={{ width: '100%', padding: 11 }} onClick={enter}>
+        <Button className="full big" go mid onClick={enter}>
           Go in
         </Button>
       </div>
     );
   return (
     <>
-      <p style={{ margin: '0 0 16px' }}>
-        {invitedBy ? `${invitedBy} invites you to` : 'This is the class word of'}{' '}
-        <b style={{ fontWeight: 600 }}>{className}</b>
+      <p className="above-0 below-4">
+        {invitedBy ? `${invitedBy} invites you to` : 'This is the class word of'} <b>{className}</b>
         {invitedBy ? `, as ${t.roles[as]}: ${t.roleDoes[as]}.` : '.'}
       </p>
       {me && (
         <>
           <p className="muted">You are signed in as {me.replace(/\.$/, '')}.</p>
-          <Button go mid style={{ width: '100%', padding: 11 }} onClick={() => join.run({})}>
+          <Button className="full big" go mid onClick={() => join.run({})}>
             Come in with this account
           </Button>
         </>
@@ -165,11 +162,11 @@ function Newcomer({ me, onDone, className, as, invitedBy, name = '', send }: New
               mt="sm"
               {...form.getInputProps('password')}
             />
-            <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+            <Button className="full above-5 big" go mid type="submit">
               Come in
             </Button>
           </form>
-          <p className="tiny muted" style={{ marginTop: 16 }}>
+          <p className="tiny muted above-4">
             You have an account here already?{' '}
             <Word tiny onClick={() => setHas(true)}>
               Sign in with it

@@ -107,18 +107,18 @@ export function RosterPage() {
           </p>
         )}
         {done && done.enrolled.length > 0 && (
-          <div className="tell" style={{ margin: '14px 0', maxWidth: 760 }} role="status">
-            <b style={{ fontWeight: 600 }}>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>,
-            with the blogs of this class. New ones have a username and a pass phrase; who has an account already keeps
-            it as it is. <SlipLinks classId={id} says="Print the sign-in slips" /> ·{' '}
+          <div className="tell above-4 below-4 measure-l" role="status">
+            <b>{t.count(done.enrolled.length, 'student is', 'students are')} enrolled</b>, with the blogs of this class.
+            New ones have a username and a pass phrase; who has an account already keeps it as it is.{' '}
+            <SlipLinks classId={id} says="Print the sign-in slips" /> ·{' '}
             <Link className="word" to={`/classes/${id}/people`}>
               See them all
             </Link>
           </div>
         )}
         {!rows && (
-          <div style={{ maxWidth: 760 }}>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>
+          <div className="measure-l">
+            <p className="muted above-2 below-4">
               Paste the names, one to a line, or rows from a spreadsheet, or upload the list of the school office as it
               is. You see every row before anything is saved.
             </p>
@@ -131,7 +131,7 @@ export function RosterPage() {
               placeholder={'Castellane, Wren\nAurelio, Pia'}
               error={problem || undefined}
             />
-            <p style={{ display: 'flex', gap: 10, marginTop: 14 }}>
+            <p className="row above-4">
               <Button go disabled={busy || !text.trim()} onClick={() => look(text)}>
                 Look at the rows
               </Button>
@@ -154,7 +154,7 @@ export function RosterPage() {
         )}
         {rows && rows.length > 0 && (
           <>
-            <p className="muted" style={{ margin: '6px 0 14px' }}>
+            <p className="muted above-2 below-4">
               {done
                 ? 'These rows were left. Mend them and look again.'
                 : `${t.count(rows.length, 'row', 'rows')} read; ${good - changed} can come in${changed ? `, ${changed} would be changed` : ''}. Nothing is saved yet.`}
@@ -166,7 +166,7 @@ export function RosterPage() {
             ))}
             {list && <RosterColumns columns={list.columns} onChange={(columns) => look(list.of, columns)} />}
             <Wrong says={problem} />
-            <div style={{ overflowX: 'auto' }}>
+            <div className="scrolls">
               <table className="rows">
                 <thead>
                   <tr>
@@ -187,17 +187,7 @@ export function RosterPage() {
                 </tbody>
               </table>
             </div>
-            <p
-              style={{
-                display: 'flex',
-                gap: 10,
-                marginTop: 18,
-                position: 'sticky',
-                bottom: 0,
-                background: 'var(--linen)',
-                padding: '12px 0',
-              }}
-            >
+            <p className={`row middle ${css.foot}`}>
               {good > 0 && !importing && (
                 <Button go disabled={busy} onClick={enrol}>
                   {good > changed
@@ -245,16 +235,15 @@ export function RosterPage() {
 /** How far an import is. It goes on when the page is left, and can be stopped until the rows are written. */
 function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
   return (
-    <span style={{ flex: 1 }}>
-      <span className="tiny muted" role="status" style={{ display: 'block', marginBottom: 4 }}>
+    <span className="grow">
+      <span className="tiny muted block below-1" role="status">
         Pass phrases are made: {job.done} of {job.total}. You can leave this page; it goes on.{' '}
         <Word tiny onClick={onStop}>
           Stop
         </Word>
       </span>
       <span
-        className={css.meter}
-        style={{ display: 'block' }}
+        className={`${css.meter} block`}
         role="progressbar"
         aria-valuenow={job.done}
         aria-valuemax={job.total}
@@ -269,30 +258,16 @@ function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
 function RosterRow({ row, onChange }: { row: RowView; onChange: (part: Partial<RowView>) => void }) {
   const bad = row.outcome === 'BAD';
   return (
-    <tr
-      style={{
-        background: bad ? 'var(--cedar-soft)' : row.outcome === 'QUESTION' ? 'var(--lamp-soft)' : undefined,
-        color: comes(row) || bad || row.outcome === 'QUESTION' ? undefined : 'var(--ink-3)',
-      }}
-    >
+    <tr className={bad ? css.bad : row.outcome === 'QUESTION' ? css.asked : comes(row) ? undefined : css.stays}>
       <td className="nums">{row.line}</td>
       {CELLS.map((c) => (
         <td key={c}>
           {bad ? (
             <input
+              className={`slip ${css.cell}`}
               value={row[c]}
               aria-label={`${c}, line ${row.line}`}
               onChange={(e) => onChange({ [c]: e.target.value })}
-              style={{
-                font: 'inherit',
-                width: '100%',
-                minWidth: 90,
-                border: '1px solid var(--post)',
-                borderRadius: 3,
-                padding: '1px 5px',
-                background: 'var(--paper)',
-                color: 'var(--ink)',
-              }}
             />
           ) : (
             row[c]
@@ -303,7 +278,7 @@ function RosterRow({ row, onChange }: { row: RowView; onChange: (part: Partial<R
       <td>
         {row.message || OUTCOMES[row.outcome]}
         {row.outcome === 'QUESTION' && (
-          <label className="tiny" style={{ display: 'block' }}>
+          <label className="tiny block">
             <input type="checkbox" checked={row.asNew} onChange={(e) => onChange({ asNew: e.target.checked })} /> Yes,
             another person
           </label>

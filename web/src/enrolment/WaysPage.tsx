@@ -27,7 +27,7 @@ export function WaysPage() {
       <title>{`Class word and invitations · ${name}`}</title>
       <main>
         <h1>Class word and invitations</h1>
-        <div className={css.ways} style={{ marginTop: 20 }}>
+        <div className={`${css.ways} above-5`}>
           <WordPart classId={id} />
           <Helper classId={id} />
         </div>
@@ -50,7 +50,7 @@ function WordPart({ classId }: { classId: number }) {
       <h2>Class word</h2>
       {!word && (
         <>
-          <p className="muted" style={{ margin: '4px 0 14px' }}>
+          <p className="muted above-1 below-4">
             With a class word, two short words that can be said aloud, students come in by themselves: they type it on
             the sign-in page, give their name, and choose a password. It is switched off now.
           </p>
@@ -62,11 +62,9 @@ function WordPart({ classId }: { classId: number }) {
       {word && (
         <>
           <p className={css.classWord}>{word.word}</p>
-          <p className="muted tiny" style={{ margin: 0 }}>
-            {wordSays(word)}
-          </p>
+          <p className="muted tiny above-0 below-0">{wordSays(word)}</p>
           <WordLimits key={`${word.until}${word.left}`} word={word} onSet={(until, left) => put(true, until, left)} />
-          <p style={{ display: 'flex', gap: 18, marginTop: 16 }}>
+          <p className="row wide above-4">
             <Word onClick={() => put(false, word.until, word.left)}>Make a new one</Word>
             <Word onClick={() => act.run(() => deleteJson(`/api/classes/${classId}/word`))}>Switch it off</Word>
           </p>
@@ -99,14 +97,14 @@ function WordLimits({ word, onSet }: { word: WordView; onSet: (until?: string, l
   const [left, setLeft] = useState<number | string>(word.left ?? '');
   return (
     <form
-      style={{ display: 'flex', gap: 12, alignItems: 'end', marginTop: 14 }}
+      className="row end above-4"
       onSubmit={(e) => {
         e.preventDefault();
         onSet(until || undefined, left === '' ? undefined : Number(left));
       }}
     >
       <TextInput type="date" label="Works until" value={until} onChange={(e) => setUntil(e.target.value)} />
-      <NumberInput label="for so many" value={left} min={0} max={200} onChange={setLeft} style={{ width: 120 }} />
+      <NumberInput className="w-number" label="for so many" value={left} min={0} max={200} onChange={setLeft} />
       <Button type="submit">Set</Button>
     </form>
   );
@@ -130,9 +128,7 @@ function Helper({ classId }: { classId: number }) {
   return (
     <section>
       <h2>Add a helper</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>
-        Makes an account, with a one-time address that you hand over yourself.
-      </p>
+      <p className="muted above-1 below-3">Makes an account, with a one-time address that you hand over yourself.</p>
       <form onSubmit={form.onSubmit((values) => add.run(values))}>
         <Select
           label="What the helper is"
@@ -140,19 +136,19 @@ function Helper({ classId }: { classId: number }) {
           allowDeselect={false}
           {...form.getInputProps('role')}
         />
-        <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
+        <div className="fields names">
           <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} />
           <TextInput label="Given name" {...form.getInputProps('given')} />
           <TextInput label="Family name" {...form.getInputProps('family')} />
         </div>
         <TextInput label="E-mail, if the way in is to go by mail too" mt="sm" {...form.getInputProps('email')} />
         <Wrong says={add.problem} />
-        <Button go type="submit" style={{ marginTop: 16 }}>
+        <Button className="above-4" go type="submit">
           Add
         </Button>
       </form>
       {welcome && (
-        <div className="tell" style={{ marginTop: 14 }}>
+        <div className="tell above-4">
           <WelcomeNote welcome={welcome} />
         </div>
       )}
@@ -184,21 +180,13 @@ function Invitations({ classId }: { classId: number }) {
     stale: [['invitations', classId]],
   });
   return (
-    <section style={{ marginTop: 40, borderTop: '1px solid var(--line)', paddingTop: 26 }}>
+    <section className="above-6 ruled-above inside-5">
       <h2>Invite by e-mail</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>
+      <p className="muted above-1 below-3">
         The person gets a mail with an address that works once, for 14 days. Who accepts appears among the people by
         itself.
       </p>
-      <form
-        onSubmit={form.onSubmit((values) => invite.run(values))}
-        style={{
-          display: 'grid',
-          gridTemplateColumns: 'minmax(0, 1.3fr) minmax(0, 1fr) minmax(0, 1.3fr) auto',
-          gap: 12,
-          alignItems: 'start',
-        }}
-      >
+      <form className={css.invite} onSubmit={form.onSubmit((values) => invite.run(values))}>
         <Select
           label="As"
           data={ROLES.map((r) => ({ value: r, label: t.roles[r] }))}
@@ -209,20 +197,18 @@ function Invitations({ classId }: { classId: number }) {
         />
         <TextInput label="Name, for the list below" {...form.getInputProps('name')} />
         <TextInput label="E-mail" {...form.getInputProps('email')} />
-        <Button go type="submit" style={{ marginTop: 26 }}>
+        <Button className="above-5" go type="submit">
           Invite
         </Button>
       </form>
       {sent && (
-        <div className="tell" role="status" style={{ marginTop: 14 }}>
+        <div className="tell above-4" role="status">
           The invitation for {sent.email} is on its way. Where no mail arrives, hand over this address:
-          <span style={{ display: 'block', overflowWrap: 'anywhere', marginTop: 4 }}>
-            {window.location.origin + sent.path}
-          </span>
+          <span className="block breaks above-1">{window.location.origin + sent.path}</span>
         </div>
       )}
       {data && data.length > 0 && (
-        <table className="rows" style={{ marginTop: 18 }}>
+        <table className="rows above-4">
           <thead>
             <tr>
               <th>E-mail</th>
@@ -247,7 +233,7 @@ function Invitations({ classId }: { classId: number }) {
                   {i.state === 'expired' ? ', too old now' : ''}
                 </td>
                 <td className="muted">{MAIL[i.mail] ?? i.mail}</td>
-                <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+                <td className="right flush one-line">
                   <Word onClick={() => resend.run(i)} aria-label={`Send once more to ${i.email}`}>
                     Send once more
                   </Word>
@@ -261,11 +247,7 @@ function Invitations({ classId }: { classId: number }) {
           </tbody>
         </table>
       )}
-      {data?.length === 0 && (
-        <p className="muted" style={{ marginTop: 18 }}>
-          No invitation waits for an answer.
-        </p>
-      )}
+      {data?.length === 0 && <p className="muted above-4">No invitation waits for an answer.</p>}
     </section>
   );
 }

@@ -39,7 +39,7 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
       title={prompt ? `${prompt.title}: a post from elsewhere` : 'A post from elsewhere'}
       size="lg"
     >
-      <p className="muted" style={{ marginTop: 0 }}>
+      <p className="muted above-0">
         Did you write it on a blog outside the school? Paste the address of the post. It comes in as a draft; you look
         it through and hand it in.
       </p>
@@ -51,10 +51,10 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
         }}
       >
         <TextInput
+          className="grow"
           label="Address of your post"
           value={address}
           data-autofocus
-          style={{ flex: 1 }}
           error={look.problem || bringIn.problem}
           placeholder="https://"
           onChange={(e) => {
@@ -70,7 +70,7 @@ export function Elsewhere({ blogId, prompt, onClose }: ElsewhereProps) {
       </form>
       <div aria-live="polite">
         {busy && !found && <p className="muted">Looking at the page…</p>}
-        {found && <p style={{ margin: '16px 0 4px' }}>{found.sentence}</p>}
+        {found && <p className="above-4 below-1">{found.sentence}</p>}
         {found?.exact && <Line post={found.exact} onBring={() => bringIn.run(found.exact!)} busy={busy} main />}
         {found &&
           !found.exact &&

@@ -12,6 +12,7 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import css from './Sources.module.css';
 
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
@@ -30,11 +31,11 @@ export function SourcesPage() {
         <h1>Outside blogs</h1>
         {manages && (
           <>
-            <p className="muted" style={{ margin: '6px 0 12px' }}>
+            <p className="muted above-2 below-3">
               Paste the address of a blog that is kept elsewhere. You see its entries before anything is saved.
             </p>
             <form
-              style={{ display: 'flex', gap: 10, alignItems: 'flex-start' }}
+              className="row start"
               onSubmit={(e) => {
                 e.preventDefault();
                 setFound(null);
@@ -42,9 +43,9 @@ export function SourcesPage() {
               }}
             >
               <TextInput
+                className="grow"
                 aria-label="Address of the blog"
                 placeholder="rowlock.example"
-                style={{ flex: 1 }}
                 value={address}
                 onChange={(e) => setAddress(e.target.value)}
                 error={look.problem || undefined}
@@ -54,10 +55,8 @@ export function SourcesPage() {
               </Button>
             </form>
             {found && (
-              <div style={{ marginTop: 16 }} role="status">
-                <p className="tell" style={{ margin: 0 }}>
-                  {found.sentence}
-                </p>
+              <div className="above-4" role="status">
+                <p className="tell above-0 below-0">{found.sentence}</p>
                 {found.candidates.map((c) => (
                   <CandidateCard
                     key={c.feedAddress}
@@ -75,11 +74,7 @@ export function SourcesPage() {
         )}
         {sources.isPending && <Loading />}
         {sources.isError && <Trouble error={sources.error} onRetry={() => sources.refetch()} />}
-        {sources.data?.length === 0 && (
-          <p className="muted" style={{ paddingTop: 18 }}>
-            Nothing is gathered from outside yet.
-          </p>
-        )}
+        {sources.data?.length === 0 && <p className="muted inside-4">Nothing is gathered from outside yet.</p>}
         {sources.data?.map((s) => (
           <Source key={s.id} source={s} classId={id} mayRefresh={manages} />
         ))}
@@ -112,22 +107,13 @@ function CandidateCard({
     { here: true, stale: [[]], onDone: onAdded },
   );
   return (
-    <section
-      style={{
-        background: 'var(--paper)',
-        border: '1px solid var(--line)',
-        borderRadius: 6,
-        padding: '18px 24px',
-        marginTop: 12,
-      }}
-      aria-label={candidate.title}
-    >
+    <section className={css.candidate} aria-label={candidate.title}>
       <h2>{candidate.title || candidate.feedAddress}</h2>
-      <p className="muted" style={{ margin: '2px 0 10px', fontSize: 15 }}>
+      <p className="muted above-1 below-3 less">
         {candidate.description} · {t.count(candidate.entries, 'entry', 'entries')}
       </p>
       {candidate.preview.slice(0, 4).map((e) => (
-        <div key={e.title + e.at} style={{ borderTop: '1px solid var(--line)', padding: '7px 0', fontSize: 15 }}>
+        <div className="ruled-above inside-2 foot-2 less" key={e.title + e.at}>
           {e.title}{' '}
           <span className="muted tiny">
             · <When at={e.at} />
@@ -135,12 +121,12 @@ function CandidateCard({
           <div className="muted tiny">{e.firstLines}</div>
         </div>
       ))}
-      <div style={{ display: 'flex', gap: 10, alignItems: 'flex-end', marginTop: 12, flexWrap: 'wrap' }}>
+      <div className="row end wrap above-3">
         <Select
+          className={css.whose}
           label="Whose it is"
           placeholder="Choose"
           searchable
-          style={{ flex: 1, minWidth: 220 }}
           value={owner}
           onChange={setOwner}
           data={[
@@ -152,7 +138,7 @@ function CandidateCard({
           Gather it
         </Button>
       </div>
-      <p className="tiny muted" style={{ margin: '8px 0 0' }}>
+      <p className="tiny muted above-2 below-0">
         {owner && owner !== 'news'
           ? 'Its entries are approved and marked like posts written here.'
           : owner
@@ -171,44 +157,25 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
     await client.invalidateQueries({ queryKey: ['sources', classId] });
   });
   return (
-    <section
-      style={{
-        padding: '18px 0',
-        borderBottom: '1px solid var(--line)',
-        display: 'grid',
-        gridTemplateColumns: 'minmax(0, 1fr) auto',
-        gap: 16,
-      }}
-    >
+    <section className={css.source}>
       <div>
         <h2>
           <a href={s.siteAddress || s.feedAddress} target="_blank" rel="noopener noreferrer">
             {s.title}
           </a>
         </h2>
-        <p className="muted" style={{ margin: '2px 0 0', fontSize: 15 }}>
+        <p className="muted above-1 below-0 less">
           {s.person ? `Posts of ${s.person}` : 'News for the class'} ·{' '}
-          <b
-            style={{
-              fontWeight: 600,
-              color: s.health === 'FALTERING' || s.health === 'STOPPED' ? 'var(--cedar-word)' : 'var(--ink)',
-            }}
-          >
-            {t.health[s.health]}
-          </b>{' '}
-          · {t.count(s.entries, 'entry', 'entries')}
+          <b className={s.health === 'FALTERING' || s.health === 'STOPPED' ? 'warm' : 'ink'}>{t.health[s.health]}</b> ·{' '}
+          {t.count(s.entries, 'entry', 'entries')}
           {s.lastEntry && (
             <>
               , the last <When at={s.lastEntry} />
             </>
           )}
         </p>
-        {s.lastError && (
-          <p className="tell wrong" style={{ margin: '8px 0 0' }}>
-            {s.lastError}
-          </p>
-        )}
-        <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+        {s.lastError && <p className="tell wrong above-2 below-0">{s.lastError}</p>}
+        <p className="tiny muted above-1 below-0">
           {s.lastCheck && (
             <>
               Looked at <When at={s.lastCheck} />;{' '}

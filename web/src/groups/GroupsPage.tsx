@@ -67,19 +67,15 @@ export function GroupsPage() {
       <title>{`Groups · ${name}`}</title>
       <main>
         <h1>Groups</h1>
-        <p className="muted" style={{ margin: '4px 0 0' }}>
+        <p className="muted above-1 below-0">
           Pick students and choose where they go, or drag them. A group can have its own blog.
         </p>
         <div className={css.bar} role="region" aria-label="What to do with the groups">
           {picked.size > 0 ? (
             <>
-              <b style={{ fontWeight: 600 }}>{t.count(picked.size, 'student', 'students')} picked, move to</b>
+              <b>{t.count(picked.size, 'student', 'students')} picked, move to</b>
               {groups.map((g) => (
-                <Button
-                  key={g.id}
-                  style={{ padding: '4px 11px' }}
-                  onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}
-                >
+                <Button className="slim" key={g.id} onClick={() => moveTo([...picked], g.id, g.name.toLowerCase())}>
                   {g.name}
                 </Button>
               ))}
@@ -104,7 +100,7 @@ export function GroupsPage() {
         </div>
         <Wrong says={act.problem} />
         {undo && (
-          <p className="tell" role="status" style={{ margin: '14px 0 0' }}>
+          <p className="tell above-4 below-0" role="status">
             {undo.says}{' '}
             <Word
               onClick={() =>
@@ -190,7 +186,7 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
         )}
         <span className="muted tiny">{members.length}</span>
         {id !== NONE && renaming === null && (
-          <span className="tiny" style={{ marginLeft: 'auto' }}>
+          <span className="tiny push">
             <Word tiny onClick={() => setRenaming(name)} aria-label={`Rename ${name}`}>
               Rename
             </Word>
@@ -222,11 +218,7 @@ function Group({ id, name, members, picked, onPick, onDrop, onRename, onRemove }
           {p.sortName}
         </button>
       ))}
-      {members.length === 0 && (
-        <p className="muted tiny" style={{ margin: '6px 0' }}>
-          Nobody
-        </p>
-      )}
+      {members.length === 0 && <p className="muted tiny above-2 below-2">Nobody</p>}
     </section>
   );
 }
@@ -235,7 +227,7 @@ function NewGroup({ onAdd }: { onAdd: (name: string) => void }) {
   const [name, setName] = useState('');
   return (
     <form
-      style={{ display: 'flex', gap: 8 }}
+      className="row"
       onSubmit={(e) => {
         e.preventDefault();
         if (name.trim()) {
@@ -245,11 +237,11 @@ function NewGroup({ onAdd }: { onAdd: (name: string) => void }) {
       }}
     >
       <TextInput
+        className="w-word"
         aria-label="Name of a new group"
         placeholder="New group"
         value={name}
         onChange={(e) => setName(e.target.value)}
-        style={{ width: 170 }}
       />
       <Button type="submit" disabled={!name.trim()}>
         Add
@@ -262,15 +254,15 @@ function Split({ students, onSplit }: { students: number; onSplit: (groups: numb
   const [groups, setGroups] = useState<number | string>(Math.max(2, Math.round(students / 4)));
   const n = Number(groups) || 1;
   return (
-    <div style={{ display: 'flex', gap: 8, alignItems: 'center', marginLeft: 'auto', flexWrap: 'wrap' }}>
+    <div className="row middle wrap push">
       <span className="muted">Split the class into</span>
       <NumberInput
+        className="w-number"
         aria-label="Number of groups"
         value={groups}
         min={1}
         max={60}
         onChange={setGroups}
-        style={{ width: 76 }}
       />
       <Button onClick={() => onSplit(n, true)}>At random</Button>
       <Button onClick={() => onSplit(n, false)}>In order of the list</Button>

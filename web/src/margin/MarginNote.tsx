@@ -25,13 +25,13 @@ export function MarginNote({
           note.quote
         )}
       </p>
-      {note.remark && <p style={{ margin: '4px 0 0' }}>{note.remark}</p>}
-      <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+      {note.remark && <p className="above-1 below-0">{note.remark}</p>}
+      <p className="tiny muted above-1 below-0">
         {note.by} · <When at={note.at} />
         {note.state !== 'OPEN' && `, ${STATES[note.state]}`}
       </p>
       {onAnswer && note.state === 'OPEN' && (
-        <p style={{ margin: '6px 0 0', display: 'flex', gap: 14 }}>
+        <p className="row wide above-2 below-0">
           {change && (
             <Word tiny onClick={() => onAnswer('ACCEPTED')}>
               Take it over

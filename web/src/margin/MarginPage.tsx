@@ -84,17 +84,17 @@ export function MarginPage() {
     add.forget();
   };
   return (
-    <div className="page" style={{ paddingTop: 30 }}>
+    <div className="page inside-6">
       <title>{`In the margin of ${m.title || 'a draft'}`}</title>
       <main>
-        <p className="muted" style={{ margin: 0 }}>
+        <p className="muted above-0 below-0">
           {m.author}
           {m.asked ? ' asks for help with this text' : ''} ·{' '}
           <Link className="word" to={`/classes/${classId}/posts/${id}`}>
             The post
           </Link>
         </p>
-        <h1 style={{ fontSize: 31, marginTop: 4 }}>{m.title || 'Without a title yet'}</h1>
+        <h1 className="text above-1">{m.title || 'Without a title yet'}</h1>
         <div
           ref={text}
           onPointerUp={(e) => {
@@ -128,7 +128,7 @@ export function MarginPage() {
       <aside className="sill">
         <h2>In the margin</h2>
         {m.mayNote && !chosen && (
-          <p className="tiny muted" style={{ margin: '0 0 12px' }}>
+          <p className="tiny muted above-0 below-3">
             Select words in the text to write beside them, or to propose others. {m.author} decides what to take over.
           </p>
         )}
@@ -156,7 +156,7 @@ export function MarginPage() {
               </label>
             )}
             <Wrong says={add.problem} />
-            <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
+            <p className="row above-3 below-0">
               <Button go type="submit" disabled={!remark.trim() && other === null}>
                 Put it there
               </Button>

@@ -37,8 +37,8 @@ export function OwnMargin({ draft, saved, onChanged }: OwnMarginProps) {
   return (
     <aside className={`sill ${css.told}`} aria-label="What was said to you about it">
       {back?.step === 'RETURN' && (
-        <p className="tell" style={{ margin: '0 0 12px' }}>
-          <b style={{ fontWeight: 600 }}>{back.by}</b> sent it back: “{back.note}”
+        <p className="tell above-0 below-3">
+          <b>{back.by}</b> sent it back: “{back.note}”
         </p>
       )}
       {notes.length > 0 && <h2>In the margin</h2>}
@@ -72,7 +72,7 @@ export function AskForHelp({ postId }: { postId: number }) {
     <>
       <h2>Help with this text</h2>
       <Wrong says={ask.problem} />
-      <Button mid style={{ width: '100%' }} onClick={() => ask.run(!data.asked)}>
+      <Button className="full" mid onClick={() => ask.run(!data.asked)}>
         {data.asked ? 'A teacher was asked. Take it back' : 'Ask a teacher to look at it'}
       </Button>
     </>

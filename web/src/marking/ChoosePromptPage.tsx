@@ -32,7 +32,7 @@ export function ChoosePromptPage() {
           </p>
         )}
         {data.length > 0 && (
-          <table className="rows" style={{ marginTop: 20 }}>
+          <table className="rows above-5">
             <thead>
               <tr>
                 <th>Prompt</th>

@@ -100,7 +100,7 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
             <b data-testid="total">{score.points}</b>
             <span className={css.of}> of {score.outOf}</span>
             {paper.daysLate > 0 && (
-              <div className="tiny muted" style={{ margin: '6px 0 0' }}>
+              <div className="tiny muted above-2 below-0">
                 late: {t.count(paper.daysLate, 'day', 'days')}, − {score.percentLost} %
               </div>
             )}

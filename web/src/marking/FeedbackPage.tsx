@@ -37,7 +37,7 @@ export function FeedbackPage() {
 function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) {
   return (
     <section className={css.feedback} aria-label={f.prompt}>
-      <div style={{ display: 'flex', alignItems: 'baseline', gap: 14, flexWrap: 'wrap' }}>
+      <div className="row wrap wide">
         <div>
           <div className={css.who}>
             {f.prompt} · <When at={f.releasedAt} />
@@ -46,7 +46,7 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
             <Link to={`/classes/${classId}/posts/${f.postId}`}>{f.title}</Link>
           </h2>
         </div>
-        <div className={css.sum} style={{ marginLeft: 'auto', border: 0, textAlign: 'right' }}>
+        <div className={`${css.sum} ${css.total}`}>
           <b>{f.score.points}</b>
           <span className={css.of}> of {f.score.outOf}</span>
           {f.daysLate > 0 && (
@@ -57,7 +57,7 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
         </div>
       </div>
       {f.word && (
-        <p className={css.given} style={{ fontSize: 16, margin: '12px 0 0' }}>
+        <p className={`${css.given} above-3 below-0`}>
           {f.word}
           <br />
           <span className="muted tiny">{f.marker}</span>

@@ -175,11 +175,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           ))}
         </div>
         {strip.toRelease > 0 && manages && (
-          <Button
-            style={{ marginLeft: 16, whiteSpace: 'nowrap' }}
-            disabled={release.busy}
-            onClick={() => release.run()}
-          >
+          <Button className="before-4 one-line" disabled={release.busy} onClick={() => release.run()}>
             Release {strip.toRelease}
           </Button>
         )}
@@ -210,7 +206,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           {!p && !paper.isError && <Loading />}
           {p && <PaperText paper={p} classId={id} student={studentId} />}
           {p && (
-            <div style={{ marginTop: 34, maxWidth: 520 }}>
+            <div className="above-6 measure">
               <Asides
                 at={`/api/prompts/${strip.promptId}/marking/${studentId}/staff-thread`}
                 heading="Among the staff, about this marking"
@@ -243,9 +239,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
       )}
       {p?.postId && !p.rubric && (
         <div className={css.dock}>
-          <p className="muted" style={{ margin: 0 }}>
-            This prompt has no rubric, so there is nothing to mark by.
-          </p>
+          <p className="muted above-0 below-0">This prompt has no rubric, so there is nothing to mark by.</p>
         </div>
       )}
     </div>
@@ -255,7 +249,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
 function PaperText({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
   if (!paper.postId)
     return (
-      <p className="muted" style={{ paddingTop: 20 }}>
+      <p className="muted inside-5">
         <StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.
       </p>
     );

@@ -79,7 +79,7 @@ function Form({
         allowDeselect={false}
       />
       {now.trustAfter > 0 && (
-        <p className="tiny muted" style={{ margin: '14px 0 0' }}>
+        <p className="tiny muted above-4 below-0">
           {now.approvalsInRow >= now.trustAfter
             ? 'Trust has been earned.'
             : `${now.approvalsInRow} of ${now.trustAfter} approvals in a row towards earned trust.`}{' '}
@@ -87,7 +87,7 @@ function Form({
         </p>
       )}
       <Wrong says={save.problem} />
-      <Button go type="submit" style={{ marginTop: 18 }}>
+      <Button className="above-4" go type="submit">
         Use this
       </Button>
     </form>

@@ -182,7 +182,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
     <div ref={page}>
       <title>{`${left} wait · Approve`}</title>
       <section className={css.sieve} aria-label="Which texts">
-        <h1 style={{ marginRight: 8 }}>{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
+        <h1 className="after-2">{left === 0 ? 'Nothing waits' : left === 1 ? '1 waits' : `${left} wait`}</h1>
         {(Object.keys(SORTS) as Sort[]).map(
           (s) =>
             (s === '' || of(s) > 0 || s === wish.sort) && (
@@ -192,7 +192,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
               </button>
             ),
         )}
-        <span style={{ marginLeft: 'auto', display: 'flex', gap: 16 }}>
+        <span className="row wide push">
           {staff && (
             <Link className="word" to={`/classes/${id}/decisions`}>
               What was decided
@@ -228,7 +228,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
             {picked.size > 0 ? 'Pick none' : `Pick all ${Math.min(500, left)}`} <span className="key">L</span>
           </Word>
         )}
-        <span style={{ marginLeft: 'auto' }}>
+        <span className="push">
           {picked.size > 0 ? (
             `${picked.size} picked; a decision is for all of them`
           ) : (
@@ -240,7 +240,7 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
       </section>
       <main className={css.pile}>
         {left === 0 && (
-          <p className="muted" style={{ padding: '20px 0' }}>
+          <p className="muted inside-5 foot-5">
             {wish.sort || wish.classId
               ? 'Nothing of this waits.'
               : 'When a student hands something in, or a classmate comments, it stands here.'}

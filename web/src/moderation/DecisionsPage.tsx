@@ -51,19 +51,19 @@ export function DecisionsPage() {
     <div className="page wide">
       <title>{`What was decided · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
+        <div className="row wrap wide">
           <h1>What was decided</h1>
           <span className="muted">Kept as it was; nothing here can be changed.</span>
-          <a className="word" style={{ marginLeft: 'auto' }} href={`/api/classes/${id}/decisions.csv?${wish}`}>
+          <a className="word push" href={`/api/classes/${id}/decisions.csv?${wish}`}>
             Take it away as a table (CSV)
           </a>
         </div>
-        <div style={{ display: 'flex', gap: 14, alignItems: 'center', flexWrap: 'wrap', margin: '16px 0 8px' }}>
+        <div className="row middle wrap wide above-4 below-2">
           <TextInput
+            className="w-line"
             aria-label="Find by title, note or name"
             placeholder="Find by title, note or name"
             value={q}
-            style={{ width: 360, maxWidth: '100%' }}
             onChange={(e) => set('q', e.target.value)}
           />
           <span>
@@ -77,8 +77,8 @@ export function DecisionsPage() {
         {log.isPending && <Loading lines={8} />}
         {log.isError && <Trouble error={log.error} onRetry={() => log.refetch()} />}
         {lines.length > 0 && (
-          <div style={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="Decisions">
-            <table className="rows" style={{ minWidth: 820 }}>
+          <div className="scrolls" tabIndex={0} role="region" aria-label="Decisions">
+            <table className="rows all-columns">
               <thead>
                 <tr>
                   <th>When</th>
@@ -92,10 +92,10 @@ export function DecisionsPage() {
               <tbody>
                 {lines.map((l) => (
                   <tr key={l.id}>
-                    <td style={{ whiteSpace: 'nowrap' }}>
+                    <td className="one-line">
                       <When at={l.at} />
                     </td>
-                    <td style={{ whiteSpace: 'nowrap' }}>
+                    <td className="one-line">
                       <StateBoard state={boardAfter[l.step]} />
                       &ensp;{t.steps[l.step]}
                       {l.undoneAt && <span className="muted">, taken back</span>}

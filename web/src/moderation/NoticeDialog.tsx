@@ -22,7 +22,7 @@ export function NoticeDialog({ onClose }: { onClose: () => void }) {
   return (
     <Modal opened onClose={onClose} title="Being told that something waits">
       {mine.length > 1 && (
-        <p style={{ margin: '0 0 14px' }}>
+        <p className="above-0 below-4">
           {mine.map((c) => (
             <Chip key={c.id} aria-pressed={c.id === classId} onClick={() => setClassId(c.id)}>
               {c.name}
@@ -84,12 +84,12 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
             }}
           />
           {now.waits && wish.address === now.address && (
-            <p className="tell" role="status" style={{ margin: '12px 0 0' }}>
+            <p className="tell above-3 below-0" role="status">
               {t.confirmFirst(now.address, now.own)}
             </p>
           )}
-          <p style={{ margin: '16px 0 4px' }}>Never between</p>
-          <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
+          <p className="above-4 below-1">Never between</p>
+          <div className="row middle wrap">
             <TextInput
               type="time"
               aria-label="Quiet from"
@@ -104,13 +104,13 @@ function NoticeForm({ classId, now, onClose }: { classId: number; now: Notice; o
               onChange={(e) => setWish({ ...wish, quietUntil: e.target.value })}
             />
           </div>
-          <p className="tiny muted" style={{ margin: '14px 0 0' }}>
+          <p className="tiny muted above-4 below-0">
             A mail names what waits and leads to it; it never carries the text itself.
           </p>
         </>
       )}
       <Wrong says={wish.cadence === 'NEVER' && save.problem} />
-      <Button go type="submit" style={{ marginTop: 18 }}>
+      <Button className="above-4" go type="submit">
         Use this
       </Button>
     </form>

@@ -93,7 +93,7 @@ export function PileEntry({
           <PileText item={item} />
         )}
         {problem && (
-          <p className="tell wrong" role="alert" style={{ marginTop: 12 }}>
+          <p className="tell wrong above-3" role="alert">
             {problem}
           </p>
         )}

@@ -25,9 +25,7 @@ export function PileText({ item }: { item: PileItem }) {
       </div>
       {shown && (
         <div className={css.text}>
-          <p className="tiny muted" style={{ marginTop: 14 }}>
-            New in it, or not as before:
-          </p>
+          <p className="tiny muted above-4">New in it, or not as before:</p>
           <Reading html={shown} postId={files} />
         </div>
       )}

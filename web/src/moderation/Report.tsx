@@ -25,7 +25,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
       </button>
       <Modal opened={open} onClose={() => setOpen(false)} title={sent ? 'Thank you' : `Report ${what}`}>
         {sent ? (
-          <p style={{ marginTop: 0 }}>A teacher looks at it. Nobody else learns that you told us.</p>
+          <p className="above-0">A teacher looks at it. Nobody else learns that you told us.</p>
         ) : (
           <form
             onSubmit={(e) => {
@@ -33,7 +33,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
               send.run();
             }}
           >
-            <p className="muted" style={{ marginTop: 0 }}>
+            <p className="muted above-0">
               Is it unkind, private, or wrong to stand here? A teacher will look at it. Its author does not learn who
               told us.
             </p>
@@ -47,7 +47,7 @@ export function Report({ at, what, className = 'word' }: ReportProps) {
               error={send.problem}
               onChange={(e) => setReason(e.target.value)}
             />
-            <Button go type="submit" style={{ marginTop: 16 }}>
+            <Button className="above-4" go type="submit">
               Tell a teacher
             </Button>
           </form>

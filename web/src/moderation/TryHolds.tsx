@@ -17,7 +17,7 @@ export function TryHolds({ classId, version }: { classId: number; version: numbe
     placeholderData: (before) => before,
   });
   return (
-    <section style={{ marginTop: 26 }}>
+    <section className="above-5">
       <h2 className="smaller">Try a sentence</h2>
       <Textarea
         aria-label="A sentence to try"
@@ -28,11 +28,7 @@ export function TryHolds({ classId, version }: { classId: number; version: numbe
         value={text}
         onChange={(e) => setText(e.target.value)}
       />
-      <p
-        className="tell"
-        role="status"
-        style={{ margin: '10px 0 0', visibility: tried.trim() && data ? 'visible' : 'hidden' }}
-      >
+      <p className={`tell ${`above-3 below-0 ${tried.trim() && data ? '' : 'unseen'}`}`} role="status">
         {!data || data.length === 0
           ? 'Nothing of this is held.'
           : data.map((h, i) => (

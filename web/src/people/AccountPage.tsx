@@ -20,22 +20,19 @@ export function AccountPage() {
   return (
     <div className="page plain">
       <title>My account · Vast Porch</title>
-      <main style={{ maxWidth: 560 }}>
+      <main className="measure">
         <h1>My account</h1>
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
         {data && (
           <>
-            <p style={{ margin: '10px 0 0' }}>
-              {data.name}, username <b style={{ fontWeight: 600 }}>{data.username}</b>
+            <p className="above-3 below-0">
+              {data.name}, username <b>{data.username}</b>
             </p>
-            <h2 style={{ marginTop: 30 }}>My classes</h2>
+            <h2 className="above-6">My classes</h2>
             {data.places.length === 0 && <p className="muted">You are in no class yet.</p>}
             {data.places.map((p) => (
-              <p
-                key={`${p.classId}${p.since}`}
-                style={{ margin: 0, padding: '9px 0', borderBottom: '1px solid var(--line)' }}
-              >
+              <p className="above-0 below-0 inside-2 foot-2 ruled" key={`${p.classId}${p.since}`}>
                 {p.until ? (
                   p.className
                 ) : (
@@ -43,7 +40,7 @@ export function AccountPage() {
                     {p.className}
                   </Link>
                 )}
-                <span className="muted tiny" style={{ display: 'block' }}>
+                <span className="muted tiny block">
                   {p.level ? `${p.level}, ` : ''}
                   {t.roles[p.role]} since {day.format(new Date(p.since))}
                   {p.until ? `, until ${day.format(new Date(p.until))}` : ''}
@@ -59,7 +56,7 @@ export function AccountPage() {
                 </span>
               </p>
             ))}
-            <h2 style={{ marginTop: 34 }}>E-mail</h2>
+            <h2 className="above-6">E-mail</h2>
             {data.mayChangeEmail ? (
               <EmailForm account={data} />
             ) : (
@@ -68,7 +65,7 @@ export function AccountPage() {
                 Ask your teacher if that should be another.
               </p>
             )}
-            <h2 style={{ marginTop: 34 }}>Password</h2>
+            <h2 className="above-6">Password</h2>
             {data.mayChangePassword ? (
               <PasswordForm />
             ) : (
@@ -93,7 +90,7 @@ function EmailForm({ account }: { account: Account }) {
     stale: [['me']],
   });
   return (
-    <form onSubmit={form.onSubmit(({ email }) => use.run(email))} style={{ maxWidth: 360 }}>
+    <form className="measure-s" onSubmit={form.onSubmit(({ email }) => use.run(email))}>
       <TextInput
         label="Mail about what is new goes to"
         type="email"
@@ -102,11 +99,11 @@ function EmailForm({ account }: { account: Account }) {
         {...form.getInputProps('email')}
       />
       {account.emailWaits && (
-        <p className="tell" role="status" style={{ margin: '12px 0 0' }}>
+        <p className="tell above-3 below-0" role="status">
           {t.confirmFirst(account.emailWaits, account.email)}
         </p>
       )}
-      <Button type="submit" style={{ marginTop: 12 }} disabled={form.values.email.trim() === account.email}>
+      <Button className="above-3" type="submit" disabled={form.values.email.trim() === account.email}>
         {account.email && !form.values.email.trim() ? 'Take it out' : 'Use this address'}
       </Button>
     </form>
@@ -129,7 +126,7 @@ function PasswordForm() {
     change.run(values);
   });
   return (
-    <form onSubmit={submit} style={{ maxWidth: 360 }}>
+    <form className="measure-s" onSubmit={submit}>
       <PasswordInput
         label="Your password until now"
         autoComplete="current-password"
@@ -142,16 +139,14 @@ function PasswordForm() {
         mt="sm"
         {...form.getInputProps('password')}
       />
-      <p className="tiny muted" style={{ margin: '10px 0 0' }}>
-        Everywhere else you are signed out with it.
-      </p>
+      <p className="tiny muted above-3 below-0">Everywhere else you are signed out with it.</p>
       {done !== null && (
         <p className="tell" role="status">
           Your password is changed.
           {done > 0 ? ` You were signed out in ${t.count(done, 'other place', 'other places')}.` : ''}
         </p>
       )}
-      <Button go type="submit" style={{ marginTop: 16 }}>
+      <Button className="above-4" go type="submit">
         Change it
       </Button>
     </form>
@@ -173,11 +168,11 @@ export function WritingPage() {
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {own.data?.length === 0 && <p className="muted">You wrote nothing there.</p>}
         {own.data?.map((p) => (
-          <p key={p.id} style={{ margin: 0, padding: '10px 0', borderBottom: '1px solid var(--line)' }}>
+          <p className="above-0 below-0 inside-3 foot-3 ruled" key={p.id}>
             <Link className="word" to={`/posts/${p.id}`}>
               {p.title || 'Without a title'}
             </Link>
-            <span className="muted tiny" style={{ display: 'block' }}>
+            <span className="muted tiny block">
               {p.prompt ?? p.blog} · <When at={p.at} />
             </span>
           </p>

@@ -38,9 +38,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
   const choice = (value: Way, title: string, says: React.ReactNode) => (
     <label className={css.way}>
       <input type="radio" name="way" checked={way === value} onChange={() => setWay(value)} /> <b>{title}</b>
-      <span className="tiny muted" style={{ display: 'block', margin: '3px 0 0 22px' }}>
-        {says}
-      </span>
+      <span className="tiny muted block above-1 before-5">{says}</span>
     </label>
   );
   return (
@@ -49,7 +47,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
       {before.isPending && <Loading />}
       {before.data && (
         <>
-          <p style={{ margin: '0 0 4px' }}>
+          <p className="above-0 below-1">
             From that moment {person.name} reads nothing here any more, nor by a secret feed address.
           </p>
           {choice(
@@ -72,7 +70,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
             )}
           {before.data.eraser === 'YOU' && choice('ERASE', 'Erase the person', <Erasing before={before.data} />)}
           {before.data.eraser === 'KEEPER' && student && (
-            <p className="tiny muted" style={{ margin: '12px 0 0' }}>
+            <p className="tiny muted above-3 below-0">
               To erase this person altogether, ask the school keeper: the account is also used in classes that you do
               not lead.
             </p>
@@ -88,7 +86,7 @@ export function LeaveDialog({ person, onClose }: { person: MemberLine; onClose: 
             />
           )}
           <Wrong says={leave.problem} />
-          <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
+          <p className="row above-4 below-0">
             <Button
               go
               disabled={leave.busy || (way === 'ERASE' && typed.trim().toLowerCase() !== before.data.username)}

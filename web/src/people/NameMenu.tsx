@@ -111,14 +111,10 @@ function Acts({ classId: id, className, manages, place, person: account, name, o
 export function PhraseNote({ phrase, name, onClose }: { phrase: NewPhrase | null; name: string; onClose: () => void }) {
   return (
     <Modal opened={phrase !== null} onClose={onClose} title={`A new pass phrase for ${name}`}>
-      <p style={{ margin: 0 }} className="muted">
-        Username
-      </p>
-      <p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.username}</p>
-      <p style={{ margin: 0 }} className="muted">
-        Pass phrase
-      </p>
-      <p style={{ margin: '0 0 12px', fontSize: 20 }}>{phrase?.phrase}</p>
+      <p className="muted above-0 below-0">Username</p>
+      <p className="said-large above-0 below-3">{phrase?.username}</p>
+      <p className="muted above-0 below-0">Pass phrase</p>
+      <p className="said-large above-0 below-3">{phrase?.phrase}</p>
       <p className="tiny muted">The old one no longer works. The slip can be printed until the first sign-in.</p>
     </Modal>
   );

@@ -58,7 +58,7 @@ export function PeoplePage() {
     <div className="page wide">
       <title>{`People · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline', gap: '6px 16px', flexWrap: 'wrap' }}>
+        <div className="row wide wrap">
           <h1>People</h1>
           {people.data && (
             <span className="muted">
@@ -71,7 +71,7 @@ export function PeoplePage() {
             </span>
           )}
           {manages && (
-            <span className="off-paper" style={{ marginLeft: 'auto', display: 'flex', gap: 18, flexWrap: 'wrap' }}>
+            <span className="off-paper row wrap wide push">
               <Link className="word" to={`/classes/${id}/people/roster`}>
                 Enrol students
               </Link>
@@ -82,12 +82,12 @@ export function PeoplePage() {
             </span>
           )}
         </div>
-        <div style={{ display: 'flex', gap: 18, alignItems: 'center', flexWrap: 'wrap', marginTop: 16 }}>
+        <div className="row middle wrap wide above-4">
           <TextInput
+            className="w-line"
             aria-label="Find by name, username or group"
             placeholder="Find by name, username or group"
             value={wanted}
-            style={{ width: 360, maxWidth: '100%' }}
             onChange={(e) => set('find', e.target.value)}
           />
           {left > 0 && (
@@ -124,8 +124,8 @@ function Rows({ people }: { people: MemberLine[] }) {
   return (
     <>
       <div
+        className={`${onPaper ? '' : css.list} above-3`}
         ref={top}
-        style={{ overflow: 'auto', maxHeight: onPaper ? 'none' : 'max(420px, calc(100vh - 262px))', marginTop: 10 }}
         tabIndex={0}
         role="region"
         aria-label="List of people"
@@ -148,7 +148,7 @@ function Rows({ people }: { people: MemberLine[] }) {
             {items.length > 0 && items[0].start > 0 && (
               // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
               <tr aria-hidden="true" style={{ height: items[0].start }}>
-                <td colSpan={7} style={{ padding: 0, border: 0 }} />
+                <td className={css.gap} colSpan={7} />
               </tr>
             )}
             {items.map((v) => (
@@ -157,7 +157,7 @@ function Rows({ people }: { people: MemberLine[] }) {
             {items.length > 0 && (
               // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
               <tr aria-hidden="true" style={{ height: Math.max(0, rows.getTotalSize() - items[items.length - 1].end) }}>
-                <td colSpan={7} style={{ padding: 0, border: 0 }} />
+                <td className={css.gap} colSpan={7} />
               </tr>
             )}
           </tbody>
@@ -185,10 +185,10 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
   });
   const shownAs = !student ? '' : p.nameAsked ? 'A new student' : p.shown === 'OWN_NAME' ? 'own name' : p.shownAs;
   return (
-    <tr style={{ color: isLeft ? 'var(--ink-3)' : undefined }}>
+    <tr className={isLeft ? css.left : undefined}>
       <td>
         {student ? (
-          <Link to={`/classes/${id}/persons/${p.place}`} className="word" style={{ fontWeight: 400, color: 'inherit' }}>
+          <Link to={`/classes/${id}/persons/${p.place}`} className="word plain-weight">
             {p.sortName}
           </Link>
         ) : (
@@ -224,7 +224,7 @@ function Member({ p, onAct }: { p: MemberLine; onAct: (acting: Acting) => void }
           'signed in'
         )}
       </td>
-      <td style={{ textAlign: 'right', paddingRight: 4 }}>
+      <td className="right flush">
         {isLeft && manages && p.mayReturn && (
           <Word onClick={() => takeBack.run()} aria-label={`Take back ${p.name}`}>
             Take back
@@ -301,21 +301,13 @@ function RoleDialog({ person, onClose }: { person: MemberLine; onClose: () => vo
     <Modal opened onClose={onClose} title={`What ${person.name} is here`}>
       {HELPERS.map((r) => (
         <Button
+          className={`${css.role} below-2`}
           key={r}
           aria-pressed={person.role === r}
-          style={{
-            display: 'block',
-            width: '100%',
-            textAlign: 'left',
-            marginBottom: 8,
-            borderColor: person.role === r ? 'var(--cedar)' : undefined,
-          }}
           onClick={() => choose.run(r)}
         >
-          <span style={{ display: 'block', textTransform: 'capitalize' }}>{t.roles[r]}</span>
-          <span className="tiny muted" style={{ fontWeight: 400 }}>
-            {t.roleDoes[r]}
-          </span>
+          <span className={css.roleName}>{t.roles[r]}</span>
+          <span className="tiny muted plain-weight">{t.roleDoes[r]}</span>
         </Button>
       ))}
     </Modal>

@@ -36,7 +36,7 @@ export function SchoolPage() {
       <title>The school · Vast Porch</title>
       <main>
         <h1>The school</h1>
-        <p className="muted" style={{ margin: '6px 0 18px' }}>
+        <p className="muted above-2 below-4">
           Teachers make their own classes and enrol their students. You make the teachers.
         </p>
         <SchoolAddress />
@@ -65,23 +65,23 @@ export function SchoolPage() {
             </tbody>
           </table>
         )}
-        <h2 style={{ marginTop: 34 }} id="new-teacher">
+        <h2 className="above-6" id="new-teacher">
           New teacher
         </h2>
-        <form onSubmit={form.onSubmit((values) => add.run(values))} style={{ maxWidth: 560 }}>
-          <div style={{ display: 'grid', gridTemplateColumns: '80px 1fr 1fr', gap: 12, marginTop: 12 }}>
+        <form className="measure" onSubmit={form.onSubmit((values) => add.run(values))}>
+          <div className="fields names">
             <TextInput label="Title" placeholder="Ms" {...form.getInputProps('title')} />
             <TextInput label="Given name" {...form.getInputProps('given')} />
             <TextInput label="Family name" {...form.getInputProps('family')} />
           </div>
           <TextInput label="E-mail, if the way in is to go by mail" mt="sm" {...form.getInputProps('email')} />
           <Wrong says={add.problem} />
-          <Button go type="submit" style={{ marginTop: 16 }}>
+          <Button className="above-4" go type="submit">
             Add the teacher
           </Button>
         </form>
         {welcome && (
-          <div className="tell" style={{ marginTop: 18 }}>
+          <div className="tell above-4">
             <WelcomeNote welcome={welcome} />
           </div>
         )}
@@ -151,17 +151,17 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
   });
   return (
     <>
-      <h2 style={{ marginTop: 40 }}>Everybody in the school</h2>
+      <h2 className="above-6">Everybody in the school</h2>
       <TextInput
+        className="measure-s"
         aria-label="Find by the beginning of a name or username"
         placeholder="Find by the beginning of a name or username"
         value={begins}
         mt="sm"
-        style={{ maxWidth: 400 }}
         onChange={(e) => setBegins(e.target.value)}
       />
       {people.isError && <Trouble error={people.error} onRetry={() => people.refetch()} />}
-      <table className="rows" style={{ marginTop: 12 }}>
+      <table className="rows above-3">
         <thead>
           <tr>
             <th>Name</th>
@@ -182,7 +182,7 @@ function Everybody({ onAddress }: { onAddress: (welcome: Welcome) => void }) {
                   .map((c) => `${c.className} (${t.roles[c.role]}${c.until ? ', until then' : ''})`)
                   .join(' · ') || 'none'}
               </td>
-              <td style={{ textAlign: 'right', paddingRight: 0, whiteSpace: 'nowrap' }}>
+              <td className="right flush one-line">
                 <Word onClick={() => newWay.run(p)} aria-label={`New way in for ${p.name}`}>
                   New way in
                 </Word>
@@ -232,7 +232,7 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
   });
   return (
     <Modal opened onClose={onClose} title={`Erase ${person.name}`}>
-      <p style={{ marginTop: 0 }}>
+      <p className="above-0">
         The account, all posts and comments in all classes, marks and every other trace are gone for ever, with the
         comments of others on those posts. Nobody can undo this.
       </p>
@@ -244,7 +244,7 @@ function EraseDialog({ person, onClose, onDone }: { person: PersonLine; onClose:
         autoCapitalize="none"
         error={erase.problem || undefined}
       />
-      <p style={{ display: 'flex', gap: 10, margin: '18px 0 0' }}>
+      <p className="row above-4 below-0">
         <Button go disabled={typed.trim().toLowerCase() !== person.username} onClick={() => erase.run()}>
           Erase for ever
         </Button>

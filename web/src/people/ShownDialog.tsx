@@ -34,7 +34,7 @@ export function ShownDialog({ person, onClose }: { person: MemberLine; onClose: 
           disabled={form.values.shown !== 'PEN_NAME'}
           {...form.getInputProps('penName')}
         />
-        <p className="tiny muted" style={{ margin: '14px 0' }}>
+        <p className="tiny muted above-4 below-4">
           Classmates, guests, feeds and addresses get this name only; the blog of {given} gets a new title and address.
           You and the other staff still see who it is. Posts and comments keep the words that stand in them.
         </p>

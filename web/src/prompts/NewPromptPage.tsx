@@ -122,7 +122,7 @@ export function NewPromptPage() {
       <main>
         <form onSubmit={form.onSubmit((v) => set.run(v))}>
           <h1>Set a prompt</h1>
-          <div style={{ maxWidth: 720 }}>
+          <div className="measure-l">
             <TextInput label="Title" name="title" size="md" mt="md" autoFocus {...form.getInputProps('title')} />
             <Textarea label="What to write" mt="md" {...form.getInputProps('instructions')} />
             <Textarea
@@ -138,17 +138,15 @@ export function NewPromptPage() {
               minRows={2}
               {...form.getInputProps('starter')}
             />
-            <div className="fields" style={{ gridTemplateColumns: '1.5fr 1fr 1fr 1fr' }}>
+            <div className="fields first-of-four">
               <TextInput label="Due" name="due" type="datetime-local" {...form.getInputProps('due')} />
               <NumberInput label="Grace in hours" min={0} {...form.getInputProps('graceHours')} />
               <NumberInput label="A day late takes %" min={0} max={100} {...form.getInputProps('latePercentPerDay')} />
               <NumberInput label="and at most %" min={0} max={100} {...form.getInputProps('lateMostPercent')} />
             </div>
             <h2 className="small">What a post should have</h2>
-            <p className="tiny muted" style={{ margin: '2px 0 0' }}>
-              Students see it while they write. 0 asks for nothing.
-            </p>
-            <div className="fields" style={{ gridTemplateColumns: 'repeat(5, 1fr) 1.6fr' }}>
+            <p className="tiny muted above-1 below-0">Students see it while they write. 0 asks for nothing.</p>
+            <div className="fields last-of-six">
               {number('words', 'Words')}
               {number('pictures', 'Pictures')}
               {number('tags', 'Tags')}
@@ -159,7 +157,7 @@ export function NewPromptPage() {
           </div>
           <Checkbox mt="md" label="A category" {...form.getInputProps('category', { type: 'checkbox' })} />
           <h2 className="small">Comments for classmates</h2>
-          <div className="fields" style={{ gridTemplateColumns: '1fr 1.5fr 1fr', maxWidth: 560 }}>
+          <div className="fields middle-of-three measure">
             <NumberInput label="How many" min={0} max={50} {...form.getInputProps('comments')} />
             <TextInput
               label="Until"
@@ -182,17 +180,11 @@ export function NewPromptPage() {
             description="A student reads others' answers once the own one is published."
             {...form.getInputProps('answerFirst', { type: 'checkbox' })}
           />
-          <h2 style={{ marginTop: 30 }}>How it is marked</h2>
-          <NumberInput
-            label="Points in all"
-            min={0}
-            mt="sm"
-            style={{ maxWidth: 160 }}
-            {...form.getInputProps('points')}
-          />
+          <h2 className="above-6">How it is marked</h2>
+          <NumberInput className="measure-s" label="Points in all" min={0} mt="sm" {...form.getInputProps('points')} />
           <RubricBuilder criteria={criteria} onChange={setCriteria} />
           <Wrong says={set.problem} />
-          <Button go type="submit" style={{ marginTop: 22 }}>
+          <Button className="above-5" go type="submit">
             Set the prompt
           </Button>
         </form>

@@ -20,10 +20,10 @@ export function PromptsPage() {
     <div className="page plain">
       <title>{`Prompts · ${name}`}</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline' }}>
+        <div className="row">
           <h1>Prompts</h1>
           {manages && (
-            <Link className="word" style={{ marginLeft: 'auto' }} to={`/classes/${id}/prompts/new`}>
+            <Link className="word push" to={`/classes/${id}/prompts/new`}>
               Set a prompt
             </Link>
           )}
@@ -34,14 +34,14 @@ export function PromptsPage() {
           <p className="muted">No prompt is set yet. A prompt says what to write, until when, and how it is marked.</p>
         )}
         {prompts.data?.map((p) => (
-          <section key={p.id} style={{ padding: '18px 0', borderBottom: '1px solid var(--line)' }}>
+          <section className="inside-4 foot-4 ruled" key={p.id}>
             <h2>{p.title}</h2>
-            <p className="muted" style={{ margin: '2px 0 6px', fontSize: 15 }}>
+            <p className="muted above-1 below-2 less">
               <Due at={p.due} /> · {t.count(p.points, 'point', 'points')}
               {p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}
             </p>
-            <p style={{ margin: 0, font: '17px/1.55 var(--serif)', color: 'var(--reading)' }}>{p.instructions}</p>
-            <p style={{ margin: '6px 0 0' }}>
+            <p className="told-in-full above-0 below-0">{p.instructions}</p>
+            <p className="above-2 below-0">
               <Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>
                 Its posts
               </Link>
@@ -53,19 +53,15 @@ export function PromptsPage() {
               <CopyLink path={`/classes/${id}/write?prompt=${p.id}`} />
             </p>
             {p.asked.comments > 0 && (
-              <details style={{ marginTop: 8 }} onToggle={(e) => show(`g${p.id}`, e.currentTarget.open)}>
-                <summary className="tiny" style={{ cursor: 'pointer' }}>
-                  Comments given
-                </summary>
+              <details className="above-2" onToggle={(e) => show(`g${p.id}`, e.currentTarget.open)}>
+                <summary className="tiny points">Comments given</summary>
                 {shown[`g${p.id}`] && <GivenTable prompt={p.id} />}
               </details>
             )}
-            <details style={{ marginTop: 8 }} onToggle={(e) => show(`s${p.id}`, e.currentTarget.open)}>
-              <summary className="tiny" style={{ cursor: 'pointer' }}>
-                Among the staff
-              </summary>
+            <details className="above-2" onToggle={(e) => show(`s${p.id}`, e.currentTarget.open)}>
+              <summary className="tiny points">Among the staff</summary>
               {shown[`s${p.id}`] && (
-                <div style={{ maxWidth: 520, marginTop: 8 }}>
+                <div className="measure above-2">
                   <Asides at={`/api/prompts/${p.id}/staff-thread`} label="No student ever reads this" verb="Add it" />
                 </div>
               )}

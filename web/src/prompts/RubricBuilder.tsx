@@ -20,13 +20,9 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
       { name: '', weight: 1, levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })) },
     ]);
   return (
-    <div style={{ marginTop: 18 }}>
+    <div className="above-4">
       {criteria.map((c, i) => (
-        <fieldset
-          key={i}
-          className={css.criterion}
-          style={{ borderLeft: 0, borderRight: 0, borderBottom: 0, margin: 0 }}
-        >
+        <fieldset key={i} className={`${css.criterion} above-0 below-0`}>
           <legend className="away">Criterion {i + 1}</legend>
           <div className={css.head}>
             <input
@@ -48,7 +44,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
                 onChange={(e) => set(i, { weight: Number(e.target.value) })}
               />
             </label>
-            <span style={{ marginLeft: 'auto' }} className="tiny">
+            <span className="tiny push">
               <Word
                 tiny
                 onClick={() =>
@@ -90,11 +86,11 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
                     onChange={(e) => setLevel(i, n, { points: Number(e.target.value) })}
                   />
                   <input
+                    className="grow"
                     aria-label={`Name of level ${n + 1} of ${c.name}`}
                     placeholder="a word"
                     value={l.name}
                     onChange={(e) => setLevel(i, n, { name: e.target.value })}
-                    style={{ flex: 1 }}
                   />
                 </div>
                 <textarea

@@ -23,7 +23,7 @@ export function FeedAddress({ classId }: { classId: number }) {
   });
   if (!address)
     return (
-      <p className="tiny muted" style={{ margin: 0 }}>
+      <p className="tiny muted above-0 below-0">
         {said}{' '}
         <Word tiny onClick={() => make.run()}>
           Show my feed address
@@ -33,21 +33,13 @@ export function FeedAddress({ classId }: { classId: number }) {
   return (
     <div className="tiny">
       <input
+        className="slip"
         readOnly
         value={address}
         aria-label="My feed address"
         onFocus={(e) => e.target.select()}
-        style={{
-          width: '100%',
-          font: 'inherit',
-          padding: '5px 8px',
-          border: '1px solid var(--line)',
-          borderRadius: 4,
-          background: 'var(--paper)',
-          color: 'var(--ink)',
-        }}
       />
-      <p className="muted" style={{ margin: '6px 0' }}>
+      <p className="muted above-2 below-2">
         It shows just what you may read. Do not give it away: whoever has it reads as you. For Atom end it with .atom.
       </p>
       <CopyButton value={address}>

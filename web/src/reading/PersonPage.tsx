@@ -53,7 +53,7 @@ export function PersonPage() {
           }
         />
       )}
-      <div className="page plain" style={{ paddingTop: 18 }}>
+      <div className="page plain inside-4">
         <main>
           <div className={css.head}>
             {(name || porch.data) && (
@@ -68,7 +68,7 @@ export function PersonPage() {
               </span>
             )}
             {!chosen && entries.length > 0 && (
-              <span style={{ marginLeft: 'auto' }}>
+              <span className="push">
                 <Subscribe
                   classId={id}
                   kind="PERSON"
@@ -79,13 +79,13 @@ export function PersonPage() {
               </span>
             )}
             {chosen && (
-              <Word style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+              <Word className="push" onClick={() => setParams({})}>
                 Show the whole term
               </Word>
             )}
           </div>
           {name && (
-            <p className="tiny" style={{ margin: '4px 0 0' }}>
+            <p className="tiny above-1 below-0">
               <Link className="word" to={`/classes/${id}/porch?person=${place}`}>
                 By tag, category or prompt
               </Link>

@@ -108,7 +108,7 @@ export function PorchPage() {
               </span>
             )}
             {isFiltered && (
-              <Word style={{ marginLeft: 'auto' }} onClick={() => setParams({})}>
+              <Word className="push" onClick={() => setParams({})}>
                 Show everything
               </Word>
             )}
@@ -117,7 +117,7 @@ export function PorchPage() {
             </Word>
           </div>
           {first && first.answerFirst.length > 0 && (
-            <p className="tell" style={{ margin: '14px 0 0' }}>
+            <p className="tell above-4 below-0">
               Others' answers to {first.answerFirst.join(', ')} show here once your own is published.
             </p>
           )}
@@ -131,7 +131,7 @@ export function PorchPage() {
             <Entry key={e.id} entry={e} classId={id} />
           ))}
           {first && entries.length === 0 && (
-            <p className="muted" style={{ padding: '26px 0' }}>
+            <p className="muted inside-5 foot-5">
               {isFiltered
                 ? 'Nothing here fits what you chose. '
                 : 'Nothing is published yet. When the first post is approved, it stands here. '}
@@ -167,7 +167,7 @@ export function PorchPage() {
             <Subscribe classId={id} kind="CLASS" to={`/classes/${id}/porch`} label="Subscribe to all posts" />
           )}
           <h2>Blogs</h2>
-          <p style={{ margin: 0 }}>
+          <p className="above-0 below-0">
             <Link className="word" to={`/classes/${id}/blog`}>
               All blogs of this class
             </Link>
@@ -190,7 +190,7 @@ export function PorchPage() {
           <h2>In your feed reader</h2>
           <FeedAddress classId={id} />
           <p className={css.shut}>
-            <Button go mid style={{ width: '100%' }} onClick={() => setSill(false)}>
+            <Button className="full" go mid onClick={() => setSill(false)}>
               {first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}
             </Button>
           </p>
@@ -208,9 +208,9 @@ function Announcements({ classId, count, onAll }: { classId: number; count: numb
   });
   if (!data || data.entries.length === 0) return null;
   return (
-    <section aria-label="Announcements" className="tell" style={{ margin: '16px 0 6px', padding: '10px 16px' }}>
+    <section aria-label="Announcements" className="tell above-4 below-2">
       {data.entries.map((e) => (
-        <p key={e.id} style={{ margin: '0 0 4px' }}>
+        <p className="above-0 below-1" key={e.id}>
           <Link className="word" to={`/classes/${classId}/posts/${e.id}`}>
             {e.title}
           </Link>

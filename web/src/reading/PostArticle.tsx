@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Reference } from '../api/schema';
+import css from '../ui/Entry.module.css';
 import { Reading } from './Reading';
 
 interface PostArticleProps {
@@ -20,13 +21,11 @@ export function PostArticle({ postId, title, html, tags, category, references = 
   return (
     <article>
       {above}
-      <h1 style={{ fontSize: 31, marginTop: 4, overflowWrap: 'anywhere' }}>{title || 'Without a title'}</h1>
+      <h1 className="text above-1">{title || 'Without a title'}</h1>
       <Reading html={html} postId={postId} />
       {references.length > 0 && <References list={references} />}
       {(category || tags.length > 0) && (
-        <p className="muted" style={{ marginTop: 18 }}>
-          {[category, tags.join(', ')].filter(Boolean).join(' · ')}
-        </p>
+        <p className="muted above-4">{[category, tags.join(', ')].filter(Boolean).join(' · ')}</p>
       )}
     </article>
   );
@@ -35,14 +34,10 @@ export function PostArticle({ postId, title, html, tags, category, references = 
 /** The reference list under a post. */
 export function References({ list }: { list: Reference[] }) {
   return (
-    <section
-      aria-label="Sources"
-      className="reading"
-      style={{ fontSize: 16, marginTop: 26, paddingTop: 12, borderTop: '1px solid var(--line)' }}
-    >
+    <section aria-label="Sources" className="reading above-5 inside-3 ruled-above">
       <h2 className="smaller">Sources</h2>
       {list.map((r, i) => (
-        <p key={i} style={{ margin: '8px 0 0', paddingLeft: 26, textIndent: -26, overflowWrap: 'anywhere' }}>
+        <p className={css.reference} key={i}>
           {r.lead}
           <em>{r.title}</em>
           {r.tail}

@@ -47,7 +47,7 @@ export function PostPage() {
   if (!classId && me?.classes.some((c) => c.id === post.classId))
     return <Navigate to={`/classes/${post.classId}/posts/${id}`} replace />;
   return (
-    <div className="page" style={{ paddingTop: 30 }}>
+    <div className="page inside-6">
       <title>{`${post.title} · Vast Porch`}</title>
       <main>
         <PostArticle
@@ -91,7 +91,7 @@ export function PostPage() {
         {post.arranged.series && <SeriesWay post={post} />}
         {post.isUp && <Comments post={post} />}
         {!post.isUp && post.state === 'WAITING' && (
-          <p className="tell" style={{ marginTop: 26 }}>
+          <p className="tell above-5">
             {post.own ? (
               <>
                 It goes to your teacher for approval. Until then only you and the staff can read it.{' '}
@@ -105,7 +105,7 @@ export function PostPage() {
       </main>
       <aside className="sill">
         <h2>Where it stands</h2>
-        <p style={{ margin: 0, fontSize: 15 }}>
+        <p className="above-0 below-0 less">
           <StateBoard state={post.state} withWord />
           {post.isUp && post.state !== 'PUBLISHED' ? '; the approved version is up' : ''}
           {post.publishAt && post.state === 'SCHEDULED' ? (
@@ -115,23 +115,23 @@ export function PostPage() {
           ) : null}
         </p>
         {post.history[0]?.note && post.state === 'RETURNED' && (
-          <p className="tell" style={{ margin: '10px 0 0' }}>
+          <p className="tell above-3 below-0">
             <b>{post.history[0].by}</b> wrote: “{post.history[0].note}”
           </p>
         )}
         {post.state === 'HIDDEN' && !eyes && of?.manages && <ShowAgain postId={id} />}
         {post.mayEdit && post.state !== 'BINNED' && post.state !== 'HIDDEN' && (
-          <p style={{ margin: '10px 0 0' }}>
+          <p className="above-3 below-0">
             <Link className="word" to={`/classes/${post.classId}/write/${id}`}>
               {post.state === 'WAITING' || post.isUp ? 'Change it' : 'Go on writing'}
             </Link>
           </p>
         )}
         <h2>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h2>
-        <p style={{ margin: '0 0 4px', fontSize: 15 }}>{t.audiences[post.sightline.audience]}</p>
+        <p className="above-0 below-1 less">{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
         <h2>Written in</h2>
-        <p style={{ margin: 0, fontSize: 15 }}>
+        <p className="above-0 below-0 less">
           {classId ? (
             <Link className="word" to={`/classes/${post.classId}/blog/${post.blogAddress}`}>
               {post.blog}
@@ -163,21 +163,21 @@ export function PostPage() {
           />
         )}
         {!eyes && !post.own && of?.staff && classId && (
-          <p style={{ fontSize: 15, margin: '10px 0 0' }}>
+          <p className="less above-3 below-0">
             <Link className="word" to={`/classes/${post.classId}/posts/${id}/margin`}>
               Write in its margin
             </Link>
           </p>
         )}
         {post.outsideLink && (
-          <p style={{ fontSize: 15 }}>
+          <p className="less">
             <a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">
               The original
             </a>
           </p>
         )}
         {post.isUp && classId && (
-          <div style={{ marginTop: 22 }}>
+          <div className="above-5">
             <Subscribe
               classId={post.classId}
               kind="THREAD"
@@ -188,7 +188,7 @@ export function PostPage() {
           </div>
         )}
         {post.isUp && !eyes && !post.own && of && !of.staff && (
-          <p style={{ fontSize: 15, margin: '14px 0 0' }}>
+          <p className="less above-4 below-0">
             <Report at={`/api/posts/${id}/reports`} what="this post" />
           </p>
         )}
@@ -203,8 +203,8 @@ export function PostPage() {
           <>
             <h2>What was decided</h2>
             {post.history.map((h) => (
-              <p key={h.at} className="tiny muted" style={{ margin: '0 0 6px' }}>
-                <b style={{ color: 'var(--ink)', fontWeight: 600 }}>{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}
+              <p key={h.at} className="tiny muted above-0 below-2">
+                <b className="ink">{t.steps[h.step]}</b> <When at={h.at} /> by {h.by}
                 {h.note ? `: “${h.note}”` : ''}
               </p>
             ))}
@@ -233,19 +233,7 @@ function SeriesWay({ post }: { post: PostView }) {
   const { series, part, before, after } = post.arranged;
   const to = (id: number) => `/classes/${post.classId}/posts/${id}`;
   return (
-    <nav
-      aria-label={`Series ${series}`}
-      style={{
-        margin: '26px 0 0',
-        padding: '12px 0',
-        borderTop: '1px solid var(--line)',
-        borderBottom: '1px solid var(--line)',
-        display: 'flex',
-        gap: 18,
-        flexWrap: 'wrap',
-        fontSize: 15.5,
-      }}
-    >
+    <nav className={css.turn} aria-label={`Series ${series}`}>
       <span className="muted">
         {series}, part {part}
       </span>
@@ -255,7 +243,7 @@ function SeriesWay({ post }: { post: PostView }) {
         </Link>
       )}
       {after && (
-        <Link className="word" style={{ marginLeft: 'auto' }} to={to(after.postId)}>
+        <Link className="word push" to={to(after.postId)}>
           Next: {after.title}
         </Link>
       )}
@@ -277,28 +265,21 @@ function Arrange({ post }: { post: PostView }) {
   return (
     <>
       <h2>In its blog</h2>
-      <Button
-        mid
-        style={{ width: '100%' }}
-        aria-pressed={pinned}
-        onClick={() => put(!pinned, post.arranged.series ?? '')}
-      >
+      <Button className="full" mid aria-pressed={pinned} onClick={() => put(!pinned, post.arranged.series ?? '')}>
         {pinned ? 'Take the pin out' : 'Pin it to the top'}
       </Button>
-      <details style={{ marginTop: 10 }} open={!!post.arranged.series}>
-        <summary className="tiny" style={{ cursor: 'pointer' }}>
-          Part of a series
-        </summary>
+      <details className="above-3" open={!!post.arranged.series}>
+        <summary className="tiny points">Part of a series</summary>
         <form
+          className={css.arrange}
           onSubmit={(e) => {
             e.preventDefault();
             void put(pinned, series);
           }}
-          style={{ display: 'grid', gridTemplateColumns: '1fr 76px', gap: 8, alignItems: 'end', marginTop: 6 }}
         >
           <TextInput label="Series" size="sm" value={series} onChange={(e) => setSeries(e.target.value)} />
           <NumberInput label="Part" size="sm" min={1} max={999} value={part} onChange={setPart} />
-          <Button mid type="submit" style={{ gridColumn: '1 / -1' }}>
+          <Button mid type="submit">
             {series ? 'Put it there' : 'In no series'}
           </Button>
         </form>

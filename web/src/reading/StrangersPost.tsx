@@ -19,10 +19,10 @@ export function StrangersPost({ postId, onSignedIn }: { postId: number; onSigned
   return (
     <div className="page plain">
       <main>
-        <p style={{ display: 'flex', alignItems: 'center', gap: 10, margin: '0 0 26px' }}>
+        <p className="row middle above-0 below-5">
           <Logo />
           <span className="muted">Vast Porch</span>
-          <Word style={{ marginLeft: 'auto' }} onClick={() => setSigningIn(true)}>
+          <Word className="push" onClick={() => setSigningIn(true)}>
             Sign in
           </Word>
         </p>

@@ -22,7 +22,7 @@ export function HitLine({ hit, inClass, onOpen }: { hit: Hit; inClass: boolean; 
       <p className={css.snippet}>
         <Snippet stretches={hit.snippet} />
       </p>
-      <p className="tiny muted" style={{ margin: 0 }}>
+      <p className="tiny muted above-0 below-0">
         {hit.author}
         {hit.source ? `, from ${hit.source}` : ''} · <When at={hit.at} />
         {inClass ? '' : ` · ${hit.className}`}

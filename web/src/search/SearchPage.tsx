@@ -59,7 +59,7 @@ export function SearchPage() {
           onChange={(e) => set('q', e.target.value)}
           placeholder="Words of a post, a comment, a name"
         />
-        <div style={{ margin: '12px 0 4px', display: 'flex', flexWrap: 'wrap', columnGap: 14 }}>
+        <div className="row wrap above-3 below-1">
           <span>
             {KINDS.map(([value, label]) => (
               <Chip key={value} aria-pressed={kind === value} onClick={() => set('kind', value)}>
@@ -79,9 +79,9 @@ export function SearchPage() {
         {found.isError && <Trouble error={found.error} onRetry={() => found.refetch()} />}
         {asked && found.isPending && <Loading />}
         {asked && named.length > 0 && (
-          <p style={{ margin: '14px 0 4px' }}>
+          <p className="above-4 below-1">
             {named.map((n) => (
-              <Link key={n.to} className="word" style={{ marginRight: 18 }} to={n.to}>
+              <Link key={n.to} className="word after-4" to={n.to}>
                 {n.name}
               </Link>
             ))}
@@ -89,7 +89,7 @@ export function SearchPage() {
         )}
         {asked && hits.map((h) => <HitLine key={h.kind + h.postId + (h.file ?? '') + h.at} hit={h} inClass={!all} />)}
         {asked && found.data && hits.length === 0 && named.length === 0 && (
-          <p className="muted" style={{ padding: '18px 0' }}>
+          <p className="muted inside-4 foot-4">
             Nothing that you may read has {asked.includes(' ') ? 'all these words' : 'this word'}. Try fewer, or other
             words.
           </p>

@@ -34,7 +34,7 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
         mt="sm"
         {...form.getInputProps('password')}
       />
-      <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} disabled={signIn.busy} type="submit">
+      <Button className="full above-5 big" go mid disabled={signIn.busy} type="submit">
         Sign in
       </Button>
     </form>
@@ -44,15 +44,15 @@ export function SignInForm({ onDone }: { onDone: () => void }) {
 /** The page of somebody who is not signed in; after it comes the page that was asked for. */
 export function SignInPage({ onDone }: { onDone: () => void }) {
   return (
-    <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
+    <main className="sheet">
       <title>Sign in · Vast Porch</title>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 28, transformOrigin: 'left' }}>
+      <div className="row middle below-5">
         <Logo />
         <h1>{t.name}</h1>
       </div>
       <SignInForm onDone={onDone} />
       <CodeField />
-      <p className="muted tiny" style={{ marginTop: 22 }}>
+      <p className="muted tiny above-5">
         Your username and pass phrase stand on your sign-in slip. If you lost it, your teacher can print a new one.
       </p>
     </main>
@@ -65,26 +65,19 @@ function CodeField() {
   const navigate = useNavigate();
   return (
     <form
-      style={{
-        display: 'flex',
-        gap: 10,
-        alignItems: 'end',
-        marginTop: 30,
-        paddingTop: 20,
-        borderTop: '1px solid var(--line)',
-      }}
+      className="row end above-6 inside-5 ruled-above"
       onSubmit={(e) => {
         e.preventDefault();
         if (word.trim()) navigate(`/join?word=${encodeURIComponent(word.trim())}`);
       }}
     >
       <TextInput
+        className="grow"
         label="No account yet? Class word"
         value={word}
         onChange={(e) => setWord(e.target.value)}
         placeholder="two words"
         autoComplete="off"
-        style={{ flex: 1 }}
       />
       <Button type="submit">Come in</Button>
     </form>
@@ -100,13 +93,13 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
   const token = new URLSearchParams(window.location.search).get('t') ?? '';
   const set = useWrite((password: string) => postJson('/api/first-password', { token, password }), { form, onDone });
   return (
-    <main style={{ maxWidth: 380, margin: '0 auto', padding: '11vh 20px 40px' }}>
+    <main className="sheet">
       <title>Your first password · Vast Porch</title>
-      <div style={{ display: 'flex', alignItems: 'center', gap: 12, marginBottom: 10 }}>
+      <div className="row middle below-3">
         <Logo />
         <h1>Welcome</h1>
       </div>
-      <p className="muted" style={{ margin: '0 0 18px' }}>
+      <p className="muted above-0 below-4">
         Choose a password of at least eight characters. Three words that only you put together are good.
       </p>
       <form onSubmit={form.onSubmit(({ password }) => set.run(password))}>
@@ -125,7 +118,7 @@ export function FirstPasswordPage({ onDone }: { onDone: () => void }) {
           {...form.getInputProps('again')}
         />
         <Wrong says={set.problem} />
-        <Button go mid style={{ width: '100%', marginTop: 20, padding: 11 }} type="submit">
+        <Button className="full above-5 big" go mid type="submit">
           Set the password
         </Button>
       </form>

@@ -39,14 +39,14 @@ export function NewsPage() {
     <div className="page plain">
       <title>News · Vast Porch</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline', gap: 18, flexWrap: 'wrap' }}>
+        <div className="row wrap wide">
           <h1>News</h1>
           {news.data && (
             <span className="muted">
               {news.data.fresh === 0 ? 'nothing that you have not seen' : `${news.data.fresh} you have not seen`}
             </span>
           )}
-          <span style={{ marginLeft: 'auto', display: 'flex', gap: 18 }}>
+          <span className="row wide push">
             {news.data && news.data.fresh > 0 && <Word onClick={() => seen.run()}>I have seen all</Word>}
             <Link className="word" to="/subscriptions">
               My subscriptions
@@ -54,7 +54,7 @@ export function NewsPage() {
           </span>
         </div>
         {news.data && news.data.items.length > 0 && (
-          <p style={{ margin: '14px 0 0' }}>
+          <p className="above-4 below-0">
             {SHOWN.map(([value, word]) => (
               <Chip
                 key={value}
@@ -69,13 +69,13 @@ export function NewsPage() {
         {news.isPending && <Loading />}
         {news.isError && <Trouble error={news.error} onRetry={() => news.refetch()} />}
         {news.data?.items.length === 0 && (
-          <p className="muted" style={{ marginTop: 18 }}>
+          <p className="muted above-4">
             When somebody answers you, or something is published that you subscribed to, it stands here. You can
             subscribe on the page of a blog, a person or a post.
           </p>
         )}
         {news.data && news.data.items.length > 0 && items.length === 0 && (
-          <p className="muted" style={{ marginTop: 18 }}>
+          <p className="muted above-4">
             {show === 'me'
               ? 'Nobody has answered you lately, and nothing was decided about your posts.'
               : 'Nothing new in what you subscribed to.'}
@@ -86,7 +86,7 @@ export function NewsPage() {
             key={n.kind + n.postId + (n.comment ?? '') + n.at}
             className={`${css.item} ${n.fresh ? css.fresh : ''}`}
           >
-            <p style={{ margin: 0 }}>
+            <p className="above-0 below-0">
               <b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''}{' '}
               <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>
                 {n.title || 'a post'}
@@ -94,7 +94,7 @@ export function NewsPage() {
               {n.fresh && <span className="away"> (new)</span>}
             </p>
             {n.lines && <p className={css.lines}>{n.lines}</p>}
-            <p className="tiny muted" style={{ margin: 0 }}>
+            <p className="tiny muted above-0 below-0">
               {n.className} · <When at={n.at} />
             </p>
           </article>

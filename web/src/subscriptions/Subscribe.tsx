@@ -30,7 +30,7 @@ export function Subscribe({ classId, kind, target, tag, to, label }: SubscribePr
   if (eyes || !data) return null;
   return (
     <>
-      <Button mid style={{ width: '100%', marginBottom: 10 }} aria-pressed={!!now} onClick={() => toggle.run()}>
+      <Button className="full below-3" mid aria-pressed={!!now} onClick={() => toggle.run()}>
         {now ? 'Subscribed. End it' : label}
       </Button>
       <Wrong says={toggle.problem} />

@@ -43,9 +43,9 @@ export function SubscriptionsPage() {
     <div className="page plain">
       <title>My subscriptions · Vast Porch</title>
       <main>
-        <div style={{ display: 'flex', alignItems: 'baseline' }}>
+        <div className="row">
           <h1>My subscriptions</h1>
-          <Link className="word" style={{ marginLeft: 'auto' }} to="/news">
+          <Link className="word push" to="/news">
             News
           </Link>
         </div>
@@ -53,7 +53,7 @@ export function SubscriptionsPage() {
         {mine.isError && <Trouble error={mine.error} onRetry={() => mine.refetch()} />}
         {mine.data && (
           <>
-            <p className="muted" style={{ margin: '6px 0 0' }}>
+            <p className="muted above-2 below-0">
               {mine.data.email ? (
                 <>Mail goes to {mine.data.email}, with what you may read at that moment and nothing else.</>
               ) : (
@@ -133,7 +133,7 @@ export function SubscriptionsPage() {
                           onChange={(comments) => set(s, { comments })}
                         />
                       </td>
-                      <td style={{ textAlign: 'right', paddingRight: 0 }}>
+                      <td className="right flush">
                         <Word onClick={() => end(s)} aria-label={`End: ${s.label}`}>
                           End
                         </Word>

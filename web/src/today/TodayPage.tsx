@@ -184,21 +184,21 @@ export function TodayPage() {
     <div className="page plain">
       <title>{`Today · ${data.className}`}</title>
       <main>
-        <h1 style={{ fontSize: 31 }}>
+        <h1 className="text">
           {data.day.charAt(0) + data.day.slice(1).toLowerCase()}
           {data.week ? `, week ${data.week}` : ''}
         </h1>
-        <p className="muted" style={{ margin: '4px 0 0' }}>
+        <p className="muted above-1 below-0">
           {lines.length
             ? `What needs a person now in ${data.className}:`
             : `Nothing in ${data.className} needs you now.`}
         </p>
         {lines.length > 0 && <div className={css.lines}>{lines}</div>}
         {scheduled.length > 0 && (
-          <section style={{ marginTop: 26 }} aria-label="Goes up later">
+          <section className="above-5" aria-label="Goes up later">
             <h2 className="smaller">Goes up by itself</h2>
             {scheduled.map((s) => (
-              <p key={s.id} style={{ margin: '8px 0 0' }}>
+              <p className="above-2 below-0" key={s.id}>
                 <Link className="word" to={`${at}/posts/${s.id}`}>
                   {s.title}
                 </Link>
@@ -210,7 +210,7 @@ export function TodayPage() {
             ))}
           </section>
         )}
-        <p className="tiny muted" style={{ marginTop: 24 }}>
+        <p className="tiny muted above-5">
           {data.elsewhere.length > 0
             ? `Something waits in ${data.elsewhere.join(' and ')} too. `
             : others

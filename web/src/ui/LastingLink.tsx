@@ -6,21 +6,13 @@ export function LastingLink({ path }: { path: string }) {
   return (
     <div className="tiny">
       <input
+        className="slip muted"
         readOnly
         aria-label="Lasting link"
         value={window.location.origin + path}
         onFocus={(e) => e.target.select()}
-        style={{
-          font: 'inherit',
-          width: '100%',
-          padding: '4px 8px',
-          border: '1px solid var(--line)',
-          borderRadius: 4,
-          background: 'var(--paper)',
-          color: 'var(--ink-2)',
-        }}
       />
-      <span style={{ display: 'block', marginTop: 4 }}>
+      <span className="block above-1">
         <CopyLink path={path} word="Copy" />
       </span>
     </div>

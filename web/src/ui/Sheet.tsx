@@ -11,13 +11,13 @@ interface SheetProps {
 /** A page for whoever comes by a link or a code: the mark, what it is about, and nothing else. */
 export function Sheet({ title, heading = title, children }: SheetProps) {
   return (
-    <main style={{ maxWidth: 420, margin: '0 auto', padding: '9vh 20px 40px' }}>
+    <main className="sheet">
       <title>{`${title} · ${t.name}`}</title>
-      <p className="muted" style={{ display: 'flex', alignItems: 'center', gap: 12, margin: '0 0 14px' }}>
+      <p className="muted row middle above-0 below-4">
         <Logo />
         {t.name}
       </p>
-      <h1 style={{ marginBottom: 12 }}>{heading}</h1>
+      <h1 className="below-3">{heading}</h1>
       {children}
     </main>
   );

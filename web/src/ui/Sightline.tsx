@@ -28,11 +28,7 @@ export function Sightline({ line, withWriters = false }: { line: SightlineView; 
           {open ? 'Hide the names' : 'Names'}
         </Word>
       )}
-      {open && line.names && (
-        <p className="muted" style={{ margin: '6px 0 0' }}>
-          {line.names.readers.join(' · ')}
-        </p>
-      )}
+      {open && line.names && <p className="muted above-2 below-0">{line.names.readers.join(' · ')}</p>}
     </div>
   );
 }

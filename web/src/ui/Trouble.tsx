@@ -2,6 +2,7 @@ import { Link } from 'react-router';
 import { ApiProblem } from '../api/client';
 import { useEyes } from '../session/eyes';
 import { t } from '../texts/en';
+import css from './Trouble.module.css';
 import { Word } from './Word';
 
 /** What went wrong, in a sentence, with a way on. */
@@ -14,7 +15,7 @@ export function Trouble({ error, onRetry }: { error: unknown; onRetry?: () => vo
       ? error.message
       : 'Something went wrong on this page.';
   return (
-    <div className="tell wrong" role="alert" style={{ margin: '14px 0' }}>
+    <div className="tell wrong above-4 below-4" role="alert">
       {sentence} {onRetry && !asStranger && <Word onClick={onRetry}>{t.again}</Word>}
     </div>
   );
@@ -41,19 +42,9 @@ export function NotThere() {
 /** Quiet lines while something loads. */
 export function Loading({ lines = 4 }: { lines?: number }) {
   return (
-    <div role="status" aria-busy="true" aria-label={t.loading} style={{ padding: '18px 0' }}>
+    <div className="inside-4 foot-4" role="status" aria-busy="true" aria-label={t.loading}>
       {Array.from({ length: lines }, (_, i) => (
-        <div
-          key={i}
-          style={{
-            height: 14,
-            width: `${88 - ((i * 23) % 40)}%`,
-            background: 'var(--line)',
-            opacity: 0.55,
-            borderRadius: 3,
-            margin: '14px 0',
-          }}
-        />
+        <div key={i} className={css.line} />
       ))}
     </div>
   );

@@ -75,7 +75,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       <Modal opened={shown !== null} onClose={() => setShown(null)} title="Keys of this page" size="sm">
         {shown?.length ? (
           together(shown).map((k) => (
-            <div key={k.says} style={{ display: 'flex', justifyContent: 'space-between', padding: '5px 0' }}>
+            <div className="row apart" key={k.says}>
               <span>{k.says}</span>
               <span>
                 {k.keys.map((key) => (

@@ -27,19 +27,19 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
   });
   const up = (i: number) => setList(list.map((c, j) => (j === i - 1 ? list[i] : j === i ? list[i - 1] : c)));
   return (
-    <section style={{ marginTop: 34 }} aria-label="Categories">
+    <section className="above-6" aria-label="Categories">
       <h2>Categories</h2>
-      <p className="muted" style={{ margin: '4px 0 10px' }}>
+      <p className="muted above-1 below-3">
         A post can stand in one. When you take one away, its posts stay and stand in none.
       </p>
       {list.map((c, i) => (
-        <div key={c.id ?? `new${i}`} style={{ display: 'flex', gap: 12, alignItems: 'center', marginBottom: 6 }}>
+        <div className="row middle below-2" key={c.id ?? `new${i}`}>
           <TextInput
+            className="w-line"
             aria-label={`Category ${i + 1}`}
             size="sm"
             value={c.name}
             autoFocus={!c.id && !c.name}
-            style={{ width: 300 }}
             onChange={(e) => setList(list.map((x, j) => (j === i ? { ...x, name: e.target.value } : x)))}
           />
           {i > 0 && (
@@ -52,7 +52,7 @@ function List({ classId, now }: { classId: number; now: Category[] }) {
           </Word>
         </div>
       ))}
-      <p style={{ display: 'flex', gap: 12, margin: '10px 0 0' }}>
+      <p className="row above-3 below-0">
         <Button onClick={() => setList([...list, { name: '' }])}>Another category</Button>
         {changed && (
           <Button go onClick={() => save.run()}>

@@ -54,7 +54,7 @@ export function ChoosePage() {
         <h1>What will you write?</h1>
         <Wrong says={write.problem} />
         {drafts.map((d) => (
-          <article key={d.id} className={css.entry} style={{ padding: '14px 0' }}>
+          <article key={d.id} className={`${css.entry} inside-4 foot-4`}>
             <div>
               <div className={css.who}>
                 <StateBoard state={d.state} withWord /> · {d.prompt ?? d.blog} · <When at={d.at} />
@@ -75,17 +75,17 @@ export function ChoosePage() {
             />
           ))}
         {blogs.length > 0 && (
-          <section style={{ paddingTop: 22 }}>
+          <section className="inside-5">
             <h2 className="smaller">Something of your own</h2>
-            <p style={{ margin: '10px 0 0' }}>
+            <p className="above-3 below-0">
               {blogs.map((b) => (
-                <Button key={b.id} style={{ margin: '0 8px 8px 0' }} onClick={() => begin(b.id)}>
+                <Button className="after-2 below-2" key={b.id} onClick={() => begin(b.id)}>
                   {b.title}
                 </Button>
               ))}
             </p>
             {home && role === 'STUDENT' && (
-              <p style={{ margin: '6px 0 0' }}>
+              <p className="above-2 below-0">
                 <Word onClick={() => setElsewhere({ blogId: home.id })}>Bring in a post from elsewhere</Word>
               </p>
             )}

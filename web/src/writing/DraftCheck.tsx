@@ -79,11 +79,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
             {prompt.title} · <Due at={prompt.due} />
             {prompt.late ? ' · late now' : ''}
           </h2>
-          {prompt.instructions && (
-            <p className="tiny" style={{ margin: '0 0 10px' }}>
-              {prompt.instructions}
-            </p>
-          )}
+          {prompt.instructions && <p className="tiny above-0 below-3">{prompt.instructions}</p>}
           {prompt.questions.map((q) => (
             <div key={q} className={css.question}>
               {q}
@@ -92,16 +88,14 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
         </>
       )}
       {prompt?.answerFirst && (
-        <p className="tiny muted" style={{ margin: '0 0 10px' }}>
+        <p className="tiny muted above-0 below-3">
           Classmates read your answer once they have published their own, and you read theirs once yours is published.
         </p>
       )}
       {draft.blog.about && (
         <>
           <h2>{draft.blog.title}</h2>
-          <p className="tiny" style={{ margin: 0 }}>
-            {draft.blog.about}
-          </p>
+          <p className="tiny above-0 below-0">{draft.blog.about}</p>
         </>
       )}
       <h2>Before you hand in</h2>
@@ -131,7 +125,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
       </div>
       {draft.own &&
         rulesInWords(draft.rules).map((rule) => (
-          <p key={rule} className="tiny muted" style={{ margin: '6px 0 0' }}>
+          <p key={rule} className="tiny muted above-2 below-0">
             {rule}
           </p>
         ))}
@@ -175,15 +169,12 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
           </option>
         ))}
       </select>
-      <details style={{ marginTop: 8 }} open={!!publishAt}>
-        <summary className="tiny" style={{ cursor: 'pointer', color: 'var(--ink-2)' }}>
-          Let it go up at a time of your choice
-        </summary>
+      <details className="above-2" open={!!publishAt}>
+        <summary className="tiny points muted">Let it go up at a time of your choice</summary>
         <input
           type="datetime-local"
           aria-label="When it goes up"
-          className={css.tagbox}
-          style={{ marginTop: 6 }}
+          className={`${css.tagbox} above-2`}
           value={publishAt.slice(0, 16)}
           onChange={(e) => onPublishAt(e.target.value)}
         />
@@ -194,7 +185,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
         )}
       </details>
       {draft.mayAnnounce && <Announcement draft={draft} />}
-      <div style={{ marginTop: 8 }} className="muted tiny">
+      <div className="muted tiny above-2">
         {beside.goesToApproval
           ? 'A teacher looks at it first. After that:'
           : beside.approval.policy === 'AFTER'
@@ -202,13 +193,9 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
             : 'It is published as soon as you hand it in.'}
       </div>
       <Sightline line={beside.sightline} />
-      {draft.own && trustInWords(beside) && (
-        <p className="muted tiny" style={{ margin: '6px 0 0' }}>
-          {trustInWords(beside)}
-        </p>
-      )}
+      {draft.own && trustInWords(beside) && <p className="muted tiny above-2 below-0">{trustInWords(beside)}</p>}
       {beside.holds.length > 0 && (
-        <p className="tell" style={{ margin: '12px 0 0', fontSize: 14.5 }}>
+        <p className="tell less above-3 below-0">
           A teacher will look at this:{' '}
           {beside.holds.map((h) => `${t.holds[h.rule]}${h.found ? ` (“${h.found}”)` : ''}`).join(', ')}.
           {beside.holds.some((h) => h.found && h.rule !== 'LINK') ? ' Leave it out if nobody else should know it.' : ''}
@@ -258,9 +245,9 @@ function TagBox({
     <>
       <input id="tags" className={css.tagbox} value={text} autoComplete="off" onChange={(e) => set(e.target.value)} />
       {fitting.length > 0 && (
-        <div style={{ marginTop: 6 }} role="group" aria-label="In use so far">
+        <div className="above-2" role="group" aria-label="In use so far">
           {fitting.map((s) => (
-            <Chip key={s} style={{ fontSize: 13.5 }} onClick={() => take(s)}>
+            <Chip className="tiny" key={s} onClick={() => take(s)}>
               {s}
             </Chip>
           ))}
@@ -285,7 +272,7 @@ function Announcement({ draft }: { draft: Draft }) {
     put.run(!on);
   };
   return (
-    <label className="tiny" style={{ display: 'flex', gap: 8, marginTop: 12, alignItems: 'baseline' }}>
+    <label className="tiny row above-3">
       <input type="checkbox" checked={on} onChange={toggle} />
       An announcement: it stands apart, not among the posts of students
     </label>

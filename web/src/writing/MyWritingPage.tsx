@@ -65,7 +65,7 @@ function Own({
 }) {
   const writes = post.state === 'DRAFT' || post.state === 'RETURNED';
   return (
-    <article className={css.entry} style={{ padding: '14px 0' }}>
+    <article className={`${css.entry} inside-4 foot-4`}>
       <div>
         <div className={css.who}>
           <StateBoard state={post.state} withWord />
@@ -84,17 +84,17 @@ function Own({
           </Link>
         </h2>
         {post.state === 'WAITING' && (
-          <p className="tiny muted" style={{ margin: '4px 0 0' }}>
+          <p className="tiny muted above-1 below-0">
             Your teacher looks at it. <UsualWait classId={classId} />
           </p>
         )}
         {post.note && (
-          <p className="tell" style={{ margin: '8px 0 4px' }}>
-            <b style={{ fontWeight: 600 }}>{post.noteBy}</b> wrote: “{post.note}”
+          <p className="tell above-2 below-1">
+            <b>{post.noteBy}</b> wrote: “{post.note}”
           </p>
         )}
       </div>
-      <span className="tiny" style={{ alignSelf: 'center' }}>
+      <span className={`tiny ${css.acts}`}>
         {post.state === 'BINNED' ? (
           <Word tiny onClick={onRestore}>
             Take out of the bin

@@ -69,26 +69,14 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
       }}
       title="Record sound"
     >
-      <p
-        style={{ font: '600 31px/1.2 var(--serif)', margin: '0 0 12px' }}
-        role="timer"
-        aria-label={`${seconds} seconds recorded`}
-      >
-        {clock(seconds)}{' '}
-        <span className="muted" style={{ fontSize: 16 }}>
-          of {clock(LONGEST_SECONDS)}
-        </span>
+      <p className="said-large above-0 below-3" role="timer" aria-label={`${seconds} seconds recorded`}>
+        {clock(seconds)} <span className="muted less">of {clock(LONGEST_SECONDS)}</span>
       </p>
       {heard && state === 'done' && (
-        <audio
-          controls
-          src={heard.address}
-          style={{ width: '100%', marginBottom: 12 }}
-          aria-label="What was recorded"
-        />
+        <audio className="full below-3" controls src={heard.address} aria-label="What was recorded" />
       )}
       <Wrong says={problem} />
-      <p style={{ display: 'flex', gap: 10, margin: 0 }}>
+      <p className="row above-0 below-0">
         {state !== 'records' && (
           <Button className={state === 'ready' ? 'go' : ''} onClick={start}>
             {state === 'done' ? 'Record anew' : 'Record'}

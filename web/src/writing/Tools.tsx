@@ -68,8 +68,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
           }
           value={asking.address}
           onChange={(e) => setAsking({ ...asking, address: e.target.value })}
-          className={css.tagbox}
-          style={{ flex: 1 }}
+          className={`${css.tagbox} grow`}
           onKeyDown={(e) => e.key === 'Escape' && setAsking(null)}
         />
         <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
@@ -166,7 +165,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
           e.target.value = '';
         }}
       />
-      <button type="button" style={{ marginLeft: 'auto' }} disabled={!on.undo} onClick={() => chain().undo().run()}>
+      <button className="push" type="button" disabled={!on.undo} onClick={() => chain().undo().run()}>
         Undo
       </button>
       <button type="button" disabled={!on.redo} onClick={() => chain().redo().run()}>

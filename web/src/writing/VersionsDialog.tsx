@@ -40,7 +40,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
       {versions.isPending && <Loading />}
       {versions.isError && <Trouble error={versions.error} onRetry={() => versions.refetch()} />}
       {list.length === 1 && (
-        <p className="muted" style={{ margin: 0 }}>
+        <p className="muted above-0 below-0">
           There is one version so far. A new one is kept every ten minutes of writing, and before much is deleted.
         </p>
       )}
@@ -71,7 +71,7 @@ export function VersionsDialog({ postId, onClose, onBroughtBack }: VersionsDialo
                       The version itself
                     </Chip>
                     {onBroughtBack && (
-                      <Button style={{ marginLeft: 'auto' }} onClick={() => bringBack.run()}>
+                      <Button className="push" onClick={() => bringBack.run()}>
                         Bring it back
                       </Button>
                     )}

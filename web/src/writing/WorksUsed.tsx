@@ -60,7 +60,7 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
     <>
       <h2>Sources{references.length > 0 ? ` (${works.length})` : ''}</h2>
       {works.map((w, i) => (
-        <p key={i} className="tiny" style={{ margin: '0 0 6px' }}>
+        <p key={i} className="tiny above-0 below-2">
           {w.title}
           {w.author ? <span className="muted"> · {w.author}</span> : null}
           <br />
@@ -91,7 +91,7 @@ export function WorksUsed({ works, references, onChange }: WorksUsedProps) {
           {field('date', 'Year or day')}
           {field('publisher', 'Published by')}
           {field('address', 'Address on the web')}
-          <p style={{ display: 'flex', gap: 12, margin: '10px 0 0', alignItems: 'baseline' }}>
+          <p className="row above-3 below-0">
             <Button onClick={keep}>{at === null ? 'Add it' : 'Change it'}</Button>
             <Word onClick={close}>Cancel</Word>
           </p>

@@ -206,17 +206,17 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
           </span>
         </div>
         {saving.type === 'elsewhere' && (
-          <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
+          <div className="tell wrong below-3" role="alert">
             {saving.why} <Word onClick={() => keepMine(saving.rev)}>Go on with this one</Word> ·{' '}
             <Word onClick={() => replaceWith(saving.theirs, saving.rev)}>Take the other one</Word>
-            <details style={{ marginTop: 6 }}>
+            <details className="above-2">
               <summary>Show the other one</summary>
               <PostArticle title={saving.theirs.title} html={saving.theirs.html} tags={saving.theirs.tags} />
             </details>
           </div>
         )}
         {problem && (
-          <div className="tell wrong" role="alert" style={{ marginBottom: 12 }}>
+          <div className="tell wrong below-3" role="alert">
             {problem}
           </div>
         )}
@@ -249,7 +249,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
               }}
             />
             {saving.type === 'refused' && (
-              <p className="tell wrong" role="alert" style={{ margin: '8px 0' }}>
+              <p className="tell wrong above-2 below-2" role="alert">
                 {saving.why}
               </p>
             )}
@@ -272,9 +272,9 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
         {draft.own && <AskForHelp postId={draft.id} />}
         {!staffMends && (
           <Button
+            className="full above-4 big"
             go
             mid
-            style={{ width: '100%', marginTop: 18, padding: 11 }}
             onClick={() => handIn.run()}
             disabled={handIn.busy || !beside.ready}
           >
@@ -284,9 +284,9 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
         <Wrong says={handIn.problem} />
         {staffMends && (
           <Button
+            className="full above-4 big"
             go
             mid
-            style={{ width: '100%', marginTop: 18, padding: 11 }}
             onClick={async () => {
               if (!(await save())) return;
               if (onDone) onDone();

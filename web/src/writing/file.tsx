@@ -14,10 +14,10 @@ function FileView({ node, updateAttributes, deleteNode }: NodeViewProps) {
   const { kind, href, name, caption } = node.attrs as Record<string, string>;
   return (
     <NodeViewWrapper as="figure" className={`${css.figure} ${css.file}`} contentEditable={false}>
-      <p style={{ margin: 0 }}>
+      <p className="above-0 below-0">
         <b>{WORDS[kind] ?? 'File'}</b> · {kind === 'card' ? href.replace(/^https?:\/\//, '') : name}
       </p>
-      {kind === 'sound' && <audio controls preload="none" src={href} style={{ width: '100%', marginTop: 8 }} />}
+      {kind === 'sound' && <audio className="full above-2" controls preload="none" src={href} />}
       {kind === 'card' && (
         <label>
           What is it called?
@@ -29,7 +29,7 @@ function FileView({ node, updateAttributes, deleteNode }: NodeViewProps) {
         <input value={caption} onChange={(e) => updateAttributes({ caption: e.target.value })} />
       </label>
       <div className={css.widths}>
-        <Word tiny style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+        <Word className="push" tiny onClick={() => deleteNode()}>
           Take it out
         </Word>
       </div>

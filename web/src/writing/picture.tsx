@@ -13,12 +13,7 @@ function PictureView({ node, updateAttributes, deleteNode }: NodeViewProps) {
   const { src, alt, caption, width } = node.attrs as { src: string; alt: string; caption: string; width: string };
   return (
     <NodeViewWrapper as="figure" className={css.figure} contentEditable={false}>
-      <img
-        src={src}
-        alt={alt}
-        data-width={width || undefined}
-        style={{ width: width === 'third' ? '33%' : width === 'half' ? '50%' : undefined }}
-      />
+      <img src={src} alt={alt} data-width={width || undefined} />
       <label>
         For those who cannot see it: what is in the picture?
         <input value={alt} onChange={(e) => updateAttributes({ alt: e.target.value })} />
@@ -34,13 +29,12 @@ function PictureView({ node, updateAttributes, deleteNode }: NodeViewProps) {
             key={value}
             tiny
             aria-pressed={(width || 'full') === value}
-            style={{ textDecoration: (width || 'full') === value ? 'underline' : undefined }}
             onClick={() => updateAttributes({ width: value })}
           >
             {word}
           </Word>
         ))}
-        <Word tiny style={{ marginLeft: 'auto' }} onClick={() => deleteNode()}>
+        <Word className="push" tiny onClick={() => deleteNode()}>
           Take the picture out
         </Word>
       </div>

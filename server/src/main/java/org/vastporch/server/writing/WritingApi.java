@@ -75,7 +75,8 @@ class WritingApi {
     }
 
     @PostMapping("/api/posts/{id}/versions/{no}/bring-back")
-    DraftCheck.CheckedDraft bringBack(Viewer viewer, @PathVariable long id, @PathVariable int no, @RequestBody Rev body) {
+    DraftCheck.CheckedDraft bringBack(
+            Viewer viewer, @PathVariable long id, @PathVariable int no, @RequestBody Rev body) {
         return versions.bringBack(viewer, id, no, body.rev());
     }
 
