@@ -86,7 +86,7 @@ class TextEdgesTest {
         "'\u043c\u043e\u0440\u0435', '\u043c\u043e\u0440\u0435'",
         "'\u043c\u043e\u0440\u0435 \u0441\u0435\u0430 \u043c\u043e\u0440\u0435', "
                 + "'\u043c\u043e\u0440\u0435 \u0441\u0435\u0430 \u043c\u043e\u0440\u0435'",
-        "'\u043c\u043e\u0440\u0435 and then the \u0441\u0435\u0430', '\u043c\u043e\u0440\u0435 and then the cea'"
+        "'\u043c\u043e\u0440\u044b and then the \u0441\u0435\u0430', '\u043c\u043e\u0440\u044b and then the cea'"
     })
     void lettersThatLookLatinAreFoldedWhereTheyHideAWord(String text, String folded) {
         assertEquals(folded, Searchable.of(text).text());
