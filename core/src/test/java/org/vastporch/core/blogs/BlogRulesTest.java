@@ -177,4 +177,11 @@ class BlogRulesTest {
         assertEquals("a".repeat(59), Addresses.tidy("a".repeat(59) + " bees"));
         assertEquals("blog-2", Addresses.make("!", "blog"::equals));
     }
+
+    @ParameterizedTest
+    @CsvSource({"-1, 5000, true", "0, 0, false", "30, 29, true", "30, 30, false"})
+    void aWindowClosesAtItsLastMoment(int minutes, int after, boolean open) {
+        Instant published = Instant.parse("2026-11-01T00:00:00Z");
+        assertEquals(open, new Window(minutes).isOpen(published, published.plusSeconds(60L * after)));
+    }
 }

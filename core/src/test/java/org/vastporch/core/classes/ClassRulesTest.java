@@ -22,7 +22,7 @@ class ClassRulesTest {
             Policy.BEFORE,
             Policy.AFTER,
             3,
-            List.of(" slug ", "", "slug", "frog"),
+            List.of(" slug ", "", "  ", "slug", "frog"),
             false,
             true,
             2,

@@ -6,17 +6,11 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.enrolment.RosterCheck.Outcome;
 import org.vastporch.core.enrolment.RosterReader.Row;
-import org.vastporch.core.people.PersonName;
-import org.vastporch.core.people.Usernames;
 
 class RosterTest {
 
@@ -103,37 +97,6 @@ class RosterTest {
         assertEquals("roster-no-name", refusal("Form,E-mail\n8Q,a@b.example"));
         assertEquals("roster-other-file", refusal("%PDF-1.7 x"));
         assertEquals("roster-too-long", refusal("Name\n" + "Wren Castellane\n".repeat(5000)));
-    }
-
-    @ParameterizedTest
-    @CsvSource({
-        "Wren, Castellane, wren.c",
-        "Bożena, Łukaszewicz, bozena.l",
-        "Марина, Тихонова, marina.t",
-        "Thora, Sørbye, thora.s",
-        "Maeve, O'Shaughn, maeve.o",
-        "'', Cher, cher",
-        "Cum, Ming, writer2",
-        "李, 王, member2"
-    })
-    void usernamesArePlainAndHarmless(String given, String family, String username) {
-        assertEquals(username, Usernames.make(new PersonName(family, given), taken -> false));
-    }
-
-    @Test
-    void usernamesAreUnique() {
-        Set<String> taken = new HashSet<>();
-        for (int i = 0; i < 50; i++)
-            assertTrue(taken.add(Usernames.make(new PersonName("Fairweather", "Rowan"), taken::contains)));
-        assertTrue(taken.stream().allMatch(Usernames::isValid));
-    }
-
-    @Test
-    void aPenNameHidesTheOwnName() {
-        PersonName name = new PersonName("Rosenkilde", "Agnethe");
-        assertEquals("Heron", name.shownAs(PersonName.Shown.PEN_NAME, "Heron", false));
-        assertEquals("Agnethe Rosenkilde", name.shownAs(PersonName.Shown.PEN_NAME, "Heron", true));
-        assertEquals("Agnethe R.", name.shownAs(PersonName.Shown.FIRST_AND_INITIAL, null, false));
     }
 
     private static List<RosterReader.Row> rows(String text) {

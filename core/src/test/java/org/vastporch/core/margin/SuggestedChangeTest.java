@@ -40,6 +40,13 @@ class SuggestedChangeTest {
                 new SuggestedChange("one two", 0, "x").in("<p>one</p><p>two</p>"),
                 "not across paragraphs");
         assertEquals(
+                Optional.empty(),
+                new SuggestedChange("onetwo", 0, "x").in("<p>one</p><p>two</p>"),
+                "nor where two of them meet");
+        assertEquals(
+                Optional.of("<p>x<em></em></p>"), new SuggestedChange("one two", 0, "x").in("<p>one <em>two</em></p>"));
+        assertEquals(Optional.empty(), new SuggestedChange("frogs", 3, "toads").in("<p>The slugs.</p>"));
+        assertEquals(
                 Optional.of("<p>&lt;script&gt;</p>"),
                 new SuggestedChange("x", 0, "<script>").in("<p>x</p>"),
                 "what is proposed is words, not HTML");

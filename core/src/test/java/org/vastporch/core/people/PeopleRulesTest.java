@@ -5,14 +5,12 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
-import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -22,39 +20,10 @@ import org.vastporch.core.enrolment.ClassWord;
 import org.vastporch.core.enrolment.NewcomerName;
 import org.vastporch.core.enrolment.RosterCheck;
 import org.vastporch.core.enrolment.RosterReader;
-import org.vastporch.core.groups.GroupSplit;
 
 class PeopleRulesTest {
 
     private static final Instant NOW = Instant.parse("2026-11-25T10:00:00Z");
-
-    /**
-     * Law: nobody is lost, nobody stands twice, no group has two more than another; the same chance gives the same
-     * groups.
-     */
-    @Test
-    void splitsEvenlyWhateverTheNumbers() {
-        Random random = new Random(3);
-        for (int i = 0; i < 500; i++) {
-            List<Integer> people =
-                    IntStream.range(0, random.nextInt(40)).boxed().toList();
-            int groups = 1 + random.nextInt(12);
-            for (List<List<Integer>> split :
-                    List.of(GroupSplit.inOrder(people, groups), GroupSplit.atRandom(people, groups, new Random(i)))) {
-                List<Integer> all = new ArrayList<>();
-                split.forEach(all::addAll);
-                assertEquals(people, all.stream().sorted().toList());
-                assertEquals(groups, split.size());
-                assertTrue(split.stream().mapToInt(List::size).max().getAsInt()
-                                - split.stream().mapToInt(List::size).min().getAsInt()
-                        <= 1);
-            }
-            assertEquals(
-                    GroupSplit.atRandom(people, groups, new Random(i)),
-                    GroupSplit.atRandom(people, groups, new Random(i)));
-        }
-        assertEquals(List.of(List.of("a", "b"), List.of("c")), GroupSplit.inOrder(List.of("a", "b", "c"), 2));
-    }
 
     /** The words are said aloud, heard and typed by children: short, and no two that one could take for another. */
     @Test
@@ -186,6 +155,15 @@ class PeopleRulesTest {
         assertFalse(Passwords.mayChangeOwn(List.of(true, false)), "one class that keeps the pass phrases is enough");
         assertEquals("A password has at least 8 characters.", Passwords.fault(" short  "));
         assertEquals("", Passwords.fault("long enough"));
+        assertTrue(Passwords.mayChangeOwn(List.of(true, true)));
+        assertEquals("", Passwords.fault("8letters"));
+        assertEquals("A password has at least 8 characters.", Passwords.fault("7letter"));
+        assertEquals("", Passwords.fault("x".repeat(Passwords.LONGEST)));
+        assertEquals(
+                "A password has at most 72 characters, less if it has letters beyond a to z.",
+                Passwords.fault("x".repeat(Passwords.LONGEST + 1)));
+        assertTrue(Passwords.fits("ø".repeat(36)));
+        assertFalse(Passwords.fits("ø".repeat(37)));
     }
 
     @Test
@@ -277,5 +255,27 @@ class PeopleRulesTest {
         assertTrue(word.isOpen(day.atTime(23, 59, 59).atZone(of).toInstant()));
         assertFalse(word.isOpen(day.plusDays(1).atStartOfDay(of).toInstant()));
         assertNull(new ClassWord("dewdrop glade", null, null).lastDay(of));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "wren@a.example, true",
+        "wren@a.x, false",
+        "wren@a, false",
+        "@a.example, false",
+        "wren a@a.example, false",
+        "wren@@a.example, false",
+        "<wren@a.example>, false",
+        "w.c+x@mail.a.example, true"
+    })
+    void anAddressHasANameAPlaceAndAnEnd(String address, boolean valid) {
+        assertEquals(valid, EmailAddress.isValid(address));
+    }
+
+    @Test
+    void anAddressHasAtMost254Signs() {
+        String end = "@a.example";
+        assertTrue(EmailAddress.isValid("x".repeat(254 - end.length()) + end));
+        assertFalse(EmailAddress.isValid("x".repeat(255 - end.length()) + end));
     }
 }
