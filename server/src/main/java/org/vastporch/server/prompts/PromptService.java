@@ -191,6 +191,21 @@ public class PromptService {
         return store.ofClass(classId);
     }
 
+    /** A prompt by its name alone. */
+    public record Named(long id, String title) {}
+
+    /** The open prompts of a class whose answers are read only after the own one. */
+    public List<Named> answerFirst(long classId) {
+        return store.answerFirst(classId, clock.instant());
+    }
+
+    /** When the prompts of a class are due, the last first; students get those that are open. */
+    public List<Instant> dueTimes(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        boolean staff = access.allows(viewer, Act.SEE_REAL_NAME, classId);
+        return store.dueTimes(classId, staff ? null : clock.instant());
+    }
+
     public boolean hasAny(long classId) {
         return store.hasAny(classId);
     }

@@ -114,6 +114,26 @@ class PromptStore {
                 .list();
     }
 
+    List<PromptService.Named> answerFirst(long classId, Instant openAt) {
+        return jdbc.sql("""
+                select id, title from prompt where class_id = :classId and answer_first and opens_at <= :now
+                 order by due_at desc, id desc""")
+                .param("classId", classId)
+                .param("now", Rows.utc(openAt))
+                .query((row, n) -> new PromptService.Named(row.getLong("id"), row.getString("title")))
+                .list();
+    }
+
+    /** @param openAt only of those that are open then; null for all */
+    List<Instant> dueTimes(long classId, @Nullable Instant openAt) {
+        return jdbc.sql("select due_at from prompt where class_id = :classId"
+                        + (openAt == null ? "" : " and opens_at <= :now") + " order by due_at desc, id desc")
+                .param("classId", classId)
+                .param("now", Rows.utc(openAt))
+                .query((row, n) -> Rows.instant(row, "due_at"))
+                .list();
+    }
+
     boolean hasAny(long classId) {
         return jdbc.sql("select exists (select 1 from prompt where class_id = :classId)")
                 .param("classId", classId)

@@ -20,8 +20,9 @@ import org.vastporch.server.reading.PorchStore.Filter;
  *
  * @param posts those that the reader may read, of the weeks, the blog and the kind that the page is about
  * @param tags of each by its id; left out if it has none
+ * @param around who answered them, and which of them the reader has seen
  */
-record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags) {
+record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
 
     private static final int MOST_TAGS = 16;
     private static final int MOST_SOURCES = 12;
@@ -33,13 +34,12 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags) {
      */
     record Post(
             long id,
+            Instant publishedAt,
             long authorId,
             @Nullable Long group,
             @Nullable Prompt prompt,
             @Nullable Category category,
-            @Nullable Source source,
-            boolean answered,
-            boolean unread) {}
+            @Nullable Source source) {}
 
     record Prompt(long id, String title, Instant due) {}
 
@@ -49,17 +49,35 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags) {
 
     record Tag(String folded, String tag) {}
 
+    /** The posts of one page, in its order. */
+    List<Long> page(Filter filter, PorchStore.Page page) {
+        Comparator<Post> order = Comparator.comparing(Post::publishedAt).thenComparing(Post::id);
+        if (!page.oldestFirst()) order = order.reversed();
+        return fitting(filter)
+                .filter(p -> page.isAhead(p.publishedAt(), p.id()))
+                .sorted(order)
+                .limit(page.most())
+                .map(Post::id)
+                .toList();
+    }
+
     int total(Filter filter) {
         return (int) fitting(filter).count();
     }
 
     int unread(Filter filter) {
-        return (int) fitting(filter).filter(Post::unread).count();
+        return (int) fitting(filter)
+                .filter(p -> around.isUnread(p.id(), p.authorId()))
+                .count();
     }
 
     /** How many of a person's posts nobody has answered; null for everybody's. */
     int unanswered(@Nullable Long person) {
-        return (int) of(person).filter(p -> !p.answered()).count();
+        return (int) of(person).filter(p -> !isAnswered(p)).count();
+    }
+
+    private boolean isAnswered(Post post) {
+        return around.isAnswered(post.id(), post.authorId());
     }
 
     Map<Long, Integer> byPerson() {
@@ -122,7 +140,7 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags) {
                         || p.category() != null && p.category().id() == filter.category())
                 .filter(p -> filter.source() == null
                         || p.source() != null && p.source().id() == filter.source())
-                .filter(p -> !filter.unanswered() || !p.answered())
+                .filter(p -> !filter.unanswered() || !isAnswered(p))
                 .filter(tagged);
     }
 

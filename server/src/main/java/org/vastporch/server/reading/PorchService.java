@@ -213,16 +213,14 @@ public class PorchService {
         List<Entry> found = porch.entries(
                 scope,
                 classId,
-                viewer.personId(),
-                filter,
-                new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
+                counts.page(filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1)));
         List<Entry> page = found.subList(0, Math.min(size, found.size()));
         Names names = people.names(viewer, classId);
         String next = found.size() > size
                 ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id())
                 : null;
         return new Porch(
-                page.stream().map(e -> view(e, names)).toList(),
+                page.stream().map(e -> view(e, names, counts.around())).toList(),
                 next,
                 counts.total(filter),
                 counts.unread(filter),
@@ -248,9 +246,9 @@ public class PorchService {
         if (viewer.in(classId, clock.instant())
                 .filter(m -> m.role() == Role.STUDENT)
                 .isEmpty()) return List.of();
-        return prompts.ofClass(viewer, classId).stream()
-                .filter(p -> p.answerFirst() && !viewer.answered().contains(p.id()))
-                .map(PromptService.PromptRecord::title)
+        return prompts.answerFirst(classId).stream()
+                .filter(p -> !viewer.answered().contains(p.id()))
+                .map(PromptService.Named::title)
                 .toList();
     }
 
@@ -282,11 +280,8 @@ public class PorchService {
             for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment.at())) counts[i] += moment.count();
             months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
         }
-        List<Instant> due = access.allows(viewer, Act.READ_CLASS, classId)
-                ? prompts.ofClass(viewer, classId).stream()
-                        .map(PromptService.PromptRecord::due)
-                        .toList()
-                : List.of();
+        List<Instant> due =
+                access.allows(viewer, Act.READ_CLASS, classId) ? prompts.dueTimes(viewer, classId) : List.of();
         return new Rail(
                 Arrays.stream(counts).boxed().toList(),
                 due,
@@ -334,10 +329,11 @@ public class PorchService {
         for (PorchStore.Part part : porch.parts(scope, classId, blogId))
             series.computeIfAbsent(part.series(), name -> new ArrayList<>())
                     .add(new SeriesPart(part.part(), part.postId(), part.title()));
+        List<Entry> found = porch.newest(scope, classId, pinned, MOST_PINNED);
+        Around around =
+                porch.around(viewer.personId(), found.stream().map(Entry::id).toList());
         return new Shelf(
-                porch.entries(scope, classId, viewer.personId(), pinned, PorchStore.Page.first(MOST_PINNED)).stream()
-                        .map(e -> view(e, names))
-                        .toList(),
+                found.stream().map(e -> view(e, names, around)).toList(),
                 series.entrySet().stream()
                         .map(s -> new Series(s.getKey(), s.getValue()))
                         .toList());
@@ -349,14 +345,7 @@ public class PorchService {
      */
     public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
         Names names = people.names(viewer, classId);
-        return porch
-                .entries(
-                        access.scope(viewer),
-                        classId,
-                        viewer.personId(),
-                        Filter.ALL.ofBlog(blogId),
-                        PorchStore.Page.first(most))
-                .stream()
+        return porch.newest(access.scope(viewer), classId, Filter.ALL.ofBlog(blogId), most).stream()
                 .map(e -> new FeedEntry(
                         e.id(),
                         e.title(),
@@ -394,7 +383,8 @@ public class PorchService {
         return Filter.between(weeks.get(from).start(), weeks.get(to).end());
     }
 
-    private static EntryView view(Entry e, Names names) {
+    private static EntryView view(Entry e, Names names, Around around) {
+        Long last = around.lastCommenter(e.id());
         return new EntryView(
                 e.id(),
                 e.title(),
@@ -409,10 +399,10 @@ public class PorchService {
                 e.promptTitle(),
                 e.sourceTitle(),
                 e.publishedAt(),
-                e.comments(),
-                e.lastCommenter() == null ? null : names.of(e.lastCommenter()),
-                e.answers() > 0,
-                e.unread());
+                around.comments(e.id()),
+                last == null ? null : names.of(last),
+                around.isAnswered(e.id(), e.authorId()),
+                around.isUnread(e.id(), e.authorId()));
     }
 
     private static List<String> tags(Entry e) {

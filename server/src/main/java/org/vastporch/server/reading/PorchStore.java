@@ -5,9 +5,12 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -87,8 +90,11 @@ class PorchStore {
 
     /** Where a page begins, and how it is read. Without a moment it begins at the beginning. */
     record Page(@Nullable Instant at, long id, boolean oldestFirst, int most) {
-        static Page first(int most) {
-            return new Page(null, 0, false, most);
+        /** Whether a post stands behind the beginning. */
+        boolean isAhead(Instant published, long post) {
+            if (at == null) return true;
+            int order = published.equals(at) ? Long.compare(post, id) : published.compareTo(at);
+            return oldestFirst ? order > 0 : order < 0;
         }
     }
 
@@ -113,11 +119,7 @@ class PorchStore {
             @Nullable String outsideLink,
             @Nullable String sourceTitle,
             Instant publishedAt,
-            Instant changedAt,
-            int comments,
-            int answers,
-            @Nullable Long lastCommenter,
-            boolean unread) {}
+            Instant changedAt) {}
 
     record Count(String key, String label, int count) {}
 
@@ -126,45 +128,48 @@ class PorchStore {
     private static final String ANSWERS = """
         (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0))""";
 
+    private static final String ENTRY = """
+        select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as blog_title,
+               b.address, p.prompt_id, answered.title as prompt_title, p.outside_link, s.title as source_title,
+               p.published_at, v.saved_at
+          from """ + " " + ScopeSql.TABLES + """
+          join post_version v on v.post_id = p.id and v.no = p.live
+          left join source s on s.id = p.source_id
+        """;
+
     private final JdbcClient jdbc;
 
     PorchStore(JdbcClient jdbc) {
         this.jdbc = jdbc;
     }
 
-    /** One page of the posts in scope. */
-    List<Entry> entries(ScopeSql scope, long classId, long reader, Filter filter, Page page) {
+    /** The newest posts in scope. */
+    List<Entry> newest(ScopeSql scope, long classId, Filter filter, int most) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
-        if (page.at() != null) {
-            narrowed += " and (p.published_at, p.id) " + (page.oldestFirst() ? ">" : "<") + " (:at, :atId)";
-            params.put("at", Rows.utc(page.at()));
-            params.put("atId", page.id());
-        }
-        String order = page.oldestFirst()
-                ? " order by p.class_id desc, p.published_at, p.id"
-                : " order by p.class_id, p.published_at desc, p.id desc";
-        return jdbc.sql("""
-                select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as
-                       blog_title, b.address, p.prompt_id, q.title as prompt_title,
-                       p.outside_link, s.title as source_title, p.published_at, v.saved_at,
-                       (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED') as comments,
-                       """ + ANSWERS + """
-                        as answers,
-                       (select k.author_id from comment k where k.post_id = p.id and k.state = 'PUBLISHED' order by k.published_at desc, k.id desc limit 1) as last_commenter,
-                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
-                  from """ + " " + ScopeSql.TABLES + """
-                  join post_version v on v.post_id = p.id and v.no = p.live
-                  left join prompt q on q.id = p.prompt_id
-                  left join source s on s.id = p.source_id
-                """ + WHERE + scope.condition() + narrowed + order
-                        + " limit :most")
+        return jdbc.sql(ENTRY + WHERE + scope.condition() + narrowed
+                        + " order by p.class_id, p.published_at desc, p.id desc limit :most")
                 .params(params)
                 .param("classId", classId)
-                .param("reader", reader)
-                .param("most", page.most())
+                .param("most", most)
                 .query((row, n) -> entry(row))
                 .list();
+    }
+
+    /**
+     * Some posts in scope, in the order in which they are asked for. What left the scope since they were counted is
+     * left out: who may read a text and the text itself come from one moment.
+     */
+    List<Entry> entries(ScopeSql scope, long classId, List<Long> ids) {
+        Map<Long, Entry> found = new HashMap<>();
+        jdbc.sql(ENTRY + WHERE + scope.condition() + " and p.id = any(:ids)")
+                .params(scope.params())
+                .param("classId", classId)
+                .param("ids", ids.toArray(Long[]::new))
+                .query((row, n) -> entry(row))
+                .list()
+                .forEach(e -> found.put(e.id(), e));
+        return ids.stream().map(found::get).filter(Objects::nonNull).toList();
     }
 
     /** When the posts in scope were published, by quarters of an hour: no day anywhere begins within one. */
@@ -199,27 +204,49 @@ class PorchStore {
         String narrowed = narrow(range, params);
         List<PorchCounts.Post> posts = jdbc.sql(
                         """
-                select p.id, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title, answered.due_at,
-                       p.category_id, g.name as category_name, g.place, p.source_id, s.title as source_title,
-                       exists (select 1 from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0)) as is_answered,
-                       p.author_id is distinct from :reader and not exists (select 1 from seen e where e.post_id = p.id and e.person_id = :reader) as unread
+                select p.id, p.published_at, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title,
+                       answered.due_at,
+                       p.category_id, g.name as category_name, g.place, p.source_id, s.title as source_title
                   from """ + " " + ScopeSql.TABLES + """
                   left join category g on g.id = p.category_id
                   left join source s on s.id = p.source_id
                 """ + WHERE + scope.condition() + narrowed)
                 .params(params)
                 .param("classId", classId)
-                .param("reader", reader)
                 .query((row, n) -> counted(row))
                 .list();
+        List<Long> ids = posts.stream().map(PorchCounts.Post::id).toList();
         Map<Long, List<PorchCounts.Tag>> tags = new HashMap<>();
         jdbc.sql("select post_id, folded, tag from post_tag where post_id = any(:posts)")
-                .param("posts", posts.stream().map(PorchCounts.Post::id).toArray(Long[]::new))
+                .param("posts", ids.toArray(Long[]::new))
                 .query(row -> {
                     tags.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
                             .add(new PorchCounts.Tag(row.getString("folded"), row.getString("tag")));
                 });
-        return new PorchCounts(posts, tags);
+        return new PorchCounts(posts, tags, around(reader, ids));
+    }
+
+    /** What is around some posts for a reader, who may read them. */
+    Around around(long reader, List<Long> posts) {
+        Long[] ids = posts.toArray(Long[]::new);
+        Map<Long, List<Around.Voice>> voices = new HashMap<>();
+        jdbc.sql("""
+                select post_id, author_id, count(*) as comments, max(published_at) as newest, max(id) as newest_id
+                  from comment where post_id = any(:posts) and state = 'PUBLISHED' group by post_id, author_id""").param("posts", ids).query(row -> {
+            voices.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
+                    .add(new Around.Voice(
+                            Rows.number(row, "author_id"),
+                            row.getInt("comments"),
+                            Rows.instant(row, "newest"),
+                            row.getLong("newest_id")));
+        });
+        Set<Long> seen =
+                new HashSet<>(jdbc.sql("select post_id from seen where person_id = :reader and post_id = any(:posts)")
+                        .param("reader", reader)
+                        .param("posts", ids)
+                        .query(Long.class)
+                        .list());
+        return new Around(reader, voices, seen);
     }
 
     private static PorchCounts.Post counted(ResultSet row) throws SQLException {
@@ -228,6 +255,7 @@ class PorchStore {
         Long source = Rows.number(row, "source_id");
         return new PorchCounts.Post(
                 row.getLong("id"),
+                Rows.instant(row, "published_at"),
                 row.getLong("author_id"),
                 Rows.number(row, "group_id"),
                 prompt == null
@@ -236,9 +264,7 @@ class PorchStore {
                 category == null
                         ? null
                         : new PorchCounts.Category(category, row.getString("category_name"), row.getInt("place")),
-                source == null ? null : new PorchCounts.Source(source, row.getString("source_title")),
-                row.getBoolean("is_answered"),
-                row.getBoolean("unread"));
+                source == null ? null : new PorchCounts.Source(source, row.getString("source_title")));
     }
 
     /**
@@ -358,10 +384,6 @@ class PorchStore {
                 row.getString("outside_link"),
                 row.getString("source_title"),
                 Rows.instant(row, "published_at"),
-                Rows.instant(row, "saved_at"),
-                row.getInt("comments"),
-                row.getInt("answers"),
-                Rows.number(row, "last_commenter"),
-                row.getBoolean("unread"));
+                Rows.instant(row, "saved_at"));
     }
 }

@@ -1,14 +1,16 @@
 package org.vastporch.server.reading;
 
-import static org.junit.jupiter.api.Assertions.assertEquals;
-import static org.junit.jupiter.api.Assertions.assertTrue;
+import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -41,20 +43,24 @@ class PorchCountsTest {
         Random chance = new Random(seed);
         List<Post> posts = new ArrayList<>();
         Map<Long, List<Tag>> tags = new HashMap<>();
+        Map<Long, List<Around.Voice>> voices = new HashMap<>();
+        Set<Long> seen = new HashSet<>();
         for (long i = chance.nextInt(60); i > 0; i--) {
             Tag tag = oneOf(TAGS, chance);
             if (tag != null) tags.put(i, List.of(tag));
             posts.add(new Post(
                     i,
+                    Instant.EPOCH.plusSeconds(chance.nextInt(20)),
                     chance.nextInt(1, 5),
                     chance.nextBoolean() ? null : chance.nextLong(1, 3),
                     oneOf(PROMPTS, chance),
                     oneOf(CATEGORIES, chance),
-                    oneOf(SOURCES, chance),
-                    chance.nextBoolean(),
-                    chance.nextBoolean()));
+                    oneOf(SOURCES, chance)));
+            if (chance.nextBoolean())
+                voices.put(i, List.of(new Around.Voice(chance.nextLong(1, 5), 1, Instant.EPOCH, i)));
+            if (chance.nextBoolean()) seen.add(i);
         }
-        return new PorchCounts(posts, tags);
+        return new PorchCounts(posts, tags, new Around(1, voices, seen));
     }
 
     private static Filter filter(
@@ -108,7 +114,12 @@ class PorchCountsTest {
                         assertEquals(n, counts.total(filter(person, null, null, null, null, null, false))));
         Filter all = filter(null, null, null, null, null, null, false);
         assertEquals(counts.posts().size(), counts.total(all));
-        assertEquals(counts.posts().stream().filter(Post::unread).count(), counts.unread(all));
+        assertEquals(
+                counts.posts().stream()
+                        .filter(p ->
+                                p.authorId() != 1 && !counts.around().seen().contains(p.id()))
+                        .count(),
+                counts.unread(all));
         assertTrue(counts.total(filter(null, 1L, null, null, null, null, false)) <= counts.total(all));
         assertEquals(
                 counts.posts().stream()
@@ -125,9 +136,9 @@ class PorchCountsTest {
             long id = posts.size();
             tags.put(id, its.stream().map(t -> new Tag(t.toLowerCase(), t)).toList());
             int odd = its.size() % 2;
-            posts.add(new Post(id, 1, null, PROMPTS.get(odd), CATEGORIES.get(odd), null, false, false));
+            posts.add(new Post(id, Instant.EPOCH, 1, null, PROMPTS.get(odd), CATEGORIES.get(odd), null));
         }
-        return new PorchCounts(posts, tags);
+        return new PorchCounts(posts, tags, new Around(1, Map.of(), Set.of()));
     }
 
     private static List<String> said(List<Count> counts) {
@@ -150,5 +161,60 @@ class PorchCountsTest {
         List<Count> tags = tagged(of).byTag(null);
         assertEquals(16, tags.size());
         assertEquals("tag19", tags.get(0).key());
+    }
+
+    @Test
+    void whoSpokeLastIsWhoeverCommentedLast() {
+        Instant then = Instant.parse("2026-11-01T10:00:00Z");
+        Around around = new Around(
+                7,
+                Map.of(
+                        1L,
+                        List.of(
+                                new Around.Voice(3L, 2, then, 20),
+                                new Around.Voice(4L, 1, then.plusSeconds(1), 19),
+                                new Around.Voice(null, 1, then, 21)),
+                        2L,
+                        List.of(new Around.Voice(3L, 1, then, 5), new Around.Voice(null, 1, then, 6)),
+                        3L,
+                        List.of(new Around.Voice(9L, 1, then, 7))),
+                Set.of(2L));
+        assertEquals(4, around.comments(1));
+        assertEquals(0, around.comments(8));
+        assertEquals(4L, around.lastCommenter(1));
+        assertNull(around.lastCommenter(2), "a visitor");
+        assertNull(around.lastCommenter(8), "nobody");
+        assertTrue(around.isAnswered(1, 3));
+        assertFalse(around.isAnswered(2, 3), "oneself and visitors are no answer");
+        assertTrue(around.isAnswered(3, 0), "news of nobody's");
+        assertTrue(around.isUnread(1, 3));
+        assertTrue(around.isUnread(1, 0));
+        assertFalse(around.isUnread(2, 3));
+        assertFalse(around.isUnread(1, 7), "one's own");
+    }
+
+    /** Law: page after page gives every post that the filter leaves, once and in order, from either end. */
+    @ParameterizedTest
+    @ValueSource(longs = {1, 2, 3, 4})
+    void pagesFollowEachOther(long seed) {
+        PorchCounts counts = generated(seed);
+        Filter some = filter(null, 1L, null, null, null, null, false);
+        Map<Long, Post> byId = new HashMap<>();
+        counts.posts().forEach(p -> byId.put(p.id(), p));
+        List<List<Long>> both = new ArrayList<>();
+        for (boolean oldestFirst : new boolean[] {true, false}) {
+            List<Long> all = new ArrayList<>();
+            PorchStore.Page page = new PorchStore.Page(null, 0, oldestFirst, 3);
+            for (List<Long> next = counts.page(some, page); !next.isEmpty(); next = counts.page(some, page)) {
+                all.addAll(next);
+                Post last = byId.get(next.get(next.size() - 1));
+                page = new PorchStore.Page(last.publishedAt(), last.id(), oldestFirst, 3);
+            }
+            assertEquals(counts.total(some), all.size());
+            assertEquals(all.size(), Set.copyOf(all).size());
+            both.add(all);
+        }
+        Collections.reverse(both.get(1));
+        assertEquals(both.get(0), both.get(1));
     }
 }
