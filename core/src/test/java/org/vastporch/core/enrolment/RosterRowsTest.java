@@ -96,6 +96,14 @@ class RosterRowsTest {
     }
 
     @Test
+    void aCommaPartsANameOrTwoColumns() {
+        assertEquals(List.of("Wren/Castellane"), names(rows("Castellane, Wren")));
+        assertEquals(List.of("Wren/Castellane"), names(rows("Name, Vorname\nCastellane, Wren")));
+        assertEquals(List.of("Wren/Castellane", "Ada/Eze"), names(rows("Castellane, Wren\nEze, Ada, Bed 1")));
+        assertEquals(List.of("Wren/Castellane"), names(rows("Surname;Forename\nCastellane;Wren")));
+    }
+
+    @Test
     void lettersAreComposedAsTheyAreEverywhereElse() {
         assertEquals(List.of("Zoe\u0308/x".replace("e\u0308", "ë")), names(rows("Surname,Forename\nx,Zoe\u0308")));
     }
@@ -103,8 +111,10 @@ class RosterRowsTest {
     @Test
     void anUnclosedQuotationMarkIsSaid() {
         RosterReader.Roster roster =
-                RosterReader.read("Surname,Forename\n\"Eze,Ada\nFox,Bo\nGale,Cy\nHall,Di\nIvy,Ed\n", List.of());
+                RosterReader.read("Surname,Forename\n\"Eze,Ada\n\"Fox\",Bo\nGale,Cy\nHall,Di\nIvy,Ed\n", List.of());
         assertEquals(5, roster.rows().size());
+        assertEquals("\"Eze", roster.rows().get(0).family());
+        assertEquals("Fox", roster.rows().get(1).family(), "what is closed is no part of the name");
         assertEquals(
                 List.of("A quotation mark was opened and not closed, so quotation marks were read as any other sign."),
                 roster.notes());
