@@ -23,6 +23,7 @@ export function fakeServer() {
     calls.length = 0;
     always.clear();
     localStorage.clear();
+    // biome-ignore lint/suspicious/noDocumentCookie: as the server does
     document.cookie = 'XSRF-TOKEN=one-of-many';
     vi.stubGlobal('fetch', (path: string, init: RequestInit = {}) => {
       const method = init.method ?? 'GET';
