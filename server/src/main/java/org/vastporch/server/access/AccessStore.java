@@ -23,7 +23,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.moderation.State;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Loads what the access engine decides on. */
 @Repository

@@ -7,7 +7,7 @@ import java.util.stream.Collectors;
 import org.vastporch.core.access.Scope;
 import org.vastporch.core.access.Scope.Clause;
 import org.vastporch.core.access.Scope.Readers;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /**
  * A scope as a condition on post p, blog b, class c, the author's membership am and the prompt that it answers, with

@@ -8,7 +8,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.erasure.Traces;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 @Repository
 @Order(10)

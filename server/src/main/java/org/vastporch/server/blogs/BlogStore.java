@@ -15,7 +15,7 @@ import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.server.access.SettingsText;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Blogs, the sets "one each" that later arrivals get theirs by, and every address a blog ever had. */
 @Repository

@@ -11,8 +11,8 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
+import org.vastporch.server.rows.Rows;
 
 /** Pictures that students want at the head of their blogs. */
 @Repository

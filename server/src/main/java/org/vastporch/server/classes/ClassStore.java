@@ -23,7 +23,7 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.writing.Tool;
 import org.vastporch.server.classes.ClassService.ClassRecord;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 @Repository
 class ClassStore {

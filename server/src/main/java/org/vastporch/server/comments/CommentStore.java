@@ -17,8 +17,8 @@ import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
+import org.vastporch.server.rows.Rows;
 
 /** Comments. A comment has one version: it is live or being worked on. */
 @Repository

@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.enrolment.ClassWord;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** The class word of each class. */
 @Repository

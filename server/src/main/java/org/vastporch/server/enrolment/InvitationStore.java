@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Role;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Invitations by mail. Only hashes of their tokens are kept. */
 @Repository

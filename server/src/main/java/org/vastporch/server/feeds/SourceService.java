@@ -31,13 +31,13 @@ import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
 import org.vastporch.server.feeds.SafeFetcher.Fetched;
 import org.vastporch.server.feeds.SourceStore.Source;
-import org.vastporch.server.http.Durability;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.rows.Durability;
 import org.vastporch.server.writing.PostService;
 
 /** Outside blogs: added once, then looked at by themselves at the pace that the core works out. */

@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 @Repository
 class SourceStore {

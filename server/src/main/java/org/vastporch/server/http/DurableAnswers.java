@@ -11,6 +11,7 @@ import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import org.springframework.web.util.ContentCachingResponseWrapper;
+import org.vastporch.server.rows.Durability;
 
 /** Holds back the answer to every request that may have written until it is on the disk. */
 @Component

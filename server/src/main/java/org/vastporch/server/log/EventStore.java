@@ -4,7 +4,7 @@ import java.time.Clock;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** What happened, one row each, written in the transaction in which it happened. */
 @Repository

@@ -8,7 +8,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Mails that are to be sent, and those that were. */
 @Repository

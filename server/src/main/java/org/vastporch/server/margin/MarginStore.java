@@ -12,7 +12,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.margin.SuggestedChange;
 import org.vastporch.server.erasure.Traces;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Notes in the margin of posts. */
 @Repository

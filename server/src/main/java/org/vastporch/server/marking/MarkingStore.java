@@ -12,7 +12,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 @Repository
 class MarkingStore {

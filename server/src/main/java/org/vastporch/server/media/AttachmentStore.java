@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 @Repository
 class AttachmentStore {

@@ -17,7 +17,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.media.Room;
 import org.vastporch.server.erasure.Traces;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Files as rows of chunks under their hash: the same file is kept once, and back-ups are whole. */
 @Repository

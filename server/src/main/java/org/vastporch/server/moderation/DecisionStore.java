@@ -21,7 +21,7 @@ import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** The decisions that were made, never changed but for an undo, and the holds on what waits. */
 @Repository

@@ -11,7 +11,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.moderation.QuietHours;
 import org.vastporch.core.subscriptions.Cadence;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Who wants to be written to when something waits, and up to when they were told. */
 @Repository

@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.DecisionStore.Key;
+import org.vastporch.server.rows.Rows;
 
 /** What readers reported, with the decision that answered it. */
 @Repository

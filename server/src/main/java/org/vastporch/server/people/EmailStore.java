@@ -6,7 +6,7 @@ import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.erasure.Traces;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /**
  * E-mail addresses that wait to be confirmed, of which one for each person is to be that of the account, and those

@@ -21,7 +21,7 @@ import org.vastporch.core.enrolment.RosterCheck;
 import org.vastporch.core.people.AccountCare;
 import org.vastporch.core.people.Leaving;
 import org.vastporch.core.people.PersonName;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** People and their places in classes. */
 @Repository

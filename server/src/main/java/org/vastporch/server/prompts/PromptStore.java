@@ -14,8 +14,8 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.rows.Rows;
 import tools.jackson.databind.json.JsonMapper;
 
 @Repository

@@ -16,7 +16,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.text.Folding;
 import org.vastporch.server.access.ScopeSql;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** What readers get: posts that are up, narrowed by the reader's scope. */
 @Repository

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.erasure.Traces;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** What is indexed, and what a reader may see of what was found. */
 @Repository

@@ -4,7 +4,7 @@ import java.time.Instant;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** Who is signed in where, and one-time addresses. Only hashes of tokens are kept. */
 @Repository

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.subscriptions.Cadence;
-import org.vastporch.server.http.Rows;
+import org.vastporch.server.rows.Rows;
 
 /** What happened for one reader between two moments. Whether the reader may read it is not asked here. */
 @Repository

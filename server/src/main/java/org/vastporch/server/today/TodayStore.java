@@ -6,8 +6,8 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
+import org.vastporch.server.rows.Rows;
 
 /** Counts for the first page and for the band, across features; each is one small query. */
 @Repository

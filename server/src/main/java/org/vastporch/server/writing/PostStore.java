@@ -21,8 +21,8 @@ import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.ScopeSql;
-import org.vastporch.server.http.Rows;
 import org.vastporch.server.moderation.PileFilter;
+import org.vastporch.server.rows.Rows;
 import tools.jackson.databind.json.JsonMapper;
 
 /** Posts and their versions. */

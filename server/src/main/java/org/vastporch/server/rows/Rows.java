@@ -1,4 +1,4 @@
-package org.vastporch.server.http;
+package org.vastporch.server.rows;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
