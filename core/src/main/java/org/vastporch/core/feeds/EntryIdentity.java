@@ -4,11 +4,15 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -39,6 +43,54 @@ public final class EntryIdentity {
             return "id:" + shortened(entry.guid().strip());
         if (entry.link() != null && !entry.link().isBlank()) return "link:" + shortened(cleanLink(entry.link()));
         return "hash:" + hash(entry.title() + "\n" + entry.published() + "\n" + entry.html());
+    }
+
+    /**
+     * What was kept of an entry.
+     *
+     * @param cleanLink as {@link #cleanLink} gives it; empty for none
+     * @param contentHash as {@link #contentHash} gave it last
+     */
+    public record Known(String cleanLink, String contentHash) {}
+
+    /**
+     * The keys of all entries of one document, in its order. Entries that share an identity are told apart by their
+     * links, and where these are the same too, by title and text. An entry keeps the key by which it was known before
+     * others came that share its identity, and after they are gone: the same document read twice changes nothing.
+     *
+     * @param known what is kept under a key; empty if nothing is
+     */
+    public static List<String> keysOf(List<Entry> document, Function<String, Optional<Known>> known) {
+        Map<String, Long> sharing =
+                document.stream().collect(Collectors.groupingBy(EntryIdentity::keyOf, Collectors.counting()));
+        Map<String, Long> sharingLinks =
+                document.stream().collect(Collectors.groupingBy(EntryIdentity::keyWithLink, Collectors.counting()));
+        List<String> keys = new ArrayList<>();
+        for (Entry entry : document) {
+            String plain = keyOf(entry);
+            String withLink = keyWithLink(entry);
+            String withText = plain + "#" + hash(cleanLinkOf(entry) + "\n" + contentHash(entry));
+            boolean sharesLink = sharingLinks.get(withLink) > 1;
+            if (known.apply(withText).isPresent()) keys.add(withText);
+            else if (isKnownAs(entry, known.apply(withLink), sharesLink)) keys.add(withLink);
+            else if (sharing.get(plain) == 1 || isKnownAs(entry, known.apply(plain), sharesLink)) keys.add(plain);
+            else keys.add(sharesLink ? withText : withLink);
+        }
+        return keys;
+    }
+
+    private static boolean isKnownAs(Entry entry, Optional<Known> known, boolean byText) {
+        return known.isPresent()
+                && known.get().cleanLink().equals(cleanLinkOf(entry))
+                && (!byText || known.get().contentHash().equals(contentHash(entry)));
+    }
+
+    private static String keyWithLink(Entry entry) {
+        return keyOf(entry) + "#" + hash(cleanLinkOf(entry));
+    }
+
+    private static String cleanLinkOf(Entry entry) {
+        return entry.link() == null || entry.link().isBlank() ? "" : cleanLink(entry.link());
     }
 
     /** What decides whether an entry has changed: title and text, nothing that a server may alter by itself. */
