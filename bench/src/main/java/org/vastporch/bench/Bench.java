@@ -315,7 +315,12 @@ public final class Bench {
                         teacher,
                         CLASS,
                         new SourceService.WantedSource(
-                                demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
+                                demo.outside().base() + "/oakum/feed.xml",
+                                "",
+                                "Oakum Days",
+                                "",
+                                students.get(3),
+                                null));
         double ms = (System.nanoTime() - begin) / 1e6;
         figures.add("intake", entries / ms * 1000, "entries/s", ms / bare, "bare parsing of the same bytes");
     }

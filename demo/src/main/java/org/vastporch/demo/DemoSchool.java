@@ -209,6 +209,7 @@ class DemoSchool {
                         outside + "/slowtide/",
                         "The Slow Tide",
                         "River weather and levels",
+                        null,
                         null));
     }
 

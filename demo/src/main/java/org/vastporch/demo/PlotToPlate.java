@@ -594,6 +594,7 @@ class PlotToPlate {
                         outside + "/saltwort/",
                         "Saltwort & Sorrel",
                         "A seed keeper on the tidal flats",
+                        null,
                         null));
         sources.add(
                 teacher,
@@ -603,6 +604,7 @@ class PlotToPlate {
                         outside + "/slowtide/",
                         "The Slow Tide",
                         "River weather and levels",
+                        null,
                         null));
     }
 

@@ -283,7 +283,17 @@ class EndpointTableTest {
 
     private static Map<String, Object> source() {
         String address = "http://nowhere.example/" + NUMBER.incrementAndGet();
-        return Map.of("feedAddress", address, "siteAddress", address, "title", "Nowhere", "description", "");
+        return Map.of(
+                "feedAddress",
+                address,
+                "siteAddress",
+                address,
+                "title",
+                "Nowhere",
+                "description",
+                "",
+                "keepTrying",
+                true);
     }
 
     private static Map<String, Object> wantedPrompt() {

@@ -215,8 +215,30 @@ public final class OutsideHost implements AutoCloseable {
                                 + Site.text("<p onclick=\"x()\">Fine words</p><script>steal()</script>"
                                         + "<img src=\"http://tracker.example/p.gif\" width=\"1\" height=\"1\">")
                                 + "</description></item></channel></rss>");
+            case "same-id.xml" ->
+                feed(call, item("1", base() + "/ash", "Ash", "One") + item("1", base() + "/oak", "Oak", "Two"));
+            case "links.xml" ->
+                feed(
+                        call,
+                        item("1", "javascript:harm()", "Script", "One")
+                                + item("2", "data:text/html,harm", "Data", "Two")
+                                + item("3", "file:///etc/passwd", "File", "Three"));
             default -> send(call, 404, "text/html", "<h1>Nothing here</h1>");
         }
+    }
+
+    private void feed(HttpExchange call, String items) throws IOException {
+        send(
+                call,
+                200,
+                "application/rss+xml",
+                "<rss version=\"2.0\"><channel><title>Odd</title><link>" + base()
+                        + "/</link><description>x</description>" + items + "</channel></rss>");
+    }
+
+    private static String item(String id, String link, String title, String text) {
+        return "<item><guid isPermaLink=\"false\">" + id + "</guid><link>" + link + "</link><title>" + title
+                + "</title><description>" + text + "</description></item>";
     }
 
     private static void redirect(HttpExchange call, String to) throws IOException {

@@ -1,7 +1,6 @@
 package org.vastporch.core.feeds;
 
 import java.net.URI;
-import java.net.URISyntaxException;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -35,17 +34,8 @@ public final class PastedAddress {
 
     /** The address as a fetchable one: white space off, http or https before it. Empty text if it can be no address. */
     public static String normalise(String pasted) {
-        String text = pasted.strip().replaceFirst("^feed:(//)?", "");
-        if (text.isEmpty() || text.contains(" ")) return "";
-        if (!text.matches("(?i)[a-z][a-z0-9+.-]*://.*")) text = "https://" + text;
-        try {
-            URI uri = new URI(text);
-            String scheme = uri.getScheme().toLowerCase(Locale.ROOT);
-            boolean web = scheme.equals("http") || scheme.equals("https");
-            return web && uri.getHost() != null && uri.getUserInfo() == null ? uri.toString() : "";
-        } catch (URISyntaxException e) {
-            return "";
-        }
+        String text = pasted.strip().replaceFirst("(?i)^feed:(//)?", "");
+        return WebLink.of(text.matches("(?i)[a-z][a-z0-9+.-]*://.*") ? text : "https://" + text);
     }
 
     /** Tells whether an address is one at which its author edits or previews, by its words. */
@@ -62,8 +52,9 @@ public final class PastedAddress {
         for (Element link : page.select("link[rel~=(?i)\\balternate\\b][href]")) {
             String type = link.attr("type").toLowerCase(Locale.ROOT);
             if (type.contains("rss") || type.contains("atom") || type.contains("feed+json"))
-                feeds.add(link.absUrl("href"));
+                feeds.add(WebLink.of(link.absUrl("href")));
         }
+        feeds.remove("");
         String title = page.title().strip();
         if (page.selectFirst("input[type=password]") != null)
             return new Finding(Kind.SIGN_IN_PAGE, title, List.copyOf(feeds));
@@ -101,7 +92,8 @@ public final class PastedAddress {
     /** The address that a page itself names as its lasting one, else the one at which it was found. */
     public static String lasting(String address, String html) {
         Element link = Jsoup.parse(html, address).selectFirst("link[rel=canonical][href]");
-        return link == null || link.absUrl("href").isEmpty() ? address : link.absUrl("href");
+        String lasting = link == null ? "" : WebLink.of(link.absUrl("href"));
+        return lasting.isEmpty() ? address : lasting;
     }
 
     /** Addresses at which a site that announces no feed may have one, the likeliest first. */

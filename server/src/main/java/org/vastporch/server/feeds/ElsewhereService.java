@@ -97,13 +97,14 @@ class ElsewhereService {
         access.requireWriting(viewer, blogId);
         if (!looks.take(String.valueOf(viewer.personId())))
             throw Problem.tooMany("You have looked at very many addresses. Wait a few minutes, then go on.");
-        Fetched page = finder.open(pasted);
+        Budget budget = Budget.ofPage();
+        Fetched page = finder.open(pasted, budget);
         if (SourceFinder.asksToSignIn(page)) return new Finding(Kind.SIGN_IN_PAGE, null, List.of());
         if (FeedParser.looksLikeFeed(page.body())) return new Finding(Kind.FEED, null, postsOf(List.of(page)));
         String html = new String(page.body(), StandardCharsets.UTF_8);
         PastedAddress.Finding of = PastedAddress.ofPage(page.address(), html);
         if (of.kind() == Kind.SIGN_IN_PAGE) return new Finding(of.kind(), null, List.of());
-        List<Post> found = postsOf(finder.feedsOf(of, page.address()));
+        List<Post> found = postsOf(finder.feedsOf(of, page.address(), budget));
         String lasting = EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html));
         List<String> addresses = List.of(
                 EntryIdentity.cleanLink(PastedAddress.normalise(pasted)),

@@ -24,6 +24,7 @@ import javax.xml.stream.XMLStreamReader;
 import org.jsoup.Jsoup;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
+import org.vastporch.core.feeds.WebLink;
 
 /** Reads RSS and Atom with a library and hands on what the core knows as entries. */
 final class FeedParser {
@@ -64,7 +65,7 @@ final class FeedParser {
         return new Feed(
                 plain(feed.getTitle(), 300),
                 plain(feed.getDescription(), 2000),
-                feed.getLink() == null ? "" : feed.getLink(),
+                WebLink.of(feed.getLink()),
                 entries,
                 ttl(body));
     }
@@ -88,9 +89,15 @@ final class FeedParser {
         }
     }
 
-    /** The longest of what an answer and a feed ask for, at most a day. */
-    static Duration asked(@Nullable String cacheControl, @Nullable String retryAfter, Duration ttl) {
-        long seconds = ttl.toSeconds();
+    /**
+     * The longest of what an answer and a feed ask for, at most a day; null if none of them says anything.
+     *
+     * @param ttl what the feed asks for; null if there is none, as when nothing has changed
+     */
+    static @Nullable Duration asked(
+            @Nullable String cacheControl, @Nullable String retryAfter, @Nullable Duration ttl) {
+        if (cacheControl == null && retryAfter == null && ttl == null) return null;
+        long seconds = ttl == null ? 0 : ttl.toSeconds();
         if (cacheControl != null) {
             Matcher age = MAX_AGE.matcher(cacheControl);
             if (age.find()) seconds = Math.max(seconds, Long.parseLong(age.group(1)));
@@ -115,7 +122,7 @@ final class FeedParser {
         if (html.length() > LONGEST_HTML) html = html.substring(0, LONGEST_HTML);
         return new Entry(
                 e.getUri(),
-                e.getLink(),
+                WebLink.of(e.getLink()),
                 plain(e.getTitle(), 200),
                 html,
                 instant(e.getPublishedDate()),

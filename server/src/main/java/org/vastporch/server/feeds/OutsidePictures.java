@@ -1,8 +1,7 @@
 package org.vastporch.server.feeds;
 
-import java.net.URI;
-import java.net.URISyntaxException;
 import org.springframework.stereotype.Service;
+import org.vastporch.core.feeds.WebLink;
 import org.vastporch.server.http.Problem;
 
 /** Pictures that stand on pages outside, fetched as safely as feeds are. */
@@ -19,24 +18,15 @@ public class OutsidePictures {
 
     /** What stands at an address; whether it is a picture is for others to see. */
     public byte[] fetch(String address) {
-        if (address.length() > LONGEST || !isWeb(address))
+        if (address.length() > LONGEST || WebLink.of(address).isEmpty())
             throw refused("This is not the address of a picture on a page.");
         try {
-            SafeFetcher.Fetched answer = fetcher.get(address, null, null);
+            SafeFetcher.Fetched answer = fetcher.get(address, null, null, Budget.ofOne());
             if (answer.status() != 200 || answer.body().length == 0)
                 throw refused("The picture is not there, or its server does not give it to others.");
             return answer.body();
         } catch (SafeFetcher.FetchException e) {
             throw refused(e.getMessage());
-        }
-    }
-
-    private static boolean isWeb(String address) {
-        try {
-            URI uri = new URI(address);
-            return uri.getHost() != null && ("http".equals(uri.getScheme()) || "https".equals(uri.getScheme()));
-        } catch (URISyntaxException e) {
-            return false;
         }
     }
 

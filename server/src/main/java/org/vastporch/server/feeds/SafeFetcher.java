@@ -29,17 +29,19 @@ import org.apache.hc.core5.util.Timeout;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
+import org.vastporch.core.feeds.AddressGuard;
+import org.vastporch.core.feeds.WebLink;
 
 /**
  * Fetches from outside without letting outside in: only http and https, never a private address (checked on the address
- * that is really connected to, anew for every redirect), with limits on size, time and redirects.
+ * that is really connected to, anew for every redirect), with limits on size, time and redirects. Whatever goes wrong
+ * is a {@link FetchException} with a sentence.
  */
 @Component
 class SafeFetcher {
 
     static final int MOST_BYTES = 5 * 1024 * 1024;
     private static final int MOST_REDIRECTS = 5;
-    private static final Duration LONGEST = Duration.ofSeconds(15);
     private static final Timeout PATIENCE = Timeout.ofSeconds(6);
 
     /** What came. {@code permanent} is the new address if every redirect on the way said "for good". */
@@ -80,11 +82,12 @@ class SafeFetcher {
     }
 
     /** Gets an address, following redirects. Pass what a former answer said, to be told 304 if nothing changed. */
-    Fetched get(String address, @Nullable String etag, @Nullable String lastModified) throws FetchException {
-        URI at = URI.create(address);
+    Fetched get(String address, @Nullable String etag, @Nullable String lastModified, Budget budget)
+            throws FetchException {
+        URI at = place(address, "not-an-address", "This is no address that can be asked.");
         boolean forGood = true;
         for (int hop = 0; hop <= MOST_REDIRECTS; hop++) {
-            Fetched answer = once(at, etag, lastModified);
+            Fetched answer = once(at, etag, lastModified, budget.take());
             if (answer.status() < 300 || answer.status() > 308 || answer.status() == 304 || answer.permanent() == null)
                 return new Fetched(
                         answer.status(),
@@ -102,18 +105,46 @@ class SafeFetcher {
         throw new FetchException("redirects", "This address sends one on and on and never arrives.");
     }
 
-    private static URI next(URI from, String location) throws FetchException {
+    private URI next(URI from, String location) throws FetchException {
+        String sentence = "This address sends one on to a place that cannot be reached.";
         try {
-            URI to = from.resolve(location.strip());
-            if (!"http".equals(to.getScheme()) && !"https".equals(to.getScheme()) || to.getHost() == null)
-                throw new IllegalArgumentException(location);
-            return to;
+            String to = location.strip();
+            boolean whole = to.matches("(?i)[a-z][a-z0-9+.-]*:.*");
+            return place(whole ? to : from.resolve(encoded(to)).toString(), "redirects", sentence);
         } catch (IllegalArgumentException e) {
-            throw new FetchException("redirects", "This address sends one on to a place that cannot be reached.");
+            throw new FetchException("redirects", sentence);
         }
     }
 
-    private Fetched once(URI at, @Nullable String etag, @Nullable String lastModified) throws FetchException {
+    /** Servers send on to places with blanks and letters in them. */
+    private static String encoded(String path) {
+        String whole = WebLink.of("http://x" + (path.startsWith("/") ? "" : "/") + path);
+        return path.startsWith("//") || whole.isEmpty()
+                ? path
+                : whole.substring("http://x".length() + (path.startsWith("/") ? 0 : 1));
+    }
+
+    /** A place that may be asked, as far as its address says; the rest is decided on what is connected to. */
+    private URI place(String address, String code, String sentence) throws FetchException {
+        String link = WebLink.of(address);
+        if (link.isEmpty()) throw new FetchException(code, sentence);
+        URI at = URI.create(link);
+        if (at.getHost() == null || !AddressGuard.isPlain(at.getHost())) throw new FetchException(code, sentence);
+        if (!isTrusted(at) && !AddressGuard.isOpen(portOf(at)))
+            throw new FetchException("port", "Pages do not stand at port " + portOf(at) + ", so it is not asked.");
+        return at;
+    }
+
+    private boolean isTrusted(URI at) {
+        return allowedPrivate.contains(at.getHost() + ":" + portOf(at));
+    }
+
+    private static int portOf(URI at) {
+        return at.getPort() > 0 ? at.getPort() : at.getScheme().equals("https") ? 443 : 80;
+    }
+
+    private Fetched once(URI at, @Nullable String etag, @Nullable String lastModified, Duration longest)
+            throws FetchException {
         HttpGet get = new HttpGet(at);
         get.setHeader("User-Agent", "VastPorch/1 (feed reader of a school)");
         get.setHeader(
@@ -121,9 +152,8 @@ class SafeFetcher {
                 "application/atom+xml, application/rss+xml, application/xml;q=0.9, text/html;q=0.8, */*;q=0.5");
         if (etag != null) get.setHeader("If-None-Match", etag);
         if (lastModified != null) get.setHeader("If-Modified-Since", lastModified);
-        ScheduledFuture<?> alarm = watch.schedule(get::abort, LONGEST.toMillis(), TimeUnit.MILLISECONDS);
-        int port = at.getPort() > 0 ? at.getPort() : at.getScheme().equals("https") ? 443 : 80;
-        CloseableHttpClient client = allowedPrivate.contains(at.getHost() + ":" + port) ? trusting : strict;
+        ScheduledFuture<?> alarm = watch.schedule(get::abort, longest.toMillis(), TimeUnit.MILLISECONDS);
+        CloseableHttpClient client = isTrusted(at) ? trusting : strict;
         try {
             return client.execute(get, response -> read(at, response));
         } catch (TooLargeException e) {
@@ -140,6 +170,9 @@ class SafeFetcher {
                     late
                             ? "The server " + at.getHost() + " took too long to answer."
                             : "The server " + at.getHost() + " does not answer.");
+        } catch (RuntimeException e) {
+            // Clients meet odd addresses and answers with exceptions of all kinds.
+            throw new FetchException("no-answer", "The server " + at.getHost() + " gives no answer that can be read.");
         } finally {
             alarm.cancel(false);
         }
@@ -211,7 +244,8 @@ class SafeFetcher {
         @Override
         public InetAddress[] resolve(String host) throws UnknownHostException {
             InetAddress[] all = InetAddress.getAllByName(host);
-            for (InetAddress address : all) if (isPrivate(address)) throw new PrivateAddressException();
+            for (InetAddress address : all)
+                if (!AddressGuard.isPublic(address.getAddress())) throw new PrivateAddressException();
             return all;
         }
 
@@ -219,30 +253,5 @@ class SafeFetcher {
         public String resolveCanonicalHostname(String host) {
             return host;
         }
-    }
-
-    /** Tells whether an address lies in a network that is not the open internet. */
-    static boolean isPrivate(InetAddress address) {
-        byte[] b = address.getAddress();
-        if (address.isAnyLocalAddress()
-                || address.isLoopbackAddress()
-                || address.isLinkLocalAddress()
-                || address.isSiteLocalAddress()
-                || address.isMulticastAddress()) return true;
-        int first = b[0] & 0xff;
-        int second = b[1] & 0xff;
-        if (b.length == 4)
-            return first == 0
-                    || first >= 240
-                    || first == 100 && second >= 64 && second < 128
-                    || first == 192 && second == 0 && b[2] == 0
-                    || first == 198 && (second == 18 || second == 19);
-        boolean uniqueLocal = (first & 0xfe) == 0xfc;
-        boolean carriesOld = first == 0x20 && second == 0x02
-                || first == 0 && second == 0x64
-                || first == 0x20 && second == 0x01 && b[2] == 0 && b[3] == 0;
-        boolean allZeroButEnd = true;
-        for (int i = 0; i < 10; i++) allZeroButEnd &= b[i] == 0;
-        return uniqueLocal || carriesOld || allZeroButEnd;
     }
 }

@@ -43,7 +43,8 @@ class SourceFinder {
     }
 
     Found look(String pasted, Instant now) {
-        Fetched page = open(pasted);
+        Budget budget = Budget.ofPage();
+        Fetched page = open(pasted, budget);
         if (asksToSignIn(page))
             return new Found(
                     PastedAddress.Kind.SIGN_IN_PAGE.name(),
@@ -52,12 +53,12 @@ class SourceFinder {
         if (FeedParser.looksLikeFeed(page.body())) return feed(page, now);
         PastedAddress.Finding finding =
                 PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
-        List<Candidate> candidates = candidates(finding, page.address(), now);
+        List<Candidate> candidates = candidates(finding, page.address(), now, budget);
         return new Found(finding.kind().name(), sentence(finding.kind(), candidates.size()), candidates);
     }
 
     /** What stands at a pasted address; refused in words where nothing does. */
-    Fetched open(String pasted) {
+    Fetched open(String pasted, Budget budget) {
         String address = PastedAddress.normalise(pasted);
         if (address.isEmpty() || address.length() > 1900)
             throw Problem.invalid(
@@ -66,7 +67,7 @@ class SourceFinder {
                     "This is not the address of a page. It looks like rowlock.example or "
                             + "https://rowlock.example/feed.xml.");
         try {
-            Fetched page = fetcher.get(address, null, null);
+            Fetched page = fetcher.get(address, null, null, budget);
             if (page.status() != 200 && !asksToSignIn(page) && !PastedAddress.isEditing(address))
                 throw Problem.invalid("address", "not-found", sentenceFor(page.status()));
             return page;
@@ -90,9 +91,9 @@ class SourceFinder {
         }
     }
 
-    private List<Candidate> candidates(PastedAddress.Finding finding, String address, Instant now) {
+    private List<Candidate> candidates(PastedAddress.Finding finding, String address, Instant now, Budget budget) {
         List<Candidate> candidates = new ArrayList<>();
-        for (Fetched fetched : feedsOf(finding, address)) {
+        for (Fetched fetched : feedsOf(finding, address, budget)) {
             try {
                 candidates.add(candidate(fetched, now));
             } catch (FeedException e) {
@@ -103,16 +104,16 @@ class SourceFinder {
     }
 
     /** The feeds that a page announces, else those in the usual places; at most three. */
-    List<Fetched> feedsOf(PastedAddress.Finding finding, String address) {
+    List<Fetched> feedsOf(PastedAddress.Finding finding, String address, Budget budget) {
         Set<String> places = new LinkedHashSet<>(finding.feeds());
         if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE)
             places.addAll(PastedAddress.guesses(address));
         List<Fetched> feeds = new ArrayList<>();
         Set<String> seen = new LinkedHashSet<>();
         for (String place : places) {
-            if (feeds.size() == 3) break;
+            if (feeds.size() == 3 || budget.isSpent()) break;
             try {
-                Fetched fetched = fetcher.get(place, null, null);
+                Fetched fetched = fetcher.get(place, null, null, budget);
                 if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address()))
                     feeds.add(fetched);
             } catch (FetchException e) {

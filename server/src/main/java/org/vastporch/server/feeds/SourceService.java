@@ -1,15 +1,19 @@
 package org.vastporch.server.feeds;
 
 import com.rometools.rome.io.FeedException;
-import java.net.URI;
-import java.net.URISyntaxException;
+import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -22,9 +26,12 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.feeds.EntryIdentity;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
+import org.vastporch.core.feeds.EntryIdentity.Known;
 import org.vastporch.core.feeds.Health;
-import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.feeds.SourceChecks;
+import org.vastporch.core.feeds.SourceChecks.Answer;
+import org.vastporch.core.feeds.WebLink;
 import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
@@ -45,14 +52,22 @@ import org.vastporch.server.writing.PostService;
 public class SourceService {
 
     private static final int LONGEST_ADDRESS = 2_000;
+    private static final int MOST_DUE = 200;
+    private static final int HOSTS_AT_ONCE = 8;
+    /** Between two requests to one host. */
+    private static final Duration BETWEEN = Duration.ofSeconds(1);
 
-    /** @param personId the student whose blog it is; left out for news of the class */
+    /**
+     * @param personId the student whose blog it is; left out for news of the class
+     * @param keepTrying whether it is added even if it cannot be read now; left out for no
+     */
     public record WantedSource(
             String feedAddress,
             String siteAddress,
             String title,
             String description,
-            @Optionally Long personId) {}
+            @Optionally Long personId,
+            @Optionally @Nullable Boolean keepTrying) {}
 
     public record SourceView(
             long id,
@@ -85,6 +100,12 @@ public class SourceService {
     private final Clock clock;
     private final RandomGenerator random = RandomGenerator.getDefault();
     private final Set<Long> checking = ConcurrentHashMap.newKeySet();
+    private final Set<String> busy = ConcurrentHashMap.newKeySet();
+    private final ExecutorService workers = Executors.newFixedThreadPool(HOSTS_AT_ONCE, task -> {
+        Thread thread = new Thread(task, "feeds");
+        thread.setDaemon(true);
+        return thread;
+    });
 
     SourceService(
             SourceStore store,
@@ -118,42 +139,51 @@ public class SourceService {
         return finder.look(address, clock.instant());
     }
 
-    /** Adds a source and fetches its entries at once. */
+    /**
+     * Adds a source with its entries. Of one that cannot be read nothing is kept, unless whoever adds it wants it to be
+     * tried again and again.
+     */
     public long add(Viewer viewer, long classId, WantedSource wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        requireAddress("feedAddress", wanted.feedAddress());
-        if (!wanted.siteAddress().isEmpty()) requireAddress("siteAddress", wanted.siteAddress());
-        if (store.isKnown(classId, wanted.feedAddress()))
-            throw Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
-        Long blog = null;
-        if (wanted.personId() != null) {
-            if (!people.students(classId).contains(wanted.personId()))
-                throw Problem.invalid("personId", "not-a-student", "Choose a student of this class.");
-            blog = blogs.homeOf(classId, wanted.personId())
-                    .orElseThrow(() -> Problem.invalid(
-                            "personId",
-                            "no-blog",
-                            "This student has no blog yet in which the outside posts could "
-                                    + "stand. Make the blogs first."));
-        }
-        String title =
-                wanted.title().isBlank() ? wanted.feedAddress() : wanted.title().strip();
-        Long home = blog;
+        String feed = address("feedAddress", wanted.feedAddress());
+        String site = wanted.siteAddress().isEmpty() ? "" : address("siteAddress", wanted.siteAddress());
+        if (store.isKnown(classId, feed)) throw alreadyThere();
+        Long home = wanted.personId() == null ? null : home(classId, wanted.personId());
+        Outcome outcome = fetch(SourceChecks.begin(feed, clock.instant()));
+        if (outcome.answer().error() != null && !Boolean.TRUE.equals(wanted.keepTrying()))
+            throw Problem.invalid(
+                    "feedAddress", "source-unread", outcome.answer().error() + " It was not added.");
         long id = transaction.execute(status -> {
+            if (store.isKnown(classId, feed)) throw alreadyThere();
             long added = store.add(
                     classId,
                     wanted.personId(),
                     home,
-                    wanted.feedAddress(),
-                    wanted.siteAddress(),
-                    cut(title, 300),
+                    feed,
+                    site,
+                    cut(wanted.title().isBlank() ? feed : wanted.title().strip(), 300),
                     cut(wanted.description(), 4000),
                     clock.instant());
             events.add(classId, "source-added", added, viewer.personId());
             return added;
         });
-        check(store.find(id).orElseThrow());
+        keep(store.find(id).orElseThrow(), outcome);
         return id;
+    }
+
+    private static Problem alreadyThere() {
+        return Problem.invalid("address", "source-known", "This outside blog is gathered in this class already.");
+    }
+
+    /** The blog in which the outside posts of a student stand. */
+    private long home(long classId, long personId) {
+        if (!people.students(classId).contains(personId))
+            throw Problem.invalid("personId", "not-a-student", "Choose a student of this class.");
+        return blogs.homeOf(classId, personId)
+                .orElseThrow(() -> Problem.invalid(
+                        "personId",
+                        "no-blog",
+                        "This student has no blog yet in which the outside posts could stand. Make the blogs first."));
     }
 
     /** Looks at a source now. */
@@ -175,17 +205,46 @@ public class SourceService {
         return store.news(classId, 6);
     }
 
+    /**
+     * Starts the checks that are due: several hosts at once, so that a slow one delays nobody else, and the sources of
+     * one host one after the other.
+     */
     @Scheduled(
             fixedDelayString = "${vastporch.feeds.check-every}",
             initialDelayString = "${vastporch.feeds.check-every}")
     void checkThoseDue() {
-        for (Source source : store.due(clock.instant(), 50)) {
-            try {
-                check(source);
-            } catch (RuntimeException e) {
-                log.error("Source {} could not be checked", source.id(), e);
+        Map<String, List<Source>> byHost = new LinkedHashMap<>();
+        for (Source source : store.due(clock.instant(), MOST_DUE))
+            byHost.computeIfAbsent(hostOf(source), host -> new ArrayList<>()).add(source);
+        byHost.forEach((host, sources) -> {
+            if (busy.add(host)) workers.execute(() -> checkOneHost(host, sources));
+        });
+    }
+
+    private void checkOneHost(String host, List<Source> sources) {
+        try {
+            for (int i = 0; i < sources.size(); i++) {
+                if (i > 0) Thread.sleep(BETWEEN.toMillis());
+                try {
+                    check(sources.get(i));
+                } catch (RuntimeException e) {
+                    log.error("Source {} could not be checked", sources.get(i).id(), e);
+                }
             }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            busy.remove(host);
         }
+    }
+
+    private static String hostOf(Source source) {
+        return source.checks().feedAddress().replaceFirst("^https?://([^/?#]*).*$", "$1");
+    }
+
+    @PreDestroy
+    void stop() {
+        workers.shutdownNow();
     }
 
     /** One check: fetch, take in what is new or changed, note how it went and when to come back. */
@@ -193,17 +252,37 @@ public class SourceService {
         // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
         if (!checking.add(source.id())) return;
         try {
-            Instant now = clock.instant();
-            Outcome outcome = fetch(source);
-            Intake intake = outcome.feed() == null ? null : intake(source);
-            transaction.executeWithoutResult(status -> {
-                if (intake != null) for (Entry entry : outcome.feed().entries()) takeIn(source, entry, intake, now);
-                store.checked(after(source, outcome, now));
-            });
-            durability.sync();
+            keep(source, fetch(source.checks()));
         } finally {
             checking.remove(source.id());
         }
+    }
+
+    /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
+    private void keep(Source source, Outcome outcome) {
+        try {
+            transaction.executeWithoutResult(status -> {
+                if (outcome.feed() != null) takeIn(source, outcome.feed());
+                note(source, outcome.answer());
+            });
+        } catch (RuntimeException e) {
+            log.warn("What source {} carries could not be taken in", source.id(), e);
+            transaction.executeWithoutResult(
+                    status -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
+        }
+        durability.sync();
+    }
+
+    private void note(Source source, Answer answer) {
+        store.checked(
+                source.id(),
+                source.checks()
+                        .after(
+                                answer,
+                                store.lastDates(source.id()),
+                                address -> store.isKnown(source.classId(), address),
+                                clock.instant(),
+                                random));
     }
 
     /** What holds for all entries of one check. */
@@ -220,28 +299,57 @@ public class SourceService {
                         .toList());
     }
 
-    private record Outcome(
-            @Nullable Fetched answer,
-            FeedParser.@Nullable Feed feed,
-            @Nullable String error) {}
+    /** @param feed what was read; null if nothing was, or nothing has changed */
+    private record Outcome(Answer answer, FeedParser.@Nullable Feed feed) {}
 
-    private Outcome fetch(Source source) {
+    /**
+     * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
+     * while.
+     */
+    private Outcome fetch(SourceChecks source) {
         try {
-            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified());
-            if (answer.status() == 304) return new Outcome(answer, null, null);
-            if (answer.status() != 200) return new Outcome(answer, null, SourceFinder.sentenceFor(answer.status()));
+            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), Budget.ofOne());
+            if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
+            if (answer.status() != 200)
+                return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
             if (!FeedParser.looksLikeFeed(answer.body()))
-                return new Outcome(answer, null, "It answers with a page instead of a feed.");
-            return new Outcome(answer, FeedParser.parse(answer.body(), answer.contentType()), null);
-        } catch (FeedException e) {
-            return new Outcome(null, null, "Its feed is broken and could not be read.");
+                return new Outcome(answer(answer, null, "It answers with a page instead of a feed."), null);
+            return read(answer);
         } catch (FetchException e) {
-            return new Outcome(null, null, e.getMessage());
+            return new Outcome(Answer.none(e.getMessage()), null);
         }
     }
 
-    private void takeIn(Source source, Entry entry, Intake intake, Instant now) {
-        String key = EntryIdentity.keyOf(entry);
+    private static Outcome read(Fetched answer) {
+        try {
+            FeedParser.Feed feed = FeedParser.parse(answer.body(), answer.contentType());
+            return new Outcome(answer(answer, feed.asked(), null), feed);
+        } catch (FeedException | RuntimeException e) {
+            // Readers of feeds fail in many ways on a broken one.
+            return new Outcome(answer(answer, null, "Its feed is broken and could not be read."), null);
+        }
+    }
+
+    private static Answer answer(Fetched answer, @Nullable Duration ttl, @Nullable String error) {
+        return new Answer(
+                answer.status(),
+                answer.etag(),
+                answer.lastModified(),
+                answer.permanent(),
+                FeedParser.asked(answer.cacheControl(), answer.retryAfter(), ttl),
+                error);
+    }
+
+    private void takeIn(Source source, FeedParser.Feed feed) {
+        Intake intake = intake(source);
+        Instant now = clock.instant();
+        List<String> keys = EntryIdentity.keysOf(feed.entries(), key -> store.entry(source.id(), key)
+                .map(e -> new Known(e.cleanLink(), e.contentHash())));
+        for (int i = 0; i < keys.size(); i++)
+            takeIn(source, keys.get(i), feed.entries().get(i), intake, now);
+    }
+
+    private void takeIn(Source source, String key, Entry entry, Intake intake, Instant now) {
         String hash = EntryIdentity.contentHash(entry);
         Optional<SourceStore.KnownEntry> known = store.entry(source.id(), key);
         if (known.isPresent() && known.get().contentHash().equals(hash)) return;
@@ -250,13 +358,18 @@ public class SourceService {
         Instant date = EntryIdentity.dateOf(entry, now);
         Long post = known.map(SourceStore.KnownEntry::postId).orElse(null);
         if (intake.asPosts()) {
-            Optional<Long> twin = known.isPresent()
-                    ? Optional.empty()
-                    : store.postOfLink(source.classId(), source.personId(), cleanLink)
-                            .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
+            Optional<Long> twin = known.isPresent() ? Optional.empty() : twin(source, cleanLink, key);
             post = twin.isPresent() ? twin.get() : takeInPost(source, entry, intake, link, date, post);
         }
         store.putEntry(source.id(), key, hash, link, cleanLink, entry.title(), date, now, post);
+    }
+
+    /** The post that was made of the same page elsewhere: by another source of the student, or brought in by hand. */
+    private Optional<Long> twin(Source source, String cleanLink, String key) {
+        // Entries that share one link in this source are not one page.
+        if (key.contains("#")) return Optional.empty();
+        return store.postOfLink(source.classId(), source.personId(), source.id(), cleanLink)
+                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
     }
 
     private long takeInPost(
@@ -279,50 +392,6 @@ public class SourceService {
                 known);
     }
 
-    private Source after(Source s, Outcome outcome, Instant now) {
-        Fetched answer = outcome.answer();
-        boolean failed = outcome.error() != null;
-        boolean absent = answer != null && answer.status() == 404;
-        int notFound = absent ? s.notFound() + 1 : 0;
-        Instant since = absent ? (s.notFoundSince() == null ? now : s.notFoundSince()) : null;
-        boolean stopped = answer != null
-                && Pace.isStopped(
-                        answer.status(), notFound, since == null ? Duration.ZERO : Duration.between(since, now));
-        String moved = answer == null ? null : answer.permanent();
-        int movedSeen = moved == null ? 0 : moved.equals(s.movedTo()) ? s.movedSeen() + 1 : 1;
-        boolean takeOver = movedSeen >= Pace.MOVED_LIMIT && !store.isKnown(s.classId(), moved);
-        Duration asked = answer == null
-                ? s.asked()
-                : FeedParser.asked(
-                        answer.cacheControl(),
-                        answer.retryAfter(),
-                        outcome.feed() == null ? Duration.ZERO : outcome.feed().asked());
-        int failures = failed ? s.failures() + 1 : 0;
-        Instant next = now.plus(Pace.next(store.lastDates(s.id()), asked, failures, random));
-        boolean fresh = answer != null && !failed && answer.status() == 200;
-        return new Source(
-                s.id(),
-                s.classId(),
-                s.personId(),
-                s.blogId(),
-                takeOver ? moved : s.feedAddress(),
-                s.siteAddress(),
-                s.title(),
-                s.description(),
-                fresh ? answer.etag() : s.etag(),
-                fresh ? answer.lastModified() : s.lastModified(),
-                asked,
-                failures,
-                notFound,
-                since,
-                takeOver ? null : moved,
-                takeOver ? 0 : movedSeen,
-                stopped,
-                failed ? outcome.error() : null,
-                now,
-                next);
-    }
-
     private SourceView view(Source s, Names names) {
         List<Instant> dates = store.lastDates(s.id());
         Instant last = dates.isEmpty() ? null : dates.get(0);
@@ -330,35 +399,28 @@ public class SourceService {
                 s.id(),
                 s.title(),
                 s.description(),
-                s.feedAddress(),
+                s.checks().feedAddress(),
                 s.siteAddress(),
                 s.personId(),
                 s.personId() == null ? null : names.of(s.personId()),
-                Health.of(s.stopped(), s.failures(), last, clock.instant()).name(),
+                Health.of(s.checks().stopped(), s.checks().failures(), last, clock.instant())
+                        .name(),
                 store.countEntries(s.id()),
                 last,
-                s.lastCheck(),
-                s.nextCheck(),
-                s.lastError());
+                s.checks().lastCheck(),
+                s.checks().nextCheck(),
+                s.checks().lastError());
     }
 
-    private static void requireAddress(String field, String address) {
-        if (address.length() > LONGEST_ADDRESS)
+    private static String address(String field, String typed) {
+        if (typed.length() > LONGEST_ADDRESS)
             throw Problem.invalid(
                     field, "address-too-long", "An address has at most " + LONGEST_ADDRESS + " characters.");
-        if (!isWeb(address))
+        String address = WebLink.of(typed);
+        if (address.isEmpty() || address.length() > LONGEST_ADDRESS)
             throw Problem.invalid(
                     field, "address-unknown", "This is not the address of a page. It begins with http:// or https://.");
-    }
-
-    private static boolean isWeb(String address) {
-        try {
-            URI uri = new URI(address);
-            return uri.getHost() != null
-                    && (uri.getScheme().equals("http") || uri.getScheme().equals("https"));
-        } catch (URISyntaxException e) {
-            return false;
-        }
+        return address;
     }
 
     private static String cut(String text, int most) {

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.server.rows.Rows;
 
 @Repository
@@ -21,25 +22,16 @@ class SourceStore {
             long classId,
             @Nullable Long personId,
             @Nullable Long blogId,
-            String feedAddress,
             String siteAddress,
             String title,
             String description,
-            @Nullable String etag,
-            @Nullable String lastModified,
-            Duration asked,
-            int failures,
-            int notFound,
-            @Nullable Instant notFoundSince,
-            @Nullable String movedTo,
-            int movedSeen,
-            boolean stopped,
-            @Nullable String lastError,
-            @Nullable Instant lastCheck,
-            Instant nextCheck) {}
+            SourceChecks checks) {}
 
     record KnownEntry(
-            String key, String contentHash, @Nullable Long postId) {}
+            String key,
+            String contentHash,
+            String cleanLink,
+            @Nullable Long postId) {}
 
     record News(String title, String link, String source, Instant at) {}
 
@@ -114,7 +106,7 @@ class SourceStore {
     }
 
     /** Writes what the last check found out. */
-    void checked(Source s) {
+    void checked(long id, SourceChecks s) {
         jdbc.sql("""
                 update source
                    set feed_address = :feed, etag = :etag, last_modified = :modified, asked_seconds = :asked, failures
@@ -136,33 +128,37 @@ class SourceStore {
                 .param("error", s.lastError())
                 .param("last", Rows.utc(s.lastCheck()))
                 .param("next", Rows.utc(s.nextCheck()))
-                .param("id", s.id())
+                .param("id", id)
                 .update();
     }
 
     Optional<KnownEntry> entry(long sourceId, String key) {
         return jdbc.sql("""
-                                select entry_key, content_hash, post_id
+                                select entry_key, content_hash, clean_link, post_id
                                  from source_entry
                                  where source_id = :source and entry_key = :key""")
                 .param("source", sourceId)
                 .param("key", key)
                 .query((row, n) -> new KnownEntry(
-                        row.getString("entry_key"), row.getString("content_hash"), Rows.number(row, "post_id")))
+                        row.getString("entry_key"),
+                        row.getString("content_hash"),
+                        row.getString("clean_link"),
+                        Rows.number(row, "post_id")))
                 .optional();
     }
 
     /** The post that another source of the same student made of an entry with the same link. */
-    Optional<Long> postOfLink(long classId, long personId, String cleanLink) {
+    Optional<Long> postOfLink(long classId, long personId, long exceptSource, String cleanLink) {
         return jdbc.sql("""
                 select e.post_id
                   from source_entry e
                   join source s on s.id = e.source_id
-                 where s.class_id = :classId and s.person_id = :person and e.clean_link = :link and e.clean_link <> ''
+                 where s.class_id = :classId and s.person_id = :person and s.id <> :except and e.clean_link = :link and e.clean_link <> ''
                         and e.post_id is not null
                  limit 1""")
                 .param("classId", classId)
                 .param("person", personId)
+                .param("except", exceptSource)
                 .param("link", cleanLink)
                 .query(Long.class)
                 .optional();
@@ -180,10 +176,12 @@ class SourceStore {
             @Nullable Long postId) {
         int changed = jdbc.sql("""
                                 update source_entry
-                                 set content_hash = :hash, title = :title
+                                 set content_hash = :hash, title = :title, link = :link, clean_link = :clean
                                  where source_id = :source and entry_key = :key""")
                 .param("hash", hash)
                 .param("title", title)
+                .param("link", link)
+                .param("clean", cleanLink)
                 .param("source", sourceId)
                 .param("key", key)
                 .update();
@@ -248,21 +246,22 @@ class SourceStore {
                 row.getLong("class_id"),
                 Rows.number(row, "person_id"),
                 Rows.number(row, "blog_id"),
-                row.getString("feed_address"),
                 row.getString("site_address"),
                 row.getString("title"),
                 row.getString("description"),
-                row.getString("etag"),
-                row.getString("last_modified"),
-                Duration.ofSeconds(row.getLong("asked_seconds")),
-                row.getInt("failures"),
-                row.getInt("not_found"),
-                Rows.instant(row, "not_found_since"),
-                row.getString("moved_to"),
-                row.getInt("moved_seen"),
-                row.getBoolean("stopped"),
-                row.getString("last_error"),
-                Rows.instant(row, "last_check_at"),
-                Rows.instant(row, "next_check_at"));
+                new SourceChecks(
+                        row.getString("feed_address"),
+                        row.getString("etag"),
+                        row.getString("last_modified"),
+                        Duration.ofSeconds(row.getLong("asked_seconds")),
+                        row.getInt("failures"),
+                        row.getInt("not_found"),
+                        Rows.instant(row, "not_found_since"),
+                        row.getString("moved_to"),
+                        row.getInt("moved_seen"),
+                        row.getBoolean("stopped"),
+                        row.getString("last_error"),
+                        Rows.instant(row, "last_check_at"),
+                        Rows.instant(row, "next_check_at")));
     }
 }

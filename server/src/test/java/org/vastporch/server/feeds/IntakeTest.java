@@ -108,7 +108,8 @@ class IntakeTest {
     }
 
     private long add(String feed, Long person) {
-        return sources.add(teacher, classId, new SourceService.WantedSource(OUTSIDE.base() + feed, "", "", "", person));
+        return sources.add(
+                teacher, classId, new SourceService.WantedSource(OUTSIDE.base() + feed, "", "", "", person, null));
     }
 
     private List<PileItem> waiting() {
@@ -241,5 +242,60 @@ class IntakeTest {
 
     private long home() {
         return blogs.homeOf(classId, student).orElseThrow();
+    }
+
+    /** Before: they overwrote each other at each check, and what was approved went back to waiting each time. */
+    @Test
+    void entriesThatShareAnIdAreTwoPostsAndStayAsTheyAre() {
+        long source = add("/hostile/same-id.xml", student);
+        assertEquals(
+                List.of("Ash", "Oak"),
+                waiting().stream().map(PileItem::title).sorted().toList());
+        List<Integer> versions = waiting().stream().map(PileItem::version).toList();
+        jdbc.sql("update source set etag = null where id = :source")
+                .param("source", source)
+                .update();
+        sources.refresh(teacher, source);
+        sources.refresh(teacher, source);
+        assertEquals(versions, waiting().stream().map(PileItem::version).toList());
+    }
+
+    @Test
+    void whatIsNoAddressOfAPageIsNoLink() {
+        add("/hostile/links.xml", student);
+        assertEquals(3, waiting().size());
+        for (String column : List.of("link", "clean_link"))
+            assertEquals(
+                    List.of("", "", ""),
+                    jdbc.sql(
+                                    "select e." + column
+                                            + " from source_entry e join source s on s.id = e.source_id where s.class_id = :class")
+                            .param("class", classId)
+                            .query(String.class)
+                            .list());
+    }
+
+    @Test
+    void ofASourceThatCannotBeReadNothingIsKeptUnlessItIsToBeTriedAgain() {
+        for (String address : List.of(
+                OUTSIDE.base() + "/nothing-here",
+                "http://nowhere.invalid/feed.xml",
+                OUTSIDE.base() + "/hostile/broken.xml",
+                "http://10.0.0.1/feed.xml",
+                OUTSIDE.base() + "/hostile/file")) {
+            SourceService.WantedSource wanted = new SourceService.WantedSource(address, "", "", "", student, null);
+            Problem problem = assertThrows(Problem.class, () -> sources.add(teacher, classId, wanted));
+            assertEquals("source-unread", problem.code(), problem.getMessage());
+            assertTrue(problem.getMessage().endsWith("It was not added."), problem.getMessage());
+        }
+        assertEquals(0, sources.ofClass(teacher, classId).size());
+        long source = sources.add(
+                teacher,
+                classId,
+                new SourceService.WantedSource("http://nowhere.invalid/feed.xml", "", "", "", student, true));
+        assertEquals("FALTERING", view(source).health());
+        assertEquals(
+                "There is no server of the name nowhere.invalid.", view(source).lastError());
+        assertTrue(view(source).nextCheck().isAfter(Instant.now().plusSeconds(12 * 60)), "left in peace for a while");
     }
 }
