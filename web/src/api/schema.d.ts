@@ -1876,6 +1876,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/paused": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setPaused"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources/{id}/refresh": {
         parameters: {
             query?: never;
@@ -3081,6 +3113,9 @@ export interface components {
             columns?: ("FAMILY" | "GIVEN" | "FULL" | "FULL_FAMILY_FIRST" | "EMAIL" | "NUMBER" | "GROUP" | "LEFT")[];
             text: string;
         };
+        Paused: {
+            paused: boolean;
+        };
         PersonLine: {
             email: string;
             /** Format: int64 */
@@ -3511,6 +3546,7 @@ export interface components {
             lastError?: string;
             /** Format: date-time */
             nextCheck: string;
+            paused: boolean;
             person?: string;
             /** Format: int64 */
             personId?: number;
@@ -3719,6 +3755,7 @@ export interface components {
         WantedSource: {
             description: string;
             feedAddress: string;
+            keepTrying?: boolean;
             /** Format: int64 */
             personId?: number;
             siteAddress: string;
@@ -3907,6 +3944,7 @@ export type PasswordChange = components['schemas']['PasswordChange'];
 export type PasswordChanged = components['schemas']['PasswordChanged'];
 export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
+export type Paused = components['schemas']['Paused'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
 export type PictureAddress = components['schemas']['PictureAddress'];
@@ -7548,6 +7586,50 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    setPaused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Paused"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -1,7 +1,7 @@
 import { Select, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { postJson } from '../api/client';
+import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
 import { peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -76,7 +76,7 @@ export function SourcesPage() {
         {sources.isError && <Trouble error={sources.error} onRetry={() => sources.refetch()} />}
         {sources.data?.length === 0 && <p className="muted inside-4">Nothing is gathered from outside yet.</p>}
         {sources.data?.map((s) => (
-          <Source key={s.id} source={s} classId={id} mayRefresh={manages} />
+          <Source key={s.id} source={s} classId={id} manages={manages} />
         ))}
       </main>
     </div>
@@ -95,16 +95,22 @@ function CandidateCard({
   const { data: people } = useQuery(peopleOptions(classId));
   const [owner, setOwner] = useState<string | null>(null);
   const students = (people ?? []).filter((p) => p.role === 'STUDENT' && p.state !== 'left');
+  const [unread, setUnread] = useState(false);
   const add = useWrite(
-    () =>
+    (keepTrying: boolean) =>
       postJson(`/api/classes/${classId}/sources`, {
         feedAddress: candidate.feedAddress,
         siteAddress: candidate.site,
         title: candidate.title,
         description: candidate.description,
         personId: owner === 'news' ? undefined : Number(owner),
+        keepTrying,
       }),
-    { here: true, stale: [[]], onDone: onAdded },
+    {
+      stale: [[]],
+      onDone: onAdded,
+      onWrong: (_says, e) => setUnread(e instanceof ApiProblem && e.code === 'source-unread'),
+    },
   );
   return (
     <section className={css.candidate} aria-label={candidate.title}>
@@ -134,7 +140,7 @@ function CandidateCard({
             ...students.map((p) => ({ value: String(p.id), label: p.group ? `${p.name} (${p.group})` : p.name })),
           ]}
         />
-        <Button go onClick={() => add.run()} disabled={!owner || add.busy}>
+        <Button go onClick={() => add.run(false)} disabled={!owner || add.busy}>
           Gather it
         </Button>
       </div>
@@ -146,16 +152,18 @@ function CandidateCard({
             : ''}
       </p>
       <Wrong says={add.problem} />
+      {unread && <Word onClick={() => add.run(true)}>Add it all the same, and keep trying</Word>}
     </section>
   );
 }
 
-function Source({ source: s, classId, mayRefresh }: { source: SourceView; classId: number; mayRefresh: boolean }) {
-  const client = useQueryClient();
-  const refresh = useRefresh(async () => {
-    await postJson(`/api/sources/${s.id}/refresh`);
-    await client.invalidateQueries({ queryKey: ['sources', classId] });
-  });
+function Source({ source: s, classId, manages }: { source: SourceView; classId: number; manages: boolean }) {
+  const at = `/api/sources/${s.id}`;
+  const here = { here: true, stale: [['sources', classId]] };
+  const [leaving, setLeaving] = useState(false);
+  const refresh = useWrite(() => postJson(`${at}/refresh`), here);
+  const rest = useWrite(() => putJson(`${at}/paused`, { paused: !s.paused }), here);
+  const remove = useWrite(() => deleteJson(at), here);
   return (
     <section className={css.source}>
       <div>
@@ -166,8 +174,10 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
         </h2>
         <p className="muted above-1 below-0 less">
           {s.person ? `Posts of ${s.person}` : 'News for the class'} ·{' '}
-          <b className={s.health === 'FALTERING' || s.health === 'STOPPED' ? 'warm' : 'ink'}>{t.health[s.health]}</b> ·{' '}
-          {t.count(s.entries, 'entry', 'entries')}
+          <b className={!s.paused && (s.health === 'FALTERING' || s.health === 'STOPPED') ? 'warm' : 'ink'}>
+            {s.paused ? 'resting' : t.health[s.health]}
+          </b>{' '}
+          · {t.count(s.entries, 'entry', 'entries')}
           {s.lastEntry && (
             <>
               , the last <When at={s.lastEntry} />
@@ -181,7 +191,7 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
               Looked at <When at={s.lastCheck} />;{' '}
             </>
           )}
-          {s.health === 'STOPPED' ? (
+          {s.paused || s.health === 'STOPPED' ? (
             'not looked at any more'
           ) : (
             <>
@@ -190,24 +200,31 @@ function Source({ source: s, classId, mayRefresh }: { source: SourceView; classI
           )}
         </p>
       </div>
-      {mayRefresh && (
-        <Word onClick={refresh.run} disabled={refresh.busy}>
-          {refresh.busy ? 'Looking' : 'Refresh now'}
-        </Word>
+      {manages && (
+        <div className={css.acts}>
+          <Word onClick={() => refresh.run()} disabled={refresh.busy}>
+            {refresh.busy ? 'Looking' : 'Refresh now'}
+          </Word>
+          <Word tiny onClick={() => rest.run()} aria-label={`${s.paused ? 'Go on' : 'Let it rest'}: ${s.title}`}>
+            {s.paused ? 'Go on' : 'Let it rest'}
+          </Word>
+          <Word tiny onClick={() => setLeaving(true)} aria-label={`Take out: ${s.title}`}>
+            Take out
+          </Word>
+        </div>
       )}
+      {leaving && (
+        <div className={`tell ${css.leaving}`} role="alertdialog" aria-label={`Take out ${s.title}`}>
+          {s.person
+            ? `Nothing comes from it any more. The ${t.count(s.entries, 'post that came stays', 'posts that came stay')} in the class.`
+            : 'Nothing comes from it any more, and its news no longer stand beside the Porch.'}
+          <p className="row above-3 below-0">
+            <Button onClick={() => remove.run()}>Take it out</Button>
+            <Word onClick={() => setLeaving(false)}>{t.cancel}</Word>
+          </p>
+        </div>
+      )}
+      <Wrong says={refresh.problem || rest.problem || remove.problem} />
     </section>
   );
-}
-
-function useRefresh(work: () => Promise<void>) {
-  const [busy, setBusy] = useState(false);
-  const run = async () => {
-    setBusy(true);
-    try {
-      await work();
-    } finally {
-      setBusy(false);
-    }
-  };
-  return { busy, run };
 }

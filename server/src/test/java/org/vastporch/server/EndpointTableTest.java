@@ -449,6 +449,7 @@ class EndpointTableTest {
                 () -> Map.of("cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"));
         body("POST /api/blogs/{blog}/elsewhere/look", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/blogs/{blog}/elsewhere", () -> Map.of("address", "http://nowhere.example/"));
+        body("PUT /api/sources/{source}/paused", () -> Map.of("paused", true));
         body("POST /api/classes/{class}/sources/look", () -> Map.of("address", "http://nowhere.example/"));
     }
 

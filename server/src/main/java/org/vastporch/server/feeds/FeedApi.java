@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.ServletWebRequest;
@@ -187,6 +188,18 @@ class FeedApi {
     @GetMapping("/api/classes/{id}/sources")
     List<SourceService.SourceView> list(Viewer viewer, @PathVariable long id) {
         return sources.ofClass(viewer, id);
+    }
+
+    record Paused(boolean paused) {}
+
+    @PutMapping("/api/sources/{id}/paused")
+    void setPaused(Viewer viewer, @PathVariable long id, @RequestBody Paused body) {
+        sources.setPaused(viewer, id, body.paused());
+    }
+
+    @DeleteMapping("/api/sources/{id}")
+    void remove(Viewer viewer, @PathVariable long id) {
+        sources.remove(viewer, id);
     }
 
     @PostMapping("/api/sources/{id}/refresh")

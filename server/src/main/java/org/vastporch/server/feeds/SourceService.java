@@ -82,7 +82,8 @@ public class SourceService {
             @Optionally Instant lastEntry,
             @Optionally Instant lastCheck,
             Instant nextCheck,
-            @Optionally String lastError) {}
+            @Optionally String lastError,
+            boolean paused) {}
 
     private static final Logger log = LoggerFactory.getLogger(SourceService.class);
 
@@ -193,6 +194,31 @@ public class SourceService {
         check(source);
     }
 
+    /** Lets a source rest, or go on at once. */
+    public void setPaused(Viewer viewer, long sourceId, boolean paused) {
+        access.require(viewer, Act.MANAGE_CLASS, classOf(sourceId));
+        transaction.executeWithoutResult(status -> {
+            Source source = store.lock(sourceId).orElseThrow(Problem::missing);
+            if (source.paused() == paused) return;
+            store.setPaused(sourceId, paused, clock.instant());
+            events.add(source.classId(), paused ? "source-paused" : "source-resumed", sourceId, viewer.personId());
+        });
+    }
+
+    /** Takes a source out of the class: nothing comes from it any more, and the posts that came from it stay. */
+    public void remove(Viewer viewer, long sourceId) {
+        access.require(viewer, Act.MANAGE_CLASS, classOf(sourceId));
+        transaction.executeWithoutResult(status -> {
+            Source source = store.lock(sourceId).orElseThrow(Problem::missing);
+            store.remove(sourceId, clock.instant());
+            events.add(source.classId(), "source-removed", sourceId, viewer.personId());
+        });
+    }
+
+    private long classOf(long sourceId) {
+        return store.find(sourceId).map(Source::classId).orElseThrow(Problem::missing);
+    }
+
     public List<SourceView> ofClass(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
         Names names = people.names(viewer, classId);
@@ -262,6 +288,8 @@ public class SourceService {
     private void keep(Source source, Outcome outcome) {
         try {
             transaction.executeWithoutResult(status -> {
+                // It may have been taken out while its server was asked.
+                if (store.lock(source.id()).isEmpty()) return;
                 if (outcome.feed() != null) takeIn(source, outcome.feed());
                 note(source, outcome.answer());
             });
@@ -409,7 +437,8 @@ public class SourceService {
                 last,
                 s.checks().lastCheck(),
                 s.checks().nextCheck(),
-                s.checks().lastError());
+                s.checks().lastError(),
+                s.paused());
     }
 
     private static String address(String field, String typed) {

@@ -25,6 +25,7 @@ class SourceStore {
             String siteAddress,
             String title,
             String description,
+            boolean paused,
             SourceChecks checks) {}
 
     record KnownEntry(
@@ -36,7 +37,7 @@ class SourceStore {
     record News(String title, String link, String source, Instant at) {}
 
     private static final String COLUMNS = """
-        id, class_id, person_id, blog_id, feed_address, site_address, title, description, etag, last_modified, asked_seconds, failures, not_found,
+        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, etag, last_modified, asked_seconds, failures, not_found,
         not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
 
     private final JdbcClient jdbc;
@@ -74,7 +75,8 @@ class SourceStore {
     }
 
     boolean isKnown(long classId, String feed) {
-        return jdbc.sql("select count(*) from source where class_id = :classId and feed_address = :feed")
+        return jdbc.sql("select count(*) from source where class_id = :classId and feed_address = :feed"
+                                + " and removed_at is null")
                         .param("classId", classId)
                         .param("feed", feed)
                         .query(Integer.class)
@@ -83,22 +85,52 @@ class SourceStore {
     }
 
     Optional<Source> find(long id) {
-        return jdbc.sql("select " + COLUMNS + " from source where id = :id")
+        return jdbc.sql("select " + COLUMNS + " from source where id = :id and removed_at is null")
                 .param("id", id)
                 .query((row, n) -> source(row))
                 .optional();
     }
 
+    /** The same with its row locked until the transaction ends, so that it is not taken out meanwhile. */
+    Optional<Source> lock(long id) {
+        return jdbc.sql("select " + COLUMNS + " from source where id = :id and removed_at is null for update")
+                .param("id", id)
+                .query((row, n) -> source(row))
+                .optional();
+    }
+
+    /** @param next when it is looked at next if it does not rest */
+    void setPaused(long id, boolean paused, Instant next) {
+        jdbc.sql("update source set paused = :paused, next_check_at = :next where id = :id")
+                .param("paused", paused)
+                .param("next", Rows.utc(next))
+                .param("id", id)
+                .update();
+    }
+
+    /**
+     * Takes a source out. Its row stays, so that what came from it still says from where; its address is free to be
+     * gathered anew.
+     */
+    void remove(long id, Instant now) {
+        jdbc.sql("update source set removed_at = :now, feed_address = feed_address || ' removed ' || id where id = :id")
+                .param("now", Rows.utc(now))
+                .param("id", id)
+                .update();
+    }
+
     List<Source> ofClass(long classId) {
-        return jdbc.sql("select " + COLUMNS + " from source where class_id = :classId order by title, id")
+        return jdbc.sql("select " + COLUMNS
+                        + " from source where class_id = :classId and removed_at is null order by title, id")
                 .param("classId", classId)
                 .query((row, n) -> source(row))
                 .list();
     }
 
     List<Source> due(Instant now, int most) {
-        return jdbc.sql("select " + COLUMNS
-                        + " from source where not stopped and next_check_at <= :now order by next_check_at limit :most")
+        return jdbc.sql(
+                        "select " + COLUMNS
+                                + " from source where not stopped and not paused and removed_at is null and next_check_at <= :now order by next_check_at limit :most")
                 .param("now", Rows.utc(now))
                 .param("most", most)
                 .query((row, n) -> source(row))
@@ -227,7 +259,7 @@ class SourceStore {
                 select e.title, e.link, s.title as source, e.published_at
                   from source_entry e
                   join source s on s.id = e.source_id
-                 where s.class_id = :classId and s.person_id is null
+                 where s.class_id = :classId and s.person_id is null and s.removed_at is null
                  order by e.published_at desc
                  limit :most""")
                 .param("classId", classId)
@@ -249,6 +281,7 @@ class SourceStore {
                 row.getString("site_address"),
                 row.getString("title"),
                 row.getString("description"),
+                row.getBoolean("paused"),
                 new SourceChecks(
                         row.getString("feed_address"),
                         row.getString("etag"),

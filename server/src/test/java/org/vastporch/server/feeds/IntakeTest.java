@@ -298,4 +298,29 @@ class IntakeTest {
                 "There is no server of the name nowhere.invalid.", view(source).lastError());
         assertTrue(view(source).nextCheck().isAfter(Instant.now().plusSeconds(12 * 60)), "left in peace for a while");
     }
+
+    @Test
+    void aSourceRestsAndGoesOn() {
+        long source = add("/clinker/feed.xml", student);
+        sources.setPaused(teacher, source, true);
+        assertTrue(view(source).paused());
+        assertThrows(Problem.class, () -> sources.setPaused(access.viewer(student), source, false));
+        sources.setPaused(teacher, source, false);
+        assertFalse(view(source).paused());
+        assertFalse(view(source).nextCheck().isAfter(Instant.now()), "it is looked at at once");
+    }
+
+    @Test
+    void whatCameFromASourceThatIsTakenOutStaysAndComesNoSecondTime() {
+        long source = add("/rowlock/feed.xml", student);
+        int came = waiting().size();
+        assertThrows(Problem.class, () -> sources.remove(access.viewer(student), source));
+        sources.remove(teacher, source);
+        assertEquals(List.of(), sources.ofClass(teacher, classId));
+        assertEquals(came, waiting().size());
+        assertThrows(Problem.class, () -> sources.refresh(teacher, source));
+        assertThrows(Problem.class, () -> sources.remove(teacher, source));
+        add("/rowlock/feed.xml", student);
+        assertEquals(came, waiting().size(), "added again, its posts are known");
+    }
 }
