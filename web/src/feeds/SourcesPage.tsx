@@ -191,7 +191,9 @@ function Source({ source: s, classId, manages }: { source: SourceView; classId: 
               Looked at <When at={s.lastCheck} />;{' '}
             </>
           )}
-          {s.paused || s.health === 'STOPPED' ? (
+          {s.paused ? (
+            'it is not looked at until it goes on'
+          ) : s.health === 'STOPPED' ? (
             'not looked at any more'
           ) : (
             <>

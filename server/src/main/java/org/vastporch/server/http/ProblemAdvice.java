@@ -13,6 +13,7 @@ import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
@@ -23,6 +24,10 @@ import org.vastporch.core.Refusal;
 class ProblemAdvice {
 
     private static final Logger log = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    /** Whoever asked has left while the answer was on its way: nobody is there to be told, and nothing is wrong. */
+    @ExceptionHandler(AsyncRequestNotUsableException.class)
+    void onAskerGone() {}
 
     @ExceptionHandler
     ResponseEntity<ProblemDetail> on(Problem e) {
