@@ -252,7 +252,8 @@ public class SourceService {
             for (int i = 0; i < sources.size(); i++) {
                 if (i > 0) Thread.sleep(BETWEEN.toMillis());
                 try {
-                    check(sources.get(i));
+                    // It may rest or be gone by now.
+                    store.find(sources.get(i).id()).filter(s -> !s.paused()).ifPresent(this::check);
                 } catch (RuntimeException e) {
                     log.error("Source {} could not be checked", sources.get(i).id(), e);
                 }
@@ -287,18 +288,24 @@ public class SourceService {
     /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
     private void keep(Source source, Outcome outcome) {
         try {
-            transaction.executeWithoutResult(status -> {
-                // It may have been taken out while its server was asked.
-                if (store.lock(source.id()).isEmpty()) return;
+            inPlace(source, () -> {
                 if (outcome.feed() != null) takeIn(source, outcome.feed());
                 note(source, outcome.answer());
             });
         } catch (RuntimeException e) {
             log.warn("What source {} carries could not be taken in", source.id(), e);
-            transaction.executeWithoutResult(
-                    status -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
+            inPlace(
+                    source,
+                    () -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
         }
         durability.sync();
+    }
+
+    /** It may have been taken out while its server was asked: then nothing is kept. */
+    private void inPlace(Source source, Runnable work) {
+        transaction.executeWithoutResult(status -> {
+            if (store.lock(source.id()).isPresent()) work.run();
+        });
     }
 
     private void note(Source source, Answer answer) {

@@ -210,15 +210,12 @@ public class PorchService {
                                 moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
                 .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
-        List<Entry> found = porch.entries(
-                scope,
-                classId,
-                counts.page(filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1)));
-        List<Entry> page = found.subList(0, Math.min(size, found.size()));
+        List<Long> found =
+                counts.page(filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
+        List<Entry> page = porch.entries(scope, classId, found.subList(0, Math.min(size, found.size())));
         Names names = people.names(viewer, classId);
-        String next = found.size() > size
-                ? Cursor.of(page.get(size - 1).publishedAt(), page.get(size - 1).id())
-                : null;
+        Entry last = page.isEmpty() ? null : page.get(page.size() - 1);
+        String next = found.size() > size && last != null ? Cursor.of(last.publishedAt(), last.id()) : null;
         return new Porch(
                 page.stream().map(e -> view(e, names, counts.around())).toList(),
                 next,
