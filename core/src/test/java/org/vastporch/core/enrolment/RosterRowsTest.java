@@ -59,6 +59,63 @@ class RosterRowsTest {
                     names(RosterReader.read(file, List.of()).rows()));
     }
 
+    /** Text of two bytes a letter whose letters leave no zeros behind is known by its mark alone. */
+    @Test
+    void theMarkAtTheBeginningDecidesWhereLettersDoNot() {
+        String list = "Surname,Forename\n" + "Ковалевская,Александра\n".repeat(12);
+        List<byte[]> files = List.of(
+                marked(0xff, 0xfe, list.getBytes(StandardCharsets.UTF_16LE)),
+                marked(0xfe, 0xff, list.getBytes(StandardCharsets.UTF_16BE)));
+        for (byte[] file : files)
+            assertEquals(
+                    "Александра/Ковалевская",
+                    names(RosterReader.read(file, List.of()).rows()).get(11));
+        byte[] half = marked(0xff, 'S', "urname,Forename\nCastellane,Wren\n".getBytes(StandardCharsets.ISO_8859_1));
+        assertEquals(
+                List.of("Wren/Castellane"),
+                names(RosterReader.read(half, List.of()).rows()));
+        byte[] other = marked(0xfe, 'S', "urname,Forename\nCastellane,Wren\n".getBytes(StandardCharsets.ISO_8859_1));
+        assertEquals(
+                List.of("Wren/Castellane"),
+                names(RosterReader.read(other, List.of()).rows()));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "'Castellane, Wren', Wren/Castellane",
+        "', Wren', Wren/",
+        "Wren Castellane, Wren/Castellane",
+        "Wren Ana Castellane, Wren Ana/Castellane",
+        "Wren, /Wren",
+        "'Castellane,', /Castellane"
+    })
+    void aWholeNameIsPartedAtItsCommaElseAtItsLastBlank(String full, String parted) {
+        assertEquals(List.of(parted), names(rows("Name;E-mail\n" + full + ";w@school.example\n")));
+    }
+
+    @Test
+    void namesOneToALineArePartedByNoComma() {
+        assertEquals(
+                List.of("Wren/Castellane", "Pia/Aurelio", "Tama/Kowhai"),
+                names(rows("Castellane, Wren\nAurelio, Pia\nKowhai, Tama\n")));
+        assertEquals(
+                List.of("Wren/Castellane", "Pia/Aurelio"),
+                names(rows("Surname,Forename\nCastellane,Wren\nAurelio,Pia\n")));
+        assertEquals(
+                List.of(RosterReader.Column.FAMILY, RosterReader.Column.GIVEN, RosterReader.Column.EMAIL),
+                columns("Castellane,Wren,w@school.example\nAurelio,Pia,p@school.example\n"));
+    }
+
+    /** A head that names one column only is one if that column is an address, and a title if it is a group. */
+    @Test
+    void whatOfALoneWordIsAHead() {
+        assertEquals(2, rows("Student\nWren Castellane\nPia Aurelio\n").size());
+        assertEquals(
+                2,
+                rows("Group 4\nSurname,Forename\nCastellane,Wren\nAurelio,Pia\n")
+                        .size());
+    }
+
     @Test
     void aFileWithANothingInItIsNoText() {
         byte[] broken = LIST.getBytes(StandardCharsets.UTF_8);
