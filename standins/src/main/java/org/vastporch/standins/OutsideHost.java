@@ -32,6 +32,7 @@ public final class OutsideHost implements AutoCloseable {
     private final Map<String, Site> sites = new LinkedHashMap<>();
     private final AtomicInteger oakumCalls = new AtomicInteger();
     private volatile boolean rowlockBroken;
+    private volatile String insteadOfRowlock = "";
 
     /** @param port 0 for any free one */
     public OutsideHost(int port, Instant now) {
@@ -64,7 +65,12 @@ public final class OutsideHost implements AutoCloseable {
         sites.get(site).add(title, html, List.of(), Instant.now());
     }
 
-    /** From now on Rowlock's feed is broken XML, or no longer. */
+    /** From now on this stands where Rowlock's feed is; empty for the feed itself. */
+    public void replaceRowlock(String page) {
+        insteadOfRowlock = page;
+    }
+
+    /** From now on Rowlock's feed ends in its middle, or no longer. */
     public void breakRowlock(boolean broken) {
         rowlockBroken = broken;
     }
@@ -158,6 +164,11 @@ public final class OutsideHost implements AutoCloseable {
     }
 
     private void feed(HttpExchange call, Site site) throws IOException {
+        String instead = insteadOfRowlock;
+        if (site.name.equals("rowlock") && !instead.isEmpty()) {
+            send(call, 200, "text/html", instead);
+            return;
+        }
         String xml = site.rss(base());
         boolean broken = site.name.equals("rowlock")
                 ? rowlockBroken

@@ -6,6 +6,7 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
@@ -14,13 +15,23 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Attribute;
+import org.jsoup.nodes.Element;
+import org.jsoup.nodes.TextNode;
+import org.jsoup.select.NodeTraversor;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.text.Sanitiser;
 
 /** Tells when two entries of a source are the same one, and when one has changed. */
 public final class EntryIdentity {
 
     private static final Set<String> TRACKING =
             Set.of("fbclid", "gclid", "mc_cid", "mc_eid", "igshid", "ref", "source", "share");
+
+    /** Begins hashes of cleaned texts. */
+    private static final String CLEAN = "c";
 
     private EntryIdentity() {}
 
@@ -69,7 +80,7 @@ public final class EntryIdentity {
         for (Entry entry : document) {
             String plain = keyOf(entry);
             String withLink = keyWithLink(entry);
-            String withText = plain + "#" + hash(cleanLinkOf(entry) + "\n" + contentHash(entry));
+            String withText = keyWithText(entry);
             boolean sharesLink = sharingLinks.get(withLink) > 1;
             if (known.apply(withText).isPresent()) keys.add(withText);
             else if (isKnownAs(entry, known.apply(withLink), sharesLink)) keys.add(withLink);
@@ -82,7 +93,19 @@ public final class EntryIdentity {
     private static boolean isKnownAs(Entry entry, Optional<Known> known, boolean byText) {
         return known.isPresent()
                 && known.get().cleanLink().equals(cleanLinkOf(entry))
-                && (!byText || known.get().contentHash().equals(contentHash(entry)));
+                && (!byText || isSame(entry, known.get().contentHash()));
+    }
+
+    /** All keys under which entries of a document may be kept, whatever is known. */
+    public static List<String> candidates(List<Entry> document) {
+        return document.stream()
+                .flatMap(entry -> Stream.of(keyOf(entry), keyWithLink(entry), keyWithText(entry)))
+                .distinct()
+                .toList();
+    }
+
+    private static String keyWithText(Entry entry) {
+        return keyOf(entry) + "#" + hash(cleanLinkOf(entry) + "\n" + hash(asItCame(entry)));
     }
 
     private static String keyWithLink(Entry entry) {
@@ -93,9 +116,46 @@ public final class EntryIdentity {
         return entry.link() == null || entry.link().isBlank() ? "" : cleanLink(entry.link());
     }
 
-    /** What decides whether an entry has changed: title and text, nothing that a server may alter by itself. */
+    /**
+     * What decides whether an entry has changed: its title and what is left of its text once it is cleaned. Mark-up
+     * that nobody sees, the order of attributes and what counts the readers of a link are no change.
+     */
     public static String contentHash(Entry entry) {
-        return hash(entry.title().strip() + "\n" + entry.html().strip());
+        return CLEAN + hash(entry.title().strip() + "\n" + cleanText(entry.html()));
+    }
+
+    /**
+     * Tells whether an entry is as it was.
+     *
+     * @param kept what {@link #contentHash} gave then, by this version or by one that took the text as it came
+     */
+    public static boolean isSame(Entry entry, String kept) {
+        return kept.startsWith(CLEAN) ? kept.equals(contentHash(entry)) : kept.equals(hash(asItCame(entry)));
+    }
+
+    private static String asItCame(Entry entry) {
+        return entry.title().strip() + "\n" + entry.html().strip();
+    }
+
+    private static String cleanText(String html) {
+        StringBuilder text = new StringBuilder();
+        NodeTraversor.traverse(
+                (node, depth) -> {
+                    if (node instanceof TextNode words)
+                        text.append(words.getWholeText().replaceAll("\\s+", " "));
+                    if (node instanceof Element element) {
+                        text.append('<').append(element.tagName());
+                        element.attributes().asList().stream()
+                                .sorted(Comparator.comparing(Attribute::getKey))
+                                .forEach(a -> text.append(' ')
+                                        .append(a.getKey())
+                                        .append('=')
+                                        .append(a.getKey().equals("href") ? cleanLink(a.getValue()) : a.getValue()));
+                        text.append('>');
+                    }
+                },
+                Jsoup.parseBodyFragment(Sanitiser.post(html)).body());
+        return text.toString().replace("> ", ">").replace(" <", "<").strip();
     }
 
     /**

@@ -6,6 +6,9 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.random.RandomGenerator;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** How often a source is looked at: as often as it publishes, never oftener than it asks, ever less while it fails. */
 public final class Pace {
@@ -20,6 +23,7 @@ public final class Pace {
     public static final int MOVED_LIMIT = 3;
 
     private static final double JITTER = 0.1;
+    private static final Pattern MAX_AGE = Pattern.compile("(?i)\\bmax-age\\s*=\\s*\"?(\\d{1,8})");
 
     private Pace() {}
 
@@ -40,6 +44,31 @@ public final class Pace {
         double factor = 1 + JITTER * (2 * random.nextDouble() - 1);
         Duration varied = Duration.ofMillis(Math.round(wait.toMillis() * factor));
         return varied.compareTo(asked) < 0 ? asked : varied;
+    }
+
+    /**
+     * The longest of what an answer and a feed ask for, at most a day.
+     *
+     * @param cacheControl the header of that name; null if there is none
+     * @param retryAfter the same: seconds, or a date (RFC 9110, 10.2.3)
+     * @param feed what the feed itself asks for; null if none was read, as when nothing has changed
+     * @return null if none of them says anything
+     */
+    public static @Nullable Duration asked(
+            @Nullable String cacheControl, @Nullable String retryAfter, @Nullable Duration feed, Instant now) {
+        if (cacheControl == null && retryAfter == null && feed == null) return null;
+        long seconds = feed == null ? 0 : feed.toSeconds();
+        Matcher age = MAX_AGE.matcher(cacheControl == null ? "" : cacheControl);
+        if (age.find()) seconds = Math.max(seconds, Long.parseLong(age.group(1)));
+        if (retryAfter != null && retryAfter.strip().matches("\\d{1,8}"))
+            seconds = Math.max(seconds, Long.parseLong(retryAfter.strip()));
+        else if (retryAfter != null)
+            seconds = Math.max(
+                    seconds,
+                    FeedDates.of(retryAfter)
+                            .map(at -> Duration.between(now, at).toSeconds())
+                            .orElse(0L));
+        return Duration.ofSeconds(Math.min(seconds, LONGEST.toSeconds()));
     }
 
     /**

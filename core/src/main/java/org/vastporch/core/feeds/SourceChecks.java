@@ -12,6 +12,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param etag of the last answer that was read
  * @param lastModified the same
+ * @param bodyHash of the bytes that were read last; null if none were
+ * @param untidy whether its feed is broken somewhere, so that it was read by guess
  * @param asked the shortest wait that the source asks for; zero if it asks for none
  * @param failures failed checks in a row
  * @param notFound answers in a row that there is nothing (404)
@@ -25,6 +27,8 @@ public record SourceChecks(
         String feedAddress,
         @Nullable String etag,
         @Nullable String lastModified,
+        @Nullable String bodyHash,
+        boolean untidy,
         Duration asked,
         int failures,
         int notFound,
@@ -40,6 +44,8 @@ public record SourceChecks(
      * What came of asking.
      *
      * @param status of the answer; 0 if none came
+     * @param bodyHash of the bytes that were read; null if none were
+     * @param untidy whether they had to be read by guess
      * @param permanent the address to which every redirect on the way led for good; null if there was none
      * @param asked the shortest wait that the answer asks for; null if it says nothing of that
      * @param error why nothing could be read, in words; null if it could, or if nothing has changed
@@ -48,18 +54,20 @@ public record SourceChecks(
             int status,
             @Nullable String etag,
             @Nullable String lastModified,
+            @Nullable String bodyHash,
+            boolean untidy,
             @Nullable String permanent,
             @Nullable Duration asked,
             @Nullable String error) {
 
         /** Nothing came. */
         public static Answer none(String error) {
-            return new Answer(0, null, null, null, null, error);
+            return new Answer(0, null, null, null, false, null, null, error);
         }
 
         /** The same answer if what it carried could not be read after all. */
         public Answer failed(String why) {
-            return new Answer(status, etag, lastModified, permanent, asked, why);
+            return new Answer(status, null, null, null, untidy, permanent, asked, why);
         }
     }
 
@@ -67,7 +75,8 @@ public record SourceChecks(
 
     /** A source before its first check, which is due at once. */
     public static SourceChecks begin(String feedAddress, Instant now) {
-        return new SourceChecks(feedAddress, null, null, Duration.ZERO, 0, 0, null, null, 0, false, null, null, now);
+        return new SourceChecks(
+                feedAddress, null, null, null, false, Duration.ZERO, 0, 0, null, null, 0, false, null, null, now);
     }
 
     /**
@@ -94,6 +103,8 @@ public record SourceChecks(
                 takeOver ? moved : feedAddress,
                 fresh ? answer.etag() : etag,
                 fresh ? answer.lastModified() : lastModified,
+                fresh ? answer.bodyHash() : bodyHash,
+                fresh ? answer.untidy() : untidy,
                 wish,
                 inRow,
                 missed,

@@ -4,6 +4,8 @@ import java.net.IDN;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -14,6 +16,8 @@ public final class WebLink {
 
     private static final Pattern WEB = Pattern.compile("(?i)(https?)://([^/?#\\\\]+)([^\\\\]*)", Pattern.DOTALL);
     private static final Pattern AUTHORITY = Pattern.compile("(\\[[0-9a-fA-F:.]+]|[^:@\\[\\]]+)(?::(\\d{1,5}))?");
+    private static final Pattern SCHEME = Pattern.compile("[A-Za-z][A-Za-z0-9+.-]*:");
+    private static final Pattern PARTS = Pattern.compile("(https?):(//[^/?#]*)([^?#]*).*");
     private static final String PLAIN = "-._~:/?@!$&'()*+,;=%";
 
     private WebLink() {}
@@ -36,6 +40,43 @@ public final class WebLink {
         String address = web.group(1).toLowerCase(Locale.ROOT) + "://" + host + (port == null ? "" : ":" + port)
                 + encoded(web.group(3));
         return isAddress(address) ? address : "";
+    }
+
+    /**
+     * The same of a link as it stands in a document, which may leave out what the document's own address says (RFC
+     * 3986, section 5).
+     *
+     * @param base the address of the document, as {@link #of(String)} gives it; empty if it has none
+     */
+    public static String of(@Nullable String text, String base) {
+        if (text == null) return "";
+        String link = text.strip().replaceAll("[\\r\\n\\t]", "");
+        if (SCHEME.matcher(link).lookingAt()) return of(link);
+        if (base.isEmpty()) return link.startsWith("//") ? of("https:" + link) : "";
+        Matcher parts = PARTS.matcher(base);
+        if (!parts.matches()) return "";
+        String path = parts.group(3).isEmpty() ? "/" : parts.group(3);
+        String origin = parts.group(1) + ":" + parts.group(2);
+        if (link.isEmpty()) return base;
+        if (link.startsWith("//")) return of(parts.group(1) + ":" + link);
+        if (link.startsWith("#")) return of(base.replaceFirst("#.*", "") + link);
+        if (link.startsWith("?")) return of(origin + path + link);
+        String whole = link.startsWith("/") ? link : path.substring(0, path.lastIndexOf('/') + 1) + link;
+        int end = whole.length() - whole.replaceFirst("^[^?#]*", "").length();
+        return of(origin + withoutDots(whole.substring(0, end)) + whole.substring(end));
+    }
+
+    /** Steps up and steps on the spot are taken; nothing is above the first folder. */
+    private static String withoutDots(String path) {
+        Deque<String> folders = new ArrayDeque<>();
+        String[] steps = path.split("/", -1);
+        for (int i = 1; i < steps.length; i++) {
+            boolean last = i == steps.length - 1;
+            if (steps[i].equals("..")) folders.pollLast();
+            else if (!steps[i].equals(".")) folders.addLast(steps[i]);
+            if (last && (steps[i].equals("..") || steps[i].equals("."))) folders.addLast("");
+        }
+        return "/" + String.join("/", folders);
     }
 
     private static boolean isAddress(String text) {

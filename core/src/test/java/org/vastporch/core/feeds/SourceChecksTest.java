@@ -20,14 +20,15 @@ class SourceChecksTest {
     }
 
     private static Answer read(String etag) {
-        return new Answer(200, etag, null, null, Duration.ZERO, null);
+        return new Answer(200, etag, null, null, false, null, Duration.ZERO, null);
     }
 
     private static Answer moved(String to) {
-        return new Answer(200, null, null, to, Duration.ZERO, null);
+        return new Answer(200, null, null, null, false, to, Duration.ZERO, null);
     }
 
-    private static final Answer ABSENT = new Answer(404, null, null, null, null, "There is no page (404).");
+    private static final Answer ABSENT =
+            new Answer(404, null, null, null, false, null, null, "There is no page (404).");
 
     @Test
     void whatWasReadLastIsRememberedThroughFailures() {
@@ -40,7 +41,7 @@ class SourceChecksTest {
         s = after(s, read("v2").failed("Its feed is broken."), NOW.plusSeconds(120));
         assertEquals("v1", s.etag(), "what could not be read is asked for again");
         assertEquals(2, s.failures());
-        s = after(s, new Answer(304, null, null, null, null, null), NOW.plusSeconds(180));
+        s = after(s, new Answer(304, null, null, null, false, null, null, null), NOW.plusSeconds(180));
         assertEquals("v1", s.etag());
         assertEquals(0, s.failures());
         assertNull(s.lastError());
@@ -48,13 +49,14 @@ class SourceChecksTest {
 
     @Test
     void whatItAskedIsRememberedWhileAnAnswerSaysNothingOfIt() {
-        Answer hourly = new Answer(200, null, null, null, Duration.ofHours(1), null);
+        Answer hourly = new Answer(200, null, null, null, false, null, Duration.ofHours(1), null);
         SourceChecks s = after(SourceChecks.begin(FEED, NOW), hourly, NOW);
         assertEquals(
                 Duration.ofHours(1),
-                after(s, new Answer(304, null, null, null, null, null), NOW).asked());
+                after(s, new Answer(304, null, null, null, false, null, null, null), NOW)
+                        .asked());
         assertEquals(Duration.ZERO, after(s, read(null), NOW).asked());
-        Answer years = new Answer(200, null, null, null, Duration.ofDays(900), null);
+        Answer years = new Answer(200, null, null, null, false, null, Duration.ofDays(900), null);
         assertEquals(Duration.ofDays(1), after(s, years, NOW).asked(), "a day at the most");
     }
 
@@ -81,8 +83,8 @@ class SourceChecksTest {
     @Test
     void itIsGivenUpWhenItIsGoneOrMissingForAWeek() {
         SourceChecks s = SourceChecks.begin(FEED, NOW);
-        assertTrue(
-                after(s, new Answer(410, null, null, null, null, "Gone."), NOW).stopped());
+        assertTrue(after(s, new Answer(410, null, null, null, false, null, null, "Gone."), NOW)
+                .stopped());
         Instant at = NOW;
         for (int i = 1; i <= 9; i++, at = at.plus(Duration.ofDays(1))) s = after(s, ABSENT, at);
         assertFalse(s.stopped());
@@ -107,8 +109,10 @@ class SourceChecksTest {
                         case 0 -> Answer.none("x");
                         case 1 -> ABSENT;
                         case 2 -> moved("https://b.example/" + random.nextInt(2));
-                        case 3 -> new Answer(304, null, null, null, null, null);
-                        case 4 -> new Answer(503, null, null, null, Duration.ofMinutes(random.nextInt(3_000)), "x");
+                        case 3 -> new Answer(304, null, null, null, false, null, null, null);
+                        case 4 ->
+                            new Answer(
+                                    503, null, null, null, false, null, Duration.ofMinutes(random.nextInt(3_000)), "x");
                         default -> read("v" + i);
                     };
             List<Instant> dates = random.nextBoolean()

@@ -1,7 +1,5 @@
 package org.vastporch.server.feeds;
 
-import com.rometools.rome.io.FeedException;
-import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -12,8 +10,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.EntryIdentity;
+import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.PastedAddress;
 import org.vastporch.core.feeds.PastedAddress.Kind;
+import org.vastporch.core.feeds.WebPage;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.Tags;
@@ -100,12 +100,12 @@ class ElsewhereService {
         Budget budget = Budget.ofPage();
         Fetched page = finder.open(pasted, budget);
         if (SourceFinder.asksToSignIn(page)) return new Finding(Kind.SIGN_IN_PAGE, null, List.of());
-        if (FeedParser.looksLikeFeed(page.body())) return new Finding(Kind.FEED, null, postsOf(List.of(page)));
-        String html = new String(page.body(), StandardCharsets.UTF_8);
-        PastedAddress.Finding of = PastedAddress.ofPage(page.address(), html);
-        if (of.kind() == Kind.SIGN_IN_PAGE) return new Finding(of.kind(), null, List.of());
-        List<Post> found = postsOf(finder.feedsOf(of, page.address(), budget));
-        String lasting = EntryIdentity.cleanLink(PastedAddress.lasting(page.address(), html));
+        if (SourceFinder.feed(page).isPresent()) return new Finding(Kind.FEED, null, postsOf(List.of(page)));
+        WebPage html = SourceFinder.page(page);
+        Kind kind = html.kind();
+        if (kind == Kind.SIGN_IN_PAGE) return new Finding(kind, null, List.of());
+        List<Post> found = postsOf(finder.feedsOf(html, page.address(), budget));
+        String lasting = EntryIdentity.cleanLink(html.lasting());
         List<String> addresses = List.of(
                 EntryIdentity.cleanLink(PastedAddress.normalise(pasted)),
                 EntryIdentity.cleanLink(page.address()),
@@ -113,34 +113,28 @@ class ElsewhereService {
         Post exact = found.stream()
                 .filter(p -> addresses.contains(p.address()))
                 .findFirst()
-                .or(() -> PastedAddress.article(page.address(), html)
-                        .map(a -> new Post(lasting, a.title(), a.html(), List.of(), null)))
+                .or(() -> html.article().map(a -> new Post(lasting, a.title(), a.html(), List.of(), null)))
                 .orElse(null);
-        return new Finding(of.kind(), exact, found);
+        return new Finding(kind, exact, found);
     }
 
     private List<Post> postsOf(List<Fetched> feeds) {
         Instant now = clock.instant();
         List<Post> found = new ArrayList<>();
         Set<String> seen = new HashSet<>();
-        for (Fetched feed : feeds) {
-            try {
-                for (EntryIdentity.Entry entry :
-                        FeedParser.parse(feed.body(), feed.contentType()).entries()) {
-                    if (entry.link() == null || entry.link().isBlank()) continue;
-                    String address = EntryIdentity.cleanLink(entry.link());
-                    if (seen.add(address))
-                        found.add(new Post(
-                                address,
-                                entry.title(),
-                                entry.html(),
-                                Tags.tidy(entry.tags()),
-                                EntryIdentity.dateOf(entry, now)));
-                }
-            } catch (FeedException e) {
-                // What cannot be read has no posts to offer.
+        for (Fetched fetched : feeds)
+            for (EntryIdentity.Entry entry :
+                    SourceFinder.feed(fetched).map(Feed::entries).orElse(List.of())) {
+                if (entry.link() == null || entry.link().isBlank()) continue;
+                String address = EntryIdentity.cleanLink(entry.link());
+                if (seen.add(address))
+                    found.add(new Post(
+                            address,
+                            entry.title(),
+                            entry.html(),
+                            Tags.tidy(entry.tags()),
+                            EntryIdentity.dateOf(entry, now)));
             }
-        }
         return found;
     }
 

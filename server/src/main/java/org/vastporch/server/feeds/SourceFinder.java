@@ -1,15 +1,17 @@
 package org.vastporch.server.feeds;
 
-import com.rometools.rome.io.FeedException;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.feeds.EntryIdentity;
+import org.vastporch.core.feeds.Feed;
+import org.vastporch.core.feeds.FeedReader;
 import org.vastporch.core.feeds.PastedAddress;
+import org.vastporch.core.feeds.WebPage;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
@@ -36,6 +38,8 @@ class SourceFinder {
     /** @param sentence what the address turned out to be, in words */
     record Found(String kind, String sentence, List<Candidate> candidates) {}
 
+    private static final int MOST_FEEDS = 4;
+
     private final SafeFetcher fetcher;
 
     SourceFinder(SafeFetcher fetcher) {
@@ -50,11 +54,18 @@ class SourceFinder {
                     PastedAddress.Kind.SIGN_IN_PAGE.name(),
                     "One has to sign in to read this page, so it cannot be gathered.",
                     List.of());
-        if (FeedParser.looksLikeFeed(page.body())) return feed(page, now);
-        PastedAddress.Finding finding =
-                PastedAddress.ofPage(page.address(), new String(page.body(), StandardCharsets.UTF_8));
-        List<Candidate> candidates = candidates(finding, page.address(), now, budget);
-        return new Found(finding.kind().name(), sentence(finding.kind(), candidates.size()), candidates);
+        Optional<Candidate> feed = candidate(page, now);
+        if (feed.isPresent()) return new Found(PastedAddress.Kind.FEED.name(), "This is a feed.", List.of(feed.get()));
+        WebPage html = page(page);
+        List<Candidate> candidates = feedsOf(html, page.address(), budget).stream()
+                .map(fetched -> candidate(fetched, now))
+                .flatMap(Optional::stream)
+                .toList();
+        return new Found(html.kind().name(), sentence(html.kind(), candidates.size()), candidates);
+    }
+
+    static WebPage page(Fetched page) {
+        return WebPage.read(page.body(), page.contentType(), page.address());
     }
 
     /** What stands at a pasted address; refused in words where nothing does. */
@@ -80,41 +91,25 @@ class SourceFinder {
         return page.status() == 401 || page.status() == 403;
     }
 
-    private Found feed(Fetched page, Instant now) {
-        try {
-            return new Found(PastedAddress.Kind.FEED.name(), "This is a feed.", List.of(candidate(page, now)));
-        } catch (FeedException e) {
-            throw Problem.invalid(
-                    "address",
-                    "broken-feed",
-                    "There is a feed at this address, but it is broken and cannot be read. Its owner has to mend it.");
-        }
+    /**
+     * The feeds that a page announces; else those behind links that look like it; else those in the usual places. At
+     * most four of the announced ones, one of the others.
+     */
+    List<Fetched> feedsOf(WebPage page, String address, Budget budget) {
+        if (page.kind() == PastedAddress.Kind.SIGN_IN_PAGE) return List.of();
+        List<Fetched> feeds = feedsAt(page.announced(), MOST_FEEDS, budget);
+        if (feeds.isEmpty()) feeds = feedsAt(page.likely(), 1, budget);
+        return feeds.isEmpty() ? feedsAt(PastedAddress.guesses(address), 1, budget) : feeds;
     }
 
-    private List<Candidate> candidates(PastedAddress.Finding finding, String address, Instant now, Budget budget) {
-        List<Candidate> candidates = new ArrayList<>();
-        for (Fetched fetched : feedsOf(finding, address, budget)) {
-            try {
-                candidates.add(candidate(fetched, now));
-            } catch (FeedException e) {
-                // A place that has no readable feed is no candidate.
-            }
-        }
-        return candidates;
-    }
-
-    /** The feeds that a page announces, else those in the usual places; at most three. */
-    List<Fetched> feedsOf(PastedAddress.Finding finding, String address, Budget budget) {
-        Set<String> places = new LinkedHashSet<>(finding.feeds());
-        if (places.isEmpty() && finding.kind() != PastedAddress.Kind.SIGN_IN_PAGE)
-            places.addAll(PastedAddress.guesses(address));
+    private List<Fetched> feedsAt(List<String> places, int most, Budget budget) {
         List<Fetched> feeds = new ArrayList<>();
-        Set<String> seen = new LinkedHashSet<>();
+        Set<String> seen = new HashSet<>();
         for (String place : places) {
-            if (feeds.size() == 3 || budget.isSpent()) break;
+            if (feeds.size() == most || budget.isSpent()) break;
             try {
                 Fetched fetched = fetcher.get(place, null, null, budget);
-                if (fetched.status() == 200 && FeedParser.looksLikeFeed(fetched.body()) && seen.add(fetched.address()))
+                if (fetched.status() == 200 && feed(fetched).isPresent() && seen.add(fetched.address()))
                     feeds.add(fetched);
             } catch (FetchException e) {
                 // Nothing can be had there.
@@ -123,8 +118,16 @@ class SourceFinder {
         return feeds;
     }
 
-    private static Candidate candidate(Fetched fetched, Instant now) throws FeedException {
-        FeedParser.Feed feed = FeedParser.parse(fetched.body(), fetched.contentType());
+    /** The feed that was fetched; empty if it is none. */
+    static Optional<Feed> feed(Fetched fetched) {
+        return FeedReader.read(fetched.body(), fetched.contentType(), fetched.address());
+    }
+
+    private static Optional<Candidate> candidate(Fetched fetched, Instant now) {
+        return feed(fetched).map(feed -> candidate(fetched, feed, now));
+    }
+
+    private static Candidate candidate(Fetched fetched, Feed feed, Instant now) {
         List<EntryPreview> preview = feed.entries().stream()
                 .limit(6)
                 .map(e -> new EntryPreview(

@@ -1,6 +1,5 @@
 package org.vastporch.server.feeds;
 
-import com.rometools.rome.io.FeedException;
 import jakarta.annotation.PreDestroy;
 import java.time.Clock;
 import java.time.Duration;
@@ -9,7 +8,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -21,18 +19,15 @@ import org.slf4j.LoggerFactory;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
+import org.springframework.util.DigestUtils;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.blogs.Audience;
-import org.vastporch.core.feeds.EntryIdentity;
-import org.vastporch.core.feeds.EntryIdentity.Entry;
-import org.vastporch.core.feeds.EntryIdentity.Known;
+import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.Health;
-import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.core.feeds.SourceChecks.Answer;
 import org.vastporch.core.feeds.WebLink;
-import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
@@ -43,9 +38,7 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.rows.Durability;
-import org.vastporch.server.writing.PostService;
 
 /** Outside blogs: added once, then looked at by themselves at the pace that the core works out. */
 @Service
@@ -83,16 +76,16 @@ public class SourceService {
             @Optionally Instant lastCheck,
             Instant nextCheck,
             @Optionally String lastError,
-            boolean paused) {}
+            boolean paused,
+            boolean untidy) {}
 
     private static final Logger log = LoggerFactory.getLogger(SourceService.class);
 
     private final SourceStore store;
     private final SafeFetcher fetcher;
     private final SourceFinder finder;
-    private final PostService posts;
+    private final SourceIntake intake;
     private final BlogService blogs;
-    private final PromptService prompts;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
@@ -112,9 +105,8 @@ public class SourceService {
             SourceStore store,
             SafeFetcher fetcher,
             SourceFinder finder,
-            PostService posts,
+            SourceIntake intake,
             BlogService blogs,
-            PromptService prompts,
             PeopleService people,
             AccessService access,
             EventStore events,
@@ -124,9 +116,8 @@ public class SourceService {
         this.store = store;
         this.fetcher = fetcher;
         this.finder = finder;
-        this.posts = posts;
+        this.intake = intake;
         this.blogs = blogs;
-        this.prompts = prompts;
         this.people = people;
         this.access = access;
         this.events = events;
@@ -289,7 +280,7 @@ public class SourceService {
     private void keep(Source source, Outcome outcome) {
         try {
             inPlace(source, () -> {
-                if (outcome.feed() != null) takeIn(source, outcome.feed());
+                if (outcome.feed() != null) intake.take(source, outcome.feed());
                 note(source, outcome.answer());
             });
         } catch (RuntimeException e) {
@@ -320,22 +311,8 @@ public class SourceService {
                                 random));
     }
 
-    /** What holds for all entries of one check. */
-    private record Intake(boolean asPosts, List<PromptMatch.Candidate> prompts) {}
-
-    private Intake intake(Source source) {
-        boolean asPosts = source.personId() != null
-                && source.blogId() != null
-                && people.students(source.classId()).contains(source.personId());
-        return new Intake(
-                asPosts,
-                prompts.all(source.classId()).stream()
-                        .map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null))
-                        .toList());
-    }
-
     /** @param feed what was read; null if nothing was, or nothing has changed */
-    private record Outcome(Answer answer, FeedParser.@Nullable Feed feed) {}
+    private record Outcome(Answer answer, @Nullable Feed feed) {}
 
     /**
      * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
@@ -347,84 +324,55 @@ public class SourceService {
             if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
             if (answer.status() != 200)
                 return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
-            if (!FeedParser.looksLikeFeed(answer.body()))
-                return new Outcome(answer(answer, null, "It answers with a page instead of a feed."), null);
-            return read(answer);
+            // The same bytes once more say nothing new, whatever their server thinks of it.
+            if (hash(answer).equals(source.bodyHash())) return new Outcome(same(source, answer), null);
+            Feed feed = SourceFinder.feed(answer).orElse(null);
+            return new Outcome(
+                    answer(answer, feed, feed == null ? "It answers with a page instead of a feed." : null), feed);
         } catch (FetchException e) {
             return new Outcome(Answer.none(e.getMessage()), null);
+        } catch (RuntimeException e) {
+            log.warn("What source {} answered could not be read", source.feedAddress(), e);
+            return new Outcome(Answer.none("What it answers could not be read."), null);
         }
     }
 
-    private static Outcome read(Fetched answer) {
-        try {
-            FeedParser.Feed feed = FeedParser.parse(answer.body(), answer.contentType());
-            return new Outcome(answer(answer, feed.asked(), null), feed);
-        } catch (FeedException | RuntimeException e) {
-            // Readers of feeds fail in many ways on a broken one.
-            return new Outcome(answer(answer, null, "Its feed is broken and could not be read."), null);
-        }
-    }
-
-    private static Answer answer(Fetched answer, @Nullable Duration ttl, @Nullable String error) {
+    private Answer answer(Fetched answer, @Nullable Feed feed, @Nullable String error) {
         return new Answer(
                 answer.status(),
-                answer.etag(),
-                answer.lastModified(),
+                shortOrNone(answer.etag(), 400),
+                shortOrNone(answer.lastModified(), 80),
+                feed == null ? null : hash(answer),
+                feed != null && feed.untidy(),
                 answer.permanent(),
-                FeedParser.asked(answer.cacheControl(), answer.retryAfter(), ttl),
+                Pace.asked(
+                        answer.cacheControl(),
+                        answer.retryAfter(),
+                        feed == null ? null : feed.asked(),
+                        clock.instant()),
                 error);
     }
 
-    private void takeIn(Source source, FeedParser.Feed feed) {
-        Intake intake = intake(source);
-        Instant now = clock.instant();
-        List<String> keys = EntryIdentity.keysOf(feed.entries(), key -> store.entry(source.id(), key)
-                .map(e -> new Known(e.cleanLink(), e.contentHash())));
-        for (int i = 0; i < keys.size(); i++)
-            takeIn(source, keys.get(i), feed.entries().get(i), intake, now);
+    private Answer same(SourceChecks source, Fetched answer) {
+        Answer same = answer(answer, null, null);
+        return new Answer(
+                same.status(),
+                same.etag(),
+                same.lastModified(),
+                source.bodyHash(),
+                source.untidy(),
+                same.permanent(),
+                same.asked(),
+                null);
     }
 
-    private void takeIn(Source source, String key, Entry entry, Intake intake, Instant now) {
-        String hash = EntryIdentity.contentHash(entry);
-        Optional<SourceStore.KnownEntry> known = store.entry(source.id(), key);
-        if (known.isPresent() && known.get().contentHash().equals(hash)) return;
-        String link = entry.link() == null ? "" : cut(entry.link(), 1900);
-        String cleanLink = link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
-        Instant date = EntryIdentity.dateOf(entry, now);
-        Long post = known.map(SourceStore.KnownEntry::postId).orElse(null);
-        if (intake.asPosts()) {
-            Optional<Long> twin = known.isPresent() ? Optional.empty() : twin(source, cleanLink, key);
-            post = twin.isPresent() ? twin.get() : takeInPost(source, entry, intake, link, date, post);
-        }
-        store.putEntry(source.id(), key, hash, link, cleanLink, entry.title(), date, now, post);
+    /** Marks of versions that are longer than any server writes are not worth keeping. */
+    private static @Nullable String shortOrNone(@Nullable String text, int most) {
+        return text == null || text.length() > most ? null : text;
     }
 
-    /** The post that was made of the same page elsewhere: by another source of the student, or brought in by hand. */
-    private Optional<Long> twin(Source source, String cleanLink, String key) {
-        // Entries that share one link in this source are not one page.
-        if (key.contains("#")) return Optional.empty();
-        return store.postOfLink(source.classId(), source.personId(), source.id(), cleanLink)
-                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
-    }
-
-    private long takeInPost(
-            Source source, Entry entry, Intake intake, String link, Instant date, @Nullable Long known) {
-        Long prompt = PromptMatch.find(entry.tags(), date, intake.prompts())
-                .map(PromptMatch.Candidate::id)
-                .orElse(null);
-        return posts.takeIn(
-                source.classId(),
-                source.blogId(),
-                source.personId(),
-                prompt,
-                source.id(),
-                link,
-                Audience.MY_CLASS,
-                entry.title(),
-                entry.html(),
-                Tags.tidy(entry.tags()),
-                date,
-                known);
+    private static String hash(Fetched answer) {
+        return DigestUtils.md5DigestAsHex(answer.body());
     }
 
     private SourceView view(Source s, Names names) {
@@ -445,7 +393,8 @@ public class SourceService {
                 s.checks().lastCheck(),
                 s.checks().nextCheck(),
                 s.checks().lastError(),
-                s.paused());
+                s.paused(),
+                s.checks().untidy());
     }
 
     private static String address(String field, String typed) {

@@ -4,8 +4,13 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.function.IntFunction;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -34,11 +39,21 @@ class SourceStore {
             String cleanLink,
             @Nullable Long postId) {}
 
+    /** @param postId the post that was made of it; null for news */
+    record FreshEntry(
+            String key,
+            String contentHash,
+            String link,
+            String cleanLink,
+            String title,
+            Instant published,
+            @Nullable Long postId) {}
+
     record News(String title, String link, String source, Instant at) {}
 
     private static final String COLUMNS = """
-        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, etag, last_modified, asked_seconds, failures, not_found,
-        not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
+        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, etag, last_modified, body_hash, untidy,
+        asked_seconds, failures, not_found, not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
 
     private final JdbcClient jdbc;
 
@@ -141,7 +156,8 @@ class SourceStore {
     void checked(long id, SourceChecks s) {
         jdbc.sql("""
                 update source
-                   set feed_address = :feed, etag = :etag, last_modified = :modified, asked_seconds = :asked, failures
+                   set feed_address = :feed, etag = :etag, last_modified = :modified, body_hash = :body, untidy = :untidy,
+                       asked_seconds = :asked, failures
                           = :failures, not_found = :notFound,
                        not_found_since = :notFoundSince, moved_to = :movedTo, moved_seen = :movedSeen, stopped =
                               :stopped, last_error = :error,
@@ -150,6 +166,8 @@ class SourceStore {
                 .param("feed", s.feedAddress())
                 .param("etag", s.etag())
                 .param("modified", s.lastModified())
+                .param("body", s.bodyHash())
+                .param("untidy", s.untidy())
                 .param("asked", s.asked().toSeconds())
                 .param("failures", s.failures())
                 .param("notFound", s.notFound())
@@ -164,19 +182,24 @@ class SourceStore {
                 .update();
     }
 
-    Optional<KnownEntry> entry(long sourceId, String key) {
-        return jdbc.sql("""
-                                select entry_key, content_hash, clean_link, post_id
-                                 from source_entry
-                                 where source_id = :source and entry_key = :key""")
+    /** What is kept under some keys. */
+    Map<String, KnownEntry> entries(long sourceId, List<String> keys) {
+        Map<String, KnownEntry> found = new HashMap<>();
+        jdbc.sql("""
+                select entry_key, content_hash, clean_link, post_id
+                  from source_entry
+                 where source_id = :source and entry_key = any(:keys)""")
                 .param("source", sourceId)
-                .param("key", key)
-                .query((row, n) -> new KnownEntry(
-                        row.getString("entry_key"),
-                        row.getString("content_hash"),
-                        row.getString("clean_link"),
-                        Rows.number(row, "post_id")))
-                .optional();
+                .param("keys", keys.toArray(String[]::new))
+                .query(row -> {
+                    KnownEntry entry = new KnownEntry(
+                            row.getString("entry_key"),
+                            row.getString("content_hash"),
+                            row.getString("clean_link"),
+                            Rows.number(row, "post_id"));
+                    found.put(entry.key(), entry);
+                });
+        return found;
     }
 
     /** The post that another source of the same student made of an entry with the same link. */
@@ -196,42 +219,42 @@ class SourceStore {
                 .optional();
     }
 
-    void putEntry(
-            long sourceId,
-            String key,
-            String hash,
-            String link,
-            String cleanLink,
-            String title,
-            Instant published,
-            Instant now,
-            @Nullable Long postId) {
-        int changed = jdbc.sql("""
-                                update source_entry
-                                 set content_hash = :hash, title = :title, link = :link, clean_link = :clean
-                                 where source_id = :source and entry_key = :key""")
-                .param("hash", hash)
-                .param("title", title)
-                .param("link", link)
-                .param("clean", cleanLink)
-                .param("source", sourceId)
-                .param("key", key)
-                .update();
-        if (changed > 0) return;
+    void changeEntry(long sourceId, FreshEntry entry) {
         jdbc.sql("""
-                insert into source_entry (source_id, entry_key, content_hash, link, clean_link, title, published_at,
-                       first_seen, post_id)
-                values (:source, :key, :hash, :link, :clean, :title, :published, :now, :post)""")
+                update source_entry
+                   set content_hash = :hash, title = :title, link = :link, clean_link = :clean
+                 where source_id = :source and entry_key = :key""")
+                .param("hash", entry.contentHash())
+                .param("title", entry.title())
+                .param("link", entry.link())
+                .param("clean", entry.cleanLink())
                 .param("source", sourceId)
-                .param("key", key)
-                .param("hash", hash)
-                .param("link", link)
-                .param("clean", cleanLink)
-                .param("title", title)
-                .param("published", Rows.utc(published))
-                .param("now", Rows.utc(now))
-                .param("post", postId)
+                .param("key", entry.key())
                 .update();
+    }
+
+    /** Adds new entries, however many, in one statement. */
+    void addEntries(long sourceId, List<FreshEntry> entries, Instant now) {
+        if (entries.isEmpty()) return;
+        jdbc.sql("""
+                insert into source_entry (source_id, first_seen, entry_key, content_hash, link, clean_link, title,
+                       published_at, post_id)
+                select :source, :now, n.* from unnest(:keys, :hashes, :links, :cleanLinks, :titles, :dates, :posts) n""")
+                .param("source", sourceId)
+                .param("now", Rows.utc(now))
+                .param("keys", column(entries, FreshEntry::key, String[]::new))
+                .param("hashes", column(entries, FreshEntry::contentHash, String[]::new))
+                .param("links", column(entries, FreshEntry::link, String[]::new))
+                .param("cleanLinks", column(entries, FreshEntry::cleanLink, String[]::new))
+                .param("titles", column(entries, FreshEntry::title, String[]::new))
+                .param("dates", column(entries, e -> Rows.utc(e.published()), OffsetDateTime[]::new))
+                .param("posts", column(entries, FreshEntry::postId, Long[]::new))
+                .update();
+    }
+
+    private static <T> T[] column(
+            List<FreshEntry> entries, Function<FreshEntry, @Nullable T> of, IntFunction<T[]> array) {
+        return entries.stream().map(of).toArray(array);
     }
 
     /** The dates of the newest ten entries. */
@@ -286,6 +309,8 @@ class SourceStore {
                         row.getString("feed_address"),
                         row.getString("etag"),
                         row.getString("last_modified"),
+                        row.getString("body_hash"),
+                        row.getBoolean("untidy"),
                         Duration.ofSeconds(row.getLong("asked_seconds")),
                         row.getInt("failures"),
                         row.getInt("not_found"),

@@ -342,16 +342,20 @@ public class PorchService {
      */
     public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
         Names names = people.names(viewer, classId);
-        return porch.newest(access.scope(viewer), classId, Filter.ALL.ofBlog(blogId), most).stream()
-                .map(e -> new FeedEntry(
-                        e.id(),
-                        e.title(),
-                        Sanitiser.post(e.html()),
-                        names.of(e.authorId()),
-                        tags(e),
-                        e.publishedAt(),
-                        e.changedAt()))
+        return porch.newestTexts(access.scope(viewer), classId, Filter.ALL.ofBlog(blogId), most).stream()
+                .map(t -> feedEntry(t.entry(), t.html(), names))
                 .toList();
+    }
+
+    private static FeedEntry feedEntry(Entry e, String html, Names names) {
+        return new FeedEntry(
+                e.id(),
+                e.title(),
+                Sanitiser.post(html),
+                names.of(e.authorId()),
+                tags(e),
+                e.publishedAt(),
+                e.changedAt());
     }
 
     /** How many posts in the viewer's scope nobody has answered, among those of one week of the term. */

@@ -108,7 +108,6 @@ class PorchStore {
             long id,
             String title,
             String firstLines,
-            String html,
             String picture,
             String tags,
             long authorId,
@@ -121,6 +120,9 @@ class PorchStore {
             Instant publishedAt,
             Instant changedAt) {}
 
+    /** A post with its whole text, both as of one moment. */
+    record Text(Entry entry, String html) {}
+
     record Count(String key, String label, int count) {}
 
     private static final String WHERE =
@@ -129,10 +131,11 @@ class PorchStore {
         (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0))""";
 
     private static final String ENTRY = """
-        select p.id, v.title, v.first_lines, v.html, v.first_picture, v.tags, p.author_id, b.title as blog_title,
+        select p.id, v.title, v.first_lines, v.first_picture, v.tags, p.author_id, b.title as blog_title,
                b.address, p.prompt_id, answered.title as prompt_title, p.outside_link, s.title as source_title,
                p.published_at, v.saved_at
-          from """ + " " + ScopeSql.TABLES + """
+        """;
+    private static final String FROM = " from " + ScopeSql.TABLES + """
           join post_version v on v.post_id = p.id and v.no = p.live
           left join source s on s.id = p.source_id
         """;
@@ -145,15 +148,26 @@ class PorchStore {
 
     /** The newest posts in scope. */
     List<Entry> newest(ScopeSql scope, long classId, Filter filter, int most) {
+        return newest(ENTRY, scope, classId, filter, most)
+                .query((row, n) -> entry(row))
+                .list();
+    }
+
+    /** The same with their texts. */
+    List<Text> newestTexts(ScopeSql scope, long classId, Filter filter, int most) {
+        return newest(ENTRY + ", v.html", scope, classId, filter, most)
+                .query((row, n) -> new Text(entry(row), row.getString("html")))
+                .list();
+    }
+
+    private JdbcClient.StatementSpec newest(String select, ScopeSql scope, long classId, Filter filter, int most) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
-        return jdbc.sql(ENTRY + WHERE + scope.condition() + narrowed
+        return jdbc.sql(select + FROM + WHERE + scope.condition() + narrowed
                         + " order by p.class_id, p.published_at desc, p.id desc limit :most")
                 .params(params)
                 .param("classId", classId)
-                .param("most", most)
-                .query((row, n) -> entry(row))
-                .list();
+                .param("most", most);
     }
 
     /**
@@ -162,7 +176,7 @@ class PorchStore {
      */
     List<Entry> entries(ScopeSql scope, long classId, List<Long> ids) {
         Map<Long, Entry> found = new HashMap<>();
-        jdbc.sql(ENTRY + WHERE + scope.condition() + " and p.id = any(:ids)")
+        jdbc.sql(ENTRY + FROM + WHERE + scope.condition() + " and p.id = any(:ids)")
                 .params(scope.params())
                 .param("classId", classId)
                 .param("ids", ids.toArray(Long[]::new))
@@ -373,7 +387,6 @@ class PorchStore {
                 row.getLong("id"),
                 row.getString("title"),
                 row.getString("first_lines"),
-                row.getString("html"),
                 row.getString("first_picture"),
                 row.getString("tags"),
                 row.getLong("author_id"),

@@ -82,6 +82,7 @@ class IntakeTest {
     @BeforeEach
     void makeClass() {
         OUTSIDE.breakRowlock(false);
+        OUTSIDE.replaceRowlock("");
         long lead = people.addStaff(
                 Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
         classId = classes.create(
@@ -150,7 +151,7 @@ class IntakeTest {
                 .param("source", source)
                 .param("title", title)
                 .update();
-        jdbc.sql("update source set etag = null where id = :source")
+        jdbc.sql("update source set etag = null, body_hash = null where id = :source")
                 .param("source", source)
                 .update();
         sources.refresh(teacher, source);
@@ -162,20 +163,34 @@ class IntakeTest {
         assertEquals(2, waiting().size(), "it is the same post, not another one");
     }
 
+    /** Half of a feed is half of an entry at its end: nothing that is known is cut by it. */
     @Test
-    void aBrokenFeedIsSaidInWordsAndLosesNothing() {
+    void halfAFeedLosesNothingAndIsSaidToBeUntidy() {
+        long source = add("/rowlock/feed.xml", student);
+        List<String> before = waiting().stream().map(PileItem::html).toList();
+        assertFalse(view(source).untidy());
+        OUTSIDE.breakRowlock(true);
+        sources.refresh(teacher, source);
+        assertEquals("LIVELY", view(source).health());
+        assertTrue(view(source).untidy());
+        assertEquals(before, waiting().stream().map(PileItem::html).toList());
+        OUTSIDE.breakRowlock(false);
+        sources.refresh(teacher, source);
+        assertFalse(view(source).untidy());
+        assertEquals(before, waiting().stream().map(PileItem::html).toList());
+    }
+
+    @Test
+    void aSourceThatAnswersWithAPageFaltersAndIsSaidInWords() {
         long source = add("/rowlock/feed.xml", student);
         int before = waiting().size();
         Instant next = view(source).nextCheck();
-        OUTSIDE.breakRowlock(true);
-        jdbc.sql("update source set etag = null where id = :source")
-                .param("source", source)
-                .update();
+        OUTSIDE.replaceRowlock("<html><body>The database is away</body></html>");
         sources.refresh(teacher, source);
         assertEquals("FALTERING", view(source).health());
-        assertEquals("Its feed is broken and could not be read.", view(source).lastError());
+        assertEquals("It answers with a page instead of a feed.", view(source).lastError());
         assertEquals(before, waiting().size());
-        OUTSIDE.breakRowlock(false);
+        OUTSIDE.replaceRowlock("");
         sources.refresh(teacher, source);
         assertEquals("LIVELY", view(source).health());
         assertNull(view(source).lastError());
@@ -280,7 +295,7 @@ class IntakeTest {
         for (String address : List.of(
                 OUTSIDE.base() + "/nothing-here",
                 "http://nowhere.invalid/feed.xml",
-                OUTSIDE.base() + "/hostile/broken.xml",
+                OUTSIDE.base() + "/rowlock/",
                 "http://10.0.0.1/feed.xml",
                 OUTSIDE.base() + "/hostile/file")) {
             SourceService.WantedSource wanted = new SourceService.WantedSource(address, "", "", "", student, null);

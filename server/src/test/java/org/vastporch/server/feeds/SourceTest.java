@@ -51,14 +51,21 @@ class SourceTest {
         "/hostile/loop, redirects",
         "/hostile/private, private-address",
         "/hostile/file, redirects",
-        "/hostile/endless, too-large",
-        "/hostile/broken.xml, broken-feed",
-        "/hostile/deeper.xml, broken-feed",
-        "/hostile/entity.xml, broken-feed"
+        "/hostile/endless, too-large"
     })
     void refusesHarmInWords(String path, String code) {
         Problem problem = assertThrows(Problem.class, () -> finder.look(outside.base() + path, Instant.now()));
         assertEquals(code, problem.code(), problem.getMessage());
+    }
+
+    /** What is broken is read as far as it goes, and nothing that it declares grows. */
+    @ParameterizedTest
+    @CsvSource({"broken.xml, Half a feed", "deeper.xml, Deeper", "entity.xml, &b;"})
+    void readsWhatIsBrokenAsFarAsItGoes(String file, String title) {
+        SourceFinder.Found found = finder.look(outside.base() + "/hostile/" + file, Instant.now());
+        assertEquals("FEED", found.kind());
+        assertEquals(title, found.candidates().get(0).title());
+        assertEquals(0, found.candidates().get(0).entries());
     }
 
     @ParameterizedTest

@@ -1,0 +1,118 @@
+package org.vastporch.server.feeds;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.feeds.EntryIdentity;
+import org.vastporch.core.feeds.EntryIdentity.Entry;
+import org.vastporch.core.feeds.EntryIdentity.Known;
+import org.vastporch.core.feeds.Feed;
+import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.writing.Tags;
+import org.vastporch.server.feeds.SourceStore.FreshEntry;
+import org.vastporch.server.feeds.SourceStore.KnownEntry;
+import org.vastporch.server.feeds.SourceStore.Source;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.writing.PostService;
+
+/**
+ * Takes in what a feed carries: new entries and changed ones, as posts of the student whose blog it is, or as news of
+ * the class. Runs within the transaction of the check.
+ */
+@Component
+class SourceIntake {
+
+    private static final int LONGEST_LINK = 1_900;
+
+    private final SourceStore store;
+    private final PostService posts;
+    private final PromptService prompts;
+    private final PeopleService people;
+    private final Clock clock;
+
+    SourceIntake(SourceStore store, PostService posts, PromptService prompts, PeopleService people, Clock clock) {
+        this.store = store;
+        this.posts = posts;
+        this.prompts = prompts;
+        this.people = people;
+        this.clock = clock;
+    }
+
+    /** @param prompts those that posts may answer; null if the entries are news */
+    private record Of(Source source, @Nullable List<PromptMatch.Candidate> prompts, Instant now) {}
+
+    void take(Source source, Feed feed) {
+        // Half an entry must not take the place of a whole one.
+        List<Entry> entries = feed.wholeEntries();
+        Map<String, KnownEntry> known = store.entries(source.id(), EntryIdentity.candidates(entries));
+        List<String> keys = EntryIdentity.keysOf(entries, key -> Optional.ofNullable(known.get(key))
+                .map(e -> new Known(e.cleanLink(), e.contentHash())));
+        Of of = new Of(source, promptsFor(source), clock.instant());
+        List<FreshEntry> fresh = new ArrayList<>();
+        for (int i = 0; i < keys.size(); i++) {
+            KnownEntry before = known.get(keys.get(i));
+            if (before != null && EntryIdentity.isSame(entries.get(i), before.contentHash())) continue;
+            FreshEntry entry = taken(of, keys.get(i), entries.get(i), before);
+            if (before == null) fresh.add(entry);
+            else store.changeEntry(source.id(), entry);
+        }
+        store.addEntries(source.id(), fresh, of.now());
+    }
+
+    private @Nullable List<PromptMatch.Candidate> promptsFor(Source source) {
+        if (source.personId() == null
+                || source.blogId() == null
+                || !people.students(source.classId()).contains(source.personId())) return null;
+        return prompts.all(source.classId()).stream()
+                .map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null))
+                .toList();
+    }
+
+    private FreshEntry taken(Of of, String key, Entry entry, @Nullable KnownEntry known) {
+        String said = entry.link() == null ? "" : entry.link();
+        String link = said.length() > LONGEST_LINK ? "" : said;
+        String cleanLink = link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
+        Instant date = EntryIdentity.dateOf(entry, of.now());
+        Long post = known == null ? null : known.postId();
+        if (of.prompts() != null) {
+            Optional<Long> twin = known != null ? Optional.empty() : twin(of.source(), cleanLink, key);
+            post = twin.isPresent() ? twin.get() : post(of, entry, link, date, post);
+        }
+        return new FreshEntry(key, EntryIdentity.contentHash(entry), link, cleanLink, entry.title(), date, post);
+    }
+
+    /** The post that was made of the same page elsewhere: by another source of the student, or brought in by hand. */
+    private Optional<Long> twin(Source source, String cleanLink, String key) {
+        // Entries that share one link in this source are not one page.
+        if (key.contains("#") || cleanLink.isEmpty()) return Optional.empty();
+        return store.postOfLink(source.classId(), source.personId(), source.id(), cleanLink)
+                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
+    }
+
+    private long post(Of of, Entry entry, String link, Instant date, @Nullable Long known) {
+        Source source = of.source();
+        Long prompt = PromptMatch.find(entry.tags(), date, of.prompts())
+                .map(PromptMatch.Candidate::id)
+                .orElse(null);
+        return posts.takeIn(
+                source.classId(),
+                source.blogId(),
+                source.personId(),
+                prompt,
+                source.id(),
+                link,
+                Audience.MY_CLASS,
+                entry.title(),
+                entry.html(),
+                Tags.tidy(entry.tags()),
+                date,
+                known);
+    }
+}
