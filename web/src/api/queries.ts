@@ -18,6 +18,7 @@ import type {
   DirectoryLine,
   Draft,
   Feedback,
+  FeedReader,
   FileView,
   GivenLine,
   InvitationLine,
@@ -116,6 +117,12 @@ export const blogPageOptions = (id: number, address: string) =>
     queryKey: ['blog', id, address],
     queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal),
     retry: false,
+  });
+
+export const feedReadersOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['feed-readers', id],
+    queryFn: ({ signal }) => getJson<FeedReader[]>(`/api/classes/${id}/feed-readers`, signal),
   });
 
 export const directoryOptions = (id: number) =>

@@ -412,9 +412,41 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["renew"];
         post: operations["feedKey"];
         delete: operations["revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/feed-readers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/feed-readers/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revoke_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2616,6 +2648,15 @@ export interface components {
         FeedAddress: {
             path: string;
         };
+        FeedReader: {
+            /** Format: date-time */
+            lastUse?: string;
+            name: string;
+            /** Format: int64 */
+            personId: number;
+            /** Format: date-time */
+            since: string;
+        };
         Feedback: {
             /** Format: int32 */
             daysLate: number;
@@ -3552,6 +3593,7 @@ export interface components {
             personId?: number;
             siteAddress: string;
             title: string;
+            untidy: boolean;
         };
         Spell: {
             /** Format: date */
@@ -3884,6 +3926,7 @@ export type Evidence = components['schemas']['Evidence'];
 export type Facet = components['schemas']['Facet'];
 export type Faltering = components['schemas']['Faltering'];
 export type FeedAddress = components['schemas']['FeedAddress'];
+export type FeedReader = components['schemas']['FeedReader'];
 export type Feedback = components['schemas']['Feedback'];
 export type FileView = components['schemas']['FileView'];
 export type FirstPassword = components['schemas']['FirstPassword'];
@@ -4757,6 +4800,28 @@ export interface operations {
             };
         };
     };
+    renew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedAddress"];
+                };
+            };
+        };
+    };
     feedKey: {
         parameters: {
             query?: never;
@@ -4785,6 +4850,49 @@ export interface operations {
             header?: never;
             path: {
                 id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedReader"][];
+                };
+            };
+        };
+    };
+    revoke_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                person: number;
             };
             cookie?: never;
         };

@@ -2,7 +2,7 @@ import { Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiProblem, deleteJson, postJson, putJson } from '../api/client';
-import { peopleOptions, sourcesOptions } from '../api/queries';
+import { feedReadersOptions, peopleOptions, sourcesOptions } from '../api/queries';
 import type { Candidate, Found, SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
@@ -78,6 +78,7 @@ export function SourcesPage() {
         {sources.data?.map((s) => (
           <Source key={s.id} source={s} classId={id} manages={manages} />
         ))}
+        {manages && <FeedReaders classId={id} />}
       </main>
     </div>
   );
@@ -184,6 +185,9 @@ function Source({ source: s, classId, manages }: { source: SourceView; classId: 
             </>
           )}
         </p>
+        {s.untidy && !s.lastError && (
+          <p className="tiny muted above-1 below-0">Its feed is untidy: it was read by guess, as far as it goes.</p>
+        )}
         {s.lastError && <p className="tell wrong above-2 below-0">{s.lastError}</p>}
         <p className="tiny muted above-1 below-0">
           {s.lastCheck && (
@@ -227,6 +231,45 @@ function Source({ source: s, classId, manages }: { source: SourceView; classId: 
         </div>
       )}
       <Wrong says={refresh.problem || rest.problem || remove.problem} />
+    </section>
+  );
+}
+
+/** Who reads the class by a secret feed address, and when it was used last; staff end one that has got about. */
+function FeedReaders({ classId }: { classId: number }) {
+  const { data: readers } = useQuery(feedReadersOptions(classId));
+  const end = useWrite((person: number) => deleteJson(`/api/classes/${classId}/feed-readers/${person}`), {
+    here: true,
+    stale: [['feed-readers', classId]],
+  });
+  if (!readers?.length) return null;
+  return (
+    <section className="above-6">
+      <h2>Who reads the class in a feed reader</h2>
+      <p className="muted less above-1 below-2">
+        Each has a secret address that shows just what that person may read. It ends by itself when somebody leaves.
+      </p>
+      {readers.map((r) => (
+        <p key={r.personId} className="ruled-above inside-2 foot-2 row wide below-0">
+          <span className="grow">
+            {r.name}{' '}
+            <span className="muted tiny">
+              ·{' '}
+              {r.lastUse ? (
+                <>
+                  used last <When at={r.lastUse} />
+                </>
+              ) : (
+                'not used yet'
+              )}
+            </span>
+          </span>
+          <Word tiny onClick={() => end.run(r.personId)} aria-label={`End it: the feed address of ${r.name}`}>
+            End it
+          </Word>
+        </p>
+      ))}
+      <Wrong says={end.problem} />
     </section>
   );
 }

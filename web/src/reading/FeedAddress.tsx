@@ -1,27 +1,46 @@
 import { CopyButton } from '@mantine/core';
 import { useState } from 'react';
-import { deleteJson, postJson } from '../api/client';
+import { deleteJson, postJson, putJson } from '../api/client';
 import type { FeedAddress as Address } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Word } from '../ui/Word';
 
-/** The reader's own secret feed address of a class, made when it is asked for. */
-export function FeedAddress({ classId }: { classId: number }) {
-  const [address, setAddress] = useState('');
+const FORMATS = [
+  { value: 'rss', label: 'RSS' },
+  { value: 'atom', label: 'Atom' },
+  { value: 'json', label: 'JSON' },
+];
+
+/**
+ * The reader's own secret feed address of a class, made when it is asked for: of all of it, of what the page is narrowed
+ * to, or of the comments.
+ *
+ * @param filter as it stands behind the question mark of a feed's address; empty where the page shows everything
+ */
+export function FeedAddress({ classId, filter }: { classId: number; filter: string }) {
+  const [path, setPath] = useState('');
   const [said, setSaid] = useState('');
-  const make = useWrite(() => postJson<Address>(`/api/classes/${classId}/feed-key`), {
-    onDone: ({ path }) => {
-      setAddress(window.location.origin + path);
-      setSaid('');
+  const [format, setFormat] = useState('rss');
+  const [what, setWhat] = useState('posts');
+  const show = ({ path }: Address) => {
+    setPath(path);
+    setSaid('');
+  };
+  const key = `/api/classes/${classId}/feed-key`;
+  const make = useWrite(() => postJson<Address>(key), { onDone: show });
+  const renew = useWrite(() => putJson<Address>(key), {
+    onDone: (fresh) => {
+      show(fresh);
+      setSaid('This is a new address. The one before no longer works.');
     },
   });
-  const end = useWrite(() => deleteJson(`/api/classes/${classId}/feed-key`), {
+  const end = useWrite(() => deleteJson(key), {
     onDone: () => {
-      setAddress('');
+      setPath('');
       setSaid('This address no longer works. You can make a new one.');
     },
   });
-  if (!address)
+  if (!path)
     return (
       <p className="tiny muted above-0 below-0">
         {said}{' '}
@@ -30,8 +49,34 @@ export function FeedAddress({ classId }: { classId: number }) {
         </Word>
       </p>
     );
+  const bare = path.replace(/\.rss$/, what === 'comments' ? '/comments' : '');
+  const address = `${window.location.origin}${bare}.${format}${what === 'shown' && filter ? `?${filter}` : ''}`;
   return (
     <div className="tiny">
+      <p className="row above-0 below-2">
+        <select
+          className="pick"
+          aria-label="What the feed carries"
+          value={what === 'shown' && !filter ? 'posts' : what}
+          onChange={(e) => setWhat(e.target.value)}
+        >
+          <option value="posts">all posts</option>
+          {filter && <option value="shown">what is chosen here</option>}
+          <option value="comments">comments</option>
+        </select>
+        <select
+          className="pick"
+          aria-label="Format of the feed"
+          value={format}
+          onChange={(e) => setFormat(e.target.value)}
+        >
+          {FORMATS.map((f) => (
+            <option key={f.value} value={f.value}>
+              {f.label}
+            </option>
+          ))}
+        </select>
+      </p>
       <input
         className="slip"
         readOnly
@@ -40,19 +85,23 @@ export function FeedAddress({ classId }: { classId: number }) {
         onFocus={(e) => e.target.select()}
       />
       <p className="muted above-2 below-2">
-        It shows just what you may read. Do not give it away: whoever has it reads as you. For Atom end it with .atom.
+        {said} It shows just what you may read. Do not give it away: whoever has it reads as you.
       </p>
-      <CopyButton value={address}>
-        {({ copied, copy }) => (
-          <Word tiny onClick={copy}>
-            {copied ? 'Copied' : 'Copy'}
-          </Word>
-        )}
-      </CopyButton>{' '}
-      ·{' '}
-      <Word tiny onClick={() => end.run()}>
-        End this address
-      </Word>
+      <p className="row above-0 below-0">
+        <CopyButton value={address}>
+          {({ copied, copy }) => (
+            <Word tiny onClick={copy}>
+              {copied ? 'Copied' : 'Copy'}
+            </Word>
+          )}
+        </CopyButton>
+        <Word tiny onClick={() => renew.run()}>
+          Make a new one
+        </Word>
+        <Word tiny onClick={() => end.run()}>
+          End it
+        </Word>
+      </p>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { withParams } from '../api/client';
 import { classOptions, newsOptions, type PorchFilter, porchPage, railOptions } from '../api/queries';
 import { Owed } from '../comments/Given';
 import { useClass } from '../session/useClass';
@@ -85,8 +86,6 @@ export function PorchPage() {
   return (
     <>
       <title>{`Porch · ${name}`}</title>
-      <link rel="alternate" type="application/rss+xml" title={name} href={`/feeds/classes/${id}.rss`} />
-      <link rel="alternate" type="application/atom+xml" title={name} href={`/feeds/classes/${id}.atom`} />
       {of && rail && (
         <TermRail
           weeks={of.weeks}
@@ -188,7 +187,7 @@ export function PorchPage() {
             </>
           )}
           <h2>In your feed reader</h2>
-          <FeedAddress classId={id} />
+          <FeedAddress classId={id} filter={withParams('', { ...filter }).slice(1)} />
           <p className={css.shut}>
             <Button className="full" go mid onClick={() => setSill(false)}>
               {first ? `Show ${t.count(first.total, 'post', 'posts')}` : 'Close'}

@@ -275,6 +275,40 @@ public class CommentService implements CommentsGiven {
         return views;
     }
 
+    /** A comment as a feed carries it. */
+    public record FeedComment(
+            long id,
+            long postId,
+            String postTitle,
+            String author,
+            String html,
+            Instant at,
+            @Nullable Instant editedAt) {}
+
+    /** The newest comments of a class that are up, of one blog of it, or on one post, as this reader may read them. */
+    public List<FeedComment> feed(Viewer viewer, long classId, @Nullable Long blog, @Nullable Long post, int most) {
+        Names names = people.names(viewer, classId);
+        List<CommentStore.Published> found = store.newest(access.scope(viewer), classId, blog, post, most);
+        Map<Long, PostFacts> posts = access.posts(
+                found.stream().map(c -> c.row().postId()).distinct().toList());
+        return found.stream()
+                .filter(c -> posts.containsKey(c.row().postId())
+                        && mayRead(viewer, c.row(), posts.get(c.row().postId())))
+                .map(c -> new FeedComment(
+                        c.row().id(),
+                        c.row().postId(),
+                        c.postTitle(),
+                        c.row().visitor() == null
+                                ? names.of(c.row().authorId())
+                                : c.row().visitor(),
+                        Sanitiser.comment(c.row().html()),
+                        c.row().publishedAt() == null
+                                ? c.row().createdAt()
+                                : c.row().publishedAt(),
+                        c.row().editedAt()))
+                .toList();
+    }
+
     boolean mayRead(Viewer viewer, CommentRow row) {
         return mayRead(viewer, row, access.requirePost(viewer, Act.READ, row.postId()));
     }

@@ -17,6 +17,7 @@ import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.rows.Rows;
 
@@ -106,6 +107,26 @@ class CommentStore {
                         + " from comment where post_id = :post and state <> 'BINNED' order by created_at, id")
                 .param("post", postId)
                 .query((row, n) -> comment(row))
+                .list();
+    }
+
+    /** A comment that is up with the title of the post that it answers. */
+    record Published(CommentRow row, String postTitle) {}
+
+    /** The newest comments that are up, on posts in scope. */
+    List<Published> newest(ScopeSql scope, long classId, @Nullable Long blog, @Nullable Long post, int most) {
+        return jdbc.sql("select t.*, v.title as post_title from " + ScopeSql.TABLES
+                        + " join comment t on t.post_id = p.id join post_version v on v.post_id = p.id and v.no = p.live"
+                        + " where t.class_id = :classId and t.state = 'PUBLISHED' and " + ScopeSql.UP
+                        + " and p.published_at <= :scope_now and " + scope.condition()
+                        + (blog == null ? "" : " and p.blog_id = :blog") + (post == null ? "" : " and p.id = :post")
+                        + " order by t.published_at desc, t.id desc limit :most")
+                .params(scope.params())
+                .param("classId", classId)
+                .param("blog", blog)
+                .param("post", post)
+                .param("most", most)
+                .query((row, n) -> new Published(comment(row), row.getString("post_title")))
                 .list();
     }
 

@@ -1,156 +1,245 @@
 package org.vastporch.server.feeds;
 
-import java.nio.charset.StandardCharsets;
-import java.time.Instant;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.util.List;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.CacheControl;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.util.DigestUtils;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
-import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.context.request.ServletWebRequest;
-import org.springframework.web.context.request.WebRequest;
-import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
-import org.vastporch.server.blogs.BlogService;
-import org.vastporch.server.classes.ClassService;
-import org.vastporch.server.http.Optionally;
-import org.vastporch.server.http.Problem;
-import org.vastporch.server.mail.SchoolAddress;
-import org.vastporch.server.reading.PorchService;
+import org.vastporch.server.feeds.FeedService.Ready;
 
-/** Feeds out, secret feed addresses, and outside blogs in. */
+/**
+ * Feeds out: those of a class and of whatever the Porch can be narrowed to, and those of its comments; at public
+ * addresses as a stranger may read them, at a secret one as its reader may.
+ */
 @RestController
 class FeedApi {
 
-    record Address(String address) {}
-
     record FeedAddress(String path) {}
 
-    record AddedSource(long id) {}
-
-    /** @param promptId the prompt that the post answers; left out for none */
-    record FromElsewhere(String address, @Optionally Long promptId) {}
-
-    /** The draft that was made of a post from elsewhere. */
-    record BroughtIn(long postId) {}
-
-    record NewsView(String title, String link, String source, Instant at) {}
-
-    private static final int ENTRIES = 50;
-
-    private final FeedOut out;
+    private final FeedService feeds;
     private final FeedKeyService keys;
-    private final SourceService sources;
-    private final ElsewhereService elsewhere;
-    private final PorchService porch;
-    private final ClassService classes;
-    private final BlogService blogs;
     private final AccessService access;
-    private final SchoolAddress school;
 
-    FeedApi(
-            FeedOut out,
-            FeedKeyService keys,
-            SourceService sources,
-            ElsewhereService elsewhere,
-            PorchService porch,
-            ClassService classes,
-            BlogService blogs,
-            AccessService access,
-            SchoolAddress school) {
-        this.out = out;
+    FeedApi(FeedService feeds, FeedKeyService keys, AccessService access) {
+        this.feeds = feeds;
         this.keys = keys;
-        this.sources = sources;
-        this.elsewhere = elsewhere;
-        this.porch = porch;
-        this.classes = classes;
-        this.blogs = blogs;
         this.access = access;
-        this.school = school;
     }
 
     /** The public feed of a class: what a stranger may read, whoever asks. */
     @GetMapping("/feeds/classes/{id}.{format:rss|atom|json}")
-    ResponseEntity<byte[]> ofClass(@PathVariable long id, @PathVariable String format, WebRequest request) {
-        ClassService.ClassRecord of = classes.get(id);
-        FeedTitle title = of.rules().open()
-                ? new FeedTitle(of.name(), "Posts of " + of.name())
-                : new FeedTitle("A class on Vast Porch", "This class shows nothing to strangers.");
-        return feed(Viewer.STRANGER, id, null, title, format, request);
+    ResponseEntity<byte[]> ofClass(
+            @PathVariable long id,
+            @PathVariable String format,
+            @ParameterObject @ModelAttribute FeedFilter filter,
+            HttpServletRequest request) {
+        return answer(
+                request,
+                format,
+                true,
+                () -> feeds.make(
+                        address(request),
+                        id,
+                        format,
+                        () -> feeds.posts(Viewer.STRANGER, null, id, filter, request.getRequestURI(), query(request))));
     }
 
     /** The public feed of a blog: what a stranger may read, whoever asks. */
     @GetMapping("/feeds/blogs/{id}.{format:rss|atom|json}")
-    ResponseEntity<byte[]> ofBlog(@PathVariable long id, @PathVariable String format, WebRequest request) {
-        BlogFacts blog = access.blog(id);
-        FeedTitle title = access.mayOpenBlog(Viewer.STRANGER, id)
-                ? titleOf(Viewer.STRANGER, id)
-                : new FeedTitle("A blog on Vast Porch", "This blog shows nothing to strangers.");
-        return feed(Viewer.STRANGER, blog.classId(), id, title, format, request);
+    ResponseEntity<byte[]> ofBlog(@PathVariable long id, @PathVariable String format, HttpServletRequest request) {
+        return answer(request, format, true, () -> {
+            long classId = access.blog(id).classId();
+            return feeds.make(
+                    address(request),
+                    classId,
+                    format,
+                    () -> feeds.posts(
+                            Viewer.STRANGER,
+                            null,
+                            classId,
+                            FeedFilter.ofBlog(id),
+                            request.getRequestURI(),
+                            query(request)));
+        });
+    }
+
+    /** Public comments: of a class, of one blog of it, or on one post. */
+    @GetMapping("/feeds/classes/{id}/comments.{format:rss|atom|json}")
+    ResponseEntity<byte[]> commentsOfClass(
+            @PathVariable long id,
+            @PathVariable String format,
+            @RequestParam(required = false) @Nullable Long blog,
+            @RequestParam(required = false) @Nullable Long post,
+            HttpServletRequest request) {
+        return answer(
+                request,
+                format,
+                true,
+                () -> feeds.make(
+                        address(request),
+                        id,
+                        format,
+                        () -> feeds.comments(
+                                Viewer.STRANGER, null, id, blog, post, request.getRequestURI(), query(request))));
     }
 
     /** A reader's own feed at a secret address: just what this reader may read at this moment. */
     @GetMapping("/feeds/mine/{token}.{format:rss|atom|json}")
-    ResponseEntity<byte[]> ofReader(@PathVariable String token, @PathVariable String format, WebRequest request) {
-        FeedKeyService.Reader reader = keys.reader(token);
-        String name = classes.get(reader.classId()).name();
-        return feed(reader.viewer(), reader.classId(), null, new FeedTitle(name, "Posts of " + name), format, request);
+    ResponseEntity<byte[]> ofReader(
+            @PathVariable String token,
+            @PathVariable String format,
+            @ParameterObject @ModelAttribute FeedFilter filter,
+            HttpServletRequest request) {
+        return secret(
+                request,
+                token,
+                format,
+                reader -> feeds.posts(
+                        reader.viewer(),
+                        reader.key(),
+                        reader.classId(),
+                        filter,
+                        request.getRequestURI(),
+                        query(request)));
     }
 
     /** One blog as a reader of its class may read it, at that reader's secret address. */
     @GetMapping("/feeds/mine/{token}/blogs/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> blogOfReader(
-            @PathVariable String token, @PathVariable long id, @PathVariable String format, WebRequest request) {
-        FeedKeyService.Reader reader = keys.reader(token);
-        if (access.requireBlog(reader.viewer(), id).classId() != reader.classId()) throw Problem.missing();
-        return feed(reader.viewer(), reader.classId(), id, titleOf(reader.viewer(), id), format, request);
+            @PathVariable String token,
+            @PathVariable long id,
+            @PathVariable String format,
+            HttpServletRequest request) {
+        return secret(
+                request,
+                token,
+                format,
+                reader -> feeds.posts(
+                        reader.viewer(),
+                        reader.key(),
+                        reader.classId(),
+                        FeedFilter.ofBlog(id),
+                        request.getRequestURI(),
+                        query(request)));
     }
 
-    private record FeedTitle(String title, String says) {}
-
-    private FeedTitle titleOf(Viewer viewer, long blogId) {
-        String title = blogs.view(viewer, blogId).title();
-        return new FeedTitle(title, "Posts of " + title);
+    /** Comments as a reader may read them, at that reader's secret address. */
+    @GetMapping("/feeds/mine/{token}/comments.{format:rss|atom|json}")
+    ResponseEntity<byte[]> commentsOfReader(
+            @PathVariable String token,
+            @PathVariable String format,
+            @RequestParam(required = false) @Nullable Long blog,
+            @RequestParam(required = false) @Nullable Long post,
+            HttpServletRequest request) {
+        return secret(
+                request,
+                token,
+                format,
+                reader -> feeds.comments(
+                        reader.viewer(),
+                        reader.key(),
+                        reader.classId(),
+                        blog,
+                        post,
+                        request.getRequestURI(),
+                        query(request)));
     }
 
-    private ResponseEntity<byte[]> feed(
-            Viewer viewer, long classId, @Nullable Long blogId, FeedTitle title, String format, WebRequest request) {
-        List<PorchService.FeedEntry> entries = porch.feed(viewer, classId, blogId, ENTRIES);
-        String base = school.base();
-        String self = base + ((ServletWebRequest) request).getRequest().getRequestURI();
-        FeedOut.About about =
-                new FeedOut.About(title.title(), title.says(), base, "/classes/" + classId + "/porch", self);
-        String text = format.equals("json") ? out.json(about, entries) : out.xml(about, entries, format);
-        byte[] body = text.getBytes(StandardCharsets.UTF_8);
-        String etag = "\"" + DigestUtils.md5DigestAsHex(body) + "\"";
-        long changed = entries.stream()
-                .map(PorchService.FeedEntry::changedAt)
-                .mapToLong(Instant::toEpochMilli)
-                .max()
-                .orElse(0);
-        if (changed > 0 ? request.checkNotModified(etag, changed) : request.checkNotModified(etag))
-            return ResponseEntity.status(304).build();
-        MediaType type = MediaType.parseMediaType(
-                format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
+    /**
+     * A picture or file that stands in a secret feed, at an address that is signed for its reader and this file. It is
+     * asked again whether that reader may have it.
+     */
+    @GetMapping({"/feeds/files/{key}/{signature}/{id}", "/feeds/files/{key}/{signature}/files/{id}/{name}"})
+    void file(
+            @PathVariable long key,
+            @PathVariable String signature,
+            @PathVariable String id,
+            @PathVariable(required = false) @Nullable String name,
+            HttpServletRequest request,
+            HttpServletResponse response)
+            throws ServletException, IOException {
+        String file = name == null ? id : "files/" + id;
+        FeedKeyService.Reader reader = keys.readerOfFile(key, signature, file);
+        request.setAttribute(Viewer.class.getName(), reader.viewer());
+        request.getRequestDispatcher("/media/" + file).forward(request, response);
+    }
+
+    private interface Made {
+        FeedDocument of(FeedKeyService.Reader reader);
+    }
+
+    private ResponseEntity<byte[]> secret(HttpServletRequest request, String token, String format, Made made) {
+        ResponseEntity<byte[]> answer = answer(request, format, false, () -> {
+            FeedKeyService.Reader reader = keys.reader(token);
+            return feeds.make(address(request), reader.classId(), format, () -> made.of(reader));
+        });
+        keys.used(token);
+        return answer;
+    }
+
+    private ResponseEntity<byte[]> answer(
+            HttpServletRequest request, String format, boolean open, Supplier<Ready> make) {
+        Ready before = feeds.ready(address(request));
+        Ready feed = before == null ? make.get() : before;
+        // Kept nowhere on the way: each time it is asked again, which is cheap.
+        CacheControl cache = open
+                ? CacheControl.noCache().cachePublic()
+                : CacheControl.noCache().cachePrivate();
+        ServletWebRequest asked = new ServletWebRequest(request);
+        if (asked.checkNotModified(feed.etag(), feed.updated().toEpochMilli()))
+            return ResponseEntity.status(304).cacheControl(cache).build();
         return ResponseEntity.ok()
-                .contentType(type)
-                .cacheControl(CacheControl.noCache())
-                .body(body);
+                .contentType(type(format))
+                .cacheControl(cache)
+                .eTag(feed.etag())
+                .lastModified(feed.updated())
+                .body(feed.body());
+    }
+
+    private static MediaType type(String format) {
+        return MediaType.parseMediaType(
+                format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
+    }
+
+    private static String address(HttpServletRequest request) {
+        return request.getRequestURI() + "?" + query(request);
+    }
+
+    private static String query(HttpServletRequest request) {
+        return request.getQueryString() == null ? "" : request.getQueryString();
     }
 
     /** The viewer's secret feed address in a class, made at the first asking. */
     @PostMapping("/api/classes/{id}/feed-key")
     FeedAddress feedKey(Viewer viewer, @PathVariable long id) {
-        return new FeedAddress("/feeds/mine/" + keys.of(viewer, id) + ".rss");
+        return addressOf(keys.of(viewer, id));
+    }
+
+    /** A new one; the one before works no more. */
+    @PutMapping("/api/classes/{id}/feed-key")
+    FeedAddress renew(Viewer viewer, @PathVariable long id) {
+        return addressOf(keys.renew(viewer, id));
+    }
+
+    private static FeedAddress addressOf(String token) {
+        return new FeedAddress("/feeds/mine/" + token + ".rss");
     }
 
     @DeleteMapping("/api/classes/{id}/feed-key")
@@ -158,52 +247,14 @@ class FeedApi {
         keys.revoke(viewer, id);
     }
 
-    @GetMapping("/api/classes/{id}/news")
-    List<NewsView> news(Viewer viewer, @PathVariable long id) {
-        return sources.news(viewer, id).stream()
-                .map(n -> new NewsView(n.title(), n.link(), n.source(), n.at()))
-                .toList();
+    /** Who reads the class by a feed address, for its staff. */
+    @GetMapping("/api/classes/{id}/feed-readers")
+    List<FeedKeyService.FeedReader> readers(Viewer viewer, @PathVariable long id) {
+        return keys.ofClass(viewer, id);
     }
 
-    @PostMapping("/api/classes/{id}/sources/look")
-    SourceFinder.Found look(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
-        return sources.look(viewer, id, body.address());
-    }
-
-    @PostMapping("/api/blogs/{id}/elsewhere/look")
-    ElsewhereService.Elsewhere lookElsewhere(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
-        return elsewhere.look(viewer, id, body.address());
-    }
-
-    @PostMapping("/api/blogs/{id}/elsewhere")
-    BroughtIn bringIn(Viewer viewer, @PathVariable long id, @RequestBody FromElsewhere body) {
-        return new BroughtIn(elsewhere.bring(viewer, id, body.promptId(), body.address()));
-    }
-
-    @PostMapping("/api/classes/{id}/sources")
-    AddedSource add(Viewer viewer, @PathVariable long id, @RequestBody SourceService.WantedSource body) {
-        return new AddedSource(sources.add(viewer, id, body));
-    }
-
-    @GetMapping("/api/classes/{id}/sources")
-    List<SourceService.SourceView> list(Viewer viewer, @PathVariable long id) {
-        return sources.ofClass(viewer, id);
-    }
-
-    record Paused(boolean paused) {}
-
-    @PutMapping("/api/sources/{id}/paused")
-    void setPaused(Viewer viewer, @PathVariable long id, @RequestBody Paused body) {
-        sources.setPaused(viewer, id, body.paused());
-    }
-
-    @DeleteMapping("/api/sources/{id}")
-    void remove(Viewer viewer, @PathVariable long id) {
-        sources.remove(viewer, id);
-    }
-
-    @PostMapping("/api/sources/{id}/refresh")
-    void refresh(Viewer viewer, @PathVariable long id) {
-        sources.refresh(viewer, id);
+    @DeleteMapping("/api/classes/{id}/feed-readers/{person}")
+    void revoke(Viewer viewer, @PathVariable long id, @PathVariable long person) {
+        keys.revoke(viewer, id, person);
     }
 }

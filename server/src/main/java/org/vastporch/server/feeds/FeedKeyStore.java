@@ -1,7 +1,11 @@
 package org.vastporch.server.feeds;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.rows.Rows;
@@ -10,7 +14,17 @@ import org.vastporch.server.rows.Rows;
 @Repository
 class FeedKeyStore {
 
-    record FeedKey(String token, long personId, long classId) {}
+    /** @param id what it is called where its secret must not stand */
+    record FeedKey(
+            long id,
+            String token,
+            long personId,
+            long classId,
+            Instant createdAt,
+            @Nullable Instant lastUsedAt) {}
+
+    private static final String SELECT =
+            "select id, token, person_id, class_id, created_at, last_used_at from feed_key where revoked_at is null and ";
 
     private final JdbcClient jdbc;
 
@@ -19,30 +33,39 @@ class FeedKeyStore {
     }
 
     Optional<FeedKey> find(String token) {
-        return jdbc.sql("select token, person_id, class_id from feed_key where token = :token and revoked_at is null")
+        return jdbc.sql(SELECT + "token = :token")
                 .param("token", token)
-                .query((row, n) ->
-                        new FeedKey(row.getString("token"), row.getLong("person_id"), row.getLong("class_id")))
+                .query((row, n) -> key(row))
                 .optional();
     }
 
-    Optional<String> of(long personId, long classId) {
-        return jdbc.sql("""
-                                select token
-                                 from feed_key
-                                 where person_id = :person and class_id = :classId and revoked_at is null
-                                 order by created_at desc
-                                 limit 1""")
+    Optional<FeedKey> find(long id) {
+        return jdbc.sql(SELECT + "id = :id")
+                .param("id", id)
+                .query((row, n) -> key(row))
+                .optional();
+    }
+
+    Optional<FeedKey> of(long personId, long classId) {
+        return jdbc.sql(SELECT + "person_id = :person and class_id = :classId order by created_at desc limit 1")
                 .param("person", personId)
                 .param("classId", classId)
-                .query(String.class)
+                .query((row, n) -> key(row))
                 .optional();
+    }
+
+    /** Those of a class that still work, with the one that was used last first. */
+    List<FeedKey> ofClass(long classId) {
+        return jdbc.sql(SELECT + "class_id = :classId order by last_used_at desc nulls last, id")
+                .param("classId", classId)
+                .query((row, n) -> key(row))
+                .list();
     }
 
     void add(String token, long personId, long classId, Instant now) {
         jdbc.sql("""
-                                insert into feed_key (token, person_id, class_id, created_at)
-                                 values (:token, :person, :classId, :now)""")
+                insert into feed_key (token, person_id, class_id, created_at)
+                values (:token, :person, :classId, :now)""")
                 .param("token", token)
                 .param("person", personId)
                 .param("classId", classId)
@@ -52,12 +75,29 @@ class FeedKeyStore {
 
     void revoke(long personId, long classId, Instant now) {
         jdbc.sql("""
-                                update feed_key
-                                 set revoked_at = :now
-                                 where person_id = :person and class_id = :classId and revoked_at is null""")
+                update feed_key
+                   set revoked_at = :now
+                 where person_id = :person and class_id = :classId and revoked_at is null""")
                 .param("now", Rows.utc(now))
                 .param("person", personId)
                 .param("classId", classId)
                 .update();
+    }
+
+    void used(String token, Instant now) {
+        jdbc.sql("update feed_key set last_used_at = :now where token = :token")
+                .param("now", Rows.utc(now))
+                .param("token", token)
+                .update();
+    }
+
+    private static FeedKey key(ResultSet row) throws SQLException {
+        return new FeedKey(
+                row.getLong("id"),
+                row.getString("token"),
+                row.getLong("person_id"),
+                row.getLong("class_id"),
+                Rows.instant(row, "created_at"),
+                Rows.instant(row, "last_used_at"));
     }
 }

@@ -15,21 +15,32 @@ public class ClassChanges {
 
     private final ConcurrentHashMap<Long, AtomicLong> changes = new ConcurrentHashMap<>();
 
+    private final AtomicLong everywhere = new AtomicLong();
+
     /** Read this first, then what is to be counted: a change in between makes it count again. */
     public long of(long classId) {
-        return counter(classId).get();
+        return counter(classId).get() + everywhere.get();
+    }
+
+    /** Something happens that may concern every class. */
+    void noteEverywhere() {
+        note(everywhere);
     }
 
     /** Something happens in a class; it counts once the transaction is over and everybody can see it. */
     public void note(long classId) {
+        note(counter(classId));
+    }
+
+    private static void note(AtomicLong counter) {
         if (!TransactionSynchronizationManager.isSynchronizationActive()) {
-            counter(classId).incrementAndGet();
+            counter.incrementAndGet();
             return;
         }
         TransactionSynchronizationManager.registerSynchronization(new TransactionSynchronization() {
             @Override
             public void afterCompletion(int status) {
-                counter(classId).incrementAndGet();
+                counter.incrementAndGet();
             }
         });
     }

@@ -1,6 +1,7 @@
 package org.vastporch.server.log;
 
 import java.time.Clock;
+import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -31,7 +32,17 @@ public class EventStore {
                 .param("actorId", actorId)
                 .param("at", Rows.utc(clock.instant()))
                 .update();
-        if (classId != null) changes.note(classId);
+        if (classId == null) changes.noteEverywhere();
+        else changes.note(classId);
+    }
+
+    /** When something happened in a class last. */
+    public Instant last(long classId) {
+        return jdbc.sql("select at from event where class_id = :classId order by id desc limit 1")
+                .param("classId", classId)
+                .query((row, n) -> Rows.instant(row, "at"))
+                .optional()
+                .orElse(Instant.EPOCH);
     }
 
     /** Lets events no longer say that a person did them, or had them happen to them. */

@@ -149,12 +149,25 @@ public class PorchService {
 
     public record SeriesPart(int part, long postId, String title) {}
 
+    /**
+     * A page of a feed.
+     *
+     * @param next the cursor of the next page; null on the last
+     * @param months in which something in it was published, the newest first
+     */
+    public record FeedPage(
+            List<FeedEntry> entries, @Nullable String next, List<YearMonth> months) {}
+
     /** A post as a feed carries it. */
     public record FeedEntry(
             long id,
             String title,
+            String firstLines,
             String html,
             String author,
+            @Nullable String group,
+            String blog,
+            @Nullable String prompt,
             List<String> tags,
             Instant publishedAt,
             Instant changedAt) {}
@@ -191,24 +204,8 @@ public class PorchService {
         Filter range = range(classId, wish);
         Long person = person(classId, wish.place());
         PorchCounts counts = porch.counts(scope, classId, viewer.personId(), range);
-        Filter filter = new Filter(
-                range.from(),
-                range.to(),
-                person,
-                wish.group(),
-                wish.prompt(),
-                wish.tag(),
-                wish.category(),
-                wish.source(),
-                wish.unanswered(),
-                range.blog(),
-                false,
-                range.kind());
-        PorchStore.Page start = Cursor.read(
-                        wish.after(),
-                        parts -> new PorchStore.Page(
-                                moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
-                .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
+        Filter filter = filter(wish, range, person);
+        PorchStore.Page start = start(wish);
         int size = Math.max(1, Math.min(wish.most(), LARGEST_PAGE));
         List<Long> found =
                 counts.page(filter, new PorchStore.Page(start.at(), start.id(), wish.oldestFirst(), size + 1));
@@ -229,6 +226,30 @@ public class PorchService {
                 porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
                 counts.unanswered(person),
                 answerFirst(viewer, classId));
+    }
+
+    private static Filter filter(Wish wish, Filter range, @Nullable Long person) {
+        return new Filter(
+                range.from(),
+                range.to(),
+                person,
+                wish.group(),
+                wish.prompt(),
+                wish.tag(),
+                wish.category(),
+                wish.source(),
+                wish.unanswered(),
+                range.blog(),
+                false,
+                range.kind());
+    }
+
+    private static PorchStore.Page start(Wish wish) {
+        return Cursor.read(
+                        wish.after(),
+                        parts -> new PorchStore.Page(
+                                moment(parts.get(0)), Long.parseLong(parts.get(1)), wish.oldestFirst(), 0))
+                .orElse(new PorchStore.Page(null, 0, wish.oldestFirst(), 0));
     }
 
     /** A moment of a cursor; only those that the database knows. */
@@ -337,22 +358,45 @@ public class PorchService {
     }
 
     /**
-     * The newest posts of a class, or of one blog in it, as this reader's feed carries them; a stranger's carries what
-     * is for anyone.
+     * The newest posts of a class, or of what of it is wished for, as this reader's feed carries them; a stranger's
+     * carries what is for anyone.
      */
-    public List<FeedEntry> feed(Viewer viewer, long classId, @Nullable Long blogId, int most) {
+    public FeedPage feed(Viewer viewer, long classId, Wish wish) {
         Names names = people.names(viewer, classId);
-        return porch.newestTexts(access.scope(viewer), classId, Filter.ALL.ofBlog(blogId), most).stream()
-                .map(t -> feedEntry(t.entry(), t.html(), names))
-                .toList();
+        ScopeSql scope = access.scope(viewer);
+        Filter filter = filter(wish, range(classId, wish), person(classId, wish.place()));
+        PorchStore.Page start = start(wish);
+        List<PorchStore.Text> found = porch.newestTexts(
+                scope, classId, filter, new PorchStore.Page(start.at(), start.id(), false, wish.most() + 1));
+        List<PorchStore.Text> page = found.subList(0, Math.min(wish.most(), found.size()));
+        Entry last = page.isEmpty() ? null : page.get(page.size() - 1).entry();
+        String next = found.size() > wish.most() ? Cursor.of(last.publishedAt(), last.id()) : null;
+        Term term = classes.get(classId).term();
+        return new FeedPage(
+                page.stream().map(t -> feedEntry(t.entry(), t.html(), names)).toList(),
+                next,
+                porch.moments(scope, classId, filter.always()).stream()
+                        .map(m -> YearMonth.from(term.dayOf(m.at())))
+                        .distinct()
+                        .sorted(Comparator.reverseOrder())
+                        .toList());
+    }
+
+    /** When the next blog of a class opens or closes by the clock; null if none does. */
+    public @Nullable Instant nextDoor(long classId, Instant now) {
+        return porch.nextDoor(classId, now).orElse(null);
     }
 
     private static FeedEntry feedEntry(Entry e, String html, Names names) {
         return new FeedEntry(
                 e.id(),
                 e.title(),
+                e.firstLines(),
                 Sanitiser.post(html),
                 names.of(e.authorId()),
+                names.groupOf(e.authorId()),
+                e.blogTitle(),
+                e.promptTitle(),
                 tags(e),
                 e.publishedAt(),
                 e.changedAt());

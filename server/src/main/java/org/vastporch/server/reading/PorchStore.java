@@ -70,6 +70,11 @@ class PorchStore {
             return new Filter(from, to, person, group, prompt, tag, category, source, true, blog, pinned, kind);
         }
 
+        /** The same without its limits in time. */
+        Filter always() {
+            return new Filter(null, null, person, group, prompt, tag, category, source, unanswered, blog, pinned, kind);
+        }
+
         Filter of(Kind other) {
             return new Filter(from, to, person, group, prompt, tag, category, source, unanswered, blog, pinned, other);
         }
@@ -148,26 +153,31 @@ class PorchStore {
 
     /** The newest posts in scope. */
     List<Entry> newest(ScopeSql scope, long classId, Filter filter, int most) {
-        return newest(ENTRY, scope, classId, filter, most)
+        return newest(ENTRY, scope, classId, filter, new Page(null, 0, false, most))
                 .query((row, n) -> entry(row))
                 .list();
     }
 
-    /** The same with their texts. */
-    List<Text> newestTexts(ScopeSql scope, long classId, Filter filter, int most) {
-        return newest(ENTRY + ", v.html", scope, classId, filter, most)
+    /** The newest posts behind the beginning of a page, with their texts. */
+    List<Text> newestTexts(ScopeSql scope, long classId, Filter filter, Page page) {
+        return newest(ENTRY + ", v.html", scope, classId, filter, page)
                 .query((row, n) -> new Text(entry(row), row.getString("html")))
                 .list();
     }
 
-    private JdbcClient.StatementSpec newest(String select, ScopeSql scope, long classId, Filter filter, int most) {
+    private JdbcClient.StatementSpec newest(String select, ScopeSql scope, long classId, Filter filter, Page page) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(filter, params);
+        if (page.at() != null) {
+            narrowed += " and (p.published_at < :at or p.published_at = :at and p.id < :behind)";
+            params.put("at", Rows.utc(page.at()));
+            params.put("behind", page.id());
+        }
         return jdbc.sql(select + FROM + WHERE + scope.condition() + narrowed
                         + " order by p.class_id, p.published_at desc, p.id desc limit :most")
                 .params(params)
                 .param("classId", classId)
-                .param("most", most);
+                .param("most", page.most());
     }
 
     /**
@@ -330,6 +340,18 @@ class PorchStore {
                 .param("classId", classId)
                 .query((row, n) -> new Count(row.getString("k"), row.getString("l"), row.getInt("c")))
                 .list();
+    }
+
+    Optional<Instant> nextDoor(long classId, Instant now) {
+        return jdbc.sql("""
+                select least(min(case when opens_at > :now then opens_at end),
+                             min(case when closes_at > :now then closes_at end)) as next
+                  from blog
+                 where class_id = :classId and (opens_at > :now or closes_at > :now)""")
+                .param("now", Rows.utc(now))
+                .param("classId", classId)
+                .query((row, n) -> Optional.ofNullable(Rows.instant(row, "next")))
+                .single();
     }
 
     void markSeen(long personId, long postId, Instant now) {

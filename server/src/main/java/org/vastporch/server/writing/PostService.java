@@ -407,6 +407,7 @@ public class PostService {
         if (beside.roleOf(row) == Role.STUDENT)
             throw Problem.invalid("announcement", "by-staff-only", "A student's post cannot be an announcement.");
         store.setAnnouncement(id, announcement);
+        events.add(row.classId(), announcement ? "announced" : "announcement-taken-back", id, viewer.personId());
     }
 
     /** Puts a post into the bin, from which it can be restored for 30 days. */

@@ -1,0 +1,87 @@
+package org.vastporch.server.feeds;
+
+import java.time.Instant;
+import java.util.List;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Optionally;
+
+/** Outside blogs in, and single posts from elsewhere. */
+@RestController
+class SourceApi {
+
+    record Address(String address) {}
+
+    record AddedSource(long id) {}
+
+    /** @param promptId the prompt that the post answers; left out for none */
+    record FromElsewhere(String address, @Optionally Long promptId) {}
+
+    /** The draft that was made of a post from elsewhere. */
+    record BroughtIn(long postId) {}
+
+    record NewsView(String title, String link, String source, Instant at) {}
+
+    private final SourceService sources;
+    private final ElsewhereService elsewhere;
+
+    SourceApi(SourceService sources, ElsewhereService elsewhere) {
+        this.sources = sources;
+        this.elsewhere = elsewhere;
+    }
+
+    @GetMapping("/api/classes/{id}/news")
+    List<NewsView> news(Viewer viewer, @PathVariable long id) {
+        return sources.news(viewer, id).stream()
+                .map(n -> new NewsView(n.title(), n.link(), n.source(), n.at()))
+                .toList();
+    }
+
+    @PostMapping("/api/classes/{id}/sources/look")
+    SourceFinder.Found look(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
+        return sources.look(viewer, id, body.address());
+    }
+
+    @PostMapping("/api/blogs/{id}/elsewhere/look")
+    ElsewhereService.Elsewhere lookElsewhere(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
+        return elsewhere.look(viewer, id, body.address());
+    }
+
+    @PostMapping("/api/blogs/{id}/elsewhere")
+    BroughtIn bringIn(Viewer viewer, @PathVariable long id, @RequestBody FromElsewhere body) {
+        return new BroughtIn(elsewhere.bring(viewer, id, body.promptId(), body.address()));
+    }
+
+    @PostMapping("/api/classes/{id}/sources")
+    AddedSource add(Viewer viewer, @PathVariable long id, @RequestBody SourceService.WantedSource body) {
+        return new AddedSource(sources.add(viewer, id, body));
+    }
+
+    @GetMapping("/api/classes/{id}/sources")
+    List<SourceService.SourceView> list(Viewer viewer, @PathVariable long id) {
+        return sources.ofClass(viewer, id);
+    }
+
+    record Paused(boolean paused) {}
+
+    @PutMapping("/api/sources/{id}/paused")
+    void setPaused(Viewer viewer, @PathVariable long id, @RequestBody Paused body) {
+        sources.setPaused(viewer, id, body.paused());
+    }
+
+    @DeleteMapping("/api/sources/{id}")
+    void remove(Viewer viewer, @PathVariable long id) {
+        sources.remove(viewer, id);
+    }
+
+    @PostMapping("/api/sources/{id}/refresh")
+    void refresh(Viewer viewer, @PathVariable long id) {
+        sources.refresh(viewer, id);
+    }
+}
