@@ -17,6 +17,7 @@ import type {
   Current,
   DirectoryLine,
   Draft,
+  EntryLine,
   Feedback,
   FeedReader,
   FileView,
@@ -318,6 +319,18 @@ export const peopleOptions = (id: number) =>
   queryOptions({
     queryKey: ['people', id],
     queryFn: ({ signal }) => getJson<MemberLine[]>(`/api/classes/${id}/people`, signal),
+  });
+
+export const ownSourcesOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['own-sources', id],
+    queryFn: ({ signal }) => getJson<SourceView[]>(`/api/classes/${id}/sources/mine`, signal),
+  });
+
+export const sourceEntriesOptions = (source: number) =>
+  queryOptions({
+    queryKey: ['source-entries', source],
+    queryFn: ({ signal }) => getJson<EntryLine[]>(`/api/sources/${source}/entries`, signal),
   });
 
 export const sourcesOptions = (id: number) =>

@@ -932,6 +932,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/sources/mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mine_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sources/mine/refresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["justPublished"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sources/refresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refreshAll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/today": {
         parameters: {
             query?: never;
@@ -1916,9 +1964,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["edit"];
         post?: never;
         delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entries"];
+        put: operations["setLeftOut"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2585,10 +2649,21 @@ export interface components {
             className: string;
             name: string;
         };
+        EntryLine: {
+            /** Format: date-time */
+            at: string;
+            key: string;
+            leftOut: boolean;
+            link: string;
+            /** Format: int64 */
+            postId?: number;
+            title: string;
+        };
         EntryPreview: {
             /** Format: date-time */
             at: string;
             firstLines: string;
+            key: string;
             link?: string;
             title: string;
         };
@@ -2838,6 +2913,10 @@ export interface components {
         LeavingChange: {
             /** @enum {string} */
             leaving: "KEEP" | "HAND_OVER";
+        };
+        LeftOut: {
+            key: string;
+            leftOut: boolean;
         };
         Level: {
             descriptor: string;
@@ -3391,6 +3470,10 @@ export interface components {
             tail: string;
             title: string;
         };
+        Refreshing: {
+            /** Format: int32 */
+            sources: number;
+        };
         Released: {
             changed: string[];
             /** Format: int32 */
@@ -3572,11 +3655,20 @@ export interface components {
             password: string;
             username: string;
         };
+        SourceEdit: {
+            /** Format: date */
+            from?: string;
+            /** Format: int64 */
+            personId?: number;
+            title: string;
+        };
         SourceView: {
             description: string;
             /** Format: int32 */
             entries: number;
             feedAddress: string;
+            /** Format: date */
+            from?: string;
             health: string;
             /** Format: int64 */
             id: number;
@@ -3797,11 +3889,14 @@ export interface components {
         WantedSource: {
             description: string;
             feedAddress: string;
+            /** Format: date */
+            from?: string;
             keepTrying?: boolean;
             /** Format: int64 */
             personId?: number;
             siteAddress: string;
             title: string;
+            without?: string[];
         };
         WeekView: {
             /** Format: date-time */
@@ -3920,6 +4015,7 @@ export type ElsewherePost = components['schemas']['ElsewherePost'];
 export type EmailChange = components['schemas']['EmailChange'];
 export type Enrolled = components['schemas']['Enrolled'];
 export type EnrolledElsewhere = components['schemas']['EnrolledElsewhere'];
+export type EntryLine = components['schemas']['EntryLine'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
 export type Evidence = components['schemas']['Evidence'];
@@ -3950,6 +4046,7 @@ export type Invited = components['schemas']['Invited'];
 export type Joined = components['schemas']['Joined'];
 export type KeptNote = components['schemas']['KeptNote'];
 export type LeavingChange = components['schemas']['LeavingChange'];
+export type LeftOut = components['schemas']['LeftOut'];
 export type Level = components['schemas']['Level'];
 export type LookChange = components['schemas']['LookChange'];
 export type Margin = components['schemas']['Margin'];
@@ -4005,6 +4102,7 @@ export type Rail = components['schemas']['Rail'];
 export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
 export type Reference = components['schemas']['Reference'];
+export type Refreshing = components['schemas']['Refreshing'];
 export type Released = components['schemas']['Released'];
 export type Releasing = components['schemas']['Releasing'];
 export type Report = components['schemas']['Report'];
@@ -4036,6 +4134,7 @@ export type ShownChange = components['schemas']['ShownChange'];
 export type ShownForAll = components['schemas']['ShownForAll'];
 export type SightlineView = components['schemas']['SightlineView'];
 export type SignIn = components['schemas']['SignIn'];
+export type SourceEdit = components['schemas']['SourceEdit'];
 export type SourceView = components['schemas']['SourceView'];
 export type Spell = components['schemas']['Spell'];
 export type Split = components['schemas']['Split'];
@@ -5846,6 +5945,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Found"];
+                };
+            };
+        };
+    };
+    mine_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceView"][];
+                };
+            };
+        };
+    };
+    justPublished: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceView"][];
+                };
+            };
+        };
+    };
+    refreshAll: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refreshing"];
                 };
             };
         };
@@ -7704,7 +7869,53 @@ export interface operations {
             };
         };
     };
+    edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SourceEdit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     remove: {
+        parameters: {
+            query?: {
+                posts?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    entries: {
         parameters: {
             query?: never;
             header?: never;
@@ -7714,6 +7925,32 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryLine"][];
+                };
+            };
+        };
+    };
+    setLeftOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftOut"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

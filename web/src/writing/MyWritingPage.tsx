@@ -4,6 +4,7 @@ import { deleteJson, postJson } from '../api/client';
 import { ownPostsOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useWrite } from '../api/write';
+import { OwnSources } from '../feeds/OwnSources';
 import { UsualWait } from '../moderation/UsualWait';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
@@ -47,6 +48,7 @@ export function MyWritingPage() {
             onRestore={() => act.run(() => postJson(`/api/posts/${p.id}/restore`))}
           />
         ))}
+        <OwnSources classId={id} />
       </main>
     </div>
   );

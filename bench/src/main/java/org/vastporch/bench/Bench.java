@@ -316,13 +316,8 @@ public final class Bench {
                 .add(
                         teacher,
                         CLASS,
-                        new SourceService.WantedSource(
-                                demo.outside().base() + "/oakum/feed.xml",
-                                "",
-                                "Oakum Days",
-                                "",
-                                students.get(3),
-                                null));
+                        SourceService.WantedSource.of(
+                                demo.outside().base() + "/oakum/feed.xml", "", "Oakum Days", "", students.get(3)));
         double ms = (System.nanoTime() - begin) / 1e6;
         figures.add("intake", entries / ms * 1000, "entries/s", ms / bare, "bare parsing of the same bytes");
     }

@@ -204,12 +204,11 @@ class DemoSchool {
         sources.add(
                 boatman,
                 boats,
-                new SourceService.WantedSource(
+                SourceService.WantedSource.of(
                         outside + "/slowtide/feed.xml",
                         outside + "/slowtide/",
                         "The Slow Tide",
                         "River weather and levels",
-                        null,
                         null));
     }
 

@@ -589,22 +589,20 @@ class PlotToPlate {
         sources.add(
                 teacher,
                 classId,
-                new SourceService.WantedSource(
+                SourceService.WantedSource.of(
                         outside + "/saltwort/feed.xml",
                         outside + "/saltwort/",
                         "Saltwort & Sorrel",
                         "A seed keeper on the tidal flats",
-                        null,
                         null));
         sources.add(
                 teacher,
                 classId,
-                new SourceService.WantedSource(
+                SourceService.WantedSource.of(
                         outside + "/slowtide/feed.xml",
                         outside + "/slowtide/",
                         "The Slow Tide",
                         "River weather and levels",
-                        null,
                         null));
     }
 

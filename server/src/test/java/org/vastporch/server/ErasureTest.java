@@ -38,6 +38,7 @@ import tools.jackson.databind.JsonNode;
         properties = {
             "vastporch.quiet=true",
             "vastporch.feeds.check-every=PT1H",
+            "vastporch.feeds.between=PT0S",
             "vastporch.mail.send-every=PT1H",
             "vastporch.mail.digest-every=PT1H"
         })

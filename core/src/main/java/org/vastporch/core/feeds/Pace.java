@@ -22,6 +22,8 @@ public final class Pace {
     /** An address that moved for good is taken over after so many checks that say so. */
     public static final int MOVED_LIMIT = 3;
 
+    private static final Duration BEFORE_DUE = Duration.ofDays(1);
+    private static final Duration SPREAD = Duration.ofMinutes(5);
     private static final double JITTER = 0.1;
     private static final Pattern MAX_AGE = Pattern.compile("(?i)\\bmax-age\\s*=\\s*\"?(\\d{1,8})");
 
@@ -44,6 +46,35 @@ public final class Pace {
         double factor = 1 + JITTER * (2 * random.nextDouble() - 1);
         Duration varied = Duration.ofMillis(Math.round(wait.toMillis() * factor));
         return varied.compareTo(asked) < 0 ? asked : varied;
+    }
+
+    /**
+     * A time when nobody should wait for what somebody has just published: from a day before a prompt is due until its
+     * grace ends.
+     */
+    public record Rush(Instant from, Instant to) {
+        public static Rush around(Instant due, Duration grace) {
+            return new Rush(due.minus(BEFORE_DUE), due.plus(grace));
+        }
+    }
+
+    /**
+     * When to look next if there are such times: every 15 minutes within one, and at its beginning, unless the source
+     * asks for more. Sources are spread over the first minutes, so that they do not all come at once.
+     *
+     * @param next when it would be looked at otherwise
+     */
+    public static Instant hurried(
+            Instant next, List<Rush> rushes, Duration asked, Instant now, RandomGenerator random) {
+        Instant soonest = now.plus(asked.compareTo(SHORTEST) > 0 ? asked : SHORTEST);
+        Duration spread = Duration.ofMillis(Math.round(SPREAD.toMillis() * random.nextDouble()));
+        Instant found = next;
+        for (Rush rush : rushes) {
+            Instant begin = rush.from().plus(spread);
+            Instant at = begin.isAfter(soonest) ? begin : soonest;
+            if (!at.isAfter(rush.to()) && at.isBefore(found)) found = at;
+        }
+        return found;
     }
 
     /**

@@ -84,10 +84,16 @@ public record SourceChecks(
      *
      * @param published when its last entries were published; the newest ten count
      * @param isTaken tells whether an address is that of another source already, so that it cannot be moved there
+     * @param rushes when something of its author is due; while it fails they hurry nobody
      * @param random varies the wait by a tenth, see {@link Pace#next}
      */
     public SourceChecks after(
-            Answer answer, List<Instant> published, Predicate<String> isTaken, Instant now, RandomGenerator random) {
+            Answer answer,
+            List<Instant> published,
+            Predicate<String> isTaken,
+            List<Pace.Rush> rushes,
+            Instant now,
+            RandomGenerator random) {
         boolean failed = answer.error() != null;
         boolean absent = answer.status() == 404;
         int missed = absent ? notFound + 1 : 0;
@@ -99,6 +105,7 @@ public record SourceChecks(
         Duration wish = answer.asked() == null ? asked : shorter(answer.asked(), LONGEST_ASKED);
         int inRow = failed ? failures + 1 : 0;
         boolean fresh = !failed && answer.status() == 200;
+        Instant next = now.plus(Pace.next(published, wish, inRow, random));
         return new SourceChecks(
                 takeOver ? moved : feedAddress,
                 fresh ? answer.etag() : etag,
@@ -114,7 +121,7 @@ public record SourceChecks(
                 Pace.isStopped(answer.status(), missed, missing),
                 answer.error(),
                 now,
-                now.plus(Pace.next(published, wish, inRow, random)));
+                failed ? next : Pace.hurried(next, rushes, wish, now, random));
     }
 
     private static Duration shorter(Duration a, Duration b) {

@@ -16,7 +16,7 @@ class SourceChecksTest {
     private static final String FEED = "https://a.example/feed.xml";
 
     private static SourceChecks after(SourceChecks before, Answer answer, Instant now) {
-        return before.after(answer, List.of(), address -> false, now, new Random(1));
+        return before.after(answer, List.of(), address -> false, List.of(), now, new Random(1));
     }
 
     private static Answer read(String etag) {
@@ -75,7 +75,7 @@ class SourceChecksTest {
         assertNull(there.movedTo());
         assertEquals(
                 FEED,
-                s.after(moved("https://b.example/"), List.of(), address -> true, NOW, new Random(1))
+                s.after(moved("https://b.example/"), List.of(), address -> true, List.of(), NOW, new Random(1))
                         .feedAddress(),
                 "another source stands there");
     }
@@ -118,7 +118,7 @@ class SourceChecksTest {
             List<Instant> dates = random.nextBoolean()
                     ? List.of()
                     : List.of(now, now.minus(Duration.ofMinutes(random.nextInt(90_000))));
-            s = s.after(answer, dates, address -> false, now, random);
+            s = s.after(answer, dates, address -> false, List.of(), now, random);
             Duration wait = Duration.between(now, s.nextCheck());
             assertTrue(wait.compareTo(s.asked()) >= 0, wait + " " + s);
             assertTrue(wait.compareTo(Pace.SHORTEST.multipliedBy(9).dividedBy(10)) >= 0, wait + " " + s);
@@ -126,5 +126,34 @@ class SourceChecksTest {
             assertEquals(answer.error() != null, s.failures() > 0);
             assertEquals(answer.error(), s.lastError());
         }
+    }
+
+    /** Around a due time a source is looked at every quarter of an hour, if it allows that and answers. */
+    @Test
+    void whatIsDueIsLookedForOften() {
+        Instant due = NOW.plus(Duration.ofDays(2));
+        List<Pace.Rush> rushes = List.of(Pace.Rush.around(due, Duration.ofHours(12)));
+        SourceChecks s = SourceChecks.begin(FEED, NOW);
+        Instant at = NOW;
+        int looks = 0;
+        while (at.isBefore(due.plus(Duration.ofHours(12)))) {
+            s = s.after(read("v"), List.of(), address -> false, rushes, at, new Random(looks++));
+            assertFalse(s.nextCheck().isBefore(at.plus(Pace.SHORTEST)));
+            at = s.nextCheck();
+        }
+        assertTrue(looks >= 36 * 4 - 4 && looks <= 36 * 4 + 3, "every 15 minutes of 36 hours: " + looks);
+        Instant begin = due.minus(Duration.ofDays(1));
+        Instant first = SourceChecks.begin(FEED, NOW)
+                .after(read("v"), List.of(), address -> false, rushes, begin.minus(Duration.ofHours(2)), new Random(1))
+                .nextCheck();
+        assertFalse(first.isBefore(begin));
+        assertTrue(first.isBefore(begin.plus(Duration.ofMinutes(6))));
+        Answer slow = new Answer(200, null, null, null, false, null, Duration.ofHours(3), null);
+        assertFalse(s.after(slow, List.of(), address -> false, rushes, due, new Random(1))
+                .nextCheck()
+                .isBefore(due.plus(Duration.ofHours(3))));
+        assertTrue(s.after(Answer.none("x"), List.of(), address -> false, rushes, due, new Random(1))
+                .nextCheck()
+                .isAfter(due.plus(Duration.ofHours(12))));
     }
 }

@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Optionally;
@@ -75,9 +76,47 @@ class SourceApi {
         sources.setPaused(viewer, id, body.paused());
     }
 
+    @PutMapping("/api/sources/{id}")
+    void edit(Viewer viewer, @PathVariable long id, @RequestBody SourceService.SourceEdit body) {
+        sources.edit(viewer, id, body);
+    }
+
+    /** @param posts whether the posts that came from it go into the bin */
     @DeleteMapping("/api/sources/{id}")
-    void remove(Viewer viewer, @PathVariable long id) {
-        sources.remove(viewer, id);
+    void remove(Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "false") boolean posts) {
+        sources.remove(viewer, id, posts);
+    }
+
+    @GetMapping("/api/sources/{id}/entries")
+    List<SourceService.EntryLine> entries(Viewer viewer, @PathVariable long id) {
+        return sources.entries(viewer, id);
+    }
+
+    record LeftOut(String key, boolean leftOut) {}
+
+    @PutMapping("/api/sources/{id}/entries")
+    void setLeftOut(Viewer viewer, @PathVariable long id, @RequestBody LeftOut body) {
+        sources.setLeftOut(viewer, id, body.key(), body.leftOut());
+    }
+
+    record Refreshing(int sources) {}
+
+    /** Has all sources of a class looked at now. */
+    @PostMapping("/api/classes/{id}/sources/refresh")
+    Refreshing refreshAll(Viewer viewer, @PathVariable long id) {
+        return new Refreshing(sources.refreshAll(viewer, id));
+    }
+
+    /** The viewer's own outside blogs in a class. */
+    @GetMapping("/api/classes/{id}/sources/mine")
+    List<SourceService.SourceView> mine(Viewer viewer, @PathVariable long id) {
+        return sources.ofAuthor(viewer, id);
+    }
+
+    /** "I have just published": looks at the viewer's own outside blogs. */
+    @PostMapping("/api/classes/{id}/sources/mine/refresh")
+    List<SourceService.SourceView> justPublished(Viewer viewer, @PathVariable long id) {
+        return sources.justPublished(viewer, id);
     }
 
     @PostMapping("/api/sources/{id}/refresh")

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.feeds.EntryIdentity;
+import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.FeedReader;
 import org.vastporch.core.feeds.PastedAddress;
@@ -25,7 +26,11 @@ class SourceFinder {
 
     /** One entry of a feed, as it would come in. */
     record EntryPreview(
-            String title, String firstLines, @Optionally String link, Instant at) {}
+            String key,
+            String title,
+            String firstLines,
+            @Optionally String link,
+            Instant at) {}
 
     record Candidate(
             String feedAddress,
@@ -39,6 +44,7 @@ class SourceFinder {
     record Found(String kind, String sentence, List<Candidate> candidates) {}
 
     private static final int MOST_FEEDS = 4;
+    private static final int MOST_SHOWN = 40;
 
     private final SafeFetcher fetcher;
 
@@ -128,14 +134,18 @@ class SourceFinder {
     }
 
     private static Candidate candidate(Fetched fetched, Feed feed, Instant now) {
-        List<EntryPreview> preview = feed.entries().stream()
-                .limit(6)
-                .map(e -> new EntryPreview(
-                        e.title().isBlank() ? "Without a title" : e.title(),
-                        TextFacts.of(Sanitiser.post(e.html())).firstLines(140),
-                        e.link(),
-                        EntryIdentity.dateOf(e, now)))
-                .toList();
+        List<Entry> entries = feed.wholeEntries();
+        List<String> keys = EntryIdentity.keysOf(entries, key -> Optional.empty());
+        List<EntryPreview> preview = new ArrayList<>();
+        for (int i = 0; i < Math.min(MOST_SHOWN, entries.size()); i++) {
+            Entry e = entries.get(i);
+            preview.add(new EntryPreview(
+                    keys.get(i),
+                    e.title().isBlank() ? "Without a title" : e.title(),
+                    TextFacts.of(Sanitiser.post(e.html())).firstLines(140),
+                    e.link(),
+                    EntryIdentity.dateOf(e, now)));
+        }
         return new Candidate(
                 fetched.address(),
                 feed.title(),

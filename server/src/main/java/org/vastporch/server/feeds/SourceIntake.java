@@ -15,6 +15,7 @@ import org.vastporch.core.feeds.EntryIdentity.Known;
 import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.writing.Tags;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.SourceStore.FreshEntry;
 import org.vastporch.server.feeds.SourceStore.KnownEntry;
 import org.vastporch.server.feeds.SourceStore.Source;
@@ -34,19 +35,30 @@ class SourceIntake {
     private final SourceStore store;
     private final PostService posts;
     private final PromptService prompts;
+    private final ClassService classes;
     private final PeopleService people;
     private final Clock clock;
 
-    SourceIntake(SourceStore store, PostService posts, PromptService prompts, PeopleService people, Clock clock) {
+    SourceIntake(
+            SourceStore store,
+            PostService posts,
+            PromptService prompts,
+            ClassService classes,
+            PeopleService people,
+            Clock clock) {
         this.store = store;
         this.posts = posts;
         this.prompts = prompts;
+        this.classes = classes;
         this.people = people;
         this.clock = clock;
     }
 
-    /** @param prompts those that posts may answer; null if the entries are news */
-    private record Of(Source source, @Nullable List<PromptMatch.Candidate> prompts, Instant now) {}
+    /**
+     * @param prompts those that posts may answer; null if the entries are news
+     * @param begins entries from before are left out
+     */
+    private record Of(Source source, @Nullable List<PromptMatch.Candidate> prompts, Instant begins, Instant now) {}
 
     void take(Source source, Feed feed) {
         // Half an entry must not take the place of a whole one.
@@ -54,7 +66,7 @@ class SourceIntake {
         Map<String, KnownEntry> known = store.entries(source.id(), EntryIdentity.candidates(entries));
         List<String> keys = EntryIdentity.keysOf(entries, key -> Optional.ofNullable(known.get(key))
                 .map(e -> new Known(e.cleanLink(), e.contentHash())));
-        Of of = new Of(source, promptsFor(source), clock.instant());
+        Of of = new Of(source, promptsFor(source), begins(source), clock.instant());
         List<FreshEntry> fresh = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
             KnownEntry before = known.get(keys.get(i));
@@ -64,6 +76,12 @@ class SourceIntake {
             else store.changeEntry(source.id(), entry);
         }
         store.addEntries(source.id(), fresh, of.now());
+    }
+
+    private Instant begins(Source source) {
+        return source.beginsOn() == null
+                ? Instant.MIN
+                : classes.get(source.classId()).term().startOf(source.beginsOn());
     }
 
     private @Nullable List<PromptMatch.Candidate> promptsFor(Source source) {
@@ -81,11 +99,13 @@ class SourceIntake {
         String cleanLink = link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
         Instant date = EntryIdentity.dateOf(entry, of.now());
         Long post = known == null ? null : known.postId();
-        if (of.prompts() != null) {
-            Optional<Long> twin = known != null ? Optional.empty() : twin(of.source(), cleanLink, key);
+        boolean leftOut = known == null ? date.isBefore(of.begins()) : known.leftOut();
+        if (of.prompts() != null && !leftOut) {
+            Optional<Long> twin = post != null ? Optional.empty() : twin(of.source(), cleanLink, key);
             post = twin.isPresent() ? twin.get() : post(of, entry, link, date, post);
         }
-        return new FreshEntry(key, EntryIdentity.contentHash(entry), link, cleanLink, entry.title(), date, post);
+        return new FreshEntry(
+                key, EntryIdentity.contentHash(entry), link, cleanLink, entry.title(), date, leftOut, post);
     }
 
     /** The post that was made of the same page elsewhere: by another source of the student, or brought in by hand. */

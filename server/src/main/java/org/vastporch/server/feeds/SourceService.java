@@ -1,57 +1,46 @@
 package org.vastporch.server.feeds;
 
-import jakarta.annotation.PreDestroy;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.random.RandomGenerator;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.springframework.util.DigestUtils;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.feeds.Feed;
+import org.vastporch.core.feeds.FeedReader;
 import org.vastporch.core.feeds.Health;
-import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.SourceChecks;
-import org.vastporch.core.feeds.SourceChecks.Answer;
 import org.vastporch.core.feeds.WebLink;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
-import org.vastporch.server.feeds.SafeFetcher.FetchException;
-import org.vastporch.server.feeds.SafeFetcher.Fetched;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.feeds.SourceStore.KnownEntry;
 import org.vastporch.server.feeds.SourceStore.Source;
+import org.vastporch.server.http.Allowance;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.rows.Durability;
+import org.vastporch.server.writing.PostService;
 
 /** Outside blogs: added once, then looked at by themselves at the pace that the core works out. */
 @Service
 public class SourceService {
 
     private static final int LONGEST_ADDRESS = 2_000;
-    private static final int MOST_DUE = 200;
-    private static final int HOSTS_AT_ONCE = 8;
-    /** Between two requests to one host. */
-    private static final Duration BETWEEN = Duration.ofSeconds(1);
+    private static final int LONGEST_KEY = 440;
+    private static final int MOST_LINES = 100;
+    /** Each refresh of all asks many servers. */
+    private static final int REFRESHES = 12;
 
     /**
      * @param personId the student whose blog it is; left out for news of the class
+     * @param from entries before this day of the class are left out; left out for all
+     * @param without the keys of entries that are left out, as looking at it named them; left out for none
      * @param keepTrying whether it is added even if it cannot be read now; left out for no
      */
     public record WantedSource(
@@ -60,7 +49,16 @@ public class SourceService {
             String title,
             String description,
             @Optionally Long personId,
-            @Optionally @Nullable Boolean keepTrying) {}
+            @Optionally @Nullable LocalDate from,
+            @Optionally @Nullable List<String> without,
+            @Optionally @Nullable Boolean keepTrying) {
+
+        /** All that a feed carries, if it can be read. */
+        public static WantedSource of(
+                String feed, String site, String title, String description, @Nullable Long personId) {
+            return new WantedSource(feed, site, title, description, personId, null, null, null);
+        }
+    }
 
     public record SourceView(
             long id,
@@ -77,51 +75,43 @@ public class SourceService {
             Instant nextCheck,
             @Optionally String lastError,
             boolean paused,
-            boolean untidy) {}
-
-    private static final Logger log = LoggerFactory.getLogger(SourceService.class);
+            boolean untidy,
+            @Optionally LocalDate from) {}
 
     private final SourceStore store;
-    private final SafeFetcher fetcher;
+    private final SourceChecker checker;
     private final SourceFinder finder;
-    private final SourceIntake intake;
+    private final PostService posts;
     private final BlogService blogs;
+    private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
-    private final Durability durability;
     private final TransactionTemplate transaction;
     private final Clock clock;
-    private final RandomGenerator random = RandomGenerator.getDefault();
-    private final Set<Long> checking = ConcurrentHashMap.newKeySet();
-    private final Set<String> busy = ConcurrentHashMap.newKeySet();
-    private final ExecutorService workers = Executors.newFixedThreadPool(HOSTS_AT_ONCE, task -> {
-        Thread thread = new Thread(task, "feeds");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final Allowance refreshes = new Allowance(REFRESHES);
 
     SourceService(
             SourceStore store,
-            SafeFetcher fetcher,
+            SourceChecker checker,
             SourceFinder finder,
-            SourceIntake intake,
+            PostService posts,
             BlogService blogs,
+            ClassService classes,
             PeopleService people,
             AccessService access,
             EventStore events,
-            Durability durability,
             TransactionTemplate transaction,
             Clock clock) {
         this.store = store;
-        this.fetcher = fetcher;
+        this.checker = checker;
         this.finder = finder;
-        this.intake = intake;
+        this.posts = posts;
         this.blogs = blogs;
+        this.classes = classes;
         this.people = people;
         this.access = access;
         this.events = events;
-        this.durability = durability;
         this.transaction = transaction;
         this.clock = clock;
     }
@@ -141,7 +131,7 @@ public class SourceService {
         String site = wanted.siteAddress().isEmpty() ? "" : address("siteAddress", wanted.siteAddress());
         if (store.isKnown(classId, feed)) throw alreadyThere();
         Long home = wanted.personId() == null ? null : home(classId, wanted.personId());
-        Outcome outcome = fetch(SourceChecks.begin(feed, clock.instant()));
+        SourceChecker.Outcome outcome = checker.fetch(SourceChecks.begin(feed, clock.instant()));
         if (outcome.answer().error() != null && !Boolean.TRUE.equals(wanted.keepTrying()))
             throw Problem.invalid(
                     "feedAddress", "source-unread", outcome.answer().error() + " It was not added.");
@@ -155,11 +145,13 @@ public class SourceService {
                     site,
                     cut(wanted.title().isBlank() ? feed : wanted.title().strip(), 300),
                     cut(wanted.description(), 4000),
+                    wanted.from(),
                     clock.instant());
+            store.leaveOut(added, without(wanted), clock.instant());
             events.add(classId, "source-added", added, viewer.personId());
             return added;
         });
-        keep(store.find(id).orElseThrow(), outcome);
+        checker.keep(store.find(id).orElseThrow(), outcome);
         return id;
     }
 
@@ -182,7 +174,102 @@ public class SourceService {
     public void refresh(Viewer viewer, long sourceId) {
         Source source = store.find(sourceId).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, source.classId());
-        check(source);
+        checker.check(source);
+    }
+
+    /** Has all sources of a class looked at now, one after the other where they share a host; tells how many. */
+    public int refreshAll(Viewer viewer, long classId) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        if (!refreshes.take("class " + classId))
+            throw Problem.tooMany(
+                    "All of them were looked at again and again within this hour. They come by themselves.");
+        int asked = store.setDue(classId, null, clock.instant());
+        checker.checkThoseDue();
+        return asked;
+    }
+
+    /** The outside blogs of somebody who writes in a class. */
+    public List<SourceView> ofAuthor(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        Names names = people.names(viewer, classId);
+        return store.ofClass(classId).stream()
+                .filter(s -> s.personId() != null && s.personId() == viewer.personId())
+                .map(s -> view(s, names))
+                .toList();
+    }
+
+    /** Its author says to have just published: the own outside blogs are looked at, and are done when this returns. */
+    public List<SourceView> justPublished(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        if (!refreshes.take("person " + viewer.personId()))
+            throw Problem.tooMany(
+                    "Your blog was looked at again and again within this hour. It is looked at by itself too.");
+        store.ofClass(classId).stream()
+                .filter(s -> s.personId() != null && s.personId() == viewer.personId() && !s.paused())
+                .forEach(checker::check);
+        return ofAuthor(viewer, classId);
+    }
+
+    /**
+     * What can be changed of a source.
+     *
+     * @param personId the student whose blog it is; left out for news of the class
+     * @param from entries before this day of the class are left out; left out for all
+     */
+    public record SourceEdit(
+            String title,
+            @Optionally Long personId,
+            @Optionally @Nullable LocalDate from) {}
+
+    /** Changes a source. What came already stays as and whose it is; what comes from now on goes where this says. */
+    public void edit(Viewer viewer, long sourceId, SourceEdit edit) {
+        long classId = classOf(sourceId);
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        String title = edit.title().strip();
+        if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "An outside blog needs a name here.");
+        Long home = edit.personId() == null ? null : home(classId, edit.personId());
+        transaction.executeWithoutResult(status -> {
+            store.lock(sourceId).orElseThrow(Problem::missing);
+            store.edit(sourceId, cut(title, 300), edit.personId(), home, edit.from());
+            events.add(classId, "source-changed", sourceId, viewer.personId());
+        });
+    }
+
+    /**
+     * An entry that came from a source.
+     *
+     * @param key by which it is known in its source
+     * @param postId the post that was made of it; left out for news and for what was left out
+     */
+    public record EntryLine(
+            String key,
+            String title,
+            String link,
+            Instant at,
+            boolean leftOut,
+            @Optionally Long postId) {}
+
+    public List<EntryLine> entries(Viewer viewer, long sourceId) {
+        access.require(viewer, Act.SEE_REAL_NAME, classOf(sourceId));
+        return store.newestEntries(sourceId, MOST_LINES);
+    }
+
+    /** Leaves an entry out, or lets it come with the next look. What is a post already is dealt with as one. */
+    public void setLeftOut(Viewer viewer, long sourceId, String key, boolean leftOut) {
+        access.require(viewer, Act.MANAGE_CLASS, classOf(sourceId));
+        transaction.executeWithoutResult(status -> {
+            Source source = store.lock(sourceId).orElseThrow(Problem::missing);
+            KnownEntry entry = Optional.ofNullable(
+                            store.entries(sourceId, List.of(key)).get(key))
+                    .orElseThrow(() -> Problem.invalid("key", "entry-unknown", "This entry is not one of this blog."));
+            if (entry.postId() != null)
+                throw Problem.invalid(
+                        "key",
+                        "entry-is-post",
+                        "This entry is a post here already. Hide the post, or put it into the bin.");
+            store.setLeftOut(sourceId, key, leftOut);
+            events.add(source.classId(), "source-changed", sourceId, viewer.personId());
+        });
     }
 
     /** Lets a source rest, or go on at once. */
@@ -196,14 +283,26 @@ public class SourceService {
         });
     }
 
-    /** Takes a source out of the class: nothing comes from it any more, and the posts that came from it stay. */
-    public void remove(Viewer viewer, long sourceId) {
+    /**
+     * Takes a source out of the class: nothing comes from it any more.
+     *
+     * @param withPosts whether the posts that came from it go into the bin; else they stay
+     */
+    public void remove(Viewer viewer, long sourceId, boolean withPosts) {
         access.require(viewer, Act.MANAGE_CLASS, classOf(sourceId));
         transaction.executeWithoutResult(status -> {
             Source source = store.lock(sourceId).orElseThrow(Problem::missing);
             store.remove(sourceId, clock.instant());
             events.add(source.classId(), "source-removed", sourceId, viewer.personId());
+            if (withPosts) store.posts(sourceId).forEach(post -> posts.bin(viewer, post));
         });
+    }
+
+    private static List<String> without(WantedSource wanted) {
+        List<String> keys = wanted.without() == null ? List.of() : wanted.without();
+        if (keys.size() > FeedReader.MOST_ENTRIES || keys.stream().anyMatch(k -> k.length() > LONGEST_KEY))
+            throw Problem.invalid("without", "entries-unknown", "These entries are not those of a feed.");
+        return keys.stream().distinct().toList();
     }
 
     private long classOf(long sourceId) {
@@ -220,159 +319,6 @@ public class SourceService {
     List<SourceStore.News> news(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
         return store.news(classId, 6);
-    }
-
-    /**
-     * Starts the checks that are due: several hosts at once, so that a slow one delays nobody else, and the sources of
-     * one host one after the other.
-     */
-    @Scheduled(
-            fixedDelayString = "${vastporch.feeds.check-every}",
-            initialDelayString = "${vastporch.feeds.check-every}")
-    void checkThoseDue() {
-        Map<String, List<Source>> byHost = new LinkedHashMap<>();
-        for (Source source : store.due(clock.instant(), MOST_DUE))
-            byHost.computeIfAbsent(hostOf(source), host -> new ArrayList<>()).add(source);
-        byHost.forEach((host, sources) -> {
-            if (busy.add(host)) workers.execute(() -> checkOneHost(host, sources));
-        });
-    }
-
-    private void checkOneHost(String host, List<Source> sources) {
-        try {
-            for (int i = 0; i < sources.size(); i++) {
-                if (i > 0) Thread.sleep(BETWEEN.toMillis());
-                try {
-                    // It may rest or be gone by now.
-                    store.find(sources.get(i).id()).filter(s -> !s.paused()).ifPresent(this::check);
-                } catch (RuntimeException e) {
-                    log.error("Source {} could not be checked", sources.get(i).id(), e);
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        } finally {
-            busy.remove(host);
-        }
-    }
-
-    private static String hostOf(Source source) {
-        return source.checks().feedAddress().replaceFirst("^https?://([^/?#]*).*$", "$1");
-    }
-
-    @PreDestroy
-    void stop() {
-        workers.shutdownNow();
-    }
-
-    /** One check: fetch, take in what is new or changed, note how it went and when to come back. */
-    private void check(Source source) {
-        // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
-        if (!checking.add(source.id())) return;
-        try {
-            keep(source, fetch(source.checks()));
-        } finally {
-            checking.remove(source.id());
-        }
-    }
-
-    /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
-    private void keep(Source source, Outcome outcome) {
-        try {
-            inPlace(source, () -> {
-                if (outcome.feed() != null) intake.take(source, outcome.feed());
-                note(source, outcome.answer());
-            });
-        } catch (RuntimeException e) {
-            log.warn("What source {} carries could not be taken in", source.id(), e);
-            inPlace(
-                    source,
-                    () -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
-        }
-        durability.sync();
-    }
-
-    /** It may have been taken out while its server was asked: then nothing is kept. */
-    private void inPlace(Source source, Runnable work) {
-        transaction.executeWithoutResult(status -> {
-            if (store.lock(source.id()).isPresent()) work.run();
-        });
-    }
-
-    private void note(Source source, Answer answer) {
-        store.checked(
-                source.id(),
-                source.checks()
-                        .after(
-                                answer,
-                                store.lastDates(source.id()),
-                                address -> store.isKnown(source.classId(), address),
-                                clock.instant(),
-                                random));
-    }
-
-    /** @param feed what was read; null if nothing was, or nothing has changed */
-    private record Outcome(Answer answer, @Nullable Feed feed) {}
-
-    /**
-     * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
-     * while.
-     */
-    private Outcome fetch(SourceChecks source) {
-        try {
-            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), Budget.ofOne());
-            if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
-            if (answer.status() != 200)
-                return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
-            // The same bytes once more say nothing new, whatever their server thinks of it.
-            if (hash(answer).equals(source.bodyHash())) return new Outcome(same(source, answer), null);
-            Feed feed = SourceFinder.feed(answer).orElse(null);
-            return new Outcome(
-                    answer(answer, feed, feed == null ? "It answers with a page instead of a feed." : null), feed);
-        } catch (FetchException e) {
-            return new Outcome(Answer.none(e.getMessage()), null);
-        } catch (RuntimeException e) {
-            log.warn("What source {} answered could not be read", source.feedAddress(), e);
-            return new Outcome(Answer.none("What it answers could not be read."), null);
-        }
-    }
-
-    private Answer answer(Fetched answer, @Nullable Feed feed, @Nullable String error) {
-        return new Answer(
-                answer.status(),
-                shortOrNone(answer.etag(), 400),
-                shortOrNone(answer.lastModified(), 80),
-                feed == null ? null : hash(answer),
-                feed != null && feed.untidy(),
-                answer.permanent(),
-                Pace.asked(
-                        answer.cacheControl(),
-                        answer.retryAfter(),
-                        feed == null ? null : feed.asked(),
-                        clock.instant()),
-                error);
-    }
-
-    private Answer same(SourceChecks source, Fetched answer) {
-        Answer same = answer(answer, null, null);
-        return new Answer(
-                same.status(),
-                same.etag(),
-                same.lastModified(),
-                source.bodyHash(),
-                source.untidy(),
-                same.permanent(),
-                same.asked(),
-                null);
-    }
-
-    /** Marks of versions that are longer than any server writes are not worth keeping. */
-    private static @Nullable String shortOrNone(@Nullable String text, int most) {
-        return text == null || text.length() > most ? null : text;
-    }
-
-    private static String hash(Fetched answer) {
-        return DigestUtils.md5DigestAsHex(answer.body());
     }
 
     private SourceView view(Source s, Names names) {
@@ -394,7 +340,8 @@ public class SourceService {
                 s.checks().nextCheck(),
                 s.checks().lastError(),
                 s.paused(),
-                s.checks().untidy());
+                s.checks().untidy(),
+                s.beginsOn());
     }
 
     private static String address(String field, String typed) {

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.List;
@@ -31,15 +32,17 @@ class SourceStore {
             String title,
             String description,
             boolean paused,
+            @Nullable LocalDate beginsOn,
             SourceChecks checks) {}
 
     record KnownEntry(
             String key,
             String contentHash,
             String cleanLink,
+            boolean leftOut,
             @Nullable Long postId) {}
 
-    /** @param postId the post that was made of it; null for news */
+    /** @param postId the post that was made of it; null for news and for what is left out */
     record FreshEntry(
             String key,
             String contentHash,
@@ -47,12 +50,13 @@ class SourceStore {
             String cleanLink,
             String title,
             Instant published,
+            boolean leftOut,
             @Nullable Long postId) {}
 
     record News(String title, String link, String source, Instant at) {}
 
     private static final String COLUMNS = """
-        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, etag, last_modified, body_hash, untidy,
+        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, begins_on, etag, last_modified, body_hash, untidy,
         asked_seconds, failures, not_found, not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
 
     private final JdbcClient jdbc;
@@ -69,13 +73,14 @@ class SourceStore {
             String site,
             String title,
             String description,
+            @Nullable LocalDate beginsOn,
             Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description,
+                insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description, begins_on,
                        asked_seconds, failures, not_found,
                                     moved_seen, stopped, next_check_at, created_at)
-                values (:classId, :personId, :blogId, :feed, :site, :title, :description, 0, 0, 0, 0, false, :now,
+                values (:classId, :personId, :blogId, :feed, :site, :title, :description, :beginsOn, 0, 0, 0, 0, false, :now,
                        :now)""")
                 .param("classId", classId)
                 .param("personId", personId)
@@ -84,6 +89,7 @@ class SourceStore {
                 .param("site", site)
                 .param("title", title)
                 .param("description", description)
+                .param("beginsOn", beginsOn)
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         return key.getKey().longValue();
@@ -132,6 +138,85 @@ class SourceStore {
                 .param("now", Rows.utc(now))
                 .param("id", id)
                 .update();
+    }
+
+    /** @param home the blog in which its posts stand; null for news */
+    void edit(long id, String title, @Nullable Long personId, @Nullable Long home, @Nullable LocalDate beginsOn) {
+        // What was read is forgotten, since it may be taken in another way now.
+        jdbc.sql("""
+                update source
+                   set title = :title, person_id = :person, blog_id = :home, begins_on = :beginsOn, etag = null,
+                       last_modified = null, body_hash = null
+                 where id = :id""")
+                .param("title", title)
+                .param("person", personId)
+                .param("home", home)
+                .param("beginsOn", beginsOn)
+                .param("id", id)
+                .update();
+    }
+
+    /** Makes the sources of a class due now, or those of one person; tells how many. */
+    int setDue(long classId, @Nullable Long personId, Instant now) {
+        return jdbc.sql("""
+                update source
+                   set next_check_at = :now
+                 where class_id = :classId and (:person is null or person_id = :person) and removed_at is null
+                       and not paused and not stopped""")
+                .param("now", Rows.utc(now))
+                .param("classId", classId)
+                .param("person", personId)
+                .update();
+    }
+
+    /** Marks entries that are not to come in, before they did. */
+    void leaveOut(long sourceId, List<String> keys, Instant now) {
+        addEntries(
+                sourceId,
+                keys.stream()
+                        .map(key -> new FreshEntry(key, "", "", "", "", now, true, null))
+                        .toList(),
+                now);
+    }
+
+    void setLeftOut(long sourceId, String key, boolean leftOut) {
+        // Its text is taken in anew when it comes back.
+        jdbc.sql(
+                        "update source_entry set left_out = :leftOut, content_hash = '' where source_id = :source and entry_key = :key")
+                .param("leftOut", leftOut)
+                .param("source", sourceId)
+                .param("key", key)
+                .update();
+        jdbc.sql("update source set etag = null, last_modified = null, body_hash = null where id = :source")
+                .param("source", sourceId)
+                .update();
+    }
+
+    List<SourceService.EntryLine> newestEntries(long sourceId, int most) {
+        return jdbc.sql("""
+                select entry_key, title, link, published_at, left_out, post_id
+                  from source_entry
+                 where source_id = :source
+                 order by source_id, published_at desc, entry_key
+                 limit :most""")
+                .param("source", sourceId)
+                .param("most", most)
+                .query((row, n) -> new SourceService.EntryLine(
+                        row.getString("entry_key"),
+                        row.getString("title"),
+                        row.getString("link"),
+                        Rows.instant(row, "published_at"),
+                        row.getBoolean("left_out"),
+                        Rows.number(row, "post_id")))
+                .list();
+    }
+
+    /** The posts that came from a source and are not in the bin. */
+    List<Long> posts(long sourceId) {
+        return jdbc.sql("select id from post where source_id = :source and state <> 'BINNED' order by id")
+                .param("source", sourceId)
+                .query(Long.class)
+                .list();
     }
 
     List<Source> ofClass(long classId) {
@@ -186,7 +271,7 @@ class SourceStore {
     Map<String, KnownEntry> entries(long sourceId, List<String> keys) {
         Map<String, KnownEntry> found = new HashMap<>();
         jdbc.sql("""
-                select entry_key, content_hash, clean_link, post_id
+                select entry_key, content_hash, clean_link, left_out, post_id
                   from source_entry
                  where source_id = :source and entry_key = any(:keys)""")
                 .param("source", sourceId)
@@ -196,6 +281,7 @@ class SourceStore {
                             row.getString("entry_key"),
                             row.getString("content_hash"),
                             row.getString("clean_link"),
+                            row.getBoolean("left_out"),
                             Rows.number(row, "post_id"));
                     found.put(entry.key(), entry);
                 });
@@ -222,12 +308,15 @@ class SourceStore {
     void changeEntry(long sourceId, FreshEntry entry) {
         jdbc.sql("""
                 update source_entry
-                   set content_hash = :hash, title = :title, link = :link, clean_link = :clean
+                   set content_hash = :hash, title = :title, link = :link, clean_link = :clean, left_out = :leftOut,
+                       post_id = coalesce(post_id, :post)
                  where source_id = :source and entry_key = :key""")
                 .param("hash", entry.contentHash())
                 .param("title", entry.title())
                 .param("link", entry.link())
                 .param("clean", entry.cleanLink())
+                .param("leftOut", entry.leftOut())
+                .param("post", entry.postId())
                 .param("source", sourceId)
                 .param("key", entry.key())
                 .update();
@@ -238,8 +327,9 @@ class SourceStore {
         if (entries.isEmpty()) return;
         jdbc.sql("""
                 insert into source_entry (source_id, first_seen, entry_key, content_hash, link, clean_link, title,
-                       published_at, post_id)
-                select :source, :now, n.* from unnest(:keys, :hashes, :links, :cleanLinks, :titles, :dates, :posts) n""")
+                       published_at, left_out, post_id)
+                select :source, :now, n.*
+                  from unnest(:keys, :hashes, :links, :cleanLinks, :titles, :dates, :leftOut, :posts) n""")
                 .param("source", sourceId)
                 .param("now", Rows.utc(now))
                 .param("keys", column(entries, FreshEntry::key, String[]::new))
@@ -248,6 +338,7 @@ class SourceStore {
                 .param("cleanLinks", column(entries, FreshEntry::cleanLink, String[]::new))
                 .param("titles", column(entries, FreshEntry::title, String[]::new))
                 .param("dates", column(entries, e -> Rows.utc(e.published()), OffsetDateTime[]::new))
+                .param("leftOut", column(entries, FreshEntry::leftOut, Boolean[]::new))
                 .param("posts", column(entries, FreshEntry::postId, Long[]::new))
                 .update();
     }
@@ -271,7 +362,7 @@ class SourceStore {
     }
 
     int countEntries(long sourceId) {
-        return jdbc.sql("select count(*) from source_entry where source_id = :source")
+        return jdbc.sql("select count(*) from source_entry where source_id = :source and not left_out")
                 .param("source", sourceId)
                 .query(Integer.class)
                 .single();
@@ -282,7 +373,7 @@ class SourceStore {
                 select e.title, e.link, s.title as source, e.published_at
                   from source_entry e
                   join source s on s.id = e.source_id
-                 where s.class_id = :classId and s.person_id is null and s.removed_at is null
+                 where s.class_id = :classId and s.person_id is null and s.removed_at is null and not e.left_out
                  order by e.published_at desc
                  limit :most""")
                 .param("classId", classId)
@@ -305,6 +396,7 @@ class SourceStore {
                 row.getString("title"),
                 row.getString("description"),
                 row.getBoolean("paused"),
+                row.getObject("begins_on", LocalDate.class),
                 new SourceChecks(
                         row.getString("feed_address"),
                         row.getString("etag"),

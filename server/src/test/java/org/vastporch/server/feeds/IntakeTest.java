@@ -109,8 +109,7 @@ class IntakeTest {
     }
 
     private long add(String feed, Long person) {
-        return sources.add(
-                teacher, classId, new SourceService.WantedSource(OUTSIDE.base() + feed, "", "", "", person, null));
+        return sources.add(teacher, classId, SourceService.WantedSource.of(OUTSIDE.base() + feed, "", "", "", person));
     }
 
     private List<PileItem> waiting() {
@@ -298,7 +297,7 @@ class IntakeTest {
                 OUTSIDE.base() + "/rowlock/",
                 "http://10.0.0.1/feed.xml",
                 OUTSIDE.base() + "/hostile/file")) {
-            SourceService.WantedSource wanted = new SourceService.WantedSource(address, "", "", "", student, null);
+            SourceService.WantedSource wanted = SourceService.WantedSource.of(address, "", "", "", student);
             Problem problem = assertThrows(Problem.class, () -> sources.add(teacher, classId, wanted));
             assertEquals("source-unread", problem.code(), problem.getMessage());
             assertTrue(problem.getMessage().endsWith("It was not added."), problem.getMessage());
@@ -307,7 +306,8 @@ class IntakeTest {
         long source = sources.add(
                 teacher,
                 classId,
-                new SourceService.WantedSource("http://nowhere.invalid/feed.xml", "", "", "", student, true));
+                new SourceService.WantedSource(
+                        "http://nowhere.invalid/feed.xml", "", "", "", student, null, null, true));
         assertEquals("FALTERING", view(source).health());
         assertEquals(
                 "There is no server of the name nowhere.invalid.", view(source).lastError());
@@ -329,13 +329,97 @@ class IntakeTest {
     void whatCameFromASourceThatIsTakenOutStaysAndComesNoSecondTime() {
         long source = add("/rowlock/feed.xml", student);
         int came = waiting().size();
-        assertThrows(Problem.class, () -> sources.remove(access.viewer(student), source));
-        sources.remove(teacher, source);
+        assertThrows(Problem.class, () -> sources.remove(access.viewer(student), source, false));
+        sources.remove(teacher, source, false);
         assertEquals(List.of(), sources.ofClass(teacher, classId));
         assertEquals(came, waiting().size());
         assertThrows(Problem.class, () -> sources.refresh(teacher, source));
-        assertThrows(Problem.class, () -> sources.remove(teacher, source));
+        assertThrows(Problem.class, () -> sources.remove(teacher, source, false));
         add("/rowlock/feed.xml", student);
         assertEquals(came, waiting().size(), "added again, its posts are known");
+    }
+
+    private long addFrom(String feed, LocalDate from, List<String> without) {
+        return sources.add(
+                teacher,
+                classId,
+                new SourceService.WantedSource(OUTSIDE.base() + feed, "", "", "", student, from, without, null));
+    }
+
+    @Test
+    void whatComesBeginsOnADayAndLeavesOutWhatWasNotTicked() {
+        SourceFinder.Candidate there = sources.look(teacher, classId, OUTSIDE.base() + "/clinker/feed.xml")
+                .candidates()
+                .get(0);
+        SourceFinder.EntryPreview unwanted = there.preview().get(0);
+        long source = addFrom("/clinker/feed.xml", null, List.of(unwanted.key()));
+        assertEquals(there.entries() - 1, waiting().size());
+        assertTrue(waiting().stream().noneMatch(i -> i.title().equals(unwanted.title())));
+        SourceService.EntryLine line = sources.entries(teacher, source).stream()
+                .filter(SourceService.EntryLine::leftOut)
+                .findFirst()
+                .orElseThrow();
+        assertEquals(unwanted.title(), line.title());
+        sources.refresh(teacher, source);
+        assertEquals(there.entries() - 1, waiting().size(), "what was left out stays out");
+        sources.setLeftOut(teacher, source, line.key(), false);
+        sources.refresh(teacher, source);
+        assertEquals(there.entries(), waiting().size(), "until it is let in");
+        assertEquals(
+                "entry-is-post",
+                assertThrows(Problem.class, () -> sources.setLeftOut(teacher, source, line.key(), true))
+                        .code());
+        sources.remove(teacher, source, false);
+        long later = addFrom("/clinker/feed.xml", LocalDate.now().plusDays(1), null);
+        assertTrue(sources.entries(teacher, later).stream().allMatch(SourceService.EntryLine::leftOut));
+        assertEquals(0, view(later).entries());
+    }
+
+    @Test
+    void aSourceThatIsEditedGoesOnForSomebodyElse() {
+        long source = add("/clinker/feed.xml", null);
+        assertEquals(0, waiting().size());
+        sources.edit(teacher, source, new SourceService.SourceEdit("Clinker of Tama", student, null));
+        assertEquals("Clinker of Tama", view(source).title());
+        OUTSIDE.publish("clinker", "After the move " + source, "<p>New</p>");
+        sources.refresh(teacher, source);
+        assertEquals(
+                List.of("After the move " + source),
+                waiting().stream().map(PileItem::title).toList(),
+                "what came before stays news");
+        assertThrows(
+                Problem.class,
+                () -> sources.edit(access.viewer(student), source, new SourceService.SourceEdit("x", null, null)));
+        assertEquals(
+                "not-a-student",
+                assertThrows(
+                                Problem.class,
+                                () -> sources.edit(
+                                        teacher, source, new SourceService.SourceEdit("x", teacher.personId(), null)))
+                        .code());
+    }
+
+    @Test
+    void whoeverTakesASourceOutSaysWhatBecomesOfItsPosts() {
+        long source = add("/clinker/feed.xml", student);
+        assertTrue(waiting().size() > 0);
+        sources.remove(teacher, source, true);
+        assertEquals(0, waiting().size());
+        assertTrue(sources.ofClass(teacher, classId).isEmpty());
+    }
+
+    @Test
+    void anAuthorHasTheOwnBlogLookedAtAndNoOther() {
+        add("/clinker/feed.xml", student);
+        add("/slowtide/feed.xml", null);
+        Viewer author = access.viewer(student);
+        assertEquals(1, sources.ofAuthor(author, classId).size());
+        OUTSIDE.publish("clinker", "Just now " + classId, "<p>Words</p>");
+        sources.justPublished(author, classId);
+        assertTrue(waiting().stream().anyMatch(i -> i.title().equals("Just now " + classId)));
+        for (int i = 0; i < 11; i++) sources.justPublished(author, classId);
+        assertThrows(Problem.class, () -> sources.justPublished(author, classId), "an allowance, since it asks others");
+        assertThrows(Problem.class, () -> sources.refreshAll(author, classId));
+        assertEquals(2, sources.refreshAll(teacher, classId));
     }
 }

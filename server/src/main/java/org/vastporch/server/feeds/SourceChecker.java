@@ -1,0 +1,273 @@
+package org.vastporch.server.feeds;
+
+import jakarta.annotation.PreDestroy;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.random.RandomGenerator;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.springframework.util.DigestUtils;
+import org.vastporch.core.feeds.Feed;
+import org.vastporch.core.feeds.Pace;
+import org.vastporch.core.feeds.Pace.Rush;
+import org.vastporch.core.feeds.SourceChecks;
+import org.vastporch.core.feeds.SourceChecks.Answer;
+import org.vastporch.server.feeds.SafeFetcher.FetchException;
+import org.vastporch.server.feeds.SafeFetcher.Fetched;
+import org.vastporch.server.feeds.SourceStore.Source;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.rows.Durability;
+
+/**
+ * Looks at sources when they are due, or when somebody asks: fetches, takes in what is new or changed, notes how it
+ * went and when to come back. The rows hold when each is due, so that a stop or a kill loses nothing.
+ */
+@Component
+class SourceChecker {
+
+    private static final Logger log = LoggerFactory.getLogger(SourceChecker.class);
+    private static final int MOST_DUE = 200;
+    private static final int HOSTS_AT_ONCE = 8;
+    /** Nobody waits longer than this for a host's turn. */
+    private static final Duration LONGEST_TURN = Duration.ofSeconds(30);
+
+    private final SourceStore store;
+    private final SafeFetcher fetcher;
+    private final SourceIntake intake;
+    private final PromptService prompts;
+    private final Durability durability;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+    private final Duration between;
+    private final RandomGenerator random = RandomGenerator.getDefault();
+    private final Set<Long> checking = ConcurrentHashMap.newKeySet();
+    private final Set<String> busy = ConcurrentHashMap.newKeySet();
+    /** When each host may be asked next; the oldest make room. */
+    private final Map<String, Long> turns = new LinkedHashMap<>(16, 0.75f, true) {
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<String, Long> eldest) {
+            return size() > 5_000;
+        }
+    };
+
+    private final ExecutorService workers = Executors.newFixedThreadPool(HOSTS_AT_ONCE, task -> {
+        Thread thread = new Thread(task, "feeds");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    /** @param between how long a host is left alone between two requests */
+    SourceChecker(
+            SourceStore store,
+            SafeFetcher fetcher,
+            SourceIntake intake,
+            PromptService prompts,
+            Durability durability,
+            TransactionTemplate transaction,
+            Clock clock,
+            @Value("${vastporch.feeds.between:PT1S}") Duration between) {
+        this.store = store;
+        this.fetcher = fetcher;
+        this.intake = intake;
+        this.prompts = prompts;
+        this.durability = durability;
+        this.transaction = transaction;
+        this.clock = clock;
+        this.between = between;
+    }
+
+    /**
+     * Starts the checks that are due: several hosts at once, so that a slow one delays nobody else, and the sources of
+     * one host one after the other.
+     */
+    @Scheduled(
+            fixedDelayString = "${vastporch.feeds.check-every}",
+            initialDelayString = "${vastporch.feeds.check-every}")
+    void checkThoseDue() {
+        Map<String, List<Source>> byHost = new LinkedHashMap<>();
+        for (Source source : store.due(clock.instant(), MOST_DUE))
+            byHost.computeIfAbsent(hostOf(source), host -> new ArrayList<>()).add(source);
+        byHost.forEach((host, sources) -> {
+            if (busy.add(host)) workers.execute(() -> checkOneHost(host, sources));
+        });
+    }
+
+    private void checkOneHost(String host, List<Source> sources) {
+        try {
+            for (Source source : sources) {
+                if (Thread.currentThread().isInterrupted()) return;
+                try {
+                    // It may rest or be gone by now.
+                    store.find(source.id()).filter(s -> !s.paused()).ifPresent(this::check);
+                } catch (RuntimeException e) {
+                    log.error("Source {} could not be checked", source.id(), e);
+                }
+            }
+        } finally {
+            busy.remove(host);
+        }
+    }
+
+    private static String hostOf(Source source) {
+        return hostOf(source.checks().feedAddress());
+    }
+
+    private static String hostOf(String address) {
+        return address.replaceFirst("^https?://([^/?#]*).*$", "$1");
+    }
+
+    /** Waits until a host may be asked again, whoever asked it last: one at a time, and a moment between two. */
+    private void takeTurn(String host) throws InterruptedException {
+        long wait;
+        synchronized (turns) {
+            long now = System.nanoTime();
+            long at = Math.max(now, turns.getOrDefault(host, now));
+            turns.put(host, at + between.toNanos());
+            wait = at - now;
+        }
+        if (wait > LONGEST_TURN.toNanos()) throw new InterruptedException();
+        TimeUnit.NANOSECONDS.sleep(wait);
+    }
+
+    @PreDestroy
+    void stop() {
+        workers.shutdownNow();
+    }
+
+    /** One check: fetch, take in what is new or changed, note how it went and when to come back. */
+    void check(Source source) {
+        // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
+        if (!checking.add(source.id())) return;
+        try {
+            keep(source, fetch(source.checks()));
+        } finally {
+            checking.remove(source.id());
+        }
+    }
+
+    /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
+    void keep(Source source, Outcome outcome) {
+        try {
+            inPlace(source, () -> {
+                if (outcome.feed() != null) intake.take(source, outcome.feed());
+                note(source, outcome.answer());
+            });
+        } catch (RuntimeException e) {
+            log.warn("What source {} carries could not be taken in", source.id(), e);
+            inPlace(
+                    source,
+                    () -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
+        }
+        durability.sync();
+    }
+
+    /** It may have been taken out while its server was asked: then nothing is kept. */
+    private void inPlace(Source source, Runnable work) {
+        transaction.executeWithoutResult(status -> {
+            if (store.lock(source.id()).isPresent()) work.run();
+        });
+    }
+
+    private void note(Source source, Answer answer) {
+        store.checked(
+                source.id(),
+                source.checks()
+                        .after(
+                                answer,
+                                store.lastDates(source.id()),
+                                address -> store.isKnown(source.classId(), address),
+                                rushes(source),
+                                clock.instant(),
+                                random));
+    }
+
+    /** Around the times when something of its author is due nobody should wait an hour for it. */
+    private List<Rush> rushes(Source source) {
+        return source.personId() == null
+                ? List.of()
+                : prompts.all(source.classId()).stream()
+                        .map(p -> Rush.around(p.due(), p.grace()))
+                        .toList();
+    }
+
+    /** @param feed what was read; null if nothing was, or nothing has changed */
+    record Outcome(Answer answer, @Nullable Feed feed) {}
+
+    /**
+     * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
+     * while.
+     */
+    Outcome fetch(SourceChecks source) {
+        try {
+            takeTurn(hostOf(source.feedAddress()));
+            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), Budget.ofOne());
+            if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
+            if (answer.status() != 200)
+                return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
+            // The same bytes once more say nothing new, whatever their server thinks of it.
+            if (hash(answer).equals(source.bodyHash())) return new Outcome(same(source, answer), null);
+            Feed feed = SourceFinder.feed(answer).orElse(null);
+            return new Outcome(
+                    answer(answer, feed, feed == null ? "It answers with a page instead of a feed." : null), feed);
+        } catch (FetchException e) {
+            return new Outcome(Answer.none(e.getMessage()), null);
+        } catch (InterruptedException e) {
+            return new Outcome(Answer.none("So many ask its server at once that its turn did not come."), null);
+        } catch (RuntimeException e) {
+            log.warn("What source {} answered could not be read", source.feedAddress(), e);
+            return new Outcome(Answer.none("What it answers could not be read."), null);
+        }
+    }
+
+    private Answer answer(Fetched answer, @Nullable Feed feed, @Nullable String error) {
+        return new Answer(
+                answer.status(),
+                shortOrNone(answer.etag(), 400),
+                shortOrNone(answer.lastModified(), 80),
+                feed == null ? null : hash(answer),
+                feed != null && feed.untidy(),
+                answer.permanent(),
+                Pace.asked(
+                        answer.cacheControl(),
+                        answer.retryAfter(),
+                        feed == null ? null : feed.asked(),
+                        clock.instant()),
+                error);
+    }
+
+    private Answer same(SourceChecks source, Fetched answer) {
+        Answer same = answer(answer, null, null);
+        return new Answer(
+                same.status(),
+                same.etag(),
+                same.lastModified(),
+                source.bodyHash(),
+                source.untidy(),
+                same.permanent(),
+                same.asked(),
+                null);
+    }
+
+    /** Marks of versions that are longer than any server writes are not worth keeping. */
+    private static @Nullable String shortOrNone(@Nullable String text, int most) {
+        return text == null || text.length() > most ? null : text;
+    }
+
+    private static String hash(Fetched answer) {
+        return DigestUtils.md5DigestAsHex(answer.body());
+    }
+}

@@ -1,0 +1,49 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { postJson } from '../api/client';
+import { ownSourcesOptions } from '../api/queries';
+import { useWrite } from '../api/write';
+import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
+import { SourceHealth, SourceLooks } from './SourceLine';
+
+/** A student's own blogs outside, and a way to have them looked at now. */
+export function OwnSources({ classId }: { classId: number }) {
+  const { data: sources } = useQuery(ownSourcesOptions(classId));
+  const [said, setSaid] = useState('');
+  const look = useWrite(() => postJson(`/api/classes/${classId}/sources/mine/refresh`), {
+    here: true,
+    stale: [
+      ['own-sources', classId],
+      ['own-posts', classId],
+    ],
+    onDone: () => setSaid('Your blog was looked at. What is new stands above.'),
+  });
+  if (!sources?.length) return null;
+  return (
+    <section className="above-6">
+      <h2>My blog outside</h2>
+      {sources.map((s) => (
+        <div key={s.id} className="ruled-above inside-3 foot-3">
+          <a href={s.siteAddress || s.feedAddress} target="_blank" rel="noopener noreferrer">
+            {s.title}
+          </a>
+          <p className="muted less above-1 below-0">
+            <SourceHealth source={s} />
+          </p>
+          {s.lastError && <p className="tell wrong above-2 below-0">{s.lastError}</p>}
+          <SourceLooks source={s} />
+        </div>
+      ))}
+      <p className="row wide above-3 below-0">
+        <Word onClick={() => look.run()} disabled={look.busy}>
+          {look.busy ? 'Looking' : 'I have just published something'}
+        </Word>
+        <span className="muted tiny" role="status">
+          {said}
+        </span>
+      </p>
+      <Wrong says={look.problem} />
+    </section>
+  );
+}
