@@ -324,6 +324,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/blogs/opml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["blogsAsOpml"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/blogs/sightline": {
         parameters: {
             query?: never;
@@ -916,6 +932,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/sources.opml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sourcesAsOpml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/sources/look": {
         parameters: {
             query?: never;
@@ -958,6 +990,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["justPublished"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sources/opml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewOpml"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3154,6 +3202,19 @@ export interface components {
             tags: string[];
             title: string;
         };
+        OpmlFile: {
+            file: string;
+        };
+        OpmlLine: {
+            feedAddress: string;
+            folder: string;
+            says: string;
+            siteAddress: string;
+            title: string;
+        };
+        OpmlText: {
+            text: string;
+        };
         Outside: {
             link: string;
             title: string;
@@ -4077,6 +4138,9 @@ export type NoteView = components['schemas']['NoteView'];
 export type Notice = components['schemas']['Notice'];
 export type NoticeWish = components['schemas']['NoticeWish'];
 export type OneVersion = components['schemas']['OneVersion'];
+export type OpmlFile = components['schemas']['OpmlFile'];
+export type OpmlLine = components['schemas']['OpmlLine'];
+export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type Paper = components['schemas']['Paper'];
@@ -4748,6 +4812,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlogView"][];
+                };
+            };
+        };
+    };
+    blogsAsOpml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpmlText"];
                 };
             };
         };
@@ -5923,6 +6009,28 @@ export interface operations {
             };
         };
     };
+    sourcesAsOpml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     look_1: {
         parameters: {
             query?: never;
@@ -5989,6 +6097,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourceView"][];
+                };
+            };
+        };
+    };
+    previewOpml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpmlFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpmlLine"][];
                 };
             };
         };

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { directoryOptions } from '../api/queries';
-import type { DirectoryLine } from '../api/schema';
+import type { DirectoryLine, OpmlText } from '../api/schema';
+import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -19,6 +20,13 @@ export function DirectoryPage() {
   const blogs = useQuery(directoryOptions(id));
   const [params, setParams] = useSearchParams();
   const wanted = params.get('find') ?? '';
+  const take = useWrite(() => postJson<OpmlText>(`/api/classes/${id}/blogs/opml`), {
+    onDone: ({ text }) => {
+      const file = URL.createObjectURL(new Blob([text], { type: 'text/x-opml' }));
+      Object.assign(document.createElement('a'), { href: file, download: 'blogs.opml' }).click();
+      URL.revokeObjectURL(file);
+    },
+  });
   const shown = (blogs.data ?? []).filter((b) =>
     `${b.title} ${b.owner ?? ''} ${t.kinds[b.kind]}`.toLowerCase().includes(wanted.toLowerCase()),
   );
@@ -44,6 +52,13 @@ export function DirectoryPage() {
             <Line key={b.id} blog={b} classId={id} />
           ))}
         </div>
+        {shown.length > 0 && (
+          <p className="above-5 below-0">
+            <Word tiny onClick={() => take.run()}>
+              Take all of them along for my feed reader (OPML)
+            </Word>
+          </p>
+        )}
       </main>
     </div>
   );

@@ -35,13 +35,13 @@ export function OwnSources({ classId }: { classId: number }) {
           <SourceLooks source={s} />
         </div>
       ))}
-      <p className="row wide above-3 below-0">
+      <p className="above-3 below-0">
         <Word onClick={() => look.run()} disabled={look.busy}>
           {look.busy ? 'Looking' : 'I have just published something'}
         </Word>
-        <span className="muted tiny" role="status">
-          {said}
-        </span>
+      </p>
+      <p className="muted tiny above-1 below-0" role="status">
+        {said}
       </p>
       <Wrong says={look.problem} />
     </section>

@@ -24,7 +24,7 @@ export function SourceHealth({ source: s }: { source: SourceView }) {
       · {t.count(s.entries, 'entry', 'entries')}
       {s.lastEntry && (
         <>
-          , the last <When at={s.lastEntry} />
+          , the newest <When at={s.lastEntry} />
         </>
       )}
     </>

@@ -13,6 +13,7 @@ import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import { CandidateCard } from './CandidateCard';
+import { OpmlPart } from './OpmlPart';
 import { SourceLine } from './SourceLine';
 
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
@@ -106,6 +107,7 @@ export function SourcesPage() {
         {sources.data?.map((s) => (
           <SourceLine key={s.id} source={s} classId={id} manages={manages} />
         ))}
+        {manages && <OpmlPart classId={id} />}
         {manages && <FeedReaders classId={id} />}
       </main>
     </div>

@@ -449,6 +449,9 @@ class EndpointTableTest {
                 () -> Map.of("cadence", "NEVER", "address", "", "quietFrom", "18:00:00", "quietUntil", "07:00:00"));
         body("POST /api/blogs/{blog}/elsewhere/look", () -> Map.of("address", "http://nowhere.example/"));
         body("POST /api/blogs/{blog}/elsewhere", () -> Map.of("address", "http://nowhere.example/"));
+        body(
+                "POST /api/classes/{class}/sources/opml",
+                () -> Map.of("file", "PG9wbWw+PG91dGxpbmUgeG1sVXJsPSdodHRwOi8veC5leGFtcGxlLyc+PC9vcG1sPg=="));
         body("PUT /api/sources/{source}", () -> Map.of("title", "Another name"));
         body("PUT /api/sources/{source}/entries", () -> Map.of("key", "id:1", "leftOut", true));
         body("PUT /api/sources/{source}/paused", () -> Map.of("paused", true));

@@ -1,7 +1,12 @@
 package org.vastporch.server.feeds;
 
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -31,10 +36,12 @@ class SourceApi {
 
     private final SourceService sources;
     private final ElsewhereService elsewhere;
+    private final OpmlService opml;
 
-    SourceApi(SourceService sources, ElsewhereService elsewhere) {
+    SourceApi(SourceService sources, ElsewhereService elsewhere, OpmlService opml) {
         this.sources = sources;
         this.elsewhere = elsewhere;
+        this.opml = opml;
     }
 
     @GetMapping("/api/classes/{id}/news")
@@ -97,6 +104,36 @@ class SourceApi {
     @PutMapping("/api/sources/{id}/entries")
     void setLeftOut(Viewer viewer, @PathVariable long id, @RequestBody LeftOut body) {
         sources.setLeftOut(viewer, id, body.key(), body.leftOut());
+    }
+
+    record OpmlText(String text) {}
+
+    /** @param file its bytes in base 64 */
+    record OpmlFile(String file) {}
+
+    @PostMapping("/api/classes/{id}/sources/opml")
+    List<OpmlService.OpmlLine> previewOpml(Viewer viewer, @PathVariable long id, @RequestBody OpmlFile body) {
+        return opml.preview(viewer, id, body.file());
+    }
+
+    @GetMapping("/api/classes/{id}/sources.opml")
+    ResponseEntity<byte[]> sourcesAsOpml(Viewer viewer, @PathVariable long id) {
+        return file("outside-blogs.opml", opml.sources(viewer, id));
+    }
+
+    /** The blogs of the class with the viewer's secret feed addresses, which are made if there are none. */
+    @PostMapping("/api/classes/{id}/blogs/opml")
+    OpmlText blogsAsOpml(Viewer viewer, @PathVariable long id) {
+        return new OpmlText(opml.blogs(viewer, id));
+    }
+
+    private static ResponseEntity<byte[]> file(String name, String text) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType("text/x-opml;charset=UTF-8"))
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        ContentDisposition.attachment().filename(name).build().toString())
+                .body(text.getBytes(StandardCharsets.UTF_8));
     }
 
     record Refreshing(int sources) {}

@@ -309,13 +309,15 @@ class SourceStore {
         jdbc.sql("""
                 update source_entry
                    set content_hash = :hash, title = :title, link = :link, clean_link = :clean, left_out = :leftOut,
-                       post_id = coalesce(post_id, :post)
+                       post_id = coalesce(post_id, :post),
+                       published_at = case when content_hash = '' then :published else published_at end
                  where source_id = :source and entry_key = :key""")
                 .param("hash", entry.contentHash())
                 .param("title", entry.title())
                 .param("link", entry.link())
                 .param("clean", entry.cleanLink())
                 .param("leftOut", entry.leftOut())
+                .param("published", Rows.utc(entry.published()))
                 .param("post", entry.postId())
                 .param("source", sourceId)
                 .param("key", entry.key())
