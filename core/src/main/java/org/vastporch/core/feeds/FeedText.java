@@ -35,6 +35,9 @@ final class FeedText {
 
     private static final Set<String> ADDRESSES = Set.of("href", "src", "cite", "poster");
 
+    /** What is to be a line is looked at no further. */
+    private static final int LONGEST_LINE = 20_000;
+
     private FeedText() {}
 
     /** A text of one line without mark-up, such as a title. */
@@ -43,7 +46,8 @@ final class FeedText {
     }
 
     /** The words of some HTML, in one line. */
-    static String plain(String html, int most) {
+    static String plain(String whole, int most) {
+        String html = whole.length() > LONGEST_LINE ? whole.substring(0, LONGEST_LINE) : whole;
         String text = MARKED_UP.matcher(html).find() || html.contains("<!")
                 ? Jsoup.parseBodyFragment(html).text()
                 : Entities.unescape(html);

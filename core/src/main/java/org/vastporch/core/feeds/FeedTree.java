@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
 record FeedTree(Element root, boolean cut, boolean untidy) {
 
     private static final int DEEPEST = 100;
+    private static final int MOST_TAGS = 200_000;
     private static final int MOST_ENTITIES = 64;
     private static final int LONGEST_ENTITY = 200;
     /** So much a text may grow by the entities that it declares itself. */
@@ -37,6 +38,8 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
             Pattern.compile("<(?:[\\w.-]+:)?(rss|feed|rdf|channel)\\b", Pattern.CASE_INSENSITIVE);
     private static final Pattern PAGE =
             Pattern.compile("<(!doctype\\s+html|html|head|body)\\b", Pattern.CASE_INSENSITIVE);
+    private static final Pattern ENTRY =
+            Pattern.compile("<(?:[\\w.-]+:)?(?:item|entry)(?=[\\s>])", Pattern.CASE_INSENSITIVE);
     private static final Pattern ENTRY_OR_ALL = Pattern.compile(
             "<(/?)(?:[\\w.-]+:)?(item|entry|channel|rss|feed|rdf)\\b([^<>]*)", Pattern.CASE_INSENSITIVE);
     private static final Pattern ENTITY =
@@ -53,12 +56,37 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
         int at = rootOf(text);
         if (at < 0) return null;
         String prolog = text.substring(0, at);
-        String feed = withEntities(text.substring(at), prolog);
+        Part part = firstOf(text.substring(at));
+        String feed = withEntities(part.text(), prolog);
         Parser parser = Parser.xmlParser().setMaxDepth(DEEPEST);
         Document document = Jsoup.parse(feed, "", parser);
         document.outputSettings().prettyPrint(false);
         Element root = document.firstElementChild();
-        return root == null ? null : new FeedTree(root, isCut(text), !isWellFormed(text));
+        return root == null
+                ? null
+                : new FeedTree(root, part.cut() || isCut(part.text()) && !part.whole(), !isWellFormed(text));
+    }
+
+    /**
+     * As much of a feed as is read.
+     *
+     * @param whole whether it ends with a whole entry, however much comes behind it
+     * @param cut whether it ends anywhere
+     */
+    private record Part(String text, boolean whole, boolean cut) {}
+
+    /**
+     * A tree is many times as large as its text, so what stands behind the last entry that counts is not built at all.
+     */
+    private static Part firstOf(String feed) {
+        Matcher entry = ENTRY.matcher(feed);
+        int entries = 0;
+        while (entry.find())
+            if (++entries > FeedReader.MOST_ENTRIES) return new Part(feed.substring(0, entry.start()), true, false);
+        int tags = 0;
+        for (int i = feed.indexOf('<'); i >= 0; i = feed.indexOf('<', i + 1))
+            if (++tags > MOST_TAGS) return new Part(feed.substring(0, i), false, true);
+        return new Part(feed, false, false);
     }
 
     /** Whether the last entry is not ended, and nothing that is around it either. */
@@ -82,10 +110,10 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
 
     private static String blankedOut(String start) {
         StringBuilder bare = new StringBuilder(start);
-        for (int from = start.indexOf("<!--"); from >= 0; from = start.indexOf("<!--", from + 4)) {
+        for (int from = start.indexOf("<!--"); from >= 0; ) {
             int end = start.indexOf("-->", from);
             for (int i = from; i < (end < 0 ? start.length() : end); i++) bare.setCharAt(i, ' ');
-            if (end < 0) break;
+            from = end < 0 ? -1 : start.indexOf("<!--", end);
         }
         Matcher doctype = DOCTYPE.matcher(bare.toString());
         if (doctype.find() && !PAGE.matcher(doctype.group()).lookingAt())

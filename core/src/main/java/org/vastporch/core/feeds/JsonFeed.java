@@ -2,14 +2,18 @@ package org.vastporch.core.feeds;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jsoup.nodes.Entities;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
 import tools.jackson.core.json.JsonReadFeature;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -33,29 +37,47 @@ final class JsonFeed {
     }
 
     static Optional<Feed> read(FeedBytes.Text text, String address) {
-        JsonNode feed;
-        try {
-            feed = READER.readTree(text.text());
+        Map<String, String> said = new HashMap<>();
+        List<JsonNode> items = new ArrayList<>();
+        try (JsonParser parser = READER.createParser(text.text())) {
+            if (!readTop(parser, said, items)) return Optional.empty();
         } catch (JacksonException e) {
             return Optional.empty();
         }
-        JsonNode items = feed.path("items");
-        if (!items.isArray() || !said(feed, "version").contains("jsonfeed.org")) return Optional.empty();
-        String site = WebLink.of(said(feed, "home_page_url"), address);
+        if (!said.getOrDefault("version", "").contains("jsonfeed.org")) return Optional.empty();
+        String site = WebLink.of(said.getOrDefault("home_page_url", ""), address);
         String around = site.isEmpty() ? address : site;
-        List<Entry> entries = new ArrayList<>();
-        for (JsonNode item : items) {
-            if (entries.size() == FeedReader.MOST_ENTRIES) break;
-            if (item.isObject()) entries.add(entry(item, around));
-        }
         return Optional.of(new Feed(
-                FeedText.plain(said(feed, "title"), 300),
-                FeedText.plain(said(feed, "description"), 2_000),
+                FeedText.plain(said.getOrDefault("title", ""), 300),
+                FeedText.plain(said.getOrDefault("description", ""), 2_000),
                 site,
-                entries,
+                items.stream().map(item -> entry(item, around)).toList(),
                 Duration.ZERO,
                 false,
                 text.untidy()));
+    }
+
+    /**
+     * Reads the texts at the top and the first entries; what else there is is passed by. False if there are no entries.
+     */
+    private static boolean readTop(JsonParser parser, Map<String, String> said, List<JsonNode> items) {
+        boolean found = false;
+        parser.nextToken();
+        while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
+            String name = parser.currentName();
+            JsonToken value = parser.nextToken();
+            if (value == JsonToken.VALUE_STRING) said.put(name, parser.getString());
+            if (name.equals("items") && value == JsonToken.START_ARRAY) {
+                found = true;
+                while (parser.nextToken() != JsonToken.END_ARRAY) {
+                    boolean entry =
+                            parser.currentToken() == JsonToken.START_OBJECT && items.size() < FeedReader.MOST_ENTRIES;
+                    if (entry) items.add(parser.readValueAsTree());
+                    else parser.skipChildren();
+                }
+            } else parser.skipChildren();
+        }
+        return found;
     }
 
     private static Entry entry(JsonNode item, String around) {

@@ -16,7 +16,7 @@ import org.vastporch.core.writing.Tool;
 
 class ClassRulesTest {
 
-    private static final ClassRules RULES = new ClassRules(
+    private final ClassRules rules = new ClassRules(
             Audience.SCHOOL,
             true,
             Policy.BEFORE,
@@ -65,32 +65,32 @@ class ClassRulesTest {
 
     @Test
     void theWordListIsTidiedAndKnownToTheStaffAlone() {
-        assertEquals(List.of("slug", "frog"), RULES.heldWords());
-        assertEquals(List.of(), RULES.withoutWords().heldWords());
-        assertEquals(RULES.tools(), RULES.withoutWords().tools());
-        assertEquals(RULES.firstPosts(), RULES.withoutWords().firstPosts());
+        assertEquals(List.of("slug", "frog"), rules.heldWords());
+        assertEquals(List.of(), rules.withoutWords().heldWords());
+        assertEquals(rules.tools(), rules.withoutWords().tools());
+        assertEquals(rules.firstPosts(), rules.withoutWords().firstPosts());
     }
 
     @Test
     void staffFindEveryTool() {
-        assertEquals(Tool.ALL, RULES.toolsOf(true));
-        assertEquals(Set.of(Tool.PICTURE), RULES.toolsOf(false));
+        assertEquals(Tool.ALL, rules.toolsOf(true));
+        assertEquals(Set.of(Tool.PICTURE), rules.toolsOf(false));
     }
 
     @Test
     void holdsWhatItSays() {
         assertEquals(
                 new HoldRules(List.of("slug", "frog"), List.of("Wren Castellane"), false, true, 2),
-                RULES.holding(List.of("Wren Castellane")));
+                rules.holding(List.of("Wren Castellane")));
     }
 
     @Test
     void aRuleOfTheBlogComesBeforeThatOfTheClass() {
-        assertEquals(new Policy.InForce(Policy.BEFORE, Policy.Source.CLASS), RULES.forPosts(Author.OUTSIDE, null));
-        assertEquals(new Policy.InForce(Policy.AFTER, Policy.Source.CLASS), RULES.forComments(Author.OUTSIDE, null));
-        assertEquals(new Policy.InForce(Policy.NONE, Policy.Source.BLOG), RULES.forPosts(Author.OUTSIDE, Policy.NONE));
+        assertEquals(new Policy.InForce(Policy.BEFORE, Policy.Source.CLASS), rules.forPosts(Author.OUTSIDE, null));
+        assertEquals(new Policy.InForce(Policy.AFTER, Policy.Source.CLASS), rules.forComments(Author.OUTSIDE, null));
+        assertEquals(new Policy.InForce(Policy.NONE, Policy.Source.BLOG), rules.forPosts(Author.OUTSIDE, Policy.NONE));
         assertEquals(
-                new Policy.InForce(Policy.NONE, Policy.Source.BLOG), RULES.forComments(Author.OUTSIDE, Policy.NONE));
+                new Policy.InForce(Policy.NONE, Policy.Source.BLOG), rules.forComments(Author.OUTSIDE, Policy.NONE));
     }
 
     @Test

@@ -140,6 +140,14 @@ class FeedCorpusTest {
         Feed feed = read(many + "</channel></rss>");
         assertEquals(500, feed.entries().size());
         assertEquals("499", feed.entries().get(499).guid());
+        assertEquals(500, feed.wholeEntries().size(), "the last that counts is whole");
+        Feed elements = read("<rss><channel><item><title>a</title></item><item><title>b</title>"
+                + "<x/>".repeat(1_000_000) + "</item></channel></rss>");
+        assertEquals(2, elements.entries().size());
+        assertEquals(1, elements.wholeEntries().size());
+        String json = "{\"version\":\"https://jsonfeed.org/version/1.1\",\"items\":[" + "{\"id\":1},".repeat(300_000)
+                + "{}]}";
+        assertEquals(500, read(json).entries().size());
         Feed huge = read("<rss><channel><item><description>" + "word ".repeat(900_000)
                 + "</description></item></channel></rss>");
         assertEquals(400_000, huge.entries().get(0).html().length());

@@ -12,6 +12,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import java.util.random.RandomGenerator;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -43,7 +44,7 @@ class SourceChecker {
     private static final int MOST_DUE = 200;
     private static final int HOSTS_AT_ONCE = 8;
     /** Nobody waits longer than this for a host's turn. */
-    private static final Duration LONGEST_TURN = Duration.ofSeconds(30);
+    private static final Duration LONGEST_TURN = Duration.ofSeconds(10);
 
     private final SourceStore store;
     private final SafeFetcher fetcher;
@@ -130,17 +131,23 @@ class SourceChecker {
         return address.replaceFirst("^https?://([^/?#]*).*$", "$1");
     }
 
-    /** Waits until a host may be asked again, whoever asked it last: one at a time, and a moment between two. */
-    private void takeTurn(String host) throws InterruptedException {
+    /** Waits until a host may be asked again, whoever asked it last; false if that would take too long. */
+    private boolean takeTurn(String host) {
         long wait;
         synchronized (turns) {
             long now = System.nanoTime();
             long at = Math.max(now, turns.getOrDefault(host, now));
-            turns.put(host, at + between.toNanos());
             wait = at - now;
+            if (wait > LONGEST_TURN.toNanos()) return false;
+            turns.put(host, at + between.toNanos());
         }
-        if (wait > LONGEST_TURN.toNanos()) throw new InterruptedException();
-        TimeUnit.NANOSECONDS.sleep(wait);
+        try {
+            TimeUnit.NANOSECONDS.sleep(wait);
+            return true;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return false;
+        }
     }
 
     @PreDestroy
@@ -153,7 +160,9 @@ class SourceChecker {
         // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
         if (!checking.add(source.id())) return;
         try {
-            keep(source, fetch(source.checks()));
+            if (takeTurn(hostOf(source))) keep(source, ask(source.checks()));
+            // Nothing is known of it: its turn comes when fewer ask.
+            else store.setDue(source.id(), clock.instant());
         } finally {
             checking.remove(source.id());
         }
@@ -162,24 +171,23 @@ class SourceChecker {
     /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
     void keep(Source source, Outcome outcome) {
         try {
-            inPlace(source, () -> {
-                if (outcome.feed() != null) intake.take(source, outcome.feed());
-                note(source, outcome.answer());
+            inPlace(source, now -> {
+                if (outcome.feed() != null) intake.take(now, outcome.feed());
+                note(now, outcome.answer());
             });
         } catch (RuntimeException e) {
             log.warn("What source {} carries could not be taken in", source.id(), e);
-            inPlace(
-                    source,
-                    () -> note(source, outcome.answer().failed("What its feed carries could not be taken in.")));
+            inPlace(source, now -> note(now, outcome.answer().failed("What its feed carries could not be taken in.")));
         }
         durability.sync();
     }
 
-    /** It may have been taken out while its server was asked: then nothing is kept. */
-    private void inPlace(Source source, Runnable work) {
-        transaction.executeWithoutResult(status -> {
-            if (store.lock(source.id()).isPresent()) work.run();
-        });
+    /**
+     * On the locked row: the source may have been taken out while its server was asked, then nothing is kept, or given
+     * to somebody else.
+     */
+    private void inPlace(Source source, Consumer<Source> work) {
+        transaction.executeWithoutResult(status -> store.lock(source.id()).ifPresent(work));
     }
 
     private void note(Source source, Answer answer) {
@@ -207,13 +215,19 @@ class SourceChecker {
     /** @param feed what was read; null if nothing was, or nothing has changed */
     record Outcome(Answer answer, @Nullable Feed feed) {}
 
+    /** What comes of asking for a feed that is no source yet. */
+    Outcome fetch(SourceChecks wanted) {
+        return takeTurn(hostOf(wanted.feedAddress()))
+                ? ask(wanted)
+                : new Outcome(Answer.none("Many ask its server just now. Try again in a minute."), null);
+    }
+
     /**
      * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
      * while.
      */
-    Outcome fetch(SourceChecks source) {
+    private Outcome ask(SourceChecks source) {
         try {
-            takeTurn(hostOf(source.feedAddress()));
             Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), Budget.ofOne());
             if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
             if (answer.status() != 200)
@@ -225,8 +239,6 @@ class SourceChecker {
                     answer(answer, feed, feed == null ? "It answers with a page instead of a feed." : null), feed);
         } catch (FetchException e) {
             return new Outcome(Answer.none(e.getMessage()), null);
-        } catch (InterruptedException e) {
-            return new Outcome(Answer.none("So many ask its server at once that its turn did not come."), null);
         } catch (RuntimeException e) {
             log.warn("What source {} answered could not be read", source.feedAddress(), e);
             return new Outcome(Answer.none("What it answers could not be read."), null);

@@ -183,7 +183,7 @@ public class SourceService {
         if (!refreshes.take("class " + classId))
             throw Problem.tooMany(
                     "All of them were looked at again and again within this hour. They come by themselves.");
-        int asked = store.setDue(classId, null, clock.instant());
+        int asked = store.setAllDue(classId, clock.instant());
         checker.checkThoseDue();
         return asked;
     }

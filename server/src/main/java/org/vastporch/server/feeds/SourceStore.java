@@ -156,16 +156,21 @@ class SourceStore {
                 .update();
     }
 
-    /** Makes the sources of a class due now, or those of one person; tells how many. */
-    int setDue(long classId, @Nullable Long personId, Instant now) {
+    /** Makes the sources of a class due now; tells how many. */
+    int setAllDue(long classId, Instant now) {
         return jdbc.sql("""
                 update source
                    set next_check_at = :now
-                 where class_id = :classId and (:person is null or person_id = :person) and removed_at is null
-                       and not paused and not stopped""")
+                 where class_id = :classId and removed_at is null and not paused and not stopped""")
                 .param("now", Rows.utc(now))
                 .param("classId", classId)
-                .param("person", personId)
+                .update();
+    }
+
+    void setDue(long id, Instant now) {
+        jdbc.sql("update source set next_check_at = :now where id = :id")
+                .param("now", Rows.utc(now))
+                .param("id", id)
                 .update();
     }
 
