@@ -290,6 +290,8 @@ class FirstDayTest {
                 .click();
         button(teacher, "Gather it").click();
         assertThat(teacher.getByText("Posts of Tama Kowhai")).isVisible();
+        button(teacher, "Entries of Rowlock").click();
+        assertThat(link(teacher, "The post")).hasCount(3);
         link(teacher, "Approve")
                 .or(teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Approve 3")))
                 .first()

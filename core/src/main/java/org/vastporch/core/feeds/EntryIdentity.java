@@ -82,7 +82,9 @@ public final class EntryIdentity {
             String withLink = keyWithLink(entry);
             String withText = keyWithText(entry);
             boolean sharesLink = sharingLinks.get(withLink) > 1;
+            String before = keyBefore(entry);
             if (known.apply(withText).isPresent()) keys.add(withText);
+            else if (isOnly(before, plain, sharing) && known.apply(before).isPresent()) keys.add(before);
             else if (isKnownAs(entry, known.apply(withLink), sharesLink)) keys.add(withLink);
             else if (sharing.get(plain) == 1 || isKnownAs(entry, known.apply(plain), sharesLink)) keys.add(plain);
             else keys.add(sharesLink ? withText : withLink);
@@ -99,9 +101,23 @@ public final class EntryIdentity {
     /** All keys under which entries of a document may be kept, whatever is known. */
     public static List<String> candidates(List<Entry> document) {
         return document.stream()
-                .flatMap(entry -> Stream.of(keyOf(entry), keyWithLink(entry), keyWithText(entry)))
+                .flatMap(entry -> Stream.of(keyOf(entry), keyWithLink(entry), keyWithText(entry), keyBefore(entry)))
+                .filter(key -> !key.isEmpty())
                 .distinct()
                 .toList();
+    }
+
+    /** No other entry of the document may go by the key. */
+    private static boolean isOnly(String before, String plain, Map<String, Long> sharing) {
+        return !before.isEmpty() && !sharing.containsKey(before) && sharing.get(plain) == 1;
+    }
+
+    /** Entries without an id were kept under their link as if it were one; they keep that key. */
+    private static String keyBefore(Entry entry) {
+        boolean hasId = entry.guid() != null && !entry.guid().isBlank();
+        return hasId || entry.link() == null || entry.link().isBlank()
+                ? ""
+                : "id:" + shortened(entry.link().strip());
     }
 
     private static String keyWithText(Entry entry) {

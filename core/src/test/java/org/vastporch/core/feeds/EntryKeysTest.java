@@ -48,6 +48,20 @@ class EntryKeysTest {
     private static final Entry OAK = entry("1", "http://a.example/oak", "Oak");
     private static final Entry ELM = entry("1", "http://a.example/elm", "Elm");
 
+    /** Entries without an id were once kept under their link as if it were one: they do not come a second time. */
+    @Test
+    void whatWasKeptUnderItsLinkKeepsThatKey() {
+        Entry bare = entry(null, "http://a.example/ash", "Ash");
+        Kept kept = new Kept();
+        kept.entries.put("id:http://a.example/ash", new Known("http://a.example/ash", EntryIdentity.contentHash(bare)));
+        assertEquals("0 new, 0 changed", kept.read(List.of(bare)));
+        Entry named = entry("http://a.example/ash", "http://a.example/other", "Other");
+        List<String> keys =
+                EntryIdentity.keysOf(List.of(bare, named), key -> Optional.ofNullable(kept.entries.get(key)));
+        assertEquals(2, Set.copyOf(keys).size(), "unless another goes by that name");
+        assertTrue(EntryIdentity.candidates(List.of(bare)).contains("id:http://a.example/ash"));
+    }
+
     @Test
     void entriesOfOneIdAreToldApartByTheirLinks() {
         Kept kept = new Kept();

@@ -9,6 +9,7 @@ import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Set;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
@@ -47,6 +48,26 @@ class FeedService {
 
     private static final int ENTRIES = 50;
     private static final Duration LONGEST_KEPT = Duration.ofMinutes(5);
+    /** What happens in a class that takes something out of its feeds, or lets it be read in another way. */
+    private static final Set<String> CHANGING = Set.of(
+            "post-hidden",
+            "post-binned",
+            "post-decision-undone",
+            "comment-hidden",
+            "comment-binned",
+            "comment-decision-undone",
+            "announced",
+            "announcement-taken-back",
+            "blog-changed",
+            "class-changed",
+            "rules-changed",
+            "categories-changed",
+            "groups-changed",
+            "shown-name-changed",
+            "shown-names-changed",
+            "enrolment-ended",
+            "enrolment-taken-back");
+
     private static final Pattern OWN_FILE = Pattern.compile("(src|href)=\"/media/([^\"]+)\"");
 
     private final PorchService porch;
@@ -141,7 +162,7 @@ class FeedService {
                 "Posts of " + classTitle(classId, viewer),
                 base + "/classes/" + classId + "/porch",
                 self,
-                updated(classId, items),
+                updated(viewer, classId, items),
                 links,
                 archive,
                 items);
@@ -175,7 +196,7 @@ class FeedService {
                 "Comments in " + classTitle(classId, viewer),
                 school.base() + (post == null ? "/classes/" + classId + "/porch" : "/posts/" + post),
                 school.base() + path + (query.isEmpty() ? "" : "?" + query),
-                updated(classId, items),
+                updated(viewer, classId, items),
                 List.of(),
                 false,
                 items);
@@ -200,9 +221,14 @@ class FeedService {
                 e.changedAt().isBefore(e.publishedAt()) ? e.publishedAt() : e.changedAt());
     }
 
-    /** What is taken back leaves no entry behind, but it happened in the class. */
-    private Instant updated(long classId, List<Item> items) {
-        return items.stream().map(Item::updated).reduce(events.last(classId), (a, b) -> a.isBefore(b) ? b : a);
+    /**
+     * What is taken back leaves no entry behind, but it happened in the class. What happens there besides is nobody's
+     * business who reads its feed, and of a class that is not open a stranger learns nothing.
+     */
+    private Instant updated(Viewer viewer, long classId, List<Item> items) {
+        boolean shut = viewer.isStranger() && !classes.get(classId).rules().open();
+        Instant before = shut ? Instant.EPOCH : events.last(classId, CHANGING);
+        return items.stream().map(Item::updated).reduce(before, (a, b) -> a.isBefore(b) ? b : a);
     }
 
     /** Months in which something was published, each a document that leads to the one before (RFC 5005, 4). */

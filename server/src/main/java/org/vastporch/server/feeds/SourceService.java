@@ -16,7 +16,6 @@ import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.core.feeds.WebLink;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
-import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.SourceStore.KnownEntry;
 import org.vastporch.server.feeds.SourceStore.Source;
 import org.vastporch.server.http.Allowance;
@@ -83,7 +82,6 @@ public class SourceService {
     private final SourceFinder finder;
     private final PostService posts;
     private final BlogService blogs;
-    private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
@@ -97,7 +95,6 @@ public class SourceService {
             SourceFinder finder,
             PostService posts,
             BlogService blogs,
-            ClassService classes,
             PeopleService people,
             AccessService access,
             EventStore events,
@@ -108,7 +105,6 @@ public class SourceService {
         this.finder = finder;
         this.posts = posts;
         this.blogs = blogs;
-        this.classes = classes;
         this.people = people;
         this.access = access;
         this.events = events;

@@ -2,6 +2,7 @@ package org.vastporch.server.log;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -36,10 +37,16 @@ public class EventStore {
         else changes.note(classId);
     }
 
-    /** When something happened in a class last. */
-    public Instant last(long classId) {
-        return jdbc.sql("select at from event where class_id = :classId order by id desc limit 1")
+    /** When something of some kinds happened in a class last; the beginning of time if it never did. */
+    public Instant last(long classId, Set<String> kinds) {
+        return jdbc.sql("""
+                select at
+                  from event
+                 where class_id = :classId and kind = any(:kinds)
+                 order by id desc
+                 limit 1""")
                 .param("classId", classId)
+                .param("kinds", kinds.toArray(String[]::new))
                 .query((row, n) -> Rows.instant(row, "at"))
                 .optional()
                 .orElse(Instant.EPOCH);
