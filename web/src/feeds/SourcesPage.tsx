@@ -19,9 +19,10 @@ import { SourceLine } from './SourceLine';
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
   const { id, name, manages } = useClass();
-  const [asked, setAsked] = useState<number | null>(null);
+  // When each was looked at last before all were asked for: no clock of this computer comes into it.
+  const [before, setBefore] = useState<Map<number, string | undefined> | null>(null);
   const isAhead = (s: SourceView) =>
-    asked !== null && !s.paused && s.health !== 'STOPPED' && (!s.lastCheck || Date.parse(s.lastCheck) < asked);
+    !!before?.has(s.id) && !s.paused && s.health !== 'STOPPED' && before.get(s.id) === s.lastCheck;
   const sources = useQuery({
     ...sourcesOptions(id),
     refetchInterval: (q) => (q.state.data?.some(isAhead) ? 1_500 : 20_000),
@@ -30,7 +31,7 @@ export function SourcesPage() {
   const all = useWrite(() => postJson(`/api/classes/${id}/sources/refresh`), {
     here: true,
     stale: [['sources', id]],
-    onDone: () => setAsked(Date.now() - 1_000),
+    onDone: () => setBefore(new Map(sources.data?.map((s) => [s.id, s.lastCheck]))),
   });
   const [address, setAddress] = useState('');
   const [found, setFound] = useState<Found | null>(null);
@@ -94,7 +95,7 @@ export function SourcesPage() {
             <span className="muted tiny" role="status">
               {waiting > 0
                 ? `${t.count(waiting, 'blog is', 'blogs are')} still to be looked at`
-                : asked
+                : before
                   ? 'All were looked at.'
                   : ''}
             </span>

@@ -117,10 +117,21 @@ class Crawl {
             for (String wish :
                     List.of("unanswered=true", "announcements=true", "oldestFirst=true", "most=1", "span=TODAY"))
                 more.add("/api/classes/" + id + "/porch?" + wish);
-            for (String format : List.of("rss", "atom", "json")) more.add("/feeds/classes/" + id + "." + format);
+            for (String format : List.of("rss", "atom", "json")) {
+                more.add("/feeds/classes/" + id + "." + format);
+                more.add("/feeds/classes/" + id + "/comments." + format);
+            }
+            for (String wish :
+                    List.of("unanswered=true", "announcements=true", "place=1", "group=1", "prompt=1", "source=1"))
+                more.add("/feeds/classes/" + id + ".atom?" + wish);
+            for (Object post : school.things.get("post"))
+                more.add("/feeds/classes/" + id + "/comments.atom?post=" + post);
+            more.add("/classes/" + id + "/porch");
             for (Object blog : school.things.get("blog")) {
                 more.add("/api/classes/" + id + "/porch?blog=" + blog);
                 more.add("/api/classes/" + id + "/rail?blog=" + blog);
+                more.add("/feeds/classes/" + id + ".atom?blog=" + blog);
+                more.add("/feeds/classes/" + id + "/comments.atom?blog=" + blog);
             }
         }
         for (Object blog : school.things.get("blog"))

@@ -19,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import javax.imageio.ImageIO;
 
@@ -190,6 +191,7 @@ public final class OutsideHost implements AutoCloseable {
             case "private" -> redirect(call, "http://169.254.169.254/latest/");
             case "file" -> redirect(call, "file:///etc/hostname");
             case "endless" -> endless(call);
+            case "drip" -> drip(call);
             case "broken.xml" ->
                 send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
             case "entity.xml" ->
@@ -265,6 +267,23 @@ public final class OutsideHost implements AutoCloseable {
             for (int i = 0; i < 4000; i++) out.write(block);
         } catch (IOException e) {
             // The reader had enough, as it should.
+        }
+    }
+
+    /** A sign every third of a second for five minutes: never silent for long, and never done. */
+    private static void drip(HttpExchange call) throws IOException {
+        call.getResponseHeaders().set("Content-Type", "application/rss+xml");
+        call.sendResponseHeaders(200, 0);
+        try (OutputStream out = call.getResponseBody()) {
+            for (int i = 0; i < 900; i++) {
+                out.write(' ');
+                out.flush();
+                TimeUnit.MILLISECONDS.sleep(333);
+            }
+        } catch (IOException e) {
+            // The reader had enough, as it should.
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 

@@ -204,7 +204,10 @@ class FeedApi {
                 : CacheControl.noCache().cachePrivate();
         ServletWebRequest asked = new ServletWebRequest(request);
         if (asked.checkNotModified(feed.etag(), feed.updated().toEpochMilli()))
-            return ResponseEntity.status(304).cacheControl(cache).build();
+            return ResponseEntity.status(304)
+                    .cacheControl(cache)
+                    .eTag(feed.etag())
+                    .build();
         return ResponseEntity.ok()
                 .contentType(type(format))
                 .cacheControl(cache)

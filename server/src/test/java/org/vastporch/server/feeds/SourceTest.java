@@ -2,6 +2,7 @@ package org.vastporch.server.feeds;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.time.Duration;
 import java.time.Instant;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -56,6 +57,16 @@ class SourceTest {
     void refusesHarmInWords(String path, String code) {
         Problem problem = assertThrows(Problem.class, () -> finder.look(outside.base() + path, Instant.now()));
         assertEquals(code, problem.code(), problem.getMessage());
+    }
+
+    /** The time is that of the whole look: a server that always says a little is left all the same. */
+    @Test
+    void aServerThatDripsIsLeftWhenItsTimeIsOver() {
+        long begin = System.nanoTime();
+        Problem problem =
+                assertThrows(Problem.class, () -> finder.look(outside.base() + "/hostile/drip", Instant.now()));
+        assertEquals("too-slow", problem.code(), problem.getMessage());
+        assertTrue(Duration.ofNanos(System.nanoTime() - begin).toSeconds() < 30);
     }
 
     /** What is broken is read as far as it goes, and nothing that it declares grows. */
