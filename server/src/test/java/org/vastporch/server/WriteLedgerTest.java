@@ -18,11 +18,12 @@ import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.vastporch.server.Crawl.Call;
 import org.vastporch.server.School.Answer;
+import org.vastporch.server.log.ClassChanges;
 
 /**
  * Nothing is written by a call that is refused, and a call that is allowed writes only rows of the kinds that
- * proof/ledger.txt names. No answer to a write, given or refused, holds a secret that its reader may not see. Every
- * call begins from the same rows.
+ * proof/ledger.txt names. No answer to a write, given or refused, holds a secret that its reader may not see. What was
+ * read before a write is never given out as what is there after it. Every call begins from the same rows.
  */
 @ProofTest
 class WriteLedgerTest {
@@ -42,6 +43,9 @@ class WriteLedgerTest {
     @Autowired
     DataSource source;
 
+    @Autowired
+    ClassChanges changes;
+
     @LocalServerPort
     int port;
 
@@ -59,12 +63,19 @@ class WriteLedgerTest {
         Map<String, String> wrong = new TreeMap<>();
         DatabaseCopy copy = DatabaseCopy.of(source);
         List<Tried> tries = tries();
+        List<Tried> keeps = keeps();
+        Random chance = new Random(Proof.seed());
         Proof.Progress progress = Proof.progress("write ledger", tries.size());
         for (Tried tried : tries) {
+            Tried kept = keeps.get(chance.nextInt(keeps.size()));
+            crawl.call(kept.role(), kept.call());
             Answer answer = crawl.call(tried.role(), tried.call());
             assertTrue(answer.status() < 500, () -> tried + ": " + answer.text());
             TreeSet<String> changed = copy.changedTo(DatabaseCopy.of(source));
+            if (!changed.isEmpty() && isStale(kept))
+                wrong.putIfAbsent(kept + " after " + tried.call().of(), tried.role() + " " + tried.call());
             copy.putBack(source, changed);
+            changes.noteEverywhere();
             boolean refused = answer.status() >= 400
                     || answer.body().isArray() && answer.body().path(0).has("problem");
             Set<String> may = refused
@@ -85,6 +96,23 @@ class WriteLedgerTest {
             progress.step();
         }
         assertEquals(Map.of(), wrong);
+    }
+
+    /** What is given out again as long as nothing happens in the class. */
+    private List<Tried> keeps() {
+        String porch = "/api/classes/" + school.classId + "/porch";
+        String feed = "/feeds/classes/" + school.classId + ".atom";
+        List<Tried> keeps = new ArrayList<>();
+        for (char reader : "L2SGCV".toCharArray())
+            keeps.add(new Tried(reader, new Call(porch, "GET", porch, null, "")));
+        keeps.add(new Tried('-', new Call(feed, "GET", feed, null, "")));
+        return keeps;
+    }
+
+    private boolean isStale(Tried kept) {
+        String given = crawl.call(kept.role(), kept.call()).text();
+        changes.noteEverywhere();
+        return !given.equals(crawl.call(kept.role(), kept.call()).text());
     }
 
     /** The tables of a line of the ledger; none for whom it does not name, if it names anybody. */

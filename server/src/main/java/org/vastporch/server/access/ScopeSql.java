@@ -1,5 +1,6 @@
 package org.vastporch.server.access;
 
+import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -34,14 +35,25 @@ public final class ScopeSql {
 
     private final Map<String, Object> params = new HashMap<>();
     private final String condition;
+    private final Scope scope;
 
     ScopeSql(Scope scope) {
+        this.scope = scope;
         params.put("scope_now", Rows.utc(scope.now()));
         condition = scope.clauses().stream().map(this::clause).collect(Collectors.joining("\n or ", "(", ")"));
     }
 
     public String condition() {
         return condition;
+    }
+
+    public Instant now() {
+        return scope.now();
+    }
+
+    /** What it lets in, whatever the moment. */
+    public List<Clause> clauses() {
+        return scope.clauses();
     }
 
     public Map<String, Object> params() {

@@ -131,9 +131,9 @@ class FeedService {
         FeedDocument feed = document.get();
         byte[] body = writer.write(feed, format);
         Ready ready = new Ready(body, "\"" + DigestUtils.md5DigestAsHex(body) + "\"", feed.updated());
-        Instant door = porch.nextDoor(classId, now);
+        Instant turn = porch.nextTurn(classId, now);
         Instant until = now.plus(LONGEST_KEPT);
-        kept.put(address, new Kept(ready, classId, seen, door != null && door.isBefore(until) ? door : until));
+        kept.put(address, new Kept(ready, classId, seen, turn != null && turn.isBefore(until) ? turn : until));
         return ready;
     }
 

@@ -23,7 +23,7 @@ public class ClassChanges {
     }
 
     /** Something happens that may concern every class. */
-    void noteEverywhere() {
+    public void noteEverywhere() {
         note(everywhere);
     }
 

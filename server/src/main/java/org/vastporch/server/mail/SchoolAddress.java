@@ -5,6 +5,7 @@ import java.net.URISyntaxException;
 import org.springframework.core.env.Environment;
 import org.springframework.stereotype.Component;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.ClassChanges;
 
 /**
  * The address by which people reach this school. Links in mails, slips and feeds begin with it; never with what a
@@ -15,10 +16,12 @@ public class SchoolAddress {
 
     private final Environment settings;
     private final SchoolAddressStore store;
+    private final ClassChanges changes;
 
-    SchoolAddress(Environment settings, SchoolAddressStore store) {
+    SchoolAddress(Environment settings, SchoolAddressStore store, ClassChanges changes) {
         this.settings = settings;
         this.store = store;
+        this.changes = changes;
     }
 
     /** As it was configured, else as the keeper confirmed it, else on this machine; without a slash at its end. */
@@ -51,6 +54,8 @@ public class SchoolAddress {
             throw Problem.stale(
                     "address-configured", "The address is set where the school is started, and is changed there.");
         store.put(checked(typed.strip().replaceFirst("/+$", "")));
+        // It stands in the feeds of every class.
+        changes.noteEverywhere();
     }
 
     private static String checked(String address) {

@@ -20,7 +20,7 @@ import org.vastporch.server.reading.PorchStore.Filter;
  *
  * @param posts those that the reader may read, of the weeks, the blog and the kind that the page is about
  * @param tags of each by its id; left out if it has none
- * @param around who answered them, and which of them the reader has seen
+ * @param around who answered them, for a reader who has opened none of them yet
  */
 record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
 
@@ -65,10 +65,12 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
         return (int) fitting(filter).count();
     }
 
-    int unread(Filter filter) {
-        return (int) fitting(filter)
+    /** The posts that are new to the reader if they were never opened. */
+    List<Long> unread(Filter filter) {
+        return fitting(filter)
                 .filter(p -> around.isUnread(p.id(), p.authorId()))
-                .count();
+                .map(Post::id)
+                .toList();
     }
 
     /** How many of a person's posts nobody has answered; null for everybody's. */

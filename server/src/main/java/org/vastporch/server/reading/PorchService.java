@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -28,6 +29,7 @@ import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
@@ -95,7 +97,29 @@ public class PorchService {
             int comments,
             @Optionally String lastCommenter,
             boolean answered,
-            boolean unread) {}
+            boolean unread) {
+
+        EntryView opened() {
+            return new EntryView(
+                    id,
+                    title,
+                    firstLines,
+                    picture,
+                    tags,
+                    place,
+                    author,
+                    group,
+                    blog,
+                    blogAddress,
+                    prompt,
+                    source,
+                    publishedAt,
+                    comments,
+                    lastCommenter,
+                    answered,
+                    false);
+        }
+    }
 
     public record Facet(String key, String label, int count) {}
 
@@ -115,7 +139,26 @@ public class PorchService {
             List<Facet> sources,
             int announcements,
             int unanswered,
-            List<String> answerFirst) {}
+            List<String> answerFirst) {
+
+        Porch opened(Set<Long> posts, int unread) {
+            return new Porch(
+                    entries.stream()
+                            .map(e -> posts.contains(e.id()) ? e.opened() : e)
+                            .toList(),
+                    next,
+                    total,
+                    unread,
+                    people,
+                    prompts,
+                    tags,
+                    categories,
+                    sources,
+                    announcements,
+                    unanswered,
+                    answerFirst);
+        }
+    }
 
     /** @param counts posts published in each week of the term, in order */
     public record Rail(List<Integer> counts, List<Instant> due, List<Month> months) {}
@@ -172,7 +215,24 @@ public class PorchService {
             Instant publishedAt,
             Instant changedAt) {}
 
+    /**
+     * A page as it is for a reader who has opened nothing, which is the same until something happens in the class.
+     *
+     * @param unread the posts that are new to the reader as long as they are not opened
+     */
+    private record Unopened(Porch page, List<Long> unread) {
+
+        Porch without(Set<Long> opened) {
+            return page.opened(opened, unread.size() - opened.size());
+        }
+
+        int bytes() {
+            return 2_000 * page.entries().size() + 24 * unread.size() + 10_000;
+        }
+    }
+
     private final PorchStore porch;
+    private final KeptReading<Unopened> kept;
     private final BlogService blogs;
     private final PromptService prompts;
     private final ClassService classes;
@@ -182,6 +242,7 @@ public class PorchService {
 
     PorchService(
             PorchStore porch,
+            ClassChanges changes,
             BlogService blogs,
             PromptService prompts,
             ClassService classes,
@@ -189,6 +250,7 @@ public class PorchService {
             AccessService access,
             Clock clock) {
         this.porch = porch;
+        this.kept = new KeptReading<>(changes, porch::nextTurn, Unopened::bytes);
         this.blogs = blogs;
         this.prompts = prompts;
         this.classes = classes;
@@ -200,6 +262,15 @@ public class PorchService {
     public Porch porch(Viewer viewer, long classId, Wish wish) {
         requireReading(viewer, classId, wish.blog());
         ScopeSql scope = access.scope(viewer);
+        Unopened unopened = kept.get(
+                classId,
+                List.of(viewer, scope.clauses(), wish, wish.span() == null ? Filter.ALL : range(classId, wish)),
+                scope.now(),
+                () -> unopened(viewer, scope, classId, wish));
+        return unopened.without(porch.seen(viewer.personId(), unopened.unread()));
+    }
+
+    private Unopened unopened(Viewer viewer, ScopeSql scope, long classId, Wish wish) {
         // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
         Filter range = range(classId, wish);
         Long person = person(classId, wish.place());
@@ -213,19 +284,22 @@ public class PorchService {
         Names names = people.names(viewer, classId);
         Entry last = page.isEmpty() ? null : page.get(page.size() - 1);
         String next = found.size() > size && last != null ? Cursor.of(last.publishedAt(), last.id()) : null;
-        return new Porch(
-                page.stream().map(e -> view(e, names, counts.around())).toList(),
-                next,
-                counts.total(filter),
-                counts.unread(filter),
-                people(counts.byPerson(), person, names),
-                facets(counts.byPrompt(person)),
-                facets(counts.byTag(person)),
-                facets(counts.byCategory(person)),
-                facets(counts.bySource(person)),
-                porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
-                counts.unanswered(person),
-                answerFirst(viewer, classId));
+        List<Long> unread = counts.unread(filter);
+        return new Unopened(
+                new Porch(
+                        page.stream().map(e -> view(e, names, counts.around())).toList(),
+                        next,
+                        counts.total(filter),
+                        unread.size(),
+                        people(counts.byPerson(), person, names),
+                        facets(counts.byPrompt(person)),
+                        facets(counts.byTag(person)),
+                        facets(counts.byCategory(person)),
+                        facets(counts.bySource(person)),
+                        porch.count(scope, classId, Filter.ALL.of(PorchStore.Kind.ANNOUNCEMENTS)),
+                        counts.unanswered(person),
+                        answerFirst(viewer, classId)),
+                unread);
     }
 
     private static Filter filter(Wish wish, Filter range, @Nullable Long person) {
@@ -382,9 +456,9 @@ public class PorchService {
                         .toList());
     }
 
-    /** When the next blog of a class opens or closes by the clock; null if none does. */
-    public @Nullable Instant nextDoor(long classId, Instant now) {
-        return porch.nextDoor(classId, now).orElse(null);
+    /** When the clock next opens or closes a blog of a class, opens a prompt or puts a post up; null if it does not. */
+    public @Nullable Instant nextTurn(long classId, Instant now) {
+        return porch.nextTurn(classId, now).orElse(null);
     }
 
     private static FeedEntry feedEntry(Entry e, String html, Names names) {

@@ -222,7 +222,7 @@ class PorchStore {
         return count(scope, classId, range.onlyUnanswered());
     }
 
-    /** The posts of a range as they are counted. */
+    /** The posts of a range as they are counted, for a reader who has opened none of them yet. */
     PorchCounts counts(ScopeSql scope, long classId, long reader, Filter range) {
         Map<String, Object> params = new HashMap<>(scope.params());
         String narrowed = narrow(range, params);
@@ -247,16 +247,19 @@ class PorchStore {
                     tags.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
                             .add(new PorchCounts.Tag(row.getString("folded"), row.getString("tag")));
                 });
-        return new PorchCounts(posts, tags, around(reader, ids));
+        return new PorchCounts(posts, tags, new Around(reader, voices(ids), Set.of()));
     }
 
     /** What is around some posts for a reader, who may read them. */
     Around around(long reader, List<Long> posts) {
-        Long[] ids = posts.toArray(Long[]::new);
+        return new Around(reader, voices(posts), seen(reader, posts));
+    }
+
+    private Map<Long, List<Around.Voice>> voices(List<Long> posts) {
         Map<Long, List<Around.Voice>> voices = new HashMap<>();
         jdbc.sql("""
                 select post_id, author_id, count(*) as comments, max(published_at) as newest, max(id) as newest_id
-                  from comment where post_id = any(:posts) and state = 'PUBLISHED' group by post_id, author_id""").param("posts", ids).query(row -> {
+                  from comment where post_id = any(:posts) and state = 'PUBLISHED' group by post_id, author_id""").param("posts", posts.toArray(Long[]::new)).query(row -> {
             voices.computeIfAbsent(row.getLong("post_id"), id -> new ArrayList<>())
                     .add(new Around.Voice(
                             Rows.number(row, "author_id"),
@@ -264,13 +267,16 @@ class PorchStore {
                             Rows.instant(row, "newest"),
                             row.getLong("newest_id")));
         });
-        Set<Long> seen =
-                new HashSet<>(jdbc.sql("select post_id from seen where person_id = :reader and post_id = any(:posts)")
-                        .param("reader", reader)
-                        .param("posts", ids)
-                        .query(Long.class)
-                        .list());
-        return new Around(reader, voices, seen);
+        return voices;
+    }
+
+    /** Those of some posts that a reader has opened. */
+    Set<Long> seen(long reader, List<Long> posts) {
+        return new HashSet<>(jdbc.sql("select post_id from seen where person_id = :reader and post_id = any(:posts)")
+                .param("reader", reader)
+                .param("posts", posts.toArray(Long[]::new))
+                .query(Long.class)
+                .list());
     }
 
     private static PorchCounts.Post counted(ResultSet row) throws SQLException {
@@ -332,22 +338,16 @@ class PorchStore {
                 .update();
     }
 
-    private List<Count> counts(String select, String group, ScopeSql scope, long classId, Filter range) {
-        Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(range, params);
-        return jdbc.sql(select + WHERE + scope.condition() + narrowed + group)
-                .params(params)
-                .param("classId", classId)
-                .query((row, n) -> new Count(row.getString("k"), row.getString("l"), row.getInt("c")))
-                .list();
-    }
-
-    Optional<Instant> nextDoor(long classId, Instant now) {
+    /**
+     * When the clock next opens or closes a blog of a class, opens a prompt or puts a post up; nothing if it does not.
+     */
+    Optional<Instant> nextTurn(long classId, Instant now) {
         return jdbc.sql("""
-                select least(min(case when opens_at > :now then opens_at end),
-                             min(case when closes_at > :now then closes_at end)) as next
-                  from blog
-                 where class_id = :classId and (opens_at > :now or closes_at > :now)""")
+                select least((select min(opens_at) from blog where class_id = :classId and opens_at > :now),
+                             (select min(closes_at) from blog where class_id = :classId and closes_at > :now),
+                             (select min(opens_at) from prompt where class_id = :classId and opens_at > :now),
+                             (select min(published_at) from post where class_id = :classId and published_at > :now))
+                       as next""")
                 .param("now", Rows.utc(now))
                 .param("classId", classId)
                 .query((row, n) -> Optional.ofNullable(Rows.instant(row, "next")))
