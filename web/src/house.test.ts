@@ -41,3 +41,24 @@ describe('the house', () => {
     expect(said(imports.filter(({ to }) => to.endsWith('.css') && !SHARED.includes(folderOf(to))))).toEqual([]);
   });
 });
+
+describe('the night of the front pages', () => {
+  const styles = import.meta.glob<string>('./**/*.css', { query: '?raw', import: 'default', eager: true });
+  /** The colours that stand behind a selector, one to a line. */
+  const colours = (text: string, selector: RegExp) =>
+    [...text.matchAll(selector)].map((m) => (m[1] ?? '').trim().split(/\s*\n\s*/));
+
+  it('has the very colours of the application', () => {
+    const night = styles['./frontpage/night.css'] ?? '';
+    expect(colours(night, /:root \{\n([^}]*)\}/g)).toEqual(
+      colours(styles['./app/look.css'] ?? '', /\[data-mantine-color-scheme='dark'\] \{\n([^}]*)\}/g),
+    );
+    expect(colours(night, /\[data-look[^\]]*\] \{\n([^}]*)\}/g)).toEqual(
+      colours(
+        styles['./blogs/Look.css'] ?? '',
+        /\[data-mantine-color-scheme='dark'\] \[data-look[^\]]*\] \{\n([^}]*)\}/g,
+      ),
+    );
+    expect(night).toContain('--look-paper');
+  });
+});

@@ -21,6 +21,8 @@ import type {
   Feedback,
   FeedReader,
   FileView,
+  Findable,
+  FrontPage,
   GivenLine,
   InvitationLine,
   Margin,
@@ -392,6 +394,12 @@ export const paperOptions = (prompt: number, student: number) =>
     queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal),
   });
 
+export const frontPageOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['front-page', id],
+    queryFn: ({ signal }) => getJson<FrontPage>(`/api/classes/${id}/front-page`, signal),
+  });
+
 export const roomOptions = (id: number) =>
   queryOptions({
     queryKey: ['room', id],
@@ -407,6 +415,11 @@ export const feedbackOptions = (id: number) =>
 export const staffOptions = queryOptions({
   queryKey: ['staff'],
   queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal),
+});
+
+export const findableOptions = queryOptions({
+  queryKey: ['school-findable'],
+  queryFn: ({ signal }) => getJson<Findable>('/api/school/findable', signal),
 });
 
 export const schoolAddressOptions = queryOptions({

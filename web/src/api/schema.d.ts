@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -477,6 +477,22 @@ export interface paths {
         };
         get: operations["feedback"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/front-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["get_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1179,7 +1195,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get_2"];
+        get: operations["get_3"];
         put?: never;
         post?: never;
         delete: operations["stop_1"];
@@ -1723,7 +1739,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get_1"];
+        get: operations["get_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1901,6 +1917,22 @@ export interface paths {
         };
         get: operations["address"];
         put: operations["confirmAddress"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/findable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findable"];
+        put: operations["setFindable"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2504,6 +2536,7 @@ export interface components {
             byGiven: boolean;
             /** Format: date */
             firstDay: string;
+            frontPage?: string;
             groups: components["schemas"]["Group"][];
             /** Format: int64 */
             id: number;
@@ -2808,6 +2841,9 @@ export interface components {
             size: number;
             type: string;
         };
+        Findable: {
+            findable: boolean;
+        };
         FirstPassword: {
             password: string;
             token: string;
@@ -2821,6 +2857,23 @@ export interface components {
             address: string;
             /** Format: int64 */
             promptId?: number;
+        };
+        FrontPage: {
+            address: string;
+            findable: boolean;
+            open: boolean;
+            peoplePages: boolean;
+            schoolFindable: boolean;
+            /** Format: int32 */
+            version: number;
+            whole: string;
+        };
+        FrontPageWish: {
+            address: string;
+            findable: boolean;
+            peoplePages: boolean;
+            /** Format: int32 */
+            version: number;
         };
         Given: {
             points?: number;
@@ -4086,9 +4139,12 @@ export type FeedAddress = components['schemas']['FeedAddress'];
 export type FeedReader = components['schemas']['FeedReader'];
 export type Feedback = components['schemas']['Feedback'];
 export type FileView = components['schemas']['FileView'];
+export type Findable = components['schemas']['Findable'];
 export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
 export type FromElsewhere = components['schemas']['FromElsewhere'];
+export type FrontPage = components['schemas']['FrontPage'];
+export type FrontPageWish = components['schemas']['FrontPageWish'];
 export type Given = components['schemas']['Given'];
 export type GivenLine = components['schemas']['GivenLine'];
 export type Group = components['schemas']['Group'];
@@ -4343,7 +4399,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -5110,6 +5166,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Feedback"][];
+                };
+            };
+        };
+    };
+    get_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrontPage"];
+                };
+            };
+        };
+    };
+    change_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrontPageWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrontPage"];
                 };
             };
         };
@@ -6467,7 +6571,7 @@ export interface operations {
             };
         };
     };
-    get_2: {
+    get_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -7450,7 +7554,7 @@ export interface operations {
             };
         };
     };
-    get_1: {
+    get_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -7824,6 +7928,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AddressView"];
+                };
+            };
+        };
+    };
+    findable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Findable"];
+                };
+            };
+        };
+    };
+    setFindable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Findable"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Findable"];
                 };
             };
         };

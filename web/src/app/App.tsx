@@ -37,7 +37,6 @@ function page<P extends object>(load: () => Promise<React.ComponentType<P>>) {
 const TodayPage = page(() => import('../today/TodayPage').then((m) => m.TodayPage));
 const PorchPage = page(() => import('../reading/PorchPage').then((m) => m.PorchPage));
 const PostPage = page(() => import('../reading/PostPage').then((m) => m.PostPage));
-const StrangersPost = page(() => import('../reading/StrangersPost').then((m) => m.StrangersPost));
 const MarginPage = page(() => import('../margin/MarginPage').then((m) => m.MarginPage));
 const PersonPage = page(() => import('../reading/PersonPage').then((m) => m.PersonPage));
 const MyWritingPage = page(() => import('../writing/MyWritingPage').then((m) => m.MyWritingPage));
@@ -117,7 +116,6 @@ const opened = Object.entries({ ...IN_CLASS, ...UNDER_TABS }).find(([path]) =>
   matchPath(`/classes/:classId/${path}`, location.pathname),
 );
 void opened?.[1].fetch();
-if (matchPath('/posts/:postId', location.pathname)) void StrangersPost.fetch();
 
 /** Who is signed in decides what is shown; the address stays, so that a link leads through sign-in to its place. */
 export function App() {
@@ -187,14 +185,7 @@ export function App() {
           <Trouble error={me.error} onRetry={() => me.refetch()} />
         </div>
       );
-    const post = /^\/posts\/(\d+)$/.exec(pathname);
-    return post ? (
-      <Suspense fallback={null}>
-        <StrangersPost postId={Number(post[1])} onSignedIn={signedIn} />
-      </Suspense>
-    ) : (
-      <SignInPage onDone={signedIn} />
-    );
+    return <SignInPage onDone={signedIn} />;
   }
   return (
     <KeysProvider>
@@ -206,7 +197,7 @@ export function App() {
       </Modal>
       <Routes>
         <Route path="/" element={<Home me={me.data} />} />
-        <Route path="/sign-in" element={<Navigate to="/" replace />} />
+        <Route path="/sign-in" element={<SignedIn />} />
         <Route
           path="/school"
           element={
@@ -279,6 +270,12 @@ export function App() {
       </Routes>
     </KeysProvider>
   );
+}
+
+/** The way through sign-in leads to the page of ours from which it began. */
+function SignedIn() {
+  const to = new URLSearchParams(useLocation().search).get('to') ?? '/';
+  return <Navigate to={/^\/[\w/-]*$/.test(to) && !to.startsWith('//') ? to : '/'} replace />;
 }
 
 function Home({ me }: { me: Me }) {

@@ -6,6 +6,7 @@ import { putJson } from '../api/client';
 import { classOptions } from '../api/queries';
 import type { ClassView } from '../api/schema';
 import { useWrite } from '../api/write';
+import { FrontPageForm } from '../frontpage/FrontPageForm';
 import { TryHolds } from '../moderation/TryHolds';
 import { useClass } from '../session/useClass';
 import { policyChoices, t } from '../texts/en';
@@ -159,6 +160,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
         </form>
         <TryHolds classId={of.id} version={of.version} />
         <Categories classId={of.id} />
+        <FrontPageForm classId={of.id} />
         <RoomForm classId={of.id} />
       </main>
     </div>

@@ -16,8 +16,6 @@ interface CommentBoxProps {
   /** The comment that is changed; left out for a new one. */
   change?: Pick<CommentView, 'id' | 'rev' | 'html' | 'state' | 'own'>;
   label: string;
-  /** Whether somebody without an account writes. */
-  visitor?: boolean;
   onDone?: () => void;
 }
 
@@ -35,14 +33,11 @@ function begin(kept: string | null, change: CommentBoxProps['change']): { base: 
 }
 
 /** The box in which a comment is written, answered or changed. */
-export function CommentBox({ postId, parentId, change, label, visitor = false, onDone }: CommentBoxProps) {
+export function CommentBox({ postId, parentId, change, label, onDone }: CommentBoxProps) {
   const kept = useKeptName(`comment-${postId}-${change ? `c${change.id}` : (parentId ?? 0)}`);
   // What is changed is the comment as it stood when the first word was typed, not one that came in since.
   const [{ base, words }] = useState(() => begin(localStorage.getItem(kept), change));
   const [text, setText] = useState(words);
-  const [name, setName] = useState('');
-  const [website, setWebsite] = useState('');
-  const [sent, setSent] = useState(false);
   // What stands there now, if somebody was faster: both are read, and one is chosen.
   const [theirs, setTheirs] = useState<{ rev: number; text: string } | null>(null);
   const client = useQueryClient();
@@ -55,17 +50,13 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
     (words: string) =>
       change
         ? putJson(`/api/comments/${change.id}`, { rev: theirs?.rev ?? base, text: words })
-        : postJson(
-            `/api/posts/${postId}/comments`,
-            visitor ? { text: words, parentId, name, website } : { text: words, parentId },
-          ),
+        : postJson(`/api/posts/${postId}/comments`, { text: words, parentId }),
     {
       here: true,
       onDone: async (_answer, words) => {
         // What was typed meanwhile stays.
         if (localStorage.getItem(kept) === keptAs(words)) localStorage.removeItem(kept);
         setText((now) => (now === words ? '' : now));
-        setSent(visitor);
         setTheirs(null);
         await client.invalidateQueries({ queryKey: ['comments', postId] });
         onDone?.();
@@ -81,32 +72,10 @@ export function CommentBox({ postId, parentId, change, label, visitor = false, o
   };
   return (
     <div className={`${css.box} off-paper`}>
-      {sent && (
-        <p className="tell" role="status">
-          Thank you. Somebody of the school looks at it first; then it stands here.
-        </p>
-      )}
       {change?.own && change.state === 'PUBLISHED' && (
         <p className="tiny muted above-0 below-2">
           Where comments are looked at first, the changed one waits again before others see it.
         </p>
-      )}
-      {visitor && (
-        <label className="tiny muted">
-          Your name, as others read it
-          <input className={css.name} value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
-        </label>
-      )}
-      {visitor && (
-        <input
-          className="away"
-          tabIndex={-1}
-          autoComplete="off"
-          aria-hidden="true"
-          name="website"
-          value={website}
-          onChange={(e) => setWebsite(e.target.value)}
-        />
       )}
       <label className="tiny muted">
         {label}

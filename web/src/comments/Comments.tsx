@@ -17,7 +17,7 @@ import { CommentBox } from './CommentBox';
 import css from './Comments.module.css';
 
 /** The comments of a post in threads, and the box to write one. */
-export function Comments({ post, visitor = false }: { post: PostView; visitor?: boolean }) {
+export function Comments({ post }: { post: PostView }) {
   const { id: postId, classId, mayComment, commentsShut, commentsStay } = post;
   const { data: comments = [], isSuccess } = useQuery(commentsOptions(postId));
   const [answering, setAnswering] = useState<number | null>(null);
@@ -40,7 +40,6 @@ export function Comments({ post, visitor = false }: { post: PostView; visitor?: 
             postId={postId}
             parentId={c.id}
             label={`Your reply to ${c.author}`}
-            visitor={visitor}
             onDone={() => setAnswering(null)}
           />
         </div>
@@ -61,10 +60,10 @@ export function Comments({ post, visitor = false }: { post: PostView; visitor?: 
       )}
       {roots.map((c) => thread(c, 0))}
       {commentsShut && <p className="muted">{commentsShut}</p>}
-      {mayComment && commentsStay && !visitor && (
+      {mayComment && commentsStay && (
         <p className="tiny muted above-4 below-0">In this blog students cannot take their comments away again.</p>
       )}
-      {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" visitor={visitor} />}
+      {mayComment && answering === null && <CommentBox postId={postId} label="Your comment" />}
     </section>
   );
 }

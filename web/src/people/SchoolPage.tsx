@@ -1,11 +1,11 @@
-import { Modal, TextInput } from '@mantine/core';
+import { Checkbox, Modal, TextInput } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson, putJson } from '../api/client';
-import { schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
-import type { AddressView, PersonLine, Welcome } from '../api/schema';
+import { findableOptions, schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
+import type { AddressView, Findable as FindableView, PersonLine, Welcome } from '../api/schema';
 import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -40,6 +40,7 @@ export function SchoolPage() {
           Teachers make their own classes and enrol their students. You make the teachers.
         </p>
         <SchoolAddress />
+        <Findable />
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
         {data && (
@@ -124,6 +125,24 @@ function SchoolAddress() {
         {data.sure && <Button onClick={() => setChanging(false)}>{t.cancel}</Button>}
       </p>
     </form>
+  );
+}
+
+/** Whether search engines may find the front pages of classes that want it. */
+function Findable() {
+  const { data } = useQuery(findableOptions);
+  const set = useWrite((findable: boolean) => putJson<FindableView>('/api/school/findable', { findable }), {
+    fills: findableOptions.queryKey,
+  });
+  if (!data) return null;
+  return (
+    <Checkbox
+      mt="md"
+      label="Search engines may find the front pages of classes that want it"
+      description="A class has one if strangers may come in. Its staff say for each class whether they want it found."
+      checked={data.findable}
+      onChange={(e) => set.run(e.currentTarget.checked)}
+    />
   );
 }
 

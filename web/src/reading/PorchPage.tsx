@@ -186,6 +186,14 @@ export function PorchPage() {
               </div>
             </>
           )}
+          {of?.readsAsStaff && of.frontPage && (
+            <>
+              <h2>For anyone</h2>
+              <a className="word" href={of.frontPage} target="_blank" rel="noopener">
+                As strangers see this class
+              </a>
+            </>
+          )}
           <h2>In your feed reader</h2>
           <FeedAddress classId={id} filter={withParams('', { ...filter }).slice(1)} />
           <p className={css.shut}>

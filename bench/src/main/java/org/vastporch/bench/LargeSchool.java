@@ -48,10 +48,10 @@ final class LargeSchool {
         long classId = next("class");
         jdbc.update(
                 """
-                        insert into class (id, name, subject, level, zone, first_day, last_day, ceiling, open,
+                        insert into class (id, name, address, subject, level, zone, first_day, last_day, ceiling, open,
                             post_policy, comment_policy, trust_after, held_words, hold_links, created_at,
                             version)"""
-                        + " select ?, ?, '', '', zone, first_day, last_day, 2, false, 'NONE', 'NONE', 0,"
+                        + " select ?, ?, random_uuid(), '', '', zone, first_day, last_day, 2, false, 'NONE', 'NONE', 0,"
                         + " '', false, created_at, 1 from class where id = 1",
                 classId,
                 "Large " + no);

@@ -93,6 +93,22 @@ class ReadTest {
         visitor.reload();
         assertThat(visitor.getByText("Nobody has answered yet")).isVisible();
 
+        link(visitor, "Sound Walks").click();
+        visitor.waitForURL(Pattern.compile(".*/sound-walks"));
+        visitor.getByLabel("Search here").fill("trains");
+        button(visitor, "Search").click();
+        assertThat(visitor.getByText("Only “trains”.")).isVisible();
+        link(visitor, "What the bridge sounds like").click();
+        assertThat(visitor.getByText("count the trains by ear")).isVisible();
+        link(visitor, "Open ears").click();
+        assertThat(visitor.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Open ears")))
+                .isVisible();
+        visitor.goBack();
+        teacher.navigate("/classes/2/porch");
+        Page asStrangers = teacher.waitForPopup(
+                () -> link(teacher, "As strangers see this class").click());
+        assertThat(link(asStrangers, "What the bridge sounds like")).isVisible();
+
         teacher.navigate("/classes/2/approve");
         Locator entry =
                 teacher.getByRole(AriaRole.ARTICLE).filter(new Locator.FilterOptions().setHasText("with my eyes shut"));

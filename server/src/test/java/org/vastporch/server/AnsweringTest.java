@@ -209,41 +209,6 @@ class AnsweringTest {
                 .update();
     }
 
-    /** The head of a page names feeds and titles only of what anyone may read, and no text breaks out of it. */
-    @Test
-    void headsAnnounceWhatIsForAnyoneAndNothingElse() {
-        Person visitor = school.stranger(port);
-        String blog = jdbc.sql("select address from blog where id = :id")
-                .param("id", of.blogOfFirst())
-                .query(String.class)
-                .single();
-        List<String> pages = List.of(
-                "/classes/" + of.classId() + "/porch", "/classes/" + of.classId() + "/blog/" + blog, "/posts/" + post);
-        for (String page : pages)
-            for (Person reader : List.of(visitor, of.other(), of.lead())) {
-                School.Answer shut = reader.get(page, "Accept", "text/html");
-                assertEquals(200, shut.status(), page);
-                assertFalse(shut.text().matches("(?s).*(alternate|og:title|Garden|Log of).*"), shut.text());
-            }
-        openToAll();
-        jdbc.sql("update post_version set title = :title where post_id = :id")
-                .param("title", "A \"title\"><script>harm()</script>")
-                .param("id", post)
-                .update();
-        for (String page : pages) {
-            School.Answer open = visitor.get(page, "Accept", "text/html");
-            assertTrue(open.text().contains("<link rel=\"alternate\" type=\"application/atom+xml\""), open.text());
-            assertFalse(open.text().contains("<script>harm"), open.text());
-            assertEquals(
-                    "noindex, nofollow",
-                    open.raw().headers().firstValue("X-Robots-Tag").orElse(""));
-        }
-        String head = visitor.get(pages.get(2), "Accept", "text/html").text();
-        assertTrue(head.contains("A &quot;title&quot;&gt;&lt;script&gt;"), head);
-        String feed = head.replaceAll("(?s).*application/atom.xml\"[^>]*href=\"([^\"]*)\".*", "$1");
-        assertEquals(200, visitor.get(feed).status(), feed);
-    }
-
     @Test
     void aPrivateWordReachesItsAuthorAndAStaffThreadNoStudent() {
         long comment = comment(of.other(), "Well seen.").body().get("id").asLong();

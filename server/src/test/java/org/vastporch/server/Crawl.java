@@ -1,5 +1,6 @@
 package org.vastporch.server;
 
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -127,6 +128,9 @@ class Crawl {
             for (Object post : school.things.get("post"))
                 more.add("/feeds/classes/" + id + "/comments.atom?post=" + post);
             more.add("/classes/" + id + "/porch");
+            for (Object place : school.things.getOrDefault("place", List.of()))
+                for (Object blog : school.things.get("blog"))
+                    more.add("/api/classes/" + id + "/porch?blog=" + blog + "&place=" + place);
             for (Object blog : school.things.get("blog")) {
                 more.add("/api/classes/" + id + "/porch?blog=" + blog);
                 more.add("/api/classes/" + id + "/rail?blog=" + blog);
@@ -146,6 +150,36 @@ class Crawl {
         more.forEach(path -> calls.add(
                 new Call("GET " + path.replaceAll("\\d+", "{}").replaceAll("\\?.*", ""), "GET", path, null, "")));
         return calls;
+    }
+
+    /** The pages that anyone may read: of classes, blogs, posts, persons and whatever else they can be narrowed by. */
+    List<Call> frontPages() {
+        List<String> paths = new ArrayList<>(List.of("/robots.txt", "/no-such-class"));
+        List<String> classes = jdbc.sql("select address from class order by id")
+                .query(String.class)
+                .list();
+        String month = YearMonth.now().toString();
+        for (String at : classes) {
+            paths.addAll(
+                    List.of("/" + at, "/" + at + "?month=" + month, "/" + at + "?tag=leaves", "/" + at + "?q=leaves"));
+            for (int place = 1; place < 20; place++) paths.add("/" + at + "?person=" + place);
+            for (Canary canary : school.canaries) paths.add("/" + at + "?q=" + canary.token());
+            for (String blog : jdbc.sql("select address from blog order by id")
+                    .query(String.class)
+                    .list()) paths.addAll(List.of("/" + at + "/" + blog, "/" + at + "/" + blog + "?month=" + month));
+            for (Object post : school.things.get("post")) paths.add("/" + at + "/any-blog/" + post);
+        }
+        jdbc.sql("""
+                select c.address as at, b.address as blog, p.id
+                  from post p
+                  join blog b on b.id = p.blog_id
+                  join class c on c.id = p.class_id
+                 order by p.id""").query(row -> {
+            paths.add("/" + row.getString("at") + "/" + row.getString("blog") + "/" + row.getLong("id"));
+        });
+        return paths.stream()
+                .map(path -> new Call("GET front page", "GET", path, null, ""))
+                .toList();
     }
 
     /**
@@ -280,7 +314,33 @@ class Crawl {
                 Map.entry(
                         "POST /api/school/staff",
                         () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
-                Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))));
+                Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))),
+                Map.entry("PUT /api/school/findable", () -> List.of(Map.of("findable", true))),
+                Map.entry(
+                        "PUT /api/classes/{}/front-page",
+                        () -> List.of(
+                                Map.of(
+                                        "address",
+                                        "another-porch",
+                                        "findable",
+                                        true,
+                                        "peoplePages",
+                                        true,
+                                        "version",
+                                        jdbc.sql("select version from class where id = :id")
+                                                .param("id", id)
+                                                .query(Integer.class)
+                                                .optional()
+                                                .orElse(0)),
+                                stale(Map.of(
+                                        "address",
+                                        "another-porch",
+                                        "findable",
+                                        true,
+                                        "peoplePages",
+                                        true,
+                                        "version",
+                                        0)))));
         return of.getOrDefault(call.of(), List::of).get();
     }
 

@@ -75,26 +75,6 @@ class DayTest {
         return null;
     }
 
-    private Answer decide(Person who, JsonNode item, String step, String note) {
-        return who.post(
-                "/api/pile/decisions",
-                Map.of(
-                        "step",
-                        step,
-                        "note",
-                        note,
-                        "items",
-                        List.of(Map.of(
-                                "subject",
-                                "post",
-                                "id",
-                                item.get("id").asLong(),
-                                "version",
-                                item.get("version").asInt(),
-                                "rev",
-                                item.get("rev").asInt()))));
-    }
-
     @Test
     void onlyAuthorAndStaffReadAPostUntilItIsApproved() {
         long id = handedIn("<p>Eleven leaves with holes.</p>");
@@ -106,7 +86,7 @@ class DayTest {
 
         assertEquals(
                 "PUBLISHED",
-                decide(of.moderator(), inPile(of.moderator(), id), "APPROVE", "")
+                School.decide(of.moderator(), inPile(of.moderator(), id), "APPROVE", "")
                         .body()
                         .get(0)
                         .get("state")
@@ -173,8 +153,8 @@ class DayTest {
     void twoTeachersDecideOnce() {
         long id = handedIn("<p>x</p>");
         JsonNode seen = inPile(of.lead(), id);
-        decide(of.lead(), seen, "RETURN", "How long did it take?");
-        Answer late = decide(of.second(), seen, "APPROVE", "");
+        School.decide(of.lead(), seen, "RETURN", "How long did it take?");
+        Answer late = School.decide(of.second(), seen, "APPROVE", "");
         assertEquals("already-decided", late.body().get(0).get("code").asString());
         assertTrue(late.body().get(0).get("problem").asString().startsWith("Ms Lead"));
         assertEquals(
@@ -194,14 +174,18 @@ class DayTest {
         of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         assertEquals(
                 "newer-version",
-                decide(of.lead(), seen, "APPROVE", "").body().get(0).get("code").asString());
+                School.decide(of.lead(), seen, "APPROVE", "")
+                        .body()
+                        .get(0)
+                        .get("code")
+                        .asString());
         assertEquals(404, of.other().get("/api/posts/" + id).status());
     }
 
     @Test
     void anEditWaitsWhileTheApprovedVersionStaysUpAndUndoRestores() {
         long id = handedIn("<p>first words</p>");
-        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        School.decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
         int rev = of.first()
                 .get("/api/posts/" + id + "/draft")
                 .body()
@@ -226,7 +210,7 @@ class DayTest {
                         .map(s -> s.get("change").asString())
                         .toList());
 
-        long decision = decide(of.lead(), item, "APPROVE", "")
+        long decision = School.decide(of.lead(), item, "APPROVE", "")
                 .body()
                 .get(0)
                 .get("decision")
@@ -252,7 +236,7 @@ class DayTest {
     @Test
     void aPostReachesFurtherOnlyOnceSomebodyApprovedThat() {
         long id = handedIn("<p>x</p>");
-        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        School.decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
         int rev = of.first()
                 .get("/api/posts/" + id + "/draft")
                 .body()
@@ -281,7 +265,7 @@ class DayTest {
                 wide.get("sightline").get("heads").get("readers").asInt(),
                 item.get("readers").get("people").asInt(),
                 "the one who approves is told how far it will reach");
-        decide(of.lead(), item, "APPROVE", "");
+        School.decide(of.lead(), item, "APPROVE", "");
         assertEquals(200, of.other().get("/api/posts/" + id).status());
         narrow.put("audience", "EVERYBODY");
         assertEquals(
@@ -306,7 +290,7 @@ class DayTest {
     @Test
     void aCommentWaitsAndAGuestsIsHeld() {
         long id = handedIn("<p>x</p>");
-        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        School.decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
         Answer comment = of.other().post("/api/posts/" + id + "/comments", Map.of("text", "Ring 07700 900 412"));
         assertEquals("WAITING", comment.body().get("state").asString());
         assertEquals(0, of.first().get("/api/posts/" + id + "/comments").body().size());
@@ -384,7 +368,7 @@ class DayTest {
     @Test
     void feedsCarryWhatTheirReaderMayReadAndNothingElse() {
         long id = handedIn("<p>Only for the class &amp; no one else.</p>");
-        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        School.decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
         Person stranger = school.stranger(port);
         for (String format : List.of("rss", "atom", "json")) {
             Answer open = stranger.get("/feeds/classes/" + of.classId() + "." + format);
@@ -437,7 +421,7 @@ class DayTest {
                                 "/api/posts/" + id + "/hand-in",
                                 Map.of("rev", saved.body().get("rev").asInt()))
                         .status());
-        decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
+        School.decide(of.lead(), inPile(of.lead(), id), "APPROVE", "");
         assertEquals(
                 "a b", of.lead().get("/api/posts/" + id).body().get("title").asString());
         String secret = of.other()

@@ -107,23 +107,7 @@ class DoorsTest {
     }
 
     private Answer decide(Person who, JsonNode item, String step) {
-        return who.post(
-                "/api/pile/decisions",
-                Map.of(
-                        "step",
-                        step,
-                        "note",
-                        "Look again.",
-                        "items",
-                        List.of(Map.of(
-                                "subject",
-                                item.get("subject").asString(),
-                                "id",
-                                item.get("id").asLong(),
-                                "version",
-                                item.get("version").asInt(),
-                                "rev",
-                                item.get("rev").asInt()))));
+        return School.decide(who, item, step, "Look again.");
     }
 
     private String state(long id) {

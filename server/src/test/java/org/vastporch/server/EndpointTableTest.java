@@ -353,6 +353,22 @@ class EndpointTableTest {
                 List.of());
         body("PUT /api/account/email", () -> Map.of("email", "new@post.example"));
         body("PUT /api/school/address", () -> Map.of("address", "http://localhost:" + port));
+        body("PUT /api/school/findable", () -> Map.of("findable", false));
+        body(
+                "PUT /api/classes/{class}/front-page",
+                () -> Map.of(
+                        "address",
+                        "class-" + of.classId(),
+                        "findable",
+                        false,
+                        "peoplePages",
+                        false,
+                        "version",
+                        of.lead()
+                                .get("/api/classes/" + of.classId())
+                                .body()
+                                .get("version")
+                                .asInt()));
         body("PUT /api/classes/{class}/people/{student}/name", () -> Map.of("given", "Pat", "family", "Fresh"));
         body("POST /api/email-confirmation", () -> Map.of("token", "guess"));
         body("PUT /api/account/password", () -> Map.of("before", "not this", "password", "long enough"));

@@ -77,22 +77,8 @@ class FeedsOutTest {
 
     private void decide(long id, String step) {
         of.lead().get("/api/pile").body().get("items").forEach(item -> {
-            if (item.get("id").asLong() == id)
-                decide(id, step, item.get("version").asInt(), item.get("rev").asInt());
+            if (item.get("id").asLong() == id) School.decide(of.lead(), item, step, "");
         });
-    }
-
-    private Answer decide(long id, String step, int version, int rev) {
-        return of.lead()
-                .post(
-                        "/api/pile/decisions",
-                        Map.of(
-                                "step",
-                                step,
-                                "note",
-                                "",
-                                "items",
-                                List.of(Map.of("subject", "post", "id", id, "version", version, "rev", rev))));
     }
 
     private String secret(Person reader) {
@@ -269,24 +255,7 @@ class FeedsOutTest {
     void commentsHaveFeedsOfTheirOwn() {
         long id = published("Slugs", "<p>Eleven leaves.</p>");
         of.other().post("/api/posts/" + id + "/comments", Map.of("text", "How many whiskers?"));
-        of.lead().get("/api/pile").body().get("items").forEach(item -> of.lead()
-                .post(
-                        "/api/pile/decisions",
-                        Map.of(
-                                "step",
-                                "APPROVE",
-                                "note",
-                                "",
-                                "items",
-                                List.of(Map.of(
-                                        "subject",
-                                        "comment",
-                                        "id",
-                                        item.get("id").asLong(),
-                                        "version",
-                                        item.get("version").asInt(),
-                                        "rev",
-                                        item.get("rev").asInt())))));
+        of.lead().get("/api/pile").body().get("items").forEach(item -> School.decide(of.lead(), item, "APPROVE", ""));
         String mine = secret(of.first());
         for (String of : List.of("", "?post=" + id, "?blog=" + this.of.blogOfFirst())) {
             Document feed = atom(mine + "/comments.atom" + of);

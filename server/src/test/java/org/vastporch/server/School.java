@@ -151,25 +151,22 @@ class School {
         handIn(author, blog, begin, title, "<p>Eleven leaves with holes.</p>");
         JsonNode pile = of.lead().get("/api/pile?most=500").body().get("items");
         JsonNode item = pile.get(pile.size() - 1);
-        of.lead()
-                .post(
-                        "/api/pile/decisions",
-                        Map.of(
-                                "step",
-                                "APPROVE",
-                                "note",
-                                "",
-                                "items",
-                                List.of(Map.of(
-                                        "subject",
-                                        "post",
-                                        "id",
-                                        item.get("id").asLong(),
-                                        "version",
-                                        item.get("version").asInt(),
-                                        "rev",
-                                        item.get("rev").asInt()))));
+        decide(of.lead(), item, "APPROVE", "");
         return item.get("id").asLong();
+    }
+
+    /** Decides about something in the pile, as it stood there. */
+    static Answer decide(Person who, JsonNode item, String step, String note) {
+        Map<String, Object> seen = Map.of(
+                "subject",
+                item.get("subject").asString(),
+                "id",
+                item.get("id").asLong(),
+                "version",
+                item.get("version").asInt(),
+                "rev",
+                item.get("rev").asInt());
+        return who.post("/api/pile/decisions", Map.of("step", step, "note", note, "items", List.of(seen)));
     }
 
     /** Changes a comment, as it is at that moment. */

@@ -54,6 +54,13 @@ public final class AccessEngine {
     }
 
     /**
+     * Decides whether a class has a front page: it is the same for everybody, a stranger's, and an open class has one.
+     */
+    public static Reason frontPage(boolean classOpen) {
+        return classOpen ? Reason.AUDIENCE_REACHES : Reason.SIGN_IN_FIRST;
+    }
+
+    /**
      * Decides whether the viewer may start a new post in a blog. To whoever may not open the blog a refusal says no
      * more than that.
      */

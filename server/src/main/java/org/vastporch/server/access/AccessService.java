@@ -40,6 +40,11 @@ public class AccessService {
         Problem.unlessAllowed(AccessEngine.inClass(viewer, act, classId, now()));
     }
 
+    /** @throws Problem if the class has no front page, or is not there */
+    public void requireFrontPage(long classId) {
+        Problem.unlessAllowed(AccessEngine.frontPage(store.isOpen(classId)));
+    }
+
     public boolean allows(Viewer viewer, Act act, long classId) {
         return AccessEngine.inClass(viewer, act, classId, now()).allows();
     }

@@ -40,6 +40,15 @@ class AccessStore {
         this.jdbc = jdbc;
     }
 
+    /** Whether a class is there and lets strangers in. */
+    boolean isOpen(long classId) {
+        return jdbc.sql("select open from class where id = :id")
+                .param("id", classId)
+                .query(Boolean.class)
+                .optional()
+                .orElse(false);
+    }
+
     /** One place of a person; without a membership if there is none at all. */
     private record Place(boolean keeper, @Nullable Membership membership) {}
 

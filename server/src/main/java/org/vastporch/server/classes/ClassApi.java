@@ -16,6 +16,7 @@ import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.PlaceService;
 
@@ -24,9 +25,11 @@ class ClassApi {
 
     record WeekView(int number, LocalDate monday, Instant start, Instant end, boolean now) {}
 
+    /** @param frontPage the path of what strangers read of it; left out if they read nothing */
     record ClassView(
             long id,
             String name,
+            @Optionally String frontPage,
             String subject,
             String level,
             String zone,
@@ -80,6 +83,7 @@ class ClassApi {
         return new ClassView(
                 id,
                 found.name(),
+                found.rules().open() ? "/" + found.address() : null,
                 found.subject(),
                 found.level(),
                 found.term().zone().getId(),

@@ -13,6 +13,7 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.classes.ClassAddress;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.enrolment.ClassWord;
 import org.vastporch.core.people.PersonName;
@@ -27,6 +28,7 @@ import org.vastporch.server.people.PeopleService;
 public class ClassService {
 
     /**
+     * @param address of its front page, behind the school's
      * @param ownPasswords whether students may change their own password
      * @param byGiven whether lists of people are sorted by given name
      * @param shown how newly enrolled students appear to readers
@@ -35,6 +37,7 @@ public class ClassService {
     public record ClassRecord(
             long id,
             String name,
+            String address,
             String subject,
             String level,
             Term term,
@@ -82,6 +85,7 @@ public class ClassService {
         String name = required("name", wanted.name(), 120, "Give the class a name.");
         long id = store.add(
                 name,
+                ClassAddress.make(name, store::isAddressGiven),
                 limited("subject", wanted.subject(), 120),
                 limited("level", wanted.level(), 60),
                 term(wanted),

@@ -34,17 +34,18 @@ class ClassStore {
         this.jdbc = jdbc;
     }
 
-    long add(String name, String subject, String level, Term term, ClassRules rules, Instant now) {
+    long add(String name, String address, String subject, String level, Term term, ClassRules rules, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into class (name, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
+                insert into class (name, address, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
                        comment_policy,
                                    trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide,
                                           tools, created_at, version)
-                values (:name, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
+                values (:name, :address, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
                         :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now,
                                1)""")
                 .param("name", name)
+                .param("address", address)
                 .param("subject", subject)
                 .param("level", level)
                 .param("zone", term.zone().getId())
@@ -65,7 +66,20 @@ class ClassStore {
                 .update(key, "id");
         long id = key.getKey().longValue();
         addBreaks(id, term);
+        jdbc.sql("insert into class_address (address, class_id) values (:address, :id)")
+                .param("address", address)
+                .param("id", id)
+                .update();
         return id;
+    }
+
+    /** Whether an address belongs, or once belonged, to a class. */
+    boolean isAddressGiven(String address) {
+        return jdbc.sql("select count(*) from class_address where address = :address")
+                        .param("address", address)
+                        .query(Integer.class)
+                        .single()
+                > 0;
     }
 
     /** The class with the breaks of its term: one row for each, and the last one has seen them all. */
@@ -73,7 +87,7 @@ class ClassStore {
         List<Term.Break> breaks = new ArrayList<>();
         return jdbc
                 .sql("""
-                select c.id, c.name, c.subject, c.level, c.zone, c.first_day, c.last_day, c.ceiling, c.open,
+                select c.id, c.name, c.address, c.subject, c.level, c.zone, c.first_day, c.last_day, c.ceiling, c.open,
                        c.post_policy, c.comment_policy, c.trust_after, c.held_words, c.hold_links, c.hold_pictures,
                        c.first_posts, c.reports_hide, c.tools, c.own_passwords, c.by_given, c.shown, c.word,
                        c.word_until, c.word_left, c.version, b.from_day, b.to_day
@@ -201,6 +215,7 @@ class ClassStore {
         return new ClassRecord(
                 row.getLong("id"),
                 row.getString("name"),
+                row.getString("address"),
                 row.getString("subject"),
                 row.getString("level"),
                 term,

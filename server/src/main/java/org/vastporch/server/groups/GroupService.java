@@ -63,6 +63,7 @@ public class GroupService {
     public void rename(Viewer viewer, long groupId, String name) {
         long classId = requireGroup(viewer, groupId);
         store.rename(groupId, free(classId, name, groupId));
+        events.add(classId, "groups-changed", null, viewer.personId());
     }
 
     /** Dissolves a group; its students are in none then. One that has a blog, or to which a blog opens, stays. */

@@ -33,7 +33,7 @@ class Pages implements WebMvcConfigurer {
                 .addResourceLocations("classpath:/static/assets/")
                 .setCacheControl(
                         CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
-        registry.addResourceHandler("/index.html", "/porch.svg", "/robots.txt")
+        registry.addResourceHandler("/index.html", "/porch.svg")
                 .addResourceLocations("classpath:/static/")
                 .setCacheControl(CacheControl.noCache());
     }

@@ -15,7 +15,7 @@ class SchoolAddressStore {
     }
 
     Optional<String> find() {
-        return jdbc.sql("select address from school where id = 1")
+        return jdbc.sql("select address from school where id = 1 and address is not null")
                 .query(String.class)
                 .optional();
     }

@@ -188,6 +188,9 @@ public class PorchService {
             int readers,
             boolean strangers) {}
 
+    /** A blog in which something stands that anyone may read, with how much of that. */
+    public record OpenBlog(String title, String address, int posts, Instant newest) {}
+
     public record Series(String name, List<SeriesPart> parts) {}
 
     public record SeriesPart(int part, long postId, String title) {}
@@ -270,6 +273,35 @@ public class PorchService {
         return unopened.without(porch.seen(viewer.personId(), unopened.unread()));
     }
 
+    /** What anyone may read of an open class, whoever asks. */
+    public Porch frontPage(long classId, Wish wish) {
+        access.requireFrontPage(classId);
+        ScopeSql scope = access.scope(Viewer.STRANGER);
+        return kept.get(
+                        classId,
+                        List.of(Viewer.STRANGER, scope.clauses(), wish),
+                        scope.now(),
+                        () -> unopened(Viewer.STRANGER, scope, classId, wish))
+                .page();
+    }
+
+    /** The months in which something was published that anyone may read, the newest first. */
+    public List<Month> frontPageMonths(long classId, @Nullable Long blog) {
+        access.requireFrontPage(classId);
+        return months(
+                classes.get(classId).term(),
+                porch.moments(access.scope(Viewer.STRANGER), classId, Filter.ALL.ofBlog(blog)));
+    }
+
+    /** The blogs in which something stands that anyone may read, the one written in last first. */
+    public List<OpenBlog> frontPageBlogs(long classId) {
+        access.requireFrontPage(classId);
+        return porch.byBlog(access.scope(Viewer.STRANGER), classId).stream()
+                .sorted(Comparator.comparing(PorchStore.InBlog::newest).reversed())
+                .map(b -> new OpenBlog(b.title(), b.address(), b.posts(), b.newest()))
+                .toList();
+    }
+
     private Unopened unopened(Viewer viewer, ScopeSql scope, long classId, Wish wish) {
         // What one can narrow by is counted within the weeks, the blog and the person that the page is about.
         Filter range = range(classId, wish);
@@ -291,7 +323,10 @@ public class PorchService {
                         next,
                         counts.total(filter),
                         unread.size(),
-                        people(counts.byPerson(), person, names),
+                        people(
+                                counts.byPerson(),
+                                access.allows(viewer, Act.READ_CLASS, classId) ? person : null,
+                                names),
                         facets(counts.byPrompt(person)),
                         facets(counts.byTag(person)),
                         facets(counts.byCategory(person)),
@@ -364,22 +399,24 @@ public class PorchService {
         Term term = classes.get(classId).term();
         List<Term.Week> weeks = term.weeks();
         int[] counts = new int[weeks.size()];
-        Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
-        for (PorchStore.Moment moment : porch.moments(
+        List<PorchStore.Moment> moments = porch.moments(
                 access.scope(viewer),
                 classId,
-                Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog))) {
+                Filter.ALL.ofPerson(person(classId, place)).ofBlog(blog));
+        for (PorchStore.Moment moment : moments)
             for (int i = 0; i < counts.length; i++) if (weeks.get(i).contains(moment.at())) counts[i] += moment.count();
-            months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
-        }
         List<Instant> due =
                 access.allows(viewer, Act.READ_CLASS, classId) ? prompts.dueTimes(viewer, classId) : List.of();
-        return new Rail(
-                Arrays.stream(counts).boxed().toList(),
-                due,
-                months.entrySet().stream()
-                        .map(m -> new Month(m.getKey().toString(), m.getValue()))
-                        .toList());
+        return new Rail(Arrays.stream(counts).boxed().toList(), due, months(term, moments));
+    }
+
+    private static List<Month> months(Term term, List<PorchStore.Moment> moments) {
+        Map<YearMonth, Integer> months = new TreeMap<>(Comparator.reverseOrder());
+        for (PorchStore.Moment moment : moments)
+            months.merge(YearMonth.from(term.dayOf(moment.at())), moment.count(), Integer::sum);
+        return months.entrySet().stream()
+                .map(m -> new Month(m.getKey().toString(), m.getValue()))
+                .toList();
     }
 
     /**

@@ -104,7 +104,7 @@ class PorchStore {
     }
 
     /** What a reader finds in one blog. */
-    record InBlog(long blogId, int posts, int comments, Instant newest) {}
+    record InBlog(long blogId, String title, String address, int posts, int comments, Instant newest) {}
 
     /** A part of a series. */
     record Part(String series, int part, long postId, String title) {}
@@ -302,13 +302,16 @@ class PorchStore {
      */
     List<InBlog> byBlog(ScopeSql scope, long classId) {
         return jdbc.sql("""
-                select p.blog_id, count(*) as posts, max(p.published_at) as newest,
+                select p.blog_id, b.title, b.address, count(*) as posts, max(p.published_at) as newest,
                        sum((select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED')) as comments
-                  from """ + " " + ScopeSql.TABLES + WHERE + scope.condition() + " group by p.blog_id")
+                  from """ + " " + ScopeSql.TABLES + WHERE + scope.condition()
+                        + " group by p.blog_id, b.title, b.address")
                 .params(scope.params())
                 .param("classId", classId)
                 .query((row, n) -> new InBlog(
                         row.getLong("blog_id"),
+                        row.getString("title"),
+                        row.getString("address"),
                         row.getInt("posts"),
                         row.getInt("comments"),
                         Rows.instant(row, "newest")))

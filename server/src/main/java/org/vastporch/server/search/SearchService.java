@@ -106,10 +106,21 @@ public class SearchService {
      */
     public SearchResult search(
             Viewer viewer, String typed, @Nullable Long classId, String kind, String begins, int most) {
+        if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
+        return found(viewer, typed, classId, kind, begins, most);
+    }
+
+    /** Posts that anyone may read in an open class. */
+    public SearchResult searchFrontPage(long classId, String typed, String begins, int most) {
+        access.requireFrontPage(classId);
+        return found(Viewer.STRANGER, typed, classId, "post", begins, most);
+    }
+
+    private SearchResult found(
+            Viewer viewer, String typed, @Nullable Long classId, String kind, String begins, int most) {
         if (typed.length() > LONGEST)
             throw Problem.invalid(
                     "q", "search-too-long", "Search for fewer words: at most " + LONGEST + " characters.");
-        if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
         Optional<Place> start = Cursor.read(
                 begins, parts -> new Place(Float.parseFloat(parts.get(0)), Long.parseLong(parts.get(1)), parts.get(2)));
         List<Words.Word> words = Words.of(typed);
@@ -149,7 +160,7 @@ public class SearchService {
         }
         String next = hits.size() > most ? Cursor.of(last.score(), last.at(), last.key()) : null;
         return new SearchResult(
-                start.isPresent() ? List.of() : named(viewer, typed, near),
+                start.isPresent() || viewer.isStranger() ? List.of() : named(viewer, typed, near),
                 hits.subList(0, Math.min(most, hits.size())),
                 next,
                 index.isComplete());

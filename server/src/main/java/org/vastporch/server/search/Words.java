@@ -17,13 +17,13 @@ import org.apache.lucene.analysis.tokenattributes.CharTermAttribute;
 import org.apache.lucene.analysis.tokenattributes.OffsetAttribute;
 
 /** How texts are taken apart for searching: case, accents and endings make no difference. */
-final class Words {
+public final class Words {
 
     /** @param folded without case and accents; {@code stem} without its ending besides */
     record Word(String folded, String stem) {}
 
     /** A stretch of a snippet; a hit is what was searched for. */
-    record Marked(String text, boolean hit) {}
+    public record Marked(String text, boolean hit) {}
 
     private static final int AROUND = 160;
 
