@@ -87,6 +87,8 @@ export const todayOptions = (id: number) =>
   });
 
 export interface PorchFilter {
+  /** The place of a term in the order of the class. */
+  term?: number;
   fromWeek?: number;
   toWeek?: number;
   month?: string;
@@ -109,7 +111,7 @@ export interface PorchFilter {
 export const porchPage = (id: number, filter: PorchFilter, after?: string, signal?: AbortSignal) =>
   getJson<Porch>(withParams(`/api/classes/${id}/porch`, { ...filter, after }), signal);
 
-export const railOptions = (id: number, of: { place?: number; blog?: number } = {}) =>
+export const railOptions = (id: number, of: { place?: number; blog?: number; term?: number } = {}) =>
   queryOptions({
     queryKey: ['rail', id, of],
     queryFn: ({ signal }) => getJson<Rail>(withParams(`/api/classes/${id}/rail`, of), signal),

@@ -2504,11 +2504,16 @@ export interface components {
             trustAfter: number;
         };
         ClassChange: {
+            breaks: components["schemas"]["Spell"][];
             byGiven: boolean;
-            of: components["schemas"]["NewClass"];
+            level: string;
+            name: string;
             ownPasswords: boolean;
+            subject: string;
+            terms: components["schemas"]["Days"][];
             /** Format: int32 */
             version: number;
+            zone: string;
         };
         ClassOfWord: {
             className: string;
@@ -2534,14 +2539,10 @@ export interface components {
         ClassView: {
             breaks: components["schemas"]["Spell"][];
             byGiven: boolean;
-            /** Format: date */
-            firstDay: string;
             frontPage?: string;
             groups: components["schemas"]["Group"][];
             /** Format: int64 */
             id: number;
-            /** Format: date */
-            lastDay: string;
             level: string;
             manages: boolean;
             name: string;
@@ -2551,9 +2552,9 @@ export interface components {
             /** @enum {string} */
             shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
             subject: string;
+            terms: components["schemas"]["TermView"][];
             /** Format: int32 */
             version: number;
-            weeks: components["schemas"]["WeekView"][];
             zone: string;
         };
         Closing: {
@@ -2609,6 +2610,13 @@ export interface components {
             sightline: components["schemas"]["SightlineView"];
             /** Format: int32 */
             version: number;
+        };
+        Days: {
+            /** Format: date */
+            firstDay: string;
+            /** Format: date */
+            lastDay: string;
+            name: string;
         };
         Decided: {
             changes?: components["schemas"]["Revision"];
@@ -3870,6 +3878,15 @@ export interface components {
             posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
             to: string;
         };
+        TermView: {
+            /** Format: date */
+            firstDay: string;
+            /** Format: date */
+            lastDay: string;
+            name: string;
+            now: boolean;
+            weeks: components["schemas"]["WeekView"][];
+        };
         ToApprove: {
             /** Format: int32 */
             comments: number;
@@ -4118,6 +4135,7 @@ export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
 export type Current = components['schemas']['Current'];
+export type Days = components['schemas']['Days'];
 export type Decided = components['schemas']['Decided'];
 export type Deciding = components['schemas']['Deciding'];
 export type DecisionLine = components['schemas']['DecisionLine'];
@@ -4264,6 +4282,7 @@ export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
+export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
@@ -5730,6 +5749,7 @@ export interface operations {
     porch: {
         parameters: {
             query?: {
+                term?: number;
                 fromWeek?: number;
                 toWeek?: number;
                 month?: string;
@@ -5817,6 +5837,7 @@ export interface operations {
     rail: {
         parameters: {
             query?: {
+                term?: number;
                 place?: number;
                 blog?: number;
             };

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { deleteJson, postFile, postJson, putJson } from '../api/client';
 import { blogPageOptions, classOptions, type PorchFilter, porchPage, railOptions, shelfOptions } from '../api/queries';
-import type { Begun, EntryView, BlogPage as Page, WeekView } from '../api/schema';
+import type { Begun, EntryView, BlogPage as Page, TermView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { NameMenu } from '../people/NameMenu';
 import { Entry } from '../reading/Entry';
@@ -18,6 +18,7 @@ import { LastingLink } from '../ui/LastingLink';
 import { Sightline } from '../ui/Sightline';
 import { TermRail } from '../ui/TermRail';
 import { Loading, Trouble } from '../ui/Trouble';
+import { chosenWeeks, termName, weekName, weeksParam } from '../ui/terms';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './Blog.module.css';
@@ -59,20 +60,20 @@ export function BlogPage() {
   );
 }
 
+const termParam = (term?: number): Record<string, string> => (term === undefined ? {} : { term: `${term}` });
+
 function Blog({ blog, classId }: { blog: Page; classId: number }) {
   const [params, setParams] = useSearchParams();
   const { data: of } = useQuery(classOptions(classId));
-  const { data: rail } = useQuery(railOptions(classId, { blog: blog.id }));
   const { data: shelf } = useQuery(shelfOptions(blog.id));
-  const weeks = params.get('weeks')?.split('-').map(Number);
-  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
+  const { term, range: chosen, filter: ofWeeks } = chosenWeeks(of, params);
+  const { data: rail } = useQuery(railOptions(classId, { blog: blog.id, term: ofWeeks.term }));
   const month = params.get('month') ?? undefined;
   const tag = params.get('tag') ?? undefined;
   const category = params.get('category') ? Number(params.get('category')) : undefined;
   const filter: PorchFilter = {
     blog: blog.id,
-    fromWeek: chosen?.[0],
-    toWeek: chosen?.[1],
+    ...ofWeeks,
     month,
     tag,
     category,
@@ -86,7 +87,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
-  const whole = !chosen && !month && !tag && !category;
+  const whole = !chosen && ofWeeks.term === undefined && !month && !tag && !category;
   // What is pinned stands above, and not a second time below.
   const above = new Set(whole ? shelf?.pinned.map((e) => e.id) : []);
   const entries = (posts.data?.pages.flatMap((p) => p.entries) ?? []).filter((e) => !above.has(e.id));
@@ -98,15 +99,19 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
       ? `Tagged ${about?.tags.find((g) => g.key === tag)?.label ?? tag}`
       : category
         ? (about?.categories.find((c) => c.key === String(category))?.label ?? 'The chosen category')
-        : 'The chosen weeks';
+        : !chosen && of
+          ? termName(of.terms[term])
+          : 'The chosen weeks';
   return (
     <>
       {of && rail && (
         <TermRail
-          weeks={of.weeks}
+          terms={of.terms}
+          term={term}
           rail={rail}
           chosen={chosen}
-          onChoose={(range) => choose(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})}
+          onChoose={(range) => choose({ ...termParam(ofWeeks.term), ...(range ? { weeks: weeksParam(range)! } : {}) })}
+          onTerm={(chosen) => choose(termParam(chosen))}
         />
       )}
       <div className="page">
@@ -172,7 +177,7 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
           <Grouped
             entries={entries}
             by={blog.grouping}
-            weeks={of?.weeks ?? []}
+            terms={of?.terms ?? []}
             classId={classId}
             withAuthor={!blog.owner}
           />
@@ -246,20 +251,19 @@ function Blog({ blog, classId }: { blog: Page; classId: number }) {
 function Grouped({
   entries,
   by,
-  weeks,
+  terms,
   classId,
   withAuthor,
 }: {
   entries: EntryView[];
   by: string;
-  weeks: WeekView[];
+  terms: TermView[];
   classId: number;
   withAuthor: boolean;
 }) {
   const headingOf = (e: EntryView): string => {
     if (by === 'MONTH') return inWords(e.publishedAt.slice(0, 7));
-    const week = weeks.find((w) => e.publishedAt >= w.start && e.publishedAt < w.end);
-    return !week ? 'Outside the term' : week.number === 0 ? 'The break' : `Week ${week.number}`;
+    return weekName(terms, e.publishedAt) ?? 'Outside the term';
   };
   return (
     <>

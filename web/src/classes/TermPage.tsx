@@ -27,6 +27,17 @@ export function TermPage() {
   );
 }
 
+/** The days after the last term: a fortnight later, and as long as it was. */
+function nextTerm(terms: { firstDay: string; lastDay: string }[]) {
+  const latest = terms.reduce((a, b) => (a.lastDay > b.lastDay ? a : b));
+  const day = (date: Date) => date.toISOString().slice(0, 10);
+  const end = Date.parse(latest.lastDay);
+  const first = end + 15 * 86_400_000;
+  const length = Number.isNaN(end) ? 0 : end - Date.parse(latest.firstDay);
+  if (Number.isNaN(end) || Number.isNaN(length)) return { name: '', firstDay: '', lastDay: '' };
+  return { name: '', firstDay: day(new Date(first)), lastDay: day(new Date(first + length)) };
+}
+
 /** What the class is called, when it is, and how its people's names are shown. Nothing is lost by a change. */
 function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (said: Said) => void }) {
   const form = useForm({
@@ -35,8 +46,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
       subject: of.subject,
       level: of.level,
       zone: of.zone,
-      firstDay: of.firstDay,
-      lastDay: of.lastDay,
+      terms: of.terms.map(({ name, firstDay, lastDay }) => ({ name, firstDay, lastDay })),
       breaks: of.breaks,
       ownPasswords: of.ownPasswords,
       byGiven: String(of.byGiven),
@@ -44,10 +54,10 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
   });
   const onWrong = (text: string) => onSaid({ wrong: true, text });
   const change = useWrite(
-    ({ ownPasswords, byGiven, ...v }: typeof form.values) =>
+    ({ byGiven, ...v }: typeof form.values) =>
       putJson(`/api/classes/${of.id}`, {
-        of: { ...v, breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })) },
-        ownPasswords,
+        ...v,
+        breaks: v.breaks.filter((b) => b.from).map((b) => ({ from: b.from, to: b.to || b.from })),
         byGiven: byGiven === 'true',
         version: of.version,
       }),
@@ -75,9 +85,37 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
           <div className="fields two">
             <TextInput label="Subject" {...form.getInputProps('subject')} />
             <TextInput label="Year or level" {...form.getInputProps('level')} />
-            <TextInput label="Term from" type="date" {...form.getInputProps('firstDay')} />
-            <TextInput label="until" type="date" {...form.getInputProps('lastDay')} />
           </div>
+          <h2 className="above-6">Terms</h2>
+          <p className="muted above-1 below-0">One after the other; each counts its weeks from 1.</p>
+          {form.values.terms.map((_, i) => (
+            <div key={i} className="fields three-and">
+              <TextInput
+                label="Called"
+                placeholder="such as Autumn"
+                maxLength={60}
+                {...form.getInputProps(`terms.${i}.name`)}
+              />
+              <TextInput label="Term from" type="date" {...form.getInputProps(`terms.${i}.firstDay`)} />
+              <TextInput label="until" type="date" {...form.getInputProps(`terms.${i}.lastDay`)} />
+              <Button
+                onClick={() => form.removeListItem('terms', i)}
+                disabled={form.values.terms.length === 1}
+                aria-label={`Remove term ${i + 1}`}
+              >
+                Remove
+              </Button>
+            </div>
+          ))}
+          {form.errors.terms && (
+            <p className="tell wrong" role="alert">
+              {form.errors.terms}
+            </p>
+          )}
+          <p className="above-3 below-0">
+            <Word onClick={() => form.insertListItem('terms', nextTerm(form.values.terms))}>Add a term</Word>
+          </p>
+          <h2 className="above-6">Breaks</h2>
           {form.values.breaks.map((_, i) => (
             <div key={i} className="fields two-and">
               <TextInput label="Break from" type="date" {...form.getInputProps(`breaks.${i}.from`)} />

@@ -5,8 +5,6 @@ import { t } from '../texts/en';
 import css from '../ui/Entry.module.css';
 import { When } from '../ui/When';
 
-const firstName = (name: string) => name.split(' ')[0];
-
 /** The name of a blog beside its author's name: "Plot log" for "Plot log of Wren Castellane". */
 const blogBeside = (blog: string, author: string) =>
   blog
@@ -57,7 +55,7 @@ export function Entry({ entry, classId, withAuthor = true, withBlog = true }: En
           {entry.comments > 0 && (
             <span>
               {t.count(entry.comments, 'comment', 'comments')}
-              {entry.lastCommenter ? `, the last from ${firstName(entry.lastCommenter)}` : ''}
+              {entry.lastCommenter ? `, the last from ${entry.lastCommenter}` : ''}
             </span>
           )}
           {!entry.answered && <span className={css.none}>Nobody has answered yet</span>}

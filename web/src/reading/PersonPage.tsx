@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import css from '../ui/Entry.module.css';
 import { TermRail } from '../ui/TermRail';
 import { Loading, Trouble } from '../ui/Trouble';
+import { chosenWeeks, weekName, weeksParam } from '../ui/terms';
 import { Word } from '../ui/Word';
 import { Entry } from './Entry';
 
@@ -17,11 +18,16 @@ export function PersonPage() {
   const { id, name: className } = useClass();
   const place = Number(useParams().place);
   const [params, setParams] = useSearchParams();
-  const weeks = params.get('weeks')?.split('-').map(Number);
-  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
   const { data: of } = useQuery(classOptions(id));
-  const { data: rail } = useQuery(railOptions(id, { place }));
-  const filter = { place, fromWeek: chosen?.[0], toWeek: chosen?.[1] };
+  const { term, range: chosen, filter: ofWeeks } = chosenWeeks(of, params);
+  const { data: rail } = useQuery(railOptions(id, { place, term: ofWeeks.term }));
+  const filter = { place, ...ofWeeks };
+  const choose = (term?: number, range?: [number, number]) => {
+    const next: Record<string, string> = {};
+    if (term !== undefined) next.term = `${term}`;
+    if (range) next.weeks = weeksParam(range)!;
+    setParams(next);
+  };
   const porch = useInfiniteQuery({
     queryKey: ['porch', id, filter],
     queryFn: ({ pageParam, signal }) => porchPage(id, filter, pageParam, signal),
@@ -30,14 +36,8 @@ export function PersonPage() {
   });
   const entries = porch.data?.pages.flatMap((p) => p.entries) ?? [];
   const name = porch.data?.pages[0].people.find((p) => p.key === String(place))?.label;
-  const weekOf = (at: string) => {
-    const week = of?.weeks.find((w) => at >= w.start && at < w.end);
-    return week
-      ? week.number
-        ? `Week ${week.number}`
-        : 'The break'
-      : new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
-  };
+  const weekOf = (at: string) =>
+    weekName(of?.terms ?? [], at) ?? new Date(at).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' });
   const yearOf = (at: string) => new Date(at).getFullYear();
   const manyYears = new Set(entries.map((e) => yearOf(e.publishedAt))).size > 1;
   return (
@@ -45,12 +45,12 @@ export function PersonPage() {
       {name && <title>{`${name} · ${className}`}</title>}
       {of && rail && (
         <TermRail
-          weeks={of.weeks}
+          terms={of.terms}
+          term={term}
           rail={rail}
           chosen={chosen}
-          onChoose={(range) =>
-            setParams(range ? { weeks: range[0] === range[1] ? `${range[0]}` : range.join('-') } : {})
-          }
+          onChoose={(range) => choose(ofWeeks.term, range)}
+          onTerm={choose}
         />
       )}
       <div className="page plain inside-4">
@@ -67,7 +67,7 @@ export function PersonPage() {
                 {entries[0]?.group ? `, ${entries[0].group.toLowerCase()}` : ''}
               </span>
             )}
-            {!chosen && entries.length > 0 && (
+            {!chosen && ofWeeks.term === undefined && entries.length > 0 && (
               <span className="push">
                 <Subscribe
                   classId={id}
@@ -78,9 +78,9 @@ export function PersonPage() {
                 />
               </span>
             )}
-            {chosen && (
+            {(chosen || ofWeeks.term !== undefined) && (
               <Word className="push" onClick={() => setParams({})}>
-                Show the whole term
+                Show everything
               </Word>
             )}
           </div>

@@ -29,7 +29,7 @@ export function PorchFilters({ groups, porch, params, onSet }: PorchFiltersProps
         name="span"
         of={Object.entries(SPANS).map(([key, label]) => ({ key, label }))}
         all="all"
-        isAll={!params.has('span') && !params.has('weeks')}
+        isAll={!params.has('span') && !params.has('weeks') && !params.has('term')}
       />
       {groups.length > 0 && (
         <Choices

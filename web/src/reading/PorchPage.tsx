@@ -11,6 +11,7 @@ import { Button } from '../ui/Button';
 import css from '../ui/Entry.module.css';
 import { TermRail } from '../ui/TermRail';
 import { Loading, Trouble } from '../ui/Trouble';
+import { chosenWeeks, termName, weeksParam } from '../ui/terms';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Entry } from './Entry';
@@ -18,6 +19,7 @@ import { FeedAddress } from './FeedAddress';
 import { PorchFilters, SPANS, type Span } from './PorchFilters';
 
 const FILTERS = [
+  'term',
   'weeks',
   'group',
   'prompt',
@@ -36,14 +38,12 @@ export function PorchPage() {
   const [params, setParams] = useSearchParams();
   const [sill, setSill] = useState(false);
   const { data: of } = useQuery(classOptions(id));
-  const { data: rail } = useQuery(railOptions(id));
   const { data: news } = useQuery(newsOptions(id));
-  const weeks = params.get('weeks')?.split('-').map(Number);
-  const chosen: [number, number] | undefined = weeks ? [weeks[0], weeks[1] ?? weeks[0]] : undefined;
+  const { term, weeks, range: chosen, filter: ofWeeks } = chosenWeeks(of, params);
+  const { data: rail } = useQuery(railOptions(id, { term: ofWeeks.term }));
   const number = (key: string) => (params.get(key) ? Number(params.get(key)) : undefined);
   const filter: PorchFilter = {
-    fromWeek: chosen?.[0],
-    toWeek: chosen?.[1],
+    ...ofWeeks,
     group: number('group'),
     prompt: number('prompt'),
     tag: params.get('tag') ?? undefined,
@@ -65,8 +65,9 @@ export function PorchPage() {
     setParams((before) => {
       const next = new URLSearchParams(before);
       // A range of weeks and a span of days, a group and a person would only get in each other's way.
-      if (key === 'weeks') next.delete('span');
-      if (key === 'span') next.delete('weeks');
+      if (key === 'weeks' || key === 'term') next.delete('span');
+      if (key === 'span' || key === 'term') next.delete('weeks');
+      if (key === 'span') next.delete('term');
       if (key === 'group') next.delete('person');
       if (key === 'person') next.delete('group');
       if (value === undefined) next.delete(key);
@@ -78,22 +79,26 @@ export function PorchPage() {
   const isFiltered = FILTERS.some((f) => params.has(f));
   const heading =
     chosen && of
-      ? weeksInWords(of.weeks[chosen[0]]?.number, of.weeks[chosen[1]]?.number)
+      ? weeksInWords(weeks[chosen[0]]?.number, weeks[chosen[1]]?.number)
       : filter.span
         ? `${SPANS[filter.span].charAt(0).toUpperCase()}${SPANS[filter.span].slice(1)}`
-        : 'The whole term';
+        : of && of.terms.length > 1
+          ? ofWeeks.term === undefined
+            ? 'Everything'
+            : termName(of.terms[term])
+          : 'The whole term';
 
   return (
     <>
       <title>{`Porch · ${name}`}</title>
       {of && rail && (
         <TermRail
-          weeks={of.weeks}
+          terms={of.terms}
+          term={term}
           rail={rail}
           chosen={chosen}
-          onChoose={(range) =>
-            set('weeks', range && (range[0] === range[1] ? `${range[0]}` : `${range[0]}-${range[1]}`))
-          }
+          onChoose={(range) => set('weeks', weeksParam(range))}
+          onTerm={(chosen) => set('term', `${chosen}`)}
         />
       )}
       <div className="page">

@@ -48,13 +48,17 @@ final class LargeSchool {
         long classId = next("class");
         jdbc.update(
                 """
-                        insert into class (id, name, address, subject, level, zone, first_day, last_day, ceiling, open,
+                        insert into class (id, name, address, subject, level, zone, ceiling, open,
                             post_policy, comment_policy, trust_after, held_words, hold_links, created_at,
                             version)"""
-                        + " select ?, ?, random_uuid(), '', '', zone, first_day, last_day, 2, false, 'NONE', 'NONE', 0,"
+                        + " select ?, ?, random_uuid(), '', '', zone, 2, false, 'NONE', 'NONE', 0,"
                         + " '', false, created_at, 1 from class where id = 1",
                 classId,
                 "Large " + no);
+        jdbc.update(
+                "insert into class_term (class_id, first_day, last_day, name) select ?, first_day, last_day, name"
+                        + " from class_term where class_id = 1",
+                classId);
         String hash = jdbc.queryForObject("select password_hash from person where username = 'wren.c'", String.class);
         long person = next("person");
         long blog = next("blog");

@@ -12,7 +12,9 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAdjusters;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Role;
@@ -22,6 +24,7 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.blogs.BlogSettings.Grouping;
 import org.vastporch.core.blogs.BlogSettings.Look;
+import org.vastporch.core.calendar.Terms;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.people.PersonName;
@@ -33,9 +36,7 @@ import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.blogs.BlogSetupService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.enrolment.RosterService;
-import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.people.PlaceService;
 
 /**
  * Makes Marrowfield Community School through the same services as the screens use. The term is laid around today: week
@@ -55,34 +56,31 @@ class DemoSchool {
     private final PeopleService people;
     private final ClassService classes;
     private final RosterService rosters;
-    private final PlaceService places;
     private final BlogService blogs;
     private final BlogSetupService setups;
-    private final SourceService sources;
     private final AccessService access;
     private final PlotToPlate plotToPlate;
+    private final RiverBoats riverBoats;
 
     DemoSchool(
             Clock clock,
             PeopleService people,
             ClassService classes,
             RosterService rosters,
-            PlaceService places,
             BlogService blogs,
             BlogSetupService setups,
-            SourceService sources,
             AccessService access,
-            PlotToPlate plotToPlate) {
+            PlotToPlate plotToPlate,
+            RiverBoats riverBoats) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.classes = classes;
         this.rosters = rosters;
-        this.places = places;
         this.blogs = blogs;
         this.setups = setups;
-        this.sources = sources;
         this.access = access;
         this.plotToPlate = plotToPlate;
+        this.riverBoats = riverBoats;
     }
 
     /** Makes the school unless it is there. */
@@ -155,7 +153,14 @@ class DemoSchool {
                 BlogSetup.of(
                         BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
         plotToPlate.fill(teacher, garden, monday, now, outside);
-        looks(teacher, garden);
+        looks(
+                teacher,
+                garden,
+                Map.of(
+                        "Garden news",
+                        "What happens in the beds behind the bike sheds, told by whoever was there.",
+                        "Plot log of {name}",
+                        "One entry a week, from the bed to the plate."));
 
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
@@ -187,41 +192,86 @@ class DemoSchool {
                         Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
 
-        long boats = makeClass(vantongeren, "River Boats, Thursday evenings", "Boat repair", "adult learners", monday);
+        List<LocalDate> terms = List.of(monday.minusWeeks(34), monday.minusWeeks(17), monday);
+        clock.set(at(terms.get(0).minusDays(3), 9, 0));
+        long boats =
+                makeClass(vantongeren, "River Boats, Thursday evenings", "Boat repair", "adult learners", terms.get(0));
         Viewer boatman = access.viewer(vantongeren);
-        blogs.create(
+        setTerms(boatman, boats, terms);
+        classes.setRules(
                 boatman,
                 boats,
-                BlogSetup.of(
-                        BlogKind.JOURNAL,
-                        "Bench book of {name}",
-                        "For you and me.",
-                        Audience.STAFF_AND_ME,
-                        Commenters.CLASS));
+                new ClassRules(
+                        Audience.ANYONE,
+                        true,
+                        Policy.AFTER,
+                        Policy.NONE,
+                        0,
+                        List.of(),
+                        false,
+                        false,
+                        0,
+                        false,
+                        Tool.ALL),
+                2);
+        riverBoats.makeBlogs(boatman, boats);
+        looks(
+                boatman,
+                boats,
+                Map.of(
+                        "What the river gave back",
+                        "Two old skiffs, twelve learners and a shed by the slip: what we find, and what we make of it."
+                                + " Neighbours are welcome to answer."));
+        // The office sent no address for him that a letter could reach; he was added by hand.
+        rosters.importRows(
+                boatman,
+                boats,
+                rosters.preview(boatman, boats, "Name\nGil Abravanel", List.of())
+                        .rows());
         enrol(boatman, boats, "river-boats");
-        penNames(boatman, boats);
+        riverBoats.fill(boatman, boats, terms, now);
         clock.run();
-        sources.add(
-                boatman,
-                boats,
-                SourceService.WantedSource.of(
-                        outside + "/slowtide/feed.xml",
-                        outside + "/slowtide/",
-                        "The Slow Tide",
-                        "River weather and levels",
-                        null));
+        riverBoats.gather(boatman, boats, outside);
     }
 
-    /** The garden's blogs get looks of their own: the shared one an introduction, the logs an order by week. */
-    private void looks(Viewer teacher, long garden) {
-        for (BlogSetupService.BlogLine line : setups.lines(teacher, garden)) {
+    /** Three terms, one after the other, each with a week of break. */
+    private void setTerms(Viewer teacher, long classId, List<LocalDate> mondays) {
+        ClassService.ClassRecord of = classes.get(classId);
+        List<String> names = List.of("First term", "Second term", "Third term");
+        List<Terms.Days> terms = new ArrayList<>();
+        List<ClassService.Spell> breaks = new ArrayList<>();
+        for (LocalDate monday : mondays) {
+            terms.add(new Terms.Days(
+                    names.get(terms.size()), monday, monday.plusWeeks(14).minusDays(3)));
+            LocalDate rest = monday.plusWeeks(BREAK_WEEK);
+            breaks.add(new ClassService.Spell(rest, rest.plusDays(6)));
+        }
+        classes.change(
+                teacher,
+                classId,
+                new ClassService.ClassChange(
+                        of.name(),
+                        of.subject(),
+                        of.level(),
+                        ZONE.getId(),
+                        terms,
+                        breaks,
+                        of.ownPasswords(),
+                        of.byGiven(),
+                        of.version()));
+    }
+
+    /** Blogs get looks of their own and introductions by their titles; logs an order by week. */
+    private void looks(Viewer teacher, long classId, Map<String, String> intros) {
+        for (BlogSetupService.BlogLine line : setups.lines(teacher, classId)) {
             BlogSetupService.Current now = setups.current(teacher, line.ref());
             BlogForm before = now.setup();
             Look look =
                     switch (before.kind()) {
-                        case SHARED -> Look.ORCHARD;
+                        case SHARED -> before.widest() == Audience.ANYONE ? Look.TIDE : Look.ORCHARD;
                         case ONE_EACH -> Look.LINEN;
                         case GROUP -> Look.TIDE;
+                        case JOURNAL -> Look.SLATE;
                         default -> Look.BRICK;
                     };
             BlogSettings settings = new BlogSettings(
@@ -231,9 +281,7 @@ class DemoSchool {
                     20,
                     before.kind() == BlogKind.ONE_EACH ? Grouping.WEEK : Grouping.NONE,
                     before.settings().rules());
-            String intro = before.kind() == BlogKind.SHARED
-                    ? "What happens in the beds behind the bike sheds, told by whoever was there."
-                    : before.kind() == BlogKind.ONE_EACH ? "One entry a week, from the bed to the plate." : "";
+            String intro = intros.getOrDefault(before.title(), "");
             setups.change(
                     teacher,
                     line.ref(),
@@ -252,14 +300,6 @@ class DemoSchool {
                             settings),
                     now.version());
         }
-    }
-
-    /** Adult learners, some of whom write under another name. */
-    private void penNames(Viewer boatman, long boats) {
-        String[] pens = {"Tarred Twine", "Low Water", "Second Oar", "Copper Rove"};
-        List<Long> learners = people.students(boats);
-        for (int i = 0; i < pens.length; i++)
-            places.setShown(boatman, boats, learners.get(i * 3), PersonName.Shown.PEN_NAME, pens[i]);
     }
 
     private long staff(String title, String given, String family, boolean teacher) {

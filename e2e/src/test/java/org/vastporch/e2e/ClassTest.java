@@ -136,7 +136,7 @@ class ClassTest {
         teacher.getByLabel("Settings of Bench book of each student").click();
         teacher.getByLabel("One each").check();
         Locator then = teacher.getByText("After you change it").locator("..");
-        assertThat(then).containsText("can read it: 11 students");
+        assertThat(then).containsText("can read it: 12 students");
         teacher.getByLabel("Journal").check();
         assertThat(then).containsText("2 people can read it");
         teacher.getByLabel("Introduction").fill("What the wood said today.");

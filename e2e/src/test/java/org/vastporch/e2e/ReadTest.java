@@ -117,7 +117,7 @@ class ReadTest {
         teacher.keyboard().press("a");
         assertThat(entry).hasCount(0);
         visitor.reload();
-        assertThat(visitor.getByText("Mrs Ostrowe (visitor)")).isVisible();
+        assertThat(link(visitor, "Answer Mrs Ostrowe (visitor)")).isVisible();
 
         teacher.navigate("/classes/2/blogs");
         link(teacher, "Settings of Open ears").click();

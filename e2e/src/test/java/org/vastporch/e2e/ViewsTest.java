@@ -61,6 +61,10 @@ class ViewsTest {
             "/stop?t=x",
             "/email?t=x");
 
+    private static final String FRONT = "/river-boats-thursday-evenings";
+    private static final List<String> OF_STRANGERS = List.of(
+            FRONT, FRONT + "/what-the-river-gave-back", FRONT + "?q=green", FRONT + "?tag=paint", "/nothing-here");
+
     /** Good practice is among them, and that a label begins with what is seen (an experimental rule there). */
     private static final List<String> RULES =
             List.of("wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice", "experimental");
@@ -79,6 +83,12 @@ class ViewsTest {
         sign.navigate("/");
         sign.getByLabel("Username").waitFor();
         look(sign, "sign in", found);
+        for (String path : OF_STRANGERS) visit(sign, path, found);
+        sign.navigate(FRONT);
+        Stage.link(sign, "Four in the afternoon").click();
+        look(sign, "a post for strangers", found);
+        Page neighbour = Stage.window(Stage.demo().address(), 375, 800, ColorScheme.LIGHT);
+        for (String path : OF_STRANGERS) visit(neighbour, path, found);
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         for (String path : OF_TEACHERS) visit(teacher, path, found);
         dialog(

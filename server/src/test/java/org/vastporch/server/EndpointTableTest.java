@@ -379,7 +379,25 @@ class EndpointTableTest {
         body("POST /api/classes", () -> newClass);
         body(
                 "PUT /api/classes/{class}",
-                () -> Map.of("of", newClass, "ownPasswords", true, "byGiven", false, "version", 0));
+                () -> Map.of(
+                        "name",
+                        "A class",
+                        "subject",
+                        "",
+                        "level",
+                        "",
+                        "zone",
+                        "Europe/London",
+                        "terms",
+                        List.of(Map.of("name", "", "firstDay", "2026-09-01", "lastDay", "2026-12-01")),
+                        "breaks",
+                        List.of(),
+                        "ownPasswords",
+                        true,
+                        "byGiven",
+                        false,
+                        "version",
+                        0));
         body(
                 "PUT /api/classes/{class}/rules",
                 () -> Map.of("rules", of.lead().get(path("")).body().get("rules"), "version", 0));

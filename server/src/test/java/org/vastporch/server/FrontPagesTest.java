@@ -202,7 +202,7 @@ class FrontPagesTest {
             String next = begin.replace("tag=nothing&", "");
             while (next != null) {
                 String html = page(next);
-                Matcher title = Pattern.compile("<h3><a href=\"[^\"]*\">(Leaf \\d+)</a>")
+                Matcher title = Pattern.compile("<h2><a href=\"[^\"]*\">(Leaf \\d+)</a>")
                         .matcher(html);
                 while (title.find()) read.add(title.group(1));
                 Matcher older = Pattern.compile("<p class=\"older\"><a href=\"([^\"]*)\"")

@@ -3,6 +3,7 @@ package org.vastporch.server.classes;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,6 +13,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Terms;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.core.people.PersonName.Shown;
@@ -25,6 +27,9 @@ class ClassApi {
 
     record WeekView(int number, LocalDate monday, Instant start, Instant end, boolean now) {}
 
+    /** @param now whether it is the one that counts now */
+    record TermView(String name, LocalDate firstDay, LocalDate lastDay, List<WeekView> weeks, boolean now) {}
+
     /** @param frontPage the path of what strangers read of it; left out if they read nothing */
     record ClassView(
             long id,
@@ -33,9 +38,7 @@ class ClassApi {
             String subject,
             String level,
             String zone,
-            LocalDate firstDay,
-            LocalDate lastDay,
-            List<WeekView> weeks,
+            List<TermView> terms,
             List<ClassService.Spell> breaks,
             List<PeopleService.Group> groups,
             ClassRules rules,
@@ -76,9 +79,17 @@ class ClassApi {
         ClassService.ClassRecord found = classes.forMember(viewer, id);
         boolean staff = access.allows(viewer, Act.SEE_REAL_NAME, id);
         Instant now = clock.instant();
-        var weeks = found.term().weeks().stream()
-                .map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now)))
-                .toList();
+        int present = found.terms().indexAt(now);
+        List<TermView> terms = new ArrayList<>();
+        for (Terms.Named of : found.terms().inOrder())
+            terms.add(new TermView(
+                    of.name(),
+                    of.term().first(),
+                    of.term().last(),
+                    of.term().weeks().stream()
+                            .map(w -> new WeekView(w.number(), w.monday(), w.start(), w.end(), w.contains(now)))
+                            .toList(),
+                    terms.size() == present));
         ClassRules rules = staff ? found.rules() : found.rules().withoutWords();
         return new ClassView(
                 id,
@@ -87,10 +98,8 @@ class ClassApi {
                 found.subject(),
                 found.level(),
                 found.term().zone().getId(),
-                found.term().first(),
-                found.term().last(),
-                weeks,
-                found.term().breaks().stream()
+                terms,
+                found.terms().breaks().stream()
                         .map(b -> new ClassService.Spell(b.from(), b.to()))
                         .toList(),
                 people.groups(id),

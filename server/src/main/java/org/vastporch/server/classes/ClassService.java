@@ -13,6 +13,7 @@ import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.calendar.Terms;
 import org.vastporch.core.classes.ClassAddress;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.enrolment.ClassWord;
@@ -29,6 +30,7 @@ public class ClassService {
 
     /**
      * @param address of its front page, behind the school's
+     * @param term the one that counts now
      * @param ownPasswords whether students may change their own password
      * @param byGiven whether lists of people are sorted by given name
      * @param shown how newly enrolled students appear to readers
@@ -40,6 +42,7 @@ public class ClassService {
             String address,
             String subject,
             String level,
+            Terms terms,
             Term term,
             ClassRules rules,
             boolean ownPasswords,
@@ -49,7 +52,16 @@ public class ClassService {
             int version) {}
 
     /** What can be changed of a class after it was made. */
-    public record ClassChange(NewClass of, boolean ownPasswords, boolean byGiven, int version) {}
+    public record ClassChange(
+            String name,
+            String subject,
+            String level,
+            String zone,
+            List<Terms.Days> terms,
+            List<Spell> breaks,
+            boolean ownPasswords,
+            boolean byGiven,
+            int version) {}
 
     /** What a new class is made from. Days as 2026-09-01; the zone as Europe/London. */
     public record NewClass(
@@ -88,7 +100,7 @@ public class ClassService {
                 ClassAddress.make(name, store::isAddressGiven),
                 limited("subject", wanted.subject(), 120),
                 limited("level", wanted.level(), 60),
-                term(wanted),
+                terms(List.of(new Terms.Days("", wanted.firstDay(), wanted.lastDay())), wanted.breaks(), wanted.zone()),
                 ClassRules.SAFE,
                 clock.instant());
         people.enrol(id, viewer.personId(), Role.LEAD, "", PersonName.Shown.OWN_NAME, viewer.personId());
@@ -103,7 +115,7 @@ public class ClassService {
     }
 
     public ClassRecord get(long id) {
-        return store.find(id).orElseThrow(Problem::missing);
+        return store.find(id, clock.instant()).orElseThrow(Problem::missing);
     }
 
     @Transactional
@@ -125,13 +137,12 @@ public class ClassService {
     @Transactional
     public void change(Viewer viewer, long id, ClassChange change) {
         access.require(viewer, Act.MANAGE_CLASS, id);
-        NewClass of = change.of();
         if (!store.change(
                 id,
-                required("name", of.name(), 120, "Give the class a name."),
-                limited("subject", of.subject(), 120),
-                limited("level", of.level(), 60),
-                term(of),
+                required("name", change.name(), 120, "Give the class a name."),
+                limited("subject", change.subject(), 120),
+                limited("level", change.level(), 60),
+                terms(change.terms(), change.breaks(), change.zone()),
                 change.ownPasswords(),
                 change.byGiven(),
                 change.version()))
@@ -141,28 +152,16 @@ public class ClassService {
         events.add(id, "class-changed", id, viewer.personId());
     }
 
-    private static Term term(NewClass wanted) {
-        ZoneId zone;
+    private static Terms terms(List<Terms.Days> days, List<Spell> breaks, String zone) {
+        ZoneId here;
         try {
-            zone = ZoneId.of(wanted.zone());
+            here = ZoneId.of(zone);
         } catch (DateTimeException e) {
             throw Problem.invalid(
-                    "zone",
-                    "zone-unknown",
-                    "\"" + wanted.zone() + "\" is not a time zone. Write it like Europe/London.");
+                    "zone", "zone-unknown", "\"" + zone + "\" is not a time zone. Write it like Europe/London.");
         }
-        if (wanted.lastDay().isBefore(wanted.firstDay()))
-            throw Problem.invalid("lastDay", "term-order", "The term must not end before it begins.");
-        for (Spell spell : wanted.breaks())
-            if (spell.to().isBefore(spell.from()))
-                throw Problem.invalid("breaks", "break-order", "A break must not end before it begins.");
-        return new Term(
-                wanted.firstDay(),
-                wanted.lastDay(),
-                wanted.breaks().stream()
-                        .map(b -> new Term.Break(b.from(), b.to()))
-                        .toList(),
-                zone);
+        return Terms.of(
+                days, breaks.stream().map(b -> new Term.Break(b.from(), b.to())).toList(), here);
     }
 
     private static String required(String field, String text, int most, String sentence) {

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -17,6 +18,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.calendar.Terms;
 import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.enrolment.ClassWord;
 import org.vastporch.core.moderation.Policy;
@@ -34,23 +36,21 @@ class ClassStore {
         this.jdbc = jdbc;
     }
 
-    long add(String name, String address, String subject, String level, Term term, ClassRules rules, Instant now) {
+    long add(String name, String address, String subject, String level, Terms terms, ClassRules rules, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                insert into class (name, address, subject, level, zone, first_day, last_day, ceiling, open, post_policy,
+                insert into class (name, address, subject, level, zone, ceiling, open, post_policy,
                        comment_policy,
                                    trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide,
                                           tools, created_at, version)
-                values (:name, :address, :subject, :level, :zone, :first, :last, :ceiling, :open, :postPolicy, :commentPolicy,
+                values (:name, :address, :subject, :level, :zone, :ceiling, :open, :postPolicy, :commentPolicy,
                         :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :now,
                                1)""")
                 .param("name", name)
                 .param("address", address)
                 .param("subject", subject)
                 .param("level", level)
-                .param("zone", term.zone().getId())
-                .param("first", term.first())
-                .param("last", term.last())
+                .param("zone", terms.get(0).zone().getId())
                 .param("ceiling", rules.ceiling().ordinal())
                 .param("open", rules.open())
                 .param("postPolicy", rules.postPolicy().name())
@@ -65,7 +65,7 @@ class ClassStore {
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         long id = key.getKey().longValue();
-        addBreaks(id, term);
+        addTerms(id, terms);
         jdbc.sql("insert into class_address (address, class_id) values (:address, :id)")
                 .param("address", address)
                 .param("id", id)
@@ -82,28 +82,39 @@ class ClassStore {
                 > 0;
     }
 
-    /** The class with the breaks of its term: one row for each, and the last one has seen them all. */
-    Optional<ClassRecord> find(long id) {
+    /**
+     * The class with its terms and breaks: one row for each, and the last one has seen them all.
+     *
+     * @param now by which one term is the present one
+     */
+    Optional<ClassRecord> find(long id, Instant now) {
+        List<Terms.Days> terms = new ArrayList<>();
         List<Term.Break> breaks = new ArrayList<>();
         return jdbc
                 .sql("""
-                select c.id, c.name, c.address, c.subject, c.level, c.zone, c.first_day, c.last_day, c.ceiling, c.open,
+                select c.id, c.name, c.address, c.subject, c.level, c.zone, c.ceiling, c.open,
                        c.post_policy, c.comment_policy, c.trust_after, c.held_words, c.hold_links, c.hold_pictures,
                        c.first_posts, c.reports_hide, c.tools, c.own_passwords, c.by_given, c.shown, c.word,
-                       c.word_until, c.word_left, c.version, b.from_day, b.to_day
+                       c.word_until, c.word_left, c.version, d.term, d.from_day, d.to_day
                   from class c
-                  left join class_break b on b.class_id = c.id
+                  join (select class_id, name as term, first_day as from_day, last_day as to_day from class_term
+                        union all
+                        select class_id, null, from_day, to_day from class_break) d on d.class_id = c.id
                  where c.id = :id
-                 order by b.from_day""")
+                 order by d.from_day""")
                 .param("id", id)
                 .query((row, n) -> {
                     LocalDate from = row.getObject("from_day", LocalDate.class);
-                    if (from != null) breaks.add(new Term.Break(from, row.getObject("to_day", LocalDate.class)));
-                    return record(row, breaks);
+                    LocalDate to = row.getObject("to_day", LocalDate.class);
+                    String term = row.getString("term");
+                    if (term == null) breaks.add(new Term.Break(from, to));
+                    else terms.add(new Terms.Days(term, from, to));
+                    return row.isLast() ? record(row, terms, breaks, now) : null;
                 })
                 .list()
                 .stream()
-                .reduce((earlier, last) -> last);
+                .filter(Objects::nonNull)
+                .findFirst();
     }
 
     /** Changes the rules; false if somebody else changed the class since {@code version}. */
@@ -146,22 +157,19 @@ class ClassStore {
             String name,
             String subject,
             String level,
-            Term term,
+            Terms terms,
             boolean ownPasswords,
             boolean byGiven,
             int version) {
         boolean changed = jdbc.sql("""
                 update class
-                   set name = :name, subject = :subject, level = :level, zone = :zone, first_day = :first, last_day =
-                          :last,
+                   set name = :name, subject = :subject, level = :level, zone = :zone,
                        own_passwords = :ownPasswords, by_given = :byGiven, version = version + 1
                  where id = :id and version = :version""")
                         .param("name", name)
                         .param("subject", subject)
                         .param("level", level)
-                        .param("zone", term.zone().getId())
-                        .param("first", term.first())
-                        .param("last", term.last())
+                        .param("zone", terms.get(0).zone().getId())
                         .param("ownPasswords", ownPasswords)
                         .param("byGiven", byGiven)
                         .param("id", id)
@@ -169,16 +177,26 @@ class ClassStore {
                         .update()
                 == 1;
         if (changed) {
-            jdbc.sql("delete from class_break where class_id = :id")
-                    .param("id", id)
-                    .update();
-            addBreaks(id, term);
+            for (String days : List.of("class_term", "class_break"))
+                jdbc.sql("delete from " + days + " where class_id = :id")
+                        .param("id", id)
+                        .update();
+            addTerms(id, terms);
         }
         return changed;
     }
 
-    private void addBreaks(long id, Term term) {
-        for (Term.Break b : term.breaks())
+    private void addTerms(long id, Terms terms) {
+        for (Terms.Named of : terms.inOrder())
+            jdbc.sql("""
+                    insert into class_term (class_id, first_day, last_day, name)
+                    values (:id, :first, :last, :name)""")
+                    .param("id", id)
+                    .param("first", of.term().first())
+                    .param("last", of.term().last())
+                    .param("name", of.name())
+                    .update();
+        for (Term.Break b : terms.breaks())
             jdbc.sql("insert into class_break (class_id, from_day, to_day) values (:id, :from, :to)")
                     .param("id", id)
                     .param("from", b.from())
@@ -190,12 +208,9 @@ class ClassStore {
         return tools.stream().sorted().map(Tool::name).collect(Collectors.joining(" "));
     }
 
-    private static ClassRecord record(ResultSet row, List<Term.Break> breaks) throws SQLException {
-        Term term = new Term(
-                row.getObject("first_day", LocalDate.class),
-                row.getObject("last_day", LocalDate.class),
-                breaks,
-                ZoneId.of(row.getString("zone")));
+    private static ClassRecord record(ResultSet row, List<Terms.Days> days, List<Term.Break> breaks, Instant now)
+            throws SQLException {
+        Terms terms = Terms.of(days, breaks, ZoneId.of(row.getString("zone")));
         ClassRules rules = new ClassRules(
                 Audience.values()[row.getInt("ceiling")],
                 row.getBoolean("open"),
@@ -218,7 +233,8 @@ class ClassStore {
                 row.getString("address"),
                 row.getString("subject"),
                 row.getString("level"),
-                term,
+                terms,
+                terms.at(now),
                 rules,
                 row.getBoolean("own_passwords"),
                 row.getBoolean("by_given"),

@@ -13,6 +13,7 @@ import org.vastporch.server.reading.PorchService;
  * @param after where a page begins, as the page before said
  */
 record FeedFilter(
+        @Nullable Integer term,
         @Nullable Integer fromWeek,
         @Nullable Integer toWeek,
         @Nullable YearMonth month,
@@ -29,11 +30,12 @@ record FeedFilter(
         @Nullable String after) {
 
     static FeedFilter ofBlog(long blog) {
-        return new FeedFilter(null, null, null, null, null, null, null, null, null, null, blog, null, null, null);
+        return new FeedFilter(null, null, null, null, null, null, null, null, null, null, null, blog, null, null, null);
     }
 
     PorchService.Wish wish(int most) {
         return new PorchService.Wish(
+                term,
                 fromWeek,
                 toWeek,
                 month,

@@ -246,6 +246,7 @@ class FrontPageReader {
         return new PorchService.Wish(
                 null,
                 null,
+                null,
                 by.month(),
                 null,
                 by.person(),

@@ -20,8 +20,11 @@ class Templates {
             Pattern.compile("\"src/frontpage/front\\.css\": \\{\\s*\"file\": \"([^\"]+)\"");
 
     private final String style = "/" + style();
-    private final Mustache.Compiler compiler =
-            Mustache.compiler().escapeHTML(true).nullValue("").withLoader(name -> new StringReader(read(name)));
+    private final Mustache.Compiler compiler = Mustache.compiler()
+            .escapeHTML(true)
+            .emptyStringIsFalse(true)
+            .nullValue("")
+            .withLoader(name -> new StringReader(read(name)));
     private final Map<String, Template> compiled = new ConcurrentHashMap<>();
 
     String fill(String name, Object view) {

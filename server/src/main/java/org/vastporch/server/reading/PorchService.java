@@ -47,6 +47,7 @@ public class PorchService {
     /**
      * What to show.
      *
+     * @param term index into the terms of the class, 0-based; left out for the present one, if weeks are given
      * @param fromWeek index into the weeks of the term, 0-based; left out for the whole term
      * @param month such as 2026-11; left out for all
      * @param span the days around now; left out for all
@@ -55,6 +56,7 @@ public class PorchService {
      * @param announcements whether announcements are shown instead of posts
      */
     public record Wish(
+            @Nullable Integer term,
             @Nullable Integer fromWeek,
             @Nullable Integer toWeek,
             @Nullable YearMonth month,
@@ -75,7 +77,8 @@ public class PorchService {
         /** The newest posts of one week of the term, or of all of it. */
         public static Wish ofWeek(@Nullable Integer week) {
             return new Wish(
-                    week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE, null);
+                    null, week, null, null, null, null, null, null, null, null, null, false, false, null, false, PAGE,
+                    null);
         }
     }
 
@@ -267,7 +270,11 @@ public class PorchService {
         ScopeSql scope = access.scope(viewer);
         Unopened unopened = kept.get(
                 classId,
-                List.of(viewer, scope.clauses(), wish, wish.span() == null ? Filter.ALL : range(classId, wish)),
+                List.of(
+                        viewer,
+                        scope.clauses(),
+                        wish,
+                        wish.span() == null && wish.fromWeek() == null ? Filter.ALL : range(classId, wish)),
                 scope.now(),
                 () -> unopened(viewer, scope, classId, wish));
         return unopened.without(porch.seen(viewer.personId(), unopened.unread()));
@@ -394,9 +401,10 @@ public class PorchService {
      * The term rail, which is also the archive: how much was published each week and month, for this reader, and what
      * is due when.
      */
-    public Rail rail(Viewer viewer, long classId, @Nullable Long place, @Nullable Long blog) {
+    public Rail rail(Viewer viewer, long classId, @Nullable Integer chosen, @Nullable Long place, @Nullable Long blog) {
         requireReading(viewer, classId, blog);
-        Term term = classes.get(classId).term();
+        ClassService.ClassRecord of = classes.get(classId);
+        Term term = chosen == null ? of.term() : of.terms().get(chosen);
         List<Term.Week> weeks = term.weeks();
         int[] counts = new int[weeks.size()];
         List<PorchStore.Moment> moments = porch.moments(
@@ -519,11 +527,12 @@ public class PorchService {
     }
 
     private Filter range(long classId, Wish wish) {
-        Filter range = time(classes.get(classId).term(), wish).ofBlog(wish.blog());
+        Filter range = time(classes.get(classId), wish).ofBlog(wish.blog());
         return wish.announcements() ? range.of(PorchStore.Kind.ANNOUNCEMENTS) : range;
     }
 
-    private Filter time(Term term, Wish wish) {
+    private Filter time(ClassService.ClassRecord of, Wish wish) {
+        Term term = wish.term() == null ? of.term() : of.terms().get(wish.term());
         if (wish.month() != null)
             return Filter.between(
                     term.startOf(wish.month().atDay(1)),
@@ -532,8 +541,12 @@ public class PorchService {
             Term.Between days = term.around(wish.span(), clock.instant());
             return Filter.between(days.start(), days.end());
         }
-        if (wish.fromWeek() == null) return Filter.ALL;
         List<Term.Week> weeks = term.weeks();
+        if (wish.fromWeek() == null)
+            return wish.term() == null
+                    ? Filter.ALL
+                    : Filter.between(
+                            weeks.get(0).start(), weeks.get(weeks.size() - 1).end());
         int from = Math.max(0, Math.min(wish.fromWeek(), weeks.size() - 1));
         int to = wish.toWeek() == null ? from : Math.max(from, Math.min(wish.toWeek(), weeks.size() - 1));
         return Filter.between(weeks.get(from).start(), weeks.get(to).end());

@@ -26,6 +26,7 @@ class ReadingApi {
     PorchService.Porch porch(
             Viewer viewer,
             @PathVariable long id,
+            @RequestParam(required = false) Integer term,
             @RequestParam(required = false) Integer fromWeek,
             @RequestParam(required = false) Integer toWeek,
             @RequestParam(required = false) YearMonth month,
@@ -46,6 +47,7 @@ class ReadingApi {
                 viewer,
                 id,
                 new PorchService.Wish(
+                        term,
                         fromWeek,
                         toWeek,
                         month,
@@ -68,9 +70,10 @@ class ReadingApi {
     PorchService.Rail rail(
             Viewer viewer,
             @PathVariable long id,
+            @RequestParam(required = false) Integer term,
             @RequestParam(required = false) Long place,
             @RequestParam(required = false) Long blog) {
-        return porch.rail(viewer, id, place, blog);
+        return porch.rail(viewer, id, term, place, blog);
     }
 
     /** The blogs of a class, for its readers. */

@@ -88,10 +88,10 @@ class ScopeSqlTest {
 
     private List<Long> makeClass(int n, List<Long> people) {
         long classId = insert("""
-                        insert into class (name, address, subject, level, zone, first_day, last_day, ceiling, open,
+                        insert into class (name, address, subject, level, zone, ceiling, open,
                             post_policy, comment_policy, trust_after, held_words, hold_links, created_at,
                             version)
-                         values ('c', random_uuid(), '', '', 'UTC', date '2026-09-01', date '2026-12-01',""" + (2 + n) + ", " + (n > 0) + ", 'BEFORE', 'BEFORE', 0, '', true, now(), 1)", "class");
+                         values ('c', random_uuid(), '', '', 'UTC',""" + (2 + n) + ", " + (n > 0) + ", 'BEFORE', 'BEFORE', 0, '', true, now(), 1)", "class");
         List<Long> groups = List.of(
                 insert("insert into class_group (class_id, name) values (" + classId + ", 'a')", "class_group"),
                 insert("insert into class_group (class_id, name) values (" + classId + ", 'b')", "class_group"));
