@@ -34,6 +34,7 @@ import type {
   Notice,
   OneVersion,
   OwnPost,
+  OwnSourcesRule,
   Paper,
   PersonPage,
   Pile,
@@ -122,6 +123,12 @@ export const blogPageOptions = (id: number, address: string) =>
     queryKey: ['blog', id, address],
     queryFn: ({ signal }) => getJson<BlogPage>(`/api/classes/${id}/blogs/at/${encodeURIComponent(address)}`, signal),
     retry: false,
+  });
+
+export const ownRuleOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['own-rule', id],
+    queryFn: ({ signal }) => getJson<OwnSourcesRule>(`/api/classes/${id}/sources/rule`, signal),
   });
 
 export const feedReadersOptions = (id: number) =>

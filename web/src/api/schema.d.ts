@@ -989,7 +989,23 @@ export interface paths {
         };
         get: operations["mine_1"];
         put?: never;
-        post?: never;
+        post: operations["addOwn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sources/mine/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lookOwn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1038,6 +1054,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["refreshAll"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/sources/rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rule"];
+        put: operations["setRule"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2068,6 +2100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{id}/mine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeBack_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources/{id}/paused": {
         parameters: {
             query?: never;
@@ -2303,6 +2351,10 @@ export interface components {
             tags: number;
             /** Format: int32 */
             words: number;
+        };
+        AskedSource: {
+            person: string;
+            title: string;
         };
         Asking: {
             /** Format: date-time */
@@ -3301,6 +3353,10 @@ export interface components {
             state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             title: string;
         };
+        OwnSourcesRule: {
+            /** @enum {string} */
+            own: "STAFF_ONLY" | "ASKED" | "FREE";
+        };
         Paper: {
             /** Format: int32 */
             daysLate: number;
@@ -3785,6 +3841,7 @@ export interface components {
             title: string;
         };
         SourceView: {
+            asked: boolean;
             description: string;
             /** Format: int32 */
             entries: number;
@@ -3917,6 +3974,7 @@ export interface components {
         Today: {
             approve?: components["schemas"]["ToApprove"];
             askedNames: string[];
+            askedSources: components["schemas"]["AskedSource"][];
             byWord: components["schemas"]["CameByWord"][];
             className: string;
             day: string;
@@ -4104,6 +4162,7 @@ export type AsideList = components['schemas']['AsideList'];
 export type AsideView = components['schemas']['AsideView'];
 export type Ask = components['schemas']['Ask'];
 export type Asked = components['schemas']['Asked'];
+export type AskedSource = components['schemas']['AskedSource'];
 export type Asking = components['schemas']['Asking'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
 export type Begin = components['schemas']['Begin'];
@@ -4217,6 +4276,7 @@ export type OpmlLine = components['schemas']['OpmlLine'];
 export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
+export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
 export type PasswordChange = components['schemas']['PasswordChange'];
 export type PasswordChanged = components['schemas']['PasswordChanged'];
@@ -6204,6 +6264,58 @@ export interface operations {
             };
         };
     };
+    addOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedSource"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddedSource"];
+                };
+            };
+        };
+    };
+    lookOwn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Address"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+        };
+    };
     justPublished: {
         parameters: {
             query?: never;
@@ -6271,6 +6383,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Refreshing"];
                 };
+            };
+        };
+    };
+    rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSourcesRule"];
+                };
+            };
+        };
+    };
+    setRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSourcesRule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -8254,6 +8412,26 @@ export interface operations {
                 "application/json": components["schemas"]["LeftOut"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    takeBack_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

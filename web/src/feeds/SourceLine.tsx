@@ -19,7 +19,7 @@ export function SourceHealth({ source: s }: { source: SourceView }) {
   return (
     <>
       <b className={!s.paused && (s.health === 'FALTERING' || s.health === 'STOPPED') ? 'warm' : 'ink'}>
-        {s.paused ? 'resting' : t.health[s.health]}
+        {s.asked ? 'waits for a yes' : s.paused ? 'resting' : t.health[s.health]}
       </b>{' '}
       · {t.count(s.entries, 'entry', 'entries')}
       {s.lastEntry && (
@@ -40,7 +40,9 @@ export function SourceLooks({ source: s }: { source: SourceView }) {
           Looked at <When at={s.lastCheck} />;{' '}
         </>
       )}
-      {s.paused ? (
+      {s.asked ? (
+        'nothing comes from it before staff have said yes'
+      ) : s.paused ? (
         'it is not looked at until it goes on'
       ) : s.health === 'STOPPED' ? (
         'not looked at any more'
@@ -89,7 +91,12 @@ export function SourceLine({ source: s, classId, manages }: { source: SourceView
         <SourceLooks source={s} />
       </div>
       <div className={css.acts}>
-        {manages && (
+        {manages && s.asked && (
+          <Word onClick={() => rest.run()} disabled={rest.busy} aria-label={`Let it in: ${s.title}`}>
+            Let it in
+          </Word>
+        )}
+        {manages && !s.asked && (
           <Word onClick={() => refresh.run()} disabled={refresh.busy}>
             {refresh.busy ? 'Looking' : 'Refresh now'}
           </Word>
@@ -102,11 +109,13 @@ export function SourceLine({ source: s, classId, manages }: { source: SourceView
             <Word tiny onClick={() => toggle('edit')} aria-label={`Change: ${s.title}`}>
               Change
             </Word>
-            <Word tiny onClick={() => rest.run()} aria-label={`${s.paused ? 'Go on' : 'Let it rest'}: ${s.title}`}>
-              {s.paused ? 'Go on' : 'Let it rest'}
-            </Word>
-            <Word tiny onClick={() => toggle('leaving')} aria-label={`Take out: ${s.title}`}>
-              Take out
+            {!s.asked && (
+              <Word tiny onClick={() => rest.run()} aria-label={`${s.paused ? 'Go on' : 'Let it rest'}: ${s.title}`}>
+                {s.paused ? 'Go on' : 'Let it rest'}
+              </Word>
+            )}
+            <Word tiny onClick={() => toggle('leaving')} aria-label={`${s.asked ? 'No' : 'Take out'}: ${s.title}`}>
+              {s.asked ? 'No' : 'Take out'}
             </Word>
           </>
         )}

@@ -1,8 +1,8 @@
-import { TextInput } from '@mantine/core';
+import { Radio, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { deleteJson, postJson } from '../api/client';
-import { feedReadersOptions, sourcesOptions } from '../api/queries';
+import { deleteJson, postJson, putJson } from '../api/client';
+import { feedReadersOptions, ownRuleOptions, sourcesOptions } from '../api/queries';
 import type { Found, SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
@@ -108,10 +108,51 @@ export function SourcesPage() {
         {sources.data?.map((s) => (
           <SourceLine key={s.id} source={s} classId={id} manages={manages} />
         ))}
+        {manages && <OwnRule classId={id} />}
         {manages && <OpmlPart classId={id} />}
         {manages && <FeedReaders classId={id} />}
       </main>
     </div>
+  );
+}
+
+const OWN = [
+  { value: 'STAFF_ONLY', label: 'Staff alone add outside blogs' },
+  { value: 'ASKED', label: 'Students may register their own; staff say yes first' },
+  { value: 'FREE', label: 'Students may register their own, and it comes in at once' },
+];
+
+/** Whether students register outside blogs of their own. */
+function OwnRule({ classId }: { classId: number }) {
+  const { data } = useQuery(ownRuleOptions(classId));
+  const [chosen, setChosen] = useState<string>();
+  const set = useWrite((own: string) => putJson(`/api/classes/${classId}/sources/rule`, { own }), {
+    here: true,
+    stale: [ownRuleOptions(classId).queryKey],
+    onWrong: () => setChosen(undefined),
+  });
+  if (!data) return null;
+  return (
+    <section className="above-6">
+      <h2>Whose doing</h2>
+      <Radio.Group
+        className="above-2"
+        aria-label="Who adds outside blogs"
+        value={chosen ?? data.own}
+        onChange={(own) => {
+          setChosen(own);
+          set.run(own);
+        }}
+      >
+        {OWN.map((o) => (
+          <Radio key={o.value} className="above-1" value={o.value} label={o.label} />
+        ))}
+      </Radio.Group>
+      <p className="tiny muted above-2 below-0">
+        Whatever comes in is looked at by the rules of the class, as posts written here are.
+      </p>
+      <Wrong says={set.problem} />
+    </section>
   );
 }
 

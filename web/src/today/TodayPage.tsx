@@ -158,6 +158,18 @@ export function TodayPage() {
       />,
     ),
   );
+  data.askedSources.forEach((s) =>
+    lines.push(
+      <Line
+        key={`a${s.title}`}
+        n={1}
+        says={`outside blog waits for a yes: ${s.title}`}
+        more={`${s.person} writes there. Nothing comes in before you have said yes.`}
+        to={`${at}/sources`}
+        verb="Look"
+      />,
+    ),
+  );
   data.faltering.forEach((f) =>
     lines.push(
       <Line

@@ -170,4 +170,30 @@ class ClassTest {
         assertThat(teacher.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("own name")))
                 .isVisible();
     }
+
+    /** A student's own blog elsewhere: asked for, seen on the teacher's day, let in with one press. */
+    @Test
+    void aStudentAsksToBringInABlogAndATeacherSaysYes() {
+        Page teacher = Stage.as("halloway", "/classes/2/sources", 1280, 800, ColorScheme.LIGHT);
+        teacher.getByLabel("Students may register their own; staff say yes first")
+                .check();
+        Page student = Stage.as("lew.k", "/classes/2/my-writing", 375, 800, ColorScheme.LIGHT);
+        student.getByLabel("Do you write on a blog somewhere else?")
+                .fill(Stage.demo().outside().base() + "/saltwort/");
+        button(student, "Look").click();
+        button(student, "This is mine: Saltwort & Sorrel").click();
+        assertThat(student.getByText("Your teacher looks at it")).isVisible();
+        assertThat(student.getByText("waits for a yes")).isVisible();
+
+        teacher.navigate("/classes/2/today");
+        assertThat(teacher.getByText("outside blog waits for a yes: Saltwort & Sorrel"))
+                .isVisible();
+        teacher.navigate("/classes/2/sources");
+        button(teacher, "Let it in: Saltwort & Sorrel").click();
+        assertThat(button(teacher, "Let it rest: Saltwort & Sorrel")).isVisible();
+        teacher.getByText("Refresh now").first().click();
+        student.reload();
+        assertThat(student.getByText("waits for a yes")).hasCount(0);
+        assertThat(student.getByText("lively").first()).isVisible();
+    }
 }

@@ -54,6 +54,19 @@ public final class AccessEngine {
     }
 
     /**
+     * Decides whether the viewer may register an outside blog as the own one: a student of the class may, where it lets
+     * them.
+     */
+    public static Reason registerSource(Viewer viewer, long classId, boolean letsStudents, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Reason member = inClass(viewer, Act.READ_CLASS, classId, now);
+        if (!member.allows()) return member;
+        boolean student =
+                viewer.in(classId, now).filter(m -> m.role() == Role.STUDENT).isPresent();
+        return student && letsStudents ? Reason.IS_MEMBER : Reason.STAFF_ONLY;
+    }
+
+    /**
      * Decides whether a class has a front page: it is the same for everybody, a stranger's, and an open class has one.
      */
     public static Reason frontPage(boolean classOpen) {

@@ -275,4 +275,27 @@ class AnsweringTest {
         assertEquals(Reason.NOT_A_MEMBER, AccessEngine.decide(PEOPLE.get("other class"), Act.EDIT, up, NOW));
         assertEquals(Reason.AUTHOR_ONLY, AccessEngine.decide(PEOPLE.get("classmate"), Act.DELETE, up, NOW));
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "lead,          STAFF_ONLY,          STAFF_ONLY",
+        "assistant,     STAFF_ONLY,          STAFF_ONLY",
+        "moderator,     AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW",
+        "classmate,     IS_MEMBER,           STAFF_ONLY",
+        "guest,         STAFF_ONLY,          STAFF_ONLY",
+        "other class,   NOT_A_MEMBER,        NOT_A_MEMBER",
+        "stranger,      SIGN_IN_FIRST,       SIGN_IN_FIRST",
+        "borrowed eyes, ONLY_EYES,           ONLY_EYES"
+    })
+    void studentsRegisterBlogsWhereTheirClassLetsThem(String who, Reason lets, Reason letsNot) {
+        Viewer viewer = PEOPLE.get(who);
+        assertEquals(lets, AccessEngine.registerSource(viewer, 1, true, NOW));
+        assertEquals(letsNot, AccessEngine.registerSource(viewer, 1, false, NOW));
+    }
+
+    @Test
+    void anOpenClassHasAFrontPageForEverybodyAndAShutOneForNobody() {
+        assertEquals(Reason.AUDIENCE_REACHES, AccessEngine.frontPage(true));
+        assertEquals(Reason.SIGN_IN_FIRST, AccessEngine.frontPage(false));
+    }
 }

@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.server.http.Optionally;
 
 /** Outside blogs in, and single posts from elsewhere. */
@@ -35,11 +36,13 @@ class SourceApi {
     record NewsView(String title, String link, String source, Instant at) {}
 
     private final SourceService sources;
+    private final OwnSourceService own;
     private final ElsewhereService elsewhere;
     private final OpmlService opml;
 
-    SourceApi(SourceService sources, ElsewhereService elsewhere, OpmlService opml) {
+    SourceApi(SourceService sources, OwnSourceService own, ElsewhereService elsewhere, OpmlService opml) {
         this.sources = sources;
+        this.own = own;
         this.elsewhere = elsewhere;
         this.opml = opml;
     }
@@ -148,6 +151,35 @@ class SourceApi {
     @GetMapping("/api/classes/{id}/sources/mine")
     List<SourceService.SourceView> mine(Viewer viewer, @PathVariable long id) {
         return sources.ofAuthor(viewer, id);
+    }
+
+    record OwnSourcesRule(OwnSources own) {}
+
+    @GetMapping("/api/classes/{id}/sources/rule")
+    OwnSourcesRule rule(Viewer viewer, @PathVariable long id) {
+        return new OwnSourcesRule(own.rule(viewer, id));
+    }
+
+    @PutMapping("/api/classes/{id}/sources/rule")
+    void setRule(Viewer viewer, @PathVariable long id, @RequestBody OwnSourcesRule body) {
+        own.setRule(viewer, id, body.own());
+    }
+
+    @PostMapping("/api/classes/{id}/sources/mine/look")
+    SourceFinder.Found lookOwn(Viewer viewer, @PathVariable long id, @RequestBody Address body) {
+        return own.look(viewer, id, body.address());
+    }
+
+    /** Registers a blog of the viewer's own, whoever stands in the wish. */
+    @PostMapping("/api/classes/{id}/sources/mine")
+    AddedSource addOwn(Viewer viewer, @PathVariable long id, @RequestBody SourceService.WantedSource body) {
+        return new AddedSource(own.add(viewer, id, body));
+    }
+
+    /** Takes back an own blog that still waits for a yes. */
+    @DeleteMapping("/api/sources/{id}/mine")
+    void takeBack(Viewer viewer, @PathVariable long id) {
+        own.takeBack(viewer, id);
     }
 
     /** "I have just published": looks at the viewer's own outside blogs. */

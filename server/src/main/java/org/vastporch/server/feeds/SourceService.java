@@ -12,6 +12,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.FeedReader;
 import org.vastporch.core.feeds.Health;
+import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.core.feeds.WebLink;
 import org.vastporch.server.access.AccessService;
@@ -74,6 +75,7 @@ public class SourceService {
             Instant nextCheck,
             @Optionally String lastError,
             boolean paused,
+            boolean asked,
             boolean untidy,
             @Optionally LocalDate from) {}
 
@@ -123,6 +125,15 @@ public class SourceService {
      */
     public long add(Viewer viewer, long classId, WantedSource wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
+        return gather(viewer, classId, wanted, false);
+    }
+
+    /**
+     * Adds a source for somebody who may.
+     *
+     * @param asks whether nothing comes in before staff have said yes
+     */
+    long gather(Viewer viewer, long classId, WantedSource wanted, boolean asks) {
         String feed = address("feedAddress", wanted.feedAddress());
         String site = wanted.siteAddress().isEmpty() ? "" : address("siteAddress", wanted.siteAddress());
         if (store.isKnown(classId, feed)) throw alreadyThere();
@@ -131,7 +142,17 @@ public class SourceService {
         if (outcome.answer().error() != null && !Boolean.TRUE.equals(wanted.keepTrying()))
             throw Problem.invalid(
                     "feedAddress", "source-unread", outcome.answer().error() + " It was not added.");
+        boolean own = wanted.personId() != null && wanted.personId() == viewer.personId();
         long id = transaction.execute(status -> {
+            if (own) {
+                store.lockPerson(viewer.personId());
+                if (store.countOf(classId, viewer.personId()) >= OwnSources.MOST)
+                    throw Problem.invalid(
+                            "address",
+                            "too-many-sources",
+                            "You have " + OwnSources.MOST
+                                    + " outside blogs here already. Ask a teacher to take one out.");
+            }
             if (store.isKnown(classId, feed)) throw alreadyThere();
             long added = store.add(
                     classId,
@@ -142,12 +163,13 @@ public class SourceService {
                     cut(wanted.title().isBlank() ? feed : wanted.title().strip(), 300),
                     cut(wanted.description(), 4000),
                     wanted.from(),
+                    asks,
                     clock.instant());
             store.leaveOut(added, without(wanted), clock.instant());
-            events.add(classId, "source-added", added, viewer.personId());
+            events.add(classId, asks ? "source-asked" : "source-added", added, viewer.personId());
             return added;
         });
-        checker.keep(store.find(id).orElseThrow(), outcome);
+        if (!asks) checker.keep(store.find(id).orElseThrow(), outcome);
         return id;
     }
 
@@ -170,6 +192,8 @@ public class SourceService {
     public void refresh(Viewer viewer, long sourceId) {
         Source source = store.find(sourceId).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, source.classId());
+        if (source.asked())
+            throw Problem.stale("source-asked", "Let it in first: nothing comes from it before somebody has said yes.");
         checker.check(source);
     }
 
@@ -273,9 +297,10 @@ public class SourceService {
         access.require(viewer, Act.MANAGE_CLASS, classOf(sourceId));
         transaction.executeWithoutResult(status -> {
             Source source = store.lock(sourceId).orElseThrow(Problem::missing);
-            if (source.paused() == paused) return;
+            if (source.paused() == paused || source.asked() && paused) return;
             store.setPaused(sourceId, paused, clock.instant());
-            events.add(source.classId(), paused ? "source-paused" : "source-resumed", sourceId, viewer.personId());
+            String what = source.asked() ? "source-added" : paused ? "source-paused" : "source-resumed";
+            events.add(source.classId(), what, sourceId, viewer.personId());
         });
     }
 
@@ -336,6 +361,7 @@ public class SourceService {
                 s.checks().nextCheck(),
                 s.checks().lastError(),
                 s.paused(),
+                s.asked(),
                 s.checks().untidy(),
                 s.beginsOn());
     }

@@ -16,13 +16,17 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.server.rows.Rows;
 
 @Repository
 class SourceStore {
 
-    /** @param personId whose posts its entries are; null for news of the class */
+    /**
+     * @param personId whose posts its entries are; null for news of the class
+     * @param asked whether it waits for a yes of staff, and rests meanwhile
+     */
     record Source(
             long id,
             long classId,
@@ -32,6 +36,7 @@ class SourceStore {
             String title,
             String description,
             boolean paused,
+            boolean asked,
             @Nullable LocalDate beginsOn,
             SourceChecks checks) {}
 
@@ -56,7 +61,7 @@ class SourceStore {
     record News(String title, String link, String source, Instant at) {}
 
     private static final String COLUMNS = """
-        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, begins_on, etag, last_modified, body_hash, untidy,
+        id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, asked, begins_on, etag, last_modified, body_hash, untidy,
         asked_seconds, failures, not_found, not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
 
     private final JdbcClient jdbc;
@@ -74,13 +79,14 @@ class SourceStore {
             String title,
             String description,
             @Nullable LocalDate beginsOn,
+            boolean asked,
             Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into source (class_id, person_id, blog_id, feed_address, site_address, title, description, begins_on,
-                       asked_seconds, failures, not_found,
+                       paused, asked, asked_seconds, failures, not_found,
                                     moved_seen, stopped, next_check_at, created_at)
-                values (:classId, :personId, :blogId, :feed, :site, :title, :description, :beginsOn, 0, 0, 0, 0, false, :now,
+                values (:classId, :personId, :blogId, :feed, :site, :title, :description, :beginsOn, :asked, :asked, 0, 0, 0, 0, false, :now,
                        :now)""")
                 .param("classId", classId)
                 .param("personId", personId)
@@ -90,9 +96,44 @@ class SourceStore {
                 .param("title", title)
                 .param("description", description)
                 .param("beginsOn", beginsOn)
+                .param("asked", asked)
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         return key.getKey().longValue();
+    }
+
+    OwnSources ownSources(long classId) {
+        return jdbc.sql("select own_sources from class where id = :id")
+                .param("id", classId)
+                .query(String.class)
+                .optional()
+                .map(OwnSources::valueOf)
+                .orElse(OwnSources.STAFF_ONLY);
+    }
+
+    void setOwnSources(long classId, OwnSources rule) {
+        jdbc.sql("update class set own_sources = :rule where id = :id")
+                .param("rule", rule.name())
+                .param("id", classId)
+                .update();
+    }
+
+    /** How many a student has in a class. */
+    int countOf(long classId, long personId) {
+        return jdbc.sql("select count(*) from source where class_id = :classId and person_id = :person"
+                        + " and removed_at is null")
+                .param("classId", classId)
+                .param("person", personId)
+                .query(Integer.class)
+                .single();
+    }
+
+    /** Lets the additions of a student stand in line, so that they are counted one after the other. */
+    void lockPerson(long personId) {
+        jdbc.sql("select id from person where id = :id for update")
+                .param("id", personId)
+                .query(Long.class)
+                .single();
     }
 
     boolean isKnown(long classId, String feed) {
@@ -122,7 +163,7 @@ class SourceStore {
 
     /** @param next when it is looked at next if it does not rest */
     void setPaused(long id, boolean paused, Instant next) {
-        jdbc.sql("update source set paused = :paused, next_check_at = :next where id = :id")
+        jdbc.sql("update source set paused = :paused, asked = asked and :paused, next_check_at = :next where id = :id")
                 .param("paused", paused)
                 .param("next", Rows.utc(next))
                 .param("id", id)
@@ -403,6 +444,7 @@ class SourceStore {
                 row.getString("title"),
                 row.getString("description"),
                 row.getBoolean("paused"),
+                row.getBoolean("asked"),
                 row.getObject("begins_on", LocalDate.class),
                 new SourceChecks(
                         row.getString("feed_address"),

@@ -29,6 +29,9 @@ public class TodayService {
     public record Faltering(
             long id, String title, String error, @Optionally Instant lastEntry) {}
 
+    /** An outside blog that its student asks to bring in. */
+    public record AskedSource(String title, String person) {}
+
     /** Somebody who came in by the class word. */
     public record CameByWord(String name, Instant at) {}
 
@@ -53,6 +56,7 @@ public class TodayService {
             int unanswered,
             int weekIndex,
             List<Faltering> faltering,
+            List<AskedSource> askedSources,
             List<String> elsewhere,
             List<String> askedNames,
             List<CameByWord> byWord,
@@ -103,6 +107,7 @@ public class TodayService {
                         new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest()))
                 .orElse(null);
         Names names = people.names(viewer, classId);
+        List<SourceService.SourceView> gathered = sources.ofClass(viewer, classId);
         return new Today(
                 in.term().dayOf(now).getDayOfWeek().name(),
                 week.contains(now) ? week.number() : 0,
@@ -115,7 +120,11 @@ public class TodayService {
                         .toList(),
                 porch.unanswered(viewer, classId, week.start(), week.end()),
                 index,
-                faltering(viewer, classId),
+                faltering(gathered),
+                gathered.stream()
+                        .filter(SourceService.SourceView::asked)
+                        .map(s -> new AskedSource(s.title(), s.person()))
+                        .toList(),
                 elsewhere(viewer, classId),
                 store.nameAsked(classId).stream().map(names::of).toList(),
                 store.byWord(classId, now.minus(Duration.ofDays(7))).stream()
@@ -127,8 +136,8 @@ public class TodayService {
                         .toList());
     }
 
-    private List<Faltering> faltering(Viewer viewer, long classId) {
-        return sources.ofClass(viewer, classId).stream()
+    private static List<Faltering> faltering(List<SourceService.SourceView> gathered) {
+        return gathered.stream()
                 .filter(s -> s.health().equals("FALTERING") || s.health().equals("STOPPED"))
                 .map(s -> new Faltering(s.id(), s.title(), s.lastError() == null ? "" : s.lastError(), s.lastEntry()))
                 .toList();

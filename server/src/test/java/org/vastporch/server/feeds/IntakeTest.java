@@ -18,6 +18,7 @@ import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.people.PersonName;
 import org.vastporch.server.ServerTest;
 import org.vastporch.server.access.AccessService;
@@ -42,6 +43,9 @@ class IntakeTest {
 
     @Autowired
     SourceService sources;
+
+    @Autowired
+    OwnSourceService own;
 
     @Autowired
     ElsewhereService elsewhere;
@@ -421,5 +425,61 @@ class IntakeTest {
         assertThrows(Problem.class, () -> sources.justPublished(author, classId), "an allowance, since it asks others");
         assertThrows(Problem.class, () -> sources.refreshAll(author, classId));
         assertEquals(2, sources.refreshAll(teacher, classId));
+    }
+
+    private SourceService.WantedSource own(String feed) {
+        return SourceService.WantedSource.of(OUTSIDE.base() + feed, "", "", "", null);
+    }
+
+    private static String refused(Runnable act) {
+        return assertThrows(Problem.class, act::run).code();
+    }
+
+    @Test
+    void aStudentRegistersAnOwnBlogAsTheClassSays() {
+        Viewer tama = access.viewer(student);
+        assertEquals("staff-only", refused(() -> own.add(tama, classId, own("/rowlock/feed.xml"))));
+        assertEquals("staff-only", refused(() -> own.look(tama, classId, OUTSIDE.base() + "/rowlock/")));
+        own.setRule(teacher, classId, OwnSources.ASKED);
+        assertEquals("staff-only", refused(() -> own.add(teacher, classId, own("/rowlock/feed.xml"))));
+        assertEquals("only-eyes", refused(() -> own.add(tama.throughLens(classId), classId, own("/rowlock/feed.xml"))));
+        assertEquals(
+                1,
+                own.look(tama, classId, OUTSIDE.base() + "/rowlock/")
+                        .candidates()
+                        .size());
+        long id = own.add(tama, classId, own("/rowlock/feed.xml"));
+        assertTrue(view(id).asked());
+        assertEquals(student, view(id).personId());
+        assertEquals(0, view(id).entries(), "nothing comes before somebody has said yes");
+        sources.refreshAll(teacher, classId);
+        assertEquals("source-asked", refused(() -> sources.refresh(teacher, id)));
+        sources.justPublished(tama, classId);
+        assertEquals(List.of(), waiting());
+        sources.setPaused(teacher, id, false);
+        assertFalse(view(id).asked());
+        sources.refresh(teacher, id);
+        assertTrue(view(id).entries() > 0);
+        assertEquals(view(id).entries(), waiting().size(), "its posts are looked at as others are");
+        assertEquals("source-added", refused(() -> own.takeBack(tama, id)));
+    }
+
+    @Test
+    void whatStillWaitsIsTakenBackByItsStudentAlone() {
+        Viewer tama = access.viewer(student);
+        own.setRule(teacher, classId, OwnSources.ASKED);
+        long id = own.add(tama, classId, own("/rowlock/feed.xml"));
+        assertEquals("not-there", refused(() -> own.takeBack(teacher, id)));
+        own.takeBack(tama, id);
+        assertEquals(List.of(), sources.ofAuthor(tama, classId));
+        own.setRule(teacher, classId, OwnSources.FREE);
+        long again = own.add(tama, classId, own("/rowlock/feed.xml"));
+        assertFalse(view(again).asked());
+        assertTrue(view(again).entries() > 0);
+        assertEquals(view(again).entries(), waiting().size(), "where the class trusts, it comes in at once");
+        assertEquals("source-known", refused(() -> own.add(tama, classId, own("/rowlock/feed.xml"))));
+        own.add(tama, classId, own("/oakum/feed.xml"));
+        own.add(tama, classId, own("/clinker/feed.xml"));
+        assertEquals("too-many-sources", refused(() -> own.add(tama, classId, own("/saltwort/feed.xml"))));
     }
 }
