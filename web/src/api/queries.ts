@@ -40,6 +40,7 @@ import type {
   Pile,
   Porch,
   PostView,
+  PromptAnswered,
   PromptView,
   Rail,
   ReturnNote,
@@ -318,6 +319,12 @@ export const blogsOptions = (id: number) =>
   queryOptions({
     queryKey: ['blogs', id],
     queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal),
+  });
+
+export const answeredPromptOptions = (postId: number) =>
+  queryOptions({
+    queryKey: ['answered-prompt', postId],
+    queryFn: ({ signal }) => getJson<PromptAnswered>(`/api/posts/${postId}/answered-prompt`, signal),
   });
 
 export const promptsOptions = (id: number) =>

@@ -1476,6 +1476,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/answered-prompt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["answeredPrompt"];
+        put: operations["setAnsweredPrompt"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/arrangement": {
         parameters: {
             query?: never;
@@ -3590,6 +3606,13 @@ export interface components {
             notes: string[];
             rows: components["schemas"]["RowView"][];
         };
+        PromptAnswered: {
+            /** @enum {string} */
+            by?: "TAG" | "TIME" | "PERSON";
+            choices: components["schemas"]["PromptChoice"][];
+            /** Format: int64 */
+            promptId?: number;
+        };
         PromptBrief: {
             answerFirst: boolean;
             /** Format: date-time */
@@ -3603,6 +3626,11 @@ export interface components {
             instructions: string;
             late: boolean;
             questions: string[];
+            title: string;
+        };
+        PromptChoice: {
+            /** Format: int64 */
+            id: number;
             title: string;
         };
         PromptView: {
@@ -3627,6 +3655,10 @@ export interface components {
             starter: string;
             tag?: string;
             title: string;
+        };
+        PromptWish: {
+            /** Format: int64 */
+            promptId?: number;
         };
         Rail: {
             counts: number[];
@@ -4294,8 +4326,11 @@ export type PlaceLine = components['schemas']['PlaceLine'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
 export type Preview = components['schemas']['Preview'];
+export type PromptAnswered = components['schemas']['PromptAnswered'];
 export type PromptBrief = components['schemas']['PromptBrief'];
+export type PromptChoice = components['schemas']['PromptChoice'];
 export type PromptView = components['schemas']['PromptView'];
+export type PromptWish = components['schemas']['PromptWish'];
 export type Rail = components['schemas']['Rail'];
 export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
@@ -7147,6 +7182,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    answeredPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PromptAnswered"];
+                };
+            };
+        };
+    };
+    setAnsweredPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PromptWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PromptAnswered"];
+                };
             };
         };
     };

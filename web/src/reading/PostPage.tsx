@@ -22,6 +22,7 @@ import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Wrong } from '../ui/Wrong';
+import { AnsweredPrompt } from '../writing/AnsweredPrompt';
 import { PostArticle } from './PostArticle';
 
 /** One post with its comments, who can read it, and what was decided about it. */
@@ -169,6 +170,7 @@ export function PostPage() {
             </Link>
           </p>
         )}
+        {post.outsideLink && !eyes && (post.own || of?.staff) && <AnsweredPrompt postId={id} />}
         {post.outsideLink && (
           <p className="less">
             <a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">

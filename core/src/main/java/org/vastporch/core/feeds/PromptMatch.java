@@ -30,15 +30,25 @@ public final class PromptMatch {
         }
     }
 
+    /** By what it is known which prompt an outside post answers. What a person set, nothing else ever changes. */
+    public enum By {
+        TAG,
+        TIME,
+        PERSON
+    }
+
+    /** A prompt that was found, and by what. */
+    public record Match(Candidate prompt, By by) {}
+
     /** By a tag that is the prompt's own or its title; else the only prompt open at the post's date; else none. */
-    public static Optional<Candidate> find(Collection<String> tags, Instant date, List<Candidate> prompts) {
+    public static Optional<Match> find(Collection<String> tags, Instant date, List<Candidate> prompts) {
         List<String> folded = tags.stream().map(PromptMatch::plain).toList();
         Optional<Candidate> byTag = prompts.stream()
                 .filter(p -> (p.tag() != null && folded.contains(plain(p.tag()))) || folded.contains(plain(p.title())))
                 .findFirst();
-        if (byTag.isPresent()) return byTag;
+        if (byTag.isPresent()) return byTag.map(p -> new Match(p, By.TAG));
         List<Candidate> open = prompts.stream().filter(p -> p.isOpenAt(date)).toList();
-        return open.size() == 1 ? Optional.of(open.get(0)) : Optional.empty();
+        return open.size() == 1 ? Optional.of(new Match(open.get(0), By.TIME)) : Optional.empty();
     }
 
     private static String plain(String tag) {

@@ -86,23 +86,17 @@ class FeedRulesTest {
     void aPostMatchesByTagElseByTheOnlyOpenPrompt() {
         var first = new PromptMatch.Candidate(1, "Week 6 log", "plot-6", NOW.minusSeconds(100), NOW);
         var second = new PromptMatch.Candidate(2, "Oars", null, NOW.minusSeconds(100), null);
+        var both = List.of(first, second);
         assertEquals(
-                1,
-                PromptMatch.find(List.of("Plot 6"), NOW, List.of(first, second))
-                        .orElseThrow()
-                        .id());
+                new PromptMatch.Match(first, PromptMatch.By.TAG),
+                PromptMatch.find(List.of("Plot 6"), NOW, both).orElseThrow());
         assertEquals(
-                2,
-                PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), List.of(first, second))
-                        .orElseThrow()
-                        .id());
+                new PromptMatch.Match(second, PromptMatch.By.TAG),
+                PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), both).orElseThrow());
         assertEquals(
-                2,
-                PromptMatch.find(List.of(), NOW, List.of(first, second))
-                        .orElseThrow()
-                        .id());
-        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), List.of(first, second))
-                .isEmpty());
+                new PromptMatch.Match(second, PromptMatch.By.TIME),
+                PromptMatch.find(List.of(), NOW, both).orElseThrow());
+        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), both).isEmpty());
     }
 
     @Test

@@ -118,14 +118,13 @@ class SourceIntake {
 
     private long post(Of of, Entry entry, String link, Instant date, @Nullable Long known) {
         Source source = of.source();
-        Long prompt = PromptMatch.find(entry.tags(), date, of.prompts())
-                .map(PromptMatch.Candidate::id)
-                .orElse(null);
+        PromptMatch.Match match =
+                PromptMatch.find(entry.tags(), date, of.prompts()).orElse(null);
         return posts.takeIn(
                 source.classId(),
                 source.blogId(),
                 source.personId(),
-                prompt,
+                match,
                 source.id(),
                 link,
                 Audience.MY_CLASS,

@@ -21,6 +21,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
@@ -484,7 +485,7 @@ public class PostService {
             long classId,
             long blogId,
             long authorId,
-            @Nullable Long promptId,
+            PromptMatch.@Nullable Match match,
             long sourceId,
             String link,
             Audience audience,
@@ -497,8 +498,18 @@ public class PostService {
         // Whoever mends it later can keep it whole.
         if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML - ROOM_TO_CLOSE));
         Instant now = clock.instant();
-        long id =
-                postId != null ? postId : store.add(classId, blogId, authorId, promptId, sourceId, link, audience, now);
+        long id = postId != null
+                ? postId
+                : store.add(
+                        classId,
+                        blogId,
+                        authorId,
+                        match == null ? null : match.prompt().id(),
+                        sourceId,
+                        link,
+                        audience,
+                        now);
+        if (postId == null && match != null) store.setMatchedBy(id, match.by());
         PostRow row = store.lock(id).orElseThrow();
         // What its author brought in by hand is changed by its author alone.
         if (row.sourceId() == null) return id;

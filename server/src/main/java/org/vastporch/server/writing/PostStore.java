@@ -14,6 +14,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
@@ -431,9 +432,27 @@ class PostStore {
                 .update();
     }
 
+    void setMatchedBy(long id, PromptMatch.By by) {
+        jdbc.sql("update post set matched_by = :by where id = :id")
+                .param("by", by.name())
+                .param("id", id)
+                .update();
+    }
+
+    /** By what it is known which prompt an outside post answers; nothing if that is not known. */
+    Optional<PromptMatch.By> matchedBy(long id) {
+        return jdbc.sql("select matched_by from post where id = :id and matched_by is not null")
+                .param("id", id)
+                .query(String.class)
+                .optional()
+                .map(PromptMatch.By::valueOf);
+    }
+
+    /** Keeps what a person set; another revision, since whoever decides on the text saw another prompt. */
     void setPrompt(long id, @Nullable Long promptId) {
-        jdbc.sql("update post set prompt_id = :prompt where id = :id")
+        jdbc.sql("update post set prompt_id = :prompt, matched_by = :by, rev = rev + 1 where id = :id")
                 .param("prompt", promptId)
+                .param("by", PromptMatch.By.PERSON.name())
                 .param("id", id)
                 .update();
     }

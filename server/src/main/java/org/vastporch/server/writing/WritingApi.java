@@ -27,7 +27,15 @@ class WritingApi {
     private final VersionService versions;
     private final CategoryService categories;
 
-    WritingApi(PostService posts, OwnPostService own, VersionService versions, CategoryService categories) {
+    private final AnsweredPromptService answered;
+
+    WritingApi(
+            PostService posts,
+            OwnPostService own,
+            VersionService versions,
+            CategoryService categories,
+            AnsweredPromptService answered) {
+        this.answered = answered;
         this.posts = posts;
         this.own = own;
         this.versions = versions;
@@ -111,5 +119,20 @@ class WritingApi {
     @PostMapping("/api/posts/{id}/restore")
     void restore(Viewer viewer, @PathVariable long id) {
         posts.restore(viewer, id);
+    }
+
+    /** Which prompt a post from outside answers, for its author and staff. */
+    @GetMapping("/api/posts/{id}/answered-prompt")
+    AnsweredPromptService.PromptAnswered answeredPrompt(Viewer viewer, @PathVariable long id) {
+        return answered.get(viewer, id);
+    }
+
+    /** @param promptId left out for none */
+    record PromptWish(@Optionally Long promptId) {}
+
+    @PutMapping("/api/posts/{id}/answered-prompt")
+    AnsweredPromptService.PromptAnswered setAnsweredPrompt(
+            Viewer viewer, @PathVariable long id, @RequestBody PromptWish body) {
+        return answered.set(viewer, id, body.promptId());
     }
 }

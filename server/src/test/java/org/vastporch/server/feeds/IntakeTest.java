@@ -2,8 +2,10 @@ package org.vastporch.server.feeds;
 
 import static org.junit.jupiter.api.Assertions.*;
 
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.BeforeEach;
@@ -19,7 +21,9 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.feeds.OwnSources;
+import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.people.PersonName;
+import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.ServerTest;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
@@ -31,6 +35,8 @@ import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.writing.AnsweredPromptService;
 import org.vastporch.server.writing.PostService;
 import org.vastporch.standins.OutsideHost;
 
@@ -46,6 +52,12 @@ class IntakeTest {
 
     @Autowired
     OwnSourceService own;
+
+    @Autowired
+    AnsweredPromptService answered;
+
+    @Autowired
+    PromptService prompts;
 
     @Autowired
     ElsewhereService elsewhere;
@@ -481,5 +493,62 @@ class IntakeTest {
         own.add(tama, classId, own("/oakum/feed.xml"));
         own.add(tama, classId, own("/clinker/feed.xml"));
         assertEquals("too-many-sources", refused(() -> own.add(tama, classId, own("/saltwort/feed.xml"))));
+    }
+
+    /** What a person says of a post holds, whatever its blog says later. */
+    @Test
+    void aPersonSaysWhichPromptAPostAnswersAndThatStays() {
+        long source = add("/rowlock/feed.xml", student);
+        long post = jdbc.sql("select min(id) from post where source_id = :id")
+                .param("id", source)
+                .query(Long.class)
+                .single();
+        Viewer tama = access.viewer(student);
+        assertNull(answered.get(tama, post).promptId());
+        assertNull(answered.get(tama, post).by());
+        long prompt = prompt("Oars", 0);
+        long later = prompt("Later", 5);
+        assertEquals(
+                List.of("Oars"),
+                answered.get(tama, post).choices().stream().map(c -> c.title()).toList(),
+                "nothing of a prompt that has not opened");
+        assertEquals("prompt-unknown", refused(() -> answered.set(tama, post, later)));
+        assertEquals("prompt-unknown", refused(() -> answered.set(tama, post, 999_999L)));
+        assertEquals(prompt, answered.set(tama, post, prompt).promptId());
+        assertEquals(PromptMatch.By.PERSON, answered.get(teacher, post).by());
+        OUTSIDE.publish("rowlock", "Another knot " + post, "<p>Round and round.</p>");
+        sources.refresh(teacher, source);
+        assertEquals(prompt, answered.get(teacher, post).promptId(), "a later look changes nothing");
+        answered.set(teacher, post, null);
+        assertNull(answered.get(tama, post).promptId());
+        assertEquals(PromptMatch.By.PERSON, answered.get(tama, post).by());
+        assertEquals("only-eyes", refused(() -> answered.set(tama.throughLens(classId), post, prompt)));
+        assertThrows(Problem.class, () -> answered.get(Viewer.STRANGER, post));
+        long here = posts.begin(tama, blogs.homeOf(classId, student).orElseThrow(), null);
+        assertEquals("not-there", refused(() -> answered.get(tama, here)), "a post written here has its own prompt");
+    }
+
+    private long prompt(String title, int opensInDays) {
+        LocalDateTime now = LocalDateTime.now();
+        return prompts.set(
+                teacher,
+                classId,
+                new PromptService.WantedPrompt(
+                        title,
+                        "Write.",
+                        List.of(),
+                        null,
+                        opensInDays == 0 ? null : now.plusDays(opensInDays),
+                        now.plusDays(9),
+                        0,
+                        BigDecimal.ZERO,
+                        BigDecimal.ZERO,
+                        BigDecimal.TEN,
+                        new HandIn.Asked(0, 0, 0, 0, 0, 0, 0),
+                        null,
+                        null,
+                        null,
+                        false,
+                        null));
     }
 }
