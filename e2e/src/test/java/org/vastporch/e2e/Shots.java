@@ -42,7 +42,7 @@ class Shots {
         shot(reader, "/news", "news");
         shot(reader, "/classes/1/search?q=leaves holes", "search");
         Page sign = Stage.window(Stage.demo().address());
-        shot(sign, "/", "sign-in");
+        shot(sign, "/river-boats-thursday-evenings/what-the-river-gave-back", "front-page");
     }
 
     private static void margin() {
