@@ -3890,6 +3890,8 @@ export interface components {
             lastError?: string;
             /** Format: date-time */
             nextCheck: string;
+            /** @enum {string} */
+            pace: "FAILURES" | "DUE" | "ASKED" | "HABIT" | "SELDOM";
             paused: boolean;
             person?: string;
             /** Format: int64 */
@@ -3897,6 +3899,7 @@ export interface components {
             siteAddress: string;
             title: string;
             untidy: boolean;
+            weeks: number[];
         };
         Spell: {
             /** Format: date */

@@ -27,6 +27,14 @@ export function TermPage() {
   );
 }
 
+/** What is wrong with a list, beside it. */
+const Fault = ({ says }: { says?: React.ReactNode }) =>
+  says ? (
+    <p className="tell wrong" role="alert">
+      {says}
+    </p>
+  ) : null;
+
 /** The days after the last term: a fortnight later, and as long as it was. */
 function nextTerm(terms: { firstDay: string; lastDay: string }[]) {
   const latest = terms.reduce((a, b) => (a.lastDay > b.lastDay ? a : b));
@@ -107,11 +115,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               </Button>
             </div>
           ))}
-          {form.errors.terms && (
-            <p className="tell wrong" role="alert">
-              {form.errors.terms}
-            </p>
-          )}
+          <Fault says={form.errors.terms} />
           <p className="above-3 below-0">
             <Word onClick={() => form.insertListItem('terms', nextTerm(form.values.terms))}>Add a term</Word>
           </p>
@@ -125,6 +129,7 @@ function TermForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (sa
               </Button>
             </div>
           ))}
+          <Fault says={form.errors.breaks} />
           <p className="above-3 below-0">
             <Word onClick={() => form.insertListItem('breaks', { from: '', to: '' })}>Add a break</Word>
           </p>

@@ -31,6 +31,39 @@ export function SourceHealth({ source: s }: { source: SourceView }) {
   );
 }
 
+/** Why a blog is looked at as often as it is. */
+const PACE = {
+  FAILURES: 'less often, since it could not be read',
+  DUE: 'soon again, since something is due',
+  ASKED: 'as seldom as its site asks',
+  HABIT: 'as often as it writes',
+  SELDOM: 'once a day, since it writes seldom',
+};
+
+/** How much came in each of the last weeks, the present one at the right. */
+function Weeks({ counts }: { counts: number[] }) {
+  const most = Math.max(3, ...counts);
+  return (
+    <svg
+      className={css.weeks}
+      viewBox={`0 0 ${counts.length * 9} 26`}
+      role="img"
+      aria-label={`Entries in the last ${counts.length} weeks: ${counts.join(', ')}`}
+    >
+      {counts.map((n, i) => (
+        <rect
+          key={i}
+          x={i * 9}
+          y={25 - Math.max(1, (n / most) * 24)}
+          width="6"
+          height={Math.max(1, (n / most) * 24)}
+          className={n ? css.some : css.no}
+        />
+      ))}
+    </svg>
+  );
+}
+
 /** When it was looked at and when it will be. */
 export function SourceLooks({ source: s }: { source: SourceView }) {
   return (
@@ -48,7 +81,7 @@ export function SourceLooks({ source: s }: { source: SourceView }) {
         'not looked at any more'
       ) : (
         <>
-          next <When at={s.nextCheck} />
+          next <When at={s.nextCheck} />, {PACE[s.pace]}
         </>
       )}
       {s.from &&
@@ -81,6 +114,7 @@ export function SourceLine({ source: s, classId, manages }: { source: SourceView
             {s.title}
           </a>
         </h2>
+        {!s.asked && <Weeks counts={s.weeks} />}
         <p className="muted above-1 below-0 less">
           {s.person ? `Posts of ${s.person}` : 'News for the class'} · <SourceHealth source={s} />
         </p>

@@ -123,6 +123,14 @@ class TermsTest {
         assertEquals("terms-overlap", refused.code());
         assertEquals("terms", refused.body().get("field").asString());
         assertEquals("term-missing", set(List.of(), List.of()).code());
+        Answer backwards = set(List.of(term("a", TODAY, TODAY.minusDays(1))), List.of());
+        assertEquals("term-order", backwards.code());
+        assertEquals("terms", backwards.body().get("field").asString());
+        assertEquals(
+                400,
+                set(List.of(Map.of("name", "", "firstDay", "", "lastDay", "")), List.of())
+                        .status());
+        assertEquals(400, set(List.of(Map.of("name", "a")), List.of()).status());
         assertEquals(before, of.lead().get(path("")).body());
     }
 }

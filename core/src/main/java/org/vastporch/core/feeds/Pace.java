@@ -48,6 +48,37 @@ public final class Pace {
         return varied.compareTo(asked) < 0 ? asked : varied;
     }
 
+    /** Why a source is looked at as often as it is. */
+    public enum Why {
+        /** It could not be read lately. */
+        FAILURES,
+        /** Something of its author is due. */
+        DUE,
+        /** Its site asks to be left alone for longer. */
+        ASKED,
+        /** As often as it publishes. */
+        HABIT,
+        /** Once a day: it publishes seldom. */
+        SELDOM
+    }
+
+    /**
+     * What decides how often a source is looked at now, by the same rules as {@link #next} and {@link #hurried}.
+     *
+     * @param published when the last entries were published, in any order; the newest ten count
+     * @param asked the shortest wait that the source asks for
+     * @param failures failures in a row
+     */
+    public static Why why(List<Instant> published, Duration asked, int failures, List<Rush> rushes, Instant now) {
+        if (failures > 0) return Why.FAILURES;
+        Duration own = clamp(medianGap(published).dividedBy(2));
+        boolean rushed = rushes.stream().anyMatch(r -> !now.isBefore(r.from()) && !now.isAfter(r.to()));
+        Duration quick = asked.compareTo(SHORTEST) > 0 ? asked : SHORTEST;
+        if (rushed && quick.compareTo(own) < 0) return Why.DUE;
+        if (asked.compareTo(own) > 0) return Why.ASKED;
+        return own.equals(LONGEST) ? Why.SELDOM : Why.HABIT;
+    }
+
     /**
      * A time when nobody should wait for what somebody has just published: from a day before a prompt is due until its
      * grace ends.

@@ -122,4 +122,29 @@ class PaceTest {
         assertEquals(Health.FALTERING, Health.of(false, 1, NOW, NOW));
         assertEquals(Health.STOPPED, Health.of(true, 1, NOW, NOW));
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        // hours between entries, minutes asked for, failures, hours from now until a prompt is due, why
+        "4, 0, 0, 99, HABIT",
+        "47, 0, 0, 99, HABIT",
+        "48, 0, 0, 99, SELDOM",
+        "4, 120, 0, 99, HABIT", // asks for no more than its own habit
+        "4, 121, 0, 99, ASKED",
+        "4, 0, 1, 1, FAILURES",
+        "4, 0, 0, 24, DUE",
+        "4, 0, 0, 25, HABIT",
+        "4, 119, 0, 1, DUE",
+        "4, 120, 0, 1, HABIT", // what the site asks for is as long as its habit
+        "4, 121, 0, 1, ASKED", // a rush does not overrule it
+        "4, 0, 0, -1, DUE", // within its grace
+        "4, 0, 0, -3, HABIT"
+    })
+    void whatDecidesThePaceIsSaid(int gap, int asked, int failures, int due, Pace.Why why) {
+        Instant now = Instant.parse("2026-11-20T12:00:00Z");
+        List<Instant> published = new ArrayList<>();
+        for (int i = 0; i < 5; i++) published.add(now.minus(Duration.ofHours((long) gap * i)));
+        Pace.Rush rush = Pace.Rush.around(now.plus(Duration.ofHours(due)), Duration.ofHours(2));
+        assertEquals(why, Pace.why(published, Duration.ofMinutes(asked), failures, List.of(rush), now));
+    }
 }

@@ -8,6 +8,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.Refusal;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Role;
@@ -142,7 +143,7 @@ public class ClassService {
                 required("name", change.name(), 120, "Give the class a name."),
                 limited("subject", change.subject(), 120),
                 limited("level", change.level(), 60),
-                terms(change.terms(), change.breaks(), change.zone()),
+                changed(change),
                 change.ownPasswords(),
                 change.byGiven(),
                 change.version()))
@@ -150,6 +151,15 @@ public class ClassService {
                     "class-changed",
                     "Somebody else changed this class meanwhile. Load the page again to see how it is now.");
         events.add(id, "class-changed", id, viewer.personId());
+    }
+
+    /** What is wrong with a term is said beside the list of them. */
+    private static Terms changed(ClassChange change) {
+        try {
+            return terms(change.terms(), change.breaks(), change.zone());
+        } catch (Refusal e) {
+            throw new Refusal(e.field().equals("lastDay") ? "terms" : e.field(), e.code(), e.getMessage());
+        }
     }
 
     private static Terms terms(List<Terms.Days> days, List<Spell> breaks, String zone) {

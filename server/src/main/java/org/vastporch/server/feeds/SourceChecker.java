@@ -198,18 +198,16 @@ class SourceChecker {
                                 answer,
                                 store.lastDates(source.id()),
                                 address -> store.isKnown(source.classId(), address),
-                                rushes(source),
+                                source.personId() == null ? List.of() : rushes(source.classId()),
                                 clock.instant(),
                                 random));
     }
 
     /** Around the times when something of its author is due nobody should wait an hour for it. */
-    private List<Rush> rushes(Source source) {
-        return source.personId() == null
-                ? List.of()
-                : prompts.all(source.classId()).stream()
-                        .map(p -> Rush.around(p.due(), p.grace()))
-                        .toList();
+    List<Rush> rushes(long classId) {
+        return prompts.all(classId).stream()
+                .map(p -> Rush.around(p.due(), p.grace()))
+                .toList();
     }
 
     /** @param feed what was read; null if nothing was, or nothing has changed */

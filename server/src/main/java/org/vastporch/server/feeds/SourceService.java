@@ -4,19 +4,24 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.feeds.EntryWeeks;
 import org.vastporch.core.feeds.FeedReader;
 import org.vastporch.core.feeds.Health;
 import org.vastporch.core.feeds.OwnSources;
+import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.core.feeds.WebLink;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.SourceStore.KnownEntry;
 import org.vastporch.server.feeds.SourceStore.Source;
 import org.vastporch.server.http.Allowance;
@@ -60,6 +65,11 @@ public class SourceService {
         }
     }
 
+    /**
+     * @param weeks entries of each of the last weeks, the present one last
+     * @param pace why it is looked at as often as it is
+     * @param asked whether it waits for a yes of staff
+     */
     public record SourceView(
             long id,
             String title,
@@ -70,9 +80,11 @@ public class SourceService {
             @Optionally String person,
             String health,
             int entries,
+            List<Integer> weeks,
             @Optionally Instant lastEntry,
             @Optionally Instant lastCheck,
             Instant nextCheck,
+            Pace.Why pace,
             @Optionally String lastError,
             boolean paused,
             boolean asked,
@@ -84,6 +96,7 @@ public class SourceService {
     private final SourceFinder finder;
     private final PostService posts;
     private final BlogService blogs;
+    private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
@@ -97,6 +110,7 @@ public class SourceService {
             SourceFinder finder,
             PostService posts,
             BlogService blogs,
+            ClassService classes,
             PeopleService people,
             AccessService access,
             EventStore events,
@@ -107,6 +121,7 @@ public class SourceService {
         this.finder = finder;
         this.posts = posts;
         this.blogs = blogs;
+        this.classes = classes;
         this.people = people;
         this.access = access;
         this.events = events;
@@ -211,11 +226,12 @@ public class SourceService {
     /** The outside blogs of somebody who writes in a class. */
     public List<SourceView> ofAuthor(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
-        Names names = people.names(viewer, classId);
-        return store.ofClass(classId).stream()
-                .filter(s -> s.personId() != null && s.personId() == viewer.personId())
-                .map(s -> view(s, names))
-                .toList();
+        return views(
+                viewer,
+                classId,
+                store.ofClass(classId).stream()
+                        .filter(s -> s.personId() != null && s.personId() == viewer.personId())
+                        .toList());
     }
 
     /** Its author says to have just published: the own outside blogs are looked at, and are done when this returns. */
@@ -332,8 +348,7 @@ public class SourceService {
 
     public List<SourceView> ofClass(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_REAL_NAME, classId);
-        Names names = people.names(viewer, classId);
-        return store.ofClass(classId).stream().map(s -> view(s, names)).toList();
+        return views(viewer, classId, store.ofClass(classId));
     }
 
     /** The newest entries of the class's news sources. */
@@ -342,8 +357,27 @@ public class SourceService {
         return store.news(classId, 6);
     }
 
-    private SourceView view(Source s, Names names) {
-        List<Instant> dates = store.lastDates(s.id());
+    private List<SourceView> views(Viewer viewer, long classId, List<Source> of) {
+        Names names = people.names(viewer, classId);
+        Term term = classes.get(classId).term();
+        Instant now = clock.instant();
+        Map<Long, Integer> counts = store.countEntries(classId);
+        Map<Long, List<Instant>> dates = store.dates(classId, EntryWeeks.since(term, now));
+        List<Pace.Rush> rushes = checker.rushes(classId);
+        return of.stream()
+                .map(s -> view(
+                        s,
+                        names,
+                        counts.getOrDefault(s.id(), 0),
+                        dates.getOrDefault(s.id(), List.of()),
+                        term,
+                        s.personId() == null ? List.of() : rushes))
+                .toList();
+    }
+
+    private SourceView view(
+            Source s, Names names, int entries, List<Instant> dates, Term term, List<Pace.Rush> rushes) {
+        Instant now = clock.instant();
         Instant last = dates.isEmpty() ? null : dates.get(0);
         return new SourceView(
                 s.id(),
@@ -353,12 +387,14 @@ public class SourceService {
                 s.siteAddress(),
                 s.personId(),
                 s.personId() == null ? null : names.of(s.personId()),
-                Health.of(s.checks().stopped(), s.checks().failures(), last, clock.instant())
+                Health.of(s.checks().stopped(), s.checks().failures(), last, now)
                         .name(),
-                store.countEntries(s.id()),
+                entries,
+                EntryWeeks.of(dates, term, now),
                 last,
                 s.checks().lastCheck(),
                 s.checks().nextCheck(),
+                Pace.why(dates, s.checks().asked(), s.checks().failures(), rushes, now),
                 s.checks().lastError(),
                 s.paused(),
                 s.asked(),

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -409,11 +410,36 @@ class SourceStore {
                 .list();
     }
 
-    int countEntries(long sourceId) {
-        return jdbc.sql("select count(*) from source_entry where source_id = :source and not left_out")
-                .param("source", sourceId)
-                .query(Integer.class)
-                .single();
+    /** How many entries came from each source of a class; none are not named. */
+    Map<Long, Integer> countEntries(long classId) {
+        Map<Long, Integer> counts = new HashMap<>();
+        jdbc.sql("""
+                select e.source_id, count(*) as entries
+                  from source_entry e
+                  join source s on s.id = e.source_id
+                 where s.class_id = :classId and s.removed_at is null and not e.left_out
+                 group by e.source_id""").param("classId", classId).query(row -> {
+            counts.put(row.getLong("source_id"), row.getInt("entries"));
+        });
+        return counts;
+    }
+
+    /** When the entries of each source of a class were published: the newest ten, and all since a moment. */
+    Map<Long, List<Instant>> dates(long classId, Instant since) {
+        Map<Long, List<Instant>> dates = new HashMap<>();
+        jdbc.sql("""
+                select source_id, published_at
+                  from (select e.source_id, e.published_at,
+                               row_number() over (partition by e.source_id order by e.published_at desc) as n
+                          from source_entry e
+                          join source s on s.id = e.source_id
+                         where s.class_id = :classId and s.removed_at is null)
+                 where n <= 10 or published_at >= :since
+                 order by source_id, published_at desc""").param("classId", classId).param("since", Rows.utc(since)).query(row -> {
+            dates.computeIfAbsent(row.getLong("source_id"), id -> new ArrayList<>())
+                    .add(Rows.instant(row, "published_at"));
+        });
+        return dates;
     }
 
     List<News> news(long classId, int most) {
