@@ -114,6 +114,9 @@ class Crawl {
                 .filter(c -> !c.path().endsWith(".pdf") && !c.path().equals("/api/openapi"))
                 .toList());
         List<String> more = new ArrayList<>();
+        List<Long> places = jdbc.sql("select id from membership order by id")
+                .query(Long.class)
+                .list();
         for (Object id : school.things.get("class")) {
             for (String wish :
                     List.of("unanswered=true", "announcements=true", "oldestFirst=true", "most=1", "span=TODAY"))
@@ -128,7 +131,7 @@ class Crawl {
             for (Object post : school.things.get("post"))
                 more.add("/feeds/classes/" + id + "/comments.atom?post=" + post);
             more.add("/classes/" + id + "/porch");
-            for (Object place : school.things.getOrDefault("place", List.of()))
+            for (long place : places)
                 for (Object blog : school.things.get("blog"))
                     more.add("/api/classes/" + id + "/porch?blog=" + blog + "&place=" + place);
             for (Object blog : school.things.get("blog")) {
