@@ -17,6 +17,9 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jsoup.Jsoup;
+import org.jsoup.nodes.Document;
+import org.jsoup.nodes.Element;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -346,6 +349,76 @@ class FrontPagesTest {
                 send(there, csrf + "&name=Ida&text=" + "a".repeat(5_000_000), cookie)
                                 .statusCode()
                         / 1);
+    }
+
+    /** Without a script too: folded up, and nothing of them is fetched before somebody unfolds them. */
+    @Test
+    void aStrangerReadsThePagesOfADocumentAndPlaysAVideoWhereTheyStand() throws Exception {
+        long id = of.first()
+                .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of())
+                .body()
+                .get("id")
+                .asLong();
+        String file = of.first()
+                .upload("/api/posts/" + id + "/files", "sheet \"two\".pdf", FilesTest.pdf("One", "Two"))
+                .body()
+                .get("address")
+                .asString();
+        String song = of.first()
+                .upload("/api/posts/" + id + "/files", "song.mp3", FilesTest.sound(3_000))
+                .body()
+                .get("address")
+                .asString();
+        String known = "https://films.example/watch/bean-1";
+        String html = "<p>Beans.</p>"
+                + figure("document", file)
+                + figure("card", known)
+                + figure("card", "https://unknown.example/film")
+                + figure("sound", song);
+        int rev = of.first()
+                .get("/api/posts/" + id + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        rev = of.first()
+                .put(
+                        "/api/posts/" + id + "/draft",
+                        Map.of("rev", rev, "title", "Beans", "html", html, "tags", List.of(), "audience", "MY_CLASS"))
+                .body()
+                .get("rev")
+                .asInt();
+        Answer in = of.first().post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        assertEquals(200, in.status(), in.text());
+        School.decide(of.lead(), of.lead().get("/api/pile").body().get("items").get(0), "APPROVE", "");
+        jdbc.sql("update post set audience = 4 where id = :id").param("id", id).update();
+        open();
+        Document page = Jsoup.parse(page(blog + "/" + id));
+        Element pages = page.selectFirst("figure[data-kind=document] details:not([open])");
+        assertEquals("Read its 2 pages here", pages.selectFirst("summary").text());
+        assertEquals(
+                List.of("Page 1 of 2 of sheet two.pdf", "Page 2 of 2 of sheet two.pdf"),
+                pages.select("img[loading=lazy]").eachAttr("alt"));
+        for (Element image : pages.select("img"))
+            assertEquals(200, stranger.get(image.attr("src")).status());
+        assertEquals(song, page.selectFirst("audio[controls]").attr("src"));
+        List<Element> frames = page.select("iframe");
+        assertEquals(1, frames.size(), "only hosts that the school has chosen play here");
+        Element frame = frames.get(0);
+        assertEquals("https://films.example/embed/bean-1", frame.attr("src"));
+        assertEquals("lazy", frame.attr("loading"));
+        assertEquals("allow-scripts allow-same-origin allow-presentation", frame.attr("sandbox"));
+        assertNotNull(frame.closest("details:not([open])"));
+        String policy = stranger.get(blog + "/" + id)
+                .raw()
+                .headers()
+                .firstValue("Content-Security-Policy")
+                .orElseThrow();
+        assertTrue(policy.matches(".*frame-src [^;]*https://films\\.example.*"), policy);
+    }
+
+    private static String figure(String kind, String address) {
+        return "<figure data-kind=\"" + kind + "\"><a href=\"" + address + "\">A file</a></figure>";
     }
 
     private HttpResponse<String> send(String path, String form, String cookie) throws Exception {

@@ -15,6 +15,7 @@ import org.springframework.boot.test.context.SpringBootTest;
             "spring.datasource.url=jdbc:h2:mem:school;DB_CLOSE_DELAY=-1",
             "vastporch.data=target/test-data",
             "vastporch.quiet=true",
+            "vastporch.videos=https://films.example/watch/{id} => https://films.example/embed/{id}",
             "vastporch.counts.kept=PT0S",
             "vastporch.feeds.check-every=PT1H",
             "vastporch.feeds.between=PT0S",

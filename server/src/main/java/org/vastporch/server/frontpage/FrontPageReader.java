@@ -73,6 +73,7 @@ class FrontPageReader {
     private final CommentService comments;
     private final SearchService search;
     private final SchoolAddress school;
+    private final MediaInPlace media;
 
     FrontPageReader(
             FrontPageStore store,
@@ -82,7 +83,8 @@ class FrontPageReader {
             ReadingService reading,
             CommentService comments,
             SearchService search,
-            SchoolAddress school) {
+            SchoolAddress school,
+            MediaInPlace media) {
         this.store = store;
         this.classes = classes;
         this.blogs = blogs;
@@ -91,6 +93,7 @@ class FrontPageReader {
         this.comments = comments;
         this.search = search;
         this.school = school;
+        this.media = media;
     }
 
     /**
@@ -198,7 +201,7 @@ class FrontPageReader {
                 post.publishedAt() == null ? "" : day(of.term(), post.publishedAt()),
                 post.blog(),
                 blogHref,
-                post.html(),
+                media.ofPost(postId, post.html()),
                 post.tags().stream()
                         .map(t -> new Link(t, query(blogHref, "tag", t), 0))
                         .toList(),
@@ -212,7 +215,7 @@ class FrontPageReader {
                                 c.id(),
                                 c.author(),
                                 day(of.term(), c.at()),
-                                c.html(),
+                                media.of(c.html()),
                                 c.parentId() != null,
                                 "?answer=" + c.id() + "#answer"))
                         .toList(),

@@ -60,7 +60,7 @@ public class VideoPages {
     }
 
     /** The video of a page or player that the school knows. */
-    Optional<Video> of(String address) {
+    public Optional<Video> of(String address) {
         if (address.length() > LONGEST) return Optional.empty();
         for (Host host : hosts) {
             Optional<String> id = host.id(address.strip());
