@@ -3369,6 +3369,12 @@ export interface components {
             state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
             title: string;
         };
+        OwnSourcesChange: {
+            /** @enum {string} */
+            own: "STAFF_ONLY" | "ASKED" | "FREE";
+            /** @enum {string} */
+            seen: "STAFF_ONLY" | "ASKED" | "FREE";
+        };
         OwnSourcesRule: {
             /** @enum {string} */
             own: "STAFF_ONLY" | "ASKED" | "FREE";
@@ -4311,6 +4317,7 @@ export type OpmlLine = components['schemas']['OpmlLine'];
 export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
 export type OwnPost = components['schemas']['OwnPost'];
+export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
 export type PasswordChange = components['schemas']['PasswordChange'];
@@ -6457,7 +6464,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnSourcesRule"];
+                "application/json": components["schemas"]["OwnSourcesChange"];
             };
         };
         responses: {

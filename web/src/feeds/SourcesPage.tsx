@@ -1,5 +1,5 @@
 import { Radio, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { feedReadersOptions, ownRuleOptions, sourcesOptions } from '../api/queries';
@@ -124,12 +124,16 @@ const OWN = [
 
 /** Whether students register outside blogs of their own. */
 function OwnRule({ classId }: { classId: number }) {
+  const client = useQueryClient();
   const { data } = useQuery(ownRuleOptions(classId));
   const [chosen, setChosen] = useState<string>();
-  const set = useWrite((own: string) => putJson(`/api/classes/${classId}/sources/rule`, { own }), {
+  const set = useWrite((own: string) => putJson(`/api/classes/${classId}/sources/rule`, { own, seen: data?.own }), {
     here: true,
     stale: [ownRuleOptions(classId).queryKey],
-    onWrong: () => setChosen(undefined),
+    onWrong: () => {
+      setChosen(undefined);
+      void client.invalidateQueries({ queryKey: ownRuleOptions(classId).queryKey });
+    },
   });
   if (!data) return null;
   return (

@@ -319,7 +319,8 @@ class Crawl {
                         "POST /api/school/staff",
                         () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
                 Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))),
-                Map.entry("PUT /api/classes/{}/sources/rule", () -> List.of(Map.of("own", "FREE"))),
+                Map.entry(
+                        "PUT /api/classes/{}/sources/rule", () -> List.of(Map.of("own", "FREE", "seen", "STAFF_ONLY"))),
                 Map.entry("PUT /api/school/findable", () -> List.of(Map.of("findable", true))),
                 Map.entry(
                         "PUT /api/classes/{}/front-page",

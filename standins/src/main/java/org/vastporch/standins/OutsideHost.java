@@ -21,6 +21,7 @@ import java.util.Map;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import javax.imageio.ImageIO;
 
 /**
@@ -34,6 +35,7 @@ public final class OutsideHost implements AutoCloseable {
     private final AtomicInteger oakumCalls = new AtomicInteger();
     private volatile boolean rowlockBroken;
     private volatile String insteadOfRowlock = "";
+    private final AtomicReference<Runnable> whenAsked = new AtomicReference<>();
 
     /** @param port 0 for any free one */
     public OutsideHost(int port, Instant now) {
@@ -76,6 +78,11 @@ public final class OutsideHost implements AutoCloseable {
         rowlockBroken = broken;
     }
 
+    /** Does something before it answers the next time: what happens while somebody waits for an outside server. */
+    public void whenAskedNext(Runnable meanwhile) {
+        whenAsked.set(meanwhile);
+    }
+
     @Override
     public void close() {
         server.stop(0);
@@ -83,6 +90,8 @@ public final class OutsideHost implements AutoCloseable {
 
     private void answer(HttpExchange call) throws IOException {
         try (call) {
+            Runnable meanwhile = whenAsked.getAndSet(null);
+            if (meanwhile != null) meanwhile.run();
             String[] path = call.getRequestURI().getPath().split("/");
             if (path.length < 2) {
                 send(call, 200, "text/html", index());

@@ -49,10 +49,12 @@ class OwnSourceService {
         return store.ownSources(classId);
     }
 
+    /** @param seen the rule that whoever changes it saw */
     @Transactional
-    public void setRule(Viewer viewer, long classId, OwnSources rule) {
+    public void setRule(Viewer viewer, long classId, OwnSources rule, OwnSources seen) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        store.setOwnSources(classId, rule);
+        if (!store.setOwnSources(classId, rule, seen))
+            throw Problem.stale("rule-changed", "Somebody else has just changed this. Here it is as it stands now.");
         events.add(classId, "rules-changed", classId, viewer.personId());
     }
 
@@ -68,7 +70,7 @@ class OwnSourceService {
      * Registers a blog of the viewer's own. Where the class asks its staff first, nothing comes in before they agree.
      */
     long add(Viewer viewer, long classId, WantedSource wanted) {
-        OwnSources rule = requireRegistering(viewer, classId);
+        requireRegistering(viewer, classId);
         if (!looks.take(String.valueOf(viewer.personId())))
             throw Problem.tooMany("You have looked at very many addresses. Please try again in an hour.");
         WantedSource own = new WantedSource(
@@ -80,7 +82,11 @@ class OwnSourceService {
                 wanted.from(),
                 wanted.without(),
                 false);
-        return sources.gather(viewer, classId, own, rule == OwnSources.ASKED);
+        return sources.gather(
+                viewer,
+                classId,
+                own,
+                () -> requireRegistering(access.viewer(viewer.personId()), classId) == OwnSources.ASKED);
     }
 
     /** Takes back what still waits for a yes. */

@@ -155,14 +155,17 @@ class SourceApi {
 
     record OwnSourcesRule(OwnSources own) {}
 
+    /** @param seen the rule that whoever changes it saw */
+    record OwnSourcesChange(OwnSources own, OwnSources seen) {}
+
     @GetMapping("/api/classes/{id}/sources/rule")
     OwnSourcesRule rule(Viewer viewer, @PathVariable long id) {
         return new OwnSourcesRule(own.rule(viewer, id));
     }
 
     @PutMapping("/api/classes/{id}/sources/rule")
-    void setRule(Viewer viewer, @PathVariable long id, @RequestBody OwnSourcesRule body) {
-        own.setRule(viewer, id, body.own());
+    void setRule(Viewer viewer, @PathVariable long id, @RequestBody OwnSourcesChange body) {
+        own.setRule(viewer, id, body.own(), body.seen());
     }
 
     @PostMapping("/api/classes/{id}/sources/mine/look")

@@ -6,6 +6,7 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -140,36 +141,39 @@ public class SourceService {
      */
     public long add(Viewer viewer, long classId, WantedSource wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return gather(viewer, classId, wanted, false);
+        return gather(viewer, classId, wanted, () -> {
+            access.require(access.viewer(viewer.personId()), Act.MANAGE_CLASS, classId);
+            return false;
+        });
     }
 
     /**
      * Adds a source for somebody who may.
      *
-     * @param asks whether nothing comes in before staff have said yes
+     * @param asksFirst whether nothing comes in before staff have said yes. It is asked once the entries are here, with
+     *     the class's row locked, and refuses who may no longer: an outside server takes its time
      */
-    long gather(Viewer viewer, long classId, WantedSource wanted, boolean asks) {
+    long gather(Viewer viewer, long classId, WantedSource wanted, BooleanSupplier asksFirst) {
         String feed = address("feedAddress", wanted.feedAddress());
         String site = wanted.siteAddress().isEmpty() ? "" : address("siteAddress", wanted.siteAddress());
         if (store.isKnown(classId, feed)) throw alreadyThere();
-        Long home = wanted.personId() == null ? null : home(classId, wanted.personId());
+        if (wanted.personId() != null) home(classId, wanted.personId());
         SourceChecker.Outcome outcome = checker.fetch(SourceChecks.begin(feed, clock.instant()));
         if (outcome.answer().error() != null && !Boolean.TRUE.equals(wanted.keepTrying()))
             throw Problem.invalid(
                     "feedAddress", "source-unread", outcome.answer().error() + " It was not added.");
         boolean own = wanted.personId() != null && wanted.personId() == viewer.personId();
-        long id = transaction.execute(status -> {
-            if (own) {
-                store.lockPerson(viewer.personId());
-                if (store.countOf(classId, viewer.personId()) >= OwnSources.MOST)
-                    throw Problem.invalid(
-                            "address",
-                            "too-many-sources",
-                            "You have " + OwnSources.MOST
-                                    + " outside blogs here already. Ask a teacher to take one out.");
-            }
+        Source added = transaction.execute(status -> {
+            store.lockClass(classId);
+            boolean asks = asksFirst.getAsBoolean();
+            if (own && store.countOf(classId, viewer.personId()) >= OwnSources.MOST)
+                throw Problem.invalid(
+                        "address",
+                        "too-many-sources",
+                        "You have " + OwnSources.MOST + " outside blogs here already. Ask a teacher to take one out.");
             if (store.isKnown(classId, feed)) throw alreadyThere();
-            long added = store.add(
+            Long home = wanted.personId() == null ? null : home(classId, wanted.personId());
+            long id = store.add(
                     classId,
                     wanted.personId(),
                     home,
@@ -180,12 +184,12 @@ public class SourceService {
                     wanted.from(),
                     asks,
                     clock.instant());
-            store.leaveOut(added, without(wanted), clock.instant());
-            events.add(classId, asks ? "source-asked" : "source-added", added, viewer.personId());
-            return added;
+            store.leaveOut(id, without(wanted), clock.instant());
+            events.add(classId, asks ? "source-asked" : "source-added", id, viewer.personId());
+            return store.find(id).orElseThrow();
         });
-        if (!asks) checker.keep(store.find(id).orElseThrow(), outcome);
-        return id;
+        if (!added.asked()) checker.keep(added, outcome);
+        return added.id();
     }
 
     private static Problem alreadyThere() {

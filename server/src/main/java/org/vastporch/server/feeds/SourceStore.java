@@ -112,11 +112,14 @@ class SourceStore {
                 .orElse(OwnSources.STAFF_ONLY);
     }
 
-    void setOwnSources(long classId, OwnSources rule) {
-        jdbc.sql("update class set own_sources = :rule where id = :id")
-                .param("rule", rule.name())
-                .param("id", classId)
-                .update();
+    /** Sets the rule if it still is the one that was seen. */
+    boolean setOwnSources(long classId, OwnSources rule, OwnSources seen) {
+        return jdbc.sql("update class set own_sources = :rule where id = :id and own_sources = :seen")
+                        .param("rule", rule.name())
+                        .param("id", classId)
+                        .param("seen", seen.name())
+                        .update()
+                == 1;
     }
 
     /** How many a student has in a class. */
@@ -129,10 +132,10 @@ class SourceStore {
                 .single();
     }
 
-    /** Lets the additions of a student stand in line, so that they are counted one after the other. */
-    void lockPerson(long personId) {
-        jdbc.sql("select id from person where id = :id for update")
-                .param("id", personId)
+    /** Until the transaction ends the class's rule stays as it is, and what is added is counted one after the other. */
+    void lockClass(long classId) {
+        jdbc.sql("select id from class where id = :id for update")
+                .param("id", classId)
                 .query(Long.class)
                 .single();
     }

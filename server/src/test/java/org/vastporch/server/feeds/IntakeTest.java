@@ -452,7 +452,7 @@ class IntakeTest {
         Viewer tama = access.viewer(student);
         assertEquals("staff-only", refused(() -> own.add(tama, classId, own("/rowlock/feed.xml"))));
         assertEquals("staff-only", refused(() -> own.look(tama, classId, OUTSIDE.base() + "/rowlock/")));
-        own.setRule(teacher, classId, OwnSources.ASKED);
+        own.setRule(teacher, classId, OwnSources.ASKED, OwnSources.STAFF_ONLY);
         assertEquals("staff-only", refused(() -> own.add(teacher, classId, own("/rowlock/feed.xml"))));
         assertEquals("only-eyes", refused(() -> own.add(tama.throughLens(classId), classId, own("/rowlock/feed.xml"))));
         assertEquals(
@@ -479,12 +479,12 @@ class IntakeTest {
     @Test
     void whatStillWaitsIsTakenBackByItsStudentAlone() {
         Viewer tama = access.viewer(student);
-        own.setRule(teacher, classId, OwnSources.ASKED);
+        own.setRule(teacher, classId, OwnSources.ASKED, OwnSources.STAFF_ONLY);
         long id = own.add(tama, classId, own("/rowlock/feed.xml"));
         assertEquals("not-there", refused(() -> own.takeBack(teacher, id)));
         own.takeBack(tama, id);
         assertEquals(List.of(), sources.ofAuthor(tama, classId));
-        own.setRule(teacher, classId, OwnSources.FREE);
+        own.setRule(teacher, classId, OwnSources.FREE, OwnSources.ASKED);
         long again = own.add(tama, classId, own("/rowlock/feed.xml"));
         assertFalse(view(again).asked());
         assertTrue(view(again).entries() > 0);
@@ -493,6 +493,23 @@ class IntakeTest {
         own.add(tama, classId, own("/oakum/feed.xml"));
         own.add(tama, classId, own("/clinker/feed.xml"));
         assertEquals("too-many-sources", refused(() -> own.add(tama, classId, own("/saltwort/feed.xml"))));
+    }
+
+    /** An outside server takes its time: what the class says when its entries are here is what counts. */
+    @Test
+    void aRuleThatChangesWhileABlogIsFetchedCounts() {
+        Viewer tama = access.viewer(student);
+        own.setRule(teacher, classId, OwnSources.FREE, OwnSources.STAFF_ONLY);
+        OUTSIDE.whenAskedNext(() -> own.setRule(teacher, classId, OwnSources.ASKED, OwnSources.FREE));
+        long id = own.add(tama, classId, own("/rowlock/feed.xml"));
+        assertTrue(view(id).asked());
+        assertEquals(List.of(), waiting());
+        OUTSIDE.whenAskedNext(() -> own.setRule(teacher, classId, OwnSources.STAFF_ONLY, OwnSources.ASKED));
+        assertEquals("staff-only", refused(() -> own.add(tama, classId, own("/oakum/feed.xml"))));
+        assertEquals(
+                "rule-changed",
+                refused(() -> own.setRule(teacher, classId, OwnSources.FREE, OwnSources.ASKED)),
+                "a second teacher who saw another rule");
     }
 
     /** What a person says of a post holds, whatever its blog says later. */
