@@ -12,6 +12,7 @@ import type {
   BlogPage,
   BlogView,
   Category,
+  ClassMail,
   ClassView,
   CommentView,
   Current,
@@ -25,6 +26,7 @@ import type {
   FrontPage,
   GivenLine,
   InvitationLine,
+  MailOffer,
   Margin,
   Me,
   MemberLine,
@@ -242,6 +244,17 @@ export const newsForMeOptions = queryOptions({
   retry: false,
 });
 
+/** The classes that ask whether one wants mail. */
+export const mailOffersOptions = queryOptions({
+  queryKey: ['mail-offers'],
+  queryFn: ({ signal }) => getJson<MailOffer[]>('/api/subscriptions/offers', signal),
+  staleTime: 60_000,
+});
+export const classMailOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['class-mail', id],
+    queryFn: ({ signal }) => getJson<ClassMail>(`/api/classes/${id}/mail`, signal),
+  });
 export const subscriptionsOptions = queryOptions({
   queryKey: ['subscriptions'],
   queryFn: ({ signal }) => getJson<Mine>('/api/subscriptions', signal),

@@ -596,6 +596,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mail"];
+        put: operations["setMail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/news": {
         parameters: {
             query?: never;
@@ -1613,7 +1629,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer"];
+        post: operations["answer_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2212,6 +2228,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/subscriptions/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions/offers/{classId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/subscriptions/{id}": {
         parameters: {
             query?: never;
@@ -2416,7 +2464,7 @@ export interface components {
             /** Format: date-time */
             closesAt?: string;
             /** @enum {string} */
-            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO" | "ANYONE";
+            commenters: "NOBODY" | "CLASS" | "GUESTS_TOO" | "SCHOOL" | "ANYONE";
             /** Format: date-time */
             commentsCloseAt?: string;
             /** Format: int64 */
@@ -2582,6 +2630,16 @@ export interface components {
             /** Format: int32 */
             version: number;
             zone: string;
+        };
+        ClassMail: {
+            /** @enum {string} */
+            rule: "OFF" | "OFFERED" | "ON";
+        };
+        ClassMailChange: {
+            /** @enum {string} */
+            rule: "OFF" | "OFFERED" | "ON";
+            /** @enum {string} */
+            seen: "OFF" | "OFFERED" | "ON";
         };
         ClassOfWord: {
             className: string;
@@ -3104,6 +3162,11 @@ export interface components {
             /** @enum {string} */
             look: "LINEN" | "TIDE" | "ORCHARD" | "BRICK" | "SLATE" | "HEATHER";
         };
+        MailOffer: {
+            /** Format: int64 */
+            classId: number;
+            className: string;
+        };
         Margin: {
             asked: boolean;
             author: string;
@@ -3319,6 +3382,10 @@ export interface components {
             quietFrom: string;
             /** Format: time-local */
             quietUntil: string;
+        };
+        OfferAnswer: {
+            /** @enum {string} */
+            posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
         };
         OneVersion: {
             changes: components["schemas"]["Stretch"][];
@@ -4225,6 +4292,8 @@ export type Category = components['schemas']['Category'];
 export type Changed = components['schemas']['Changed'];
 export type CheckedDraft = components['schemas']['CheckedDraft'];
 export type ClassChange = components['schemas']['ClassChange'];
+export type ClassMail = components['schemas']['ClassMail'];
+export type ClassMailChange = components['schemas']['ClassMailChange'];
 export type ClassOfWord = components['schemas']['ClassOfWord'];
 export type ClassRules = components['schemas']['ClassRules'];
 export type ClassView = components['schemas']['ClassView'];
@@ -4284,6 +4353,7 @@ export type LeavingChange = components['schemas']['LeavingChange'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Level = components['schemas']['Level'];
 export type LookChange = components['schemas']['LookChange'];
+export type MailOffer = components['schemas']['MailOffer'];
 export type Margin = components['schemas']['Margin'];
 export type MarkView = components['schemas']['MarkView'];
 export type Marked = components['schemas']['Marked'];
@@ -4311,6 +4381,7 @@ export type NoteAnswer = components['schemas']['NoteAnswer'];
 export type NoteView = components['schemas']['NoteView'];
 export type Notice = components['schemas']['Notice'];
 export type NoticeWish = components['schemas']['NoticeWish'];
+export type OfferAnswer = components['schemas']['OfferAnswer'];
 export type OneVersion = components['schemas']['OneVersion'];
 export type OpmlFile = components['schemas']['OpmlFile'];
 export type OpmlLine = components['schemas']['OpmlLine'];
@@ -5517,6 +5588,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Sent"];
                 };
+            };
+        };
+    };
+    mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassMail"];
+                };
+            };
+        };
+    };
+    setMail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassMailChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7512,7 +7629,7 @@ export interface operations {
             };
         };
     };
-    answer: {
+    answer_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8655,6 +8772,50 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Answers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailOffer"][];
+                };
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                classId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferAnswer"];
             };
         };
         responses: {

@@ -46,6 +46,7 @@ const COMMENTERS = [
   { value: 'NOBODY', label: 'nobody' },
   { value: 'CLASS', label: 'the class' },
   { value: 'GUESTS_TOO', label: 'the class and guests' },
+  { value: 'SCHOOL', label: 'other classes too; theirs always wait' },
   { value: 'ANYONE', label: 'anyone; visitors always wait' },
 ];
 const isEach = (kind: string) => kind === 'ONE_EACH' || kind === 'JOURNAL';

@@ -9,6 +9,7 @@ import { useWrite } from '../api/write';
 import { FrontPageForm } from '../frontpage/FrontPageForm';
 import { TryHolds } from '../moderation/TryHolds';
 import { useClass } from '../session/useClass';
+import { MailByDefault } from '../subscriptions/MailByDefault';
 import { policyChoices, t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading } from '../ui/Trouble';
@@ -160,6 +161,7 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
         </form>
         <TryHolds classId={of.id} version={of.version} />
         <Categories classId={of.id} />
+        <MailByDefault classId={of.id} />
         <FrontPageForm classId={of.id} />
         <RoomForm classId={of.id} />
       </main>

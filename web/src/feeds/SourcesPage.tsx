@@ -1,5 +1,5 @@
-import { Radio, TextInput } from '@mantine/core';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { feedReadersOptions, ownRuleOptions, sourcesOptions } from '../api/queries';
@@ -8,6 +8,7 @@ import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { RuleChoice } from '../ui/RuleChoice';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
@@ -124,39 +125,20 @@ const OWN = [
 
 /** Whether students register outside blogs of their own. */
 function OwnRule({ classId }: { classId: number }) {
-  const client = useQueryClient();
-  const { data } = useQuery(ownRuleOptions(classId));
-  const [chosen, setChosen] = useState<string>();
-  const set = useWrite((own: string) => putJson(`/api/classes/${classId}/sources/rule`, { own, seen: data?.own }), {
-    here: true,
-    stale: [ownRuleOptions(classId).queryKey],
-    onWrong: () => {
-      setChosen(undefined);
-      void client.invalidateQueries({ queryKey: ownRuleOptions(classId).queryKey });
-    },
-  });
+  const rule = ownRuleOptions(classId);
+  const { data } = useQuery(rule);
   if (!data) return null;
   return (
-    <section className="above-6">
-      <h2>Whose doing</h2>
-      <Radio.Group
-        className="above-2"
-        aria-label="Who adds outside blogs"
-        value={chosen ?? data.own}
-        onChange={(own) => {
-          setChosen(own);
-          set.run(own);
-        }}
-      >
-        {OWN.map((o) => (
-          <Radio key={o.value} className="above-1" value={o.value} label={o.label} />
-        ))}
-      </Radio.Group>
-      <p className="tiny muted above-2 below-0">
-        Whatever comes in is looked at by the rules of the class, as posts written here are.
-      </p>
-      <Wrong says={set.problem} />
-    </section>
+    <RuleChoice
+      title="Whose doing"
+      label="Who adds outside blogs"
+      choices={OWN}
+      rule={data.own}
+      queryKey={rule.queryKey}
+      send={(own, seen) => putJson(`/api/classes/${classId}/sources/rule`, { own, seen })}
+    >
+      Whatever comes in is looked at by the rules of the class, as posts written here are.
+    </RuleChoice>
   );
 }
 

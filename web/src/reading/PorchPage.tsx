@@ -5,6 +5,7 @@ import { withParams } from '../api/client';
 import { classOptions, newsOptions, type PorchFilter, porchPage, railOptions } from '../api/queries';
 import { Owed } from '../comments/Given';
 import { useClass } from '../session/useClass';
+import { MailOffer } from '../subscriptions/MailOffer';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -125,6 +126,7 @@ export function PorchPage() {
               Others' answers to {first.answerFirst.join(', ')} show here once your own is published.
             </p>
           )}
+          {!isFiltered && <MailOffer classId={id} />}
           {role === 'STUDENT' && !isFiltered && <Owed />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}

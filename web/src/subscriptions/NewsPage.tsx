@@ -8,6 +8,7 @@ import { Chip } from '../ui/Chip';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
+import { MailOffer } from './MailOffer';
 import css from './News.module.css';
 
 const SAYS: Record<string, (n: NewsItem) => string> = {
@@ -66,6 +67,7 @@ export function NewsPage() {
             ))}
           </p>
         )}
+        <MailOffer />
         {news.isPending && <Loading />}
         {news.isError && <Trouble error={news.error} onRetry={() => news.refetch()} />}
         {news.data?.items.length === 0 && (

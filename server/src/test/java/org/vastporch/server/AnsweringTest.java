@@ -195,6 +195,74 @@ class AnsweringTest {
         assertEquals(429, last);
     }
 
+    private void reachesSchool() {
+        JsonNode view = of.lead().get(path("")).body();
+        ObjectNode of = (ObjectNode) view.get("rules");
+        of.put("ceiling", "SCHOOL").put("commentPolicy", "NONE");
+        this.of
+                .lead()
+                .put(
+                        path("/rules"),
+                        Map.of("rules", of, "version", view.get("version").asInt()));
+        jdbc.sql("update post set audience = 3 where id = :id")
+                .param("id", post)
+                .update();
+    }
+
+    /** Where a blog lets in other classes they comment, wait always, and are named with the class they come from. */
+    @Test
+    void otherClassesCommentWhereABlogSaysSo() {
+        Made elsewhere = school.make(port);
+        Person from = elsewhere.first();
+        reachesSchool();
+        rules(Commenters.GUESTS_TOO, Window.ALWAYS, Closing.NEVER, Audience.SCHOOL);
+        assertEquals(200, from.get("/api/posts/" + post).status());
+        assertEquals(404, comment(from, "Ours too.").status());
+        rules(Commenters.SCHOOL, Window.ALWAYS, Closing.NEVER, Audience.SCHOOL);
+        Answer added = comment(from, "Ours have slugs too.");
+        assertEquals("WAITING", added.body().get("state").asString(), "though nobody looks at comments here first");
+        approveAll();
+        assertEquals(401, comment(school.stranger(port), "Buy!").status());
+        String name = author(of.other());
+        assertTrue(name.matches("Wren C\\. \\(.+\\)"), name);
+        assertEquals(name, author(of.lead()), "staff of this class learn no more of somebody of another");
+        assertTrue(author(from).startsWith("Wren Castellane ("), "the own name is one's own");
+        long comment = added.body().get("id").asLong();
+        jdbc.sql("update membership set shown = 'PEN_NAME', pen_name = 'Heron' where person_id = :id")
+                .param("id", from.id)
+                .update();
+        assertTrue(author(of.lead()).startsWith("Heron ("), author(of.lead()));
+        assertEquals(200, from.call("DELETE", "/api/comments/" + comment, null).status(), "taken back by who wrote it");
+        comment(from, "Here I am again.");
+        approveAll();
+        jdbc.sql("update membership set ended_at = dateadd('MINUTE', -1, current_timestamp) where person_id = :id")
+                .param("id", from.id)
+                .update();
+        assertEquals("Somebody who left", author(of.lead()));
+    }
+
+    /** What a stranger reads where other classes commented names nobody of them. */
+    @Test
+    void strangersReadNoNameOfAnotherClass() {
+        Made elsewhere = school.make(port);
+        openToAll();
+        comment(elsewhere.first(), "Ours have slugs too.");
+        approveAll();
+        assertEquals("Somebody of the school", author(school.stranger(port)));
+        String feed = school.stranger(port)
+                .get("/feeds/classes/" + of.classId() + "/comments.atom")
+                .text();
+        assertTrue(feed.contains("Ours have slugs too.") && !feed.contains("Wren"), feed);
+    }
+
+    private String author(Person reader) {
+        return reader.get("/api/posts/" + post + "/comments")
+                .body()
+                .get(0)
+                .get("author")
+                .asString();
+    }
+
     private void openToAll() {
         JsonNode view = of.lead().get(path("")).body();
         ObjectNode rules = (ObjectNode) view.get("rules");

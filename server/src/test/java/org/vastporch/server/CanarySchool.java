@@ -144,13 +144,15 @@ class CanarySchool {
         thing("post", post);
         thing("comment", comment('G', post, token("comment"), "APPROVE"));
         thing("post", published(groupBlog, Map.of(), token("for-group"), "MY_GROUP"));
-        thing("post", published(shared, Map.of(), token("for-school"), "SCHOOL"));
+        long forSchool = published(shared, Map.of(), token("for-school"), "SCHOOL");
+        thing("post", forSchool);
         thing("post", published(shared, Map.of(), token("for-anyone"), "ANYONE"));
         thing("post", published(own, Map.of(), token("live-under-waiting"), "MY_CLASS"));
         long answered = published(own, Map.of(), token("answered-by-waiting"), "MY_CLASS");
         thing("post", answered);
         thing("comment", comment('G', answered, token("comment"), "APPROVE"));
         thing("comment", comment('S', answered, "A question about the leaves.", "APPROVE"));
+        thing("comment", commentFromElsewhere(forSchool));
         long marked = prompt(
                 "Log", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(3));
         long released = prompt(
@@ -245,6 +247,21 @@ class CanarySchool {
         people.enrol(classId, inBoth, Role.STUDENT, "Bed 2", Shown.OWN_NAME, who('L').id);
         people.enrol(otherClass, inBoth, Role.STUDENT, "", Shown.OWN_NAME, who('X').id);
         thing("person", inBoth);
+    }
+
+    /** Somebody with a pen name in the other class comments in this one: known here by pen name and class alone. */
+    private long commentFromElsewhere(long post) {
+        long hidden = people.addStaff(
+                Viewer.STRANGER, "", new PersonName(token("real-name-elsewhere"), "Ottoline"), "", false);
+        people.enrol(otherClass, hidden, Role.STUDENT, "", Shown.OWN_NAME, who('X').id);
+        jdbc.sql("update membership set shown = 'PEN_NAME', pen_name = :pen where person_id = :id")
+                .param("pen", token("pen-name-elsewhere"))
+                .param("id", hidden)
+                .update();
+        roles.put('#', account("Ottoline", hidden));
+        long comment = comment('#', post, "We walked there too.", "APPROVE");
+        roles.remove('#');
+        return comment;
     }
 
     /**
@@ -495,7 +512,7 @@ class CanarySchool {
                 lead,
                 classId,
                 BlogSetup.of(BlogKind.JOURNAL, "Journal of {name}", "", Audience.STAFF_AND_ME, Commenters.NOBODY));
-        blogs.create(lead, classId, BlogSetup.of(BlogKind.SHARED, "News", "", Audience.ANYONE, Commenters.CLASS));
+        blogs.create(lead, classId, BlogSetup.of(BlogKind.SHARED, "News", "", Audience.ANYONE, Commenters.SCHOOL));
         blogs.create(lead, classId, BlogSetup.of(BlogKind.SHARED, "Old news", "", Audience.MY_CLASS, Commenters.CLASS));
         who('L').post("/api/classes/" + classId + "/groups", Map.of("name", "Bed 1"));
         blogs.create(lead, classId, BlogSetup.of(BlogKind.GROUP, "Bed", "", Audience.MY_GROUP, Commenters.CLASS));

@@ -61,6 +61,7 @@ class Crawl {
             Map.entry("imports", "import"),
             Map.entry("blog-setups", "ref"),
             Map.entry("subscriptions", "subscription"),
+            Map.entry("offers", "class"),
             Map.entry("sources", "source"),
             Map.entry("return-notes", "bank"),
             Map.entry("at", "address"));
@@ -319,6 +320,8 @@ class Crawl {
                         "POST /api/school/staff",
                         () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
                 Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))),
+                Map.entry("PUT /api/classes/{}/mail", () -> List.of(Map.of("rule", "OFFERED", "seen", "OFF"))),
+                Map.entry("POST /api/subscriptions/offers/{}", () -> List.of(Map.of("posts", "NEVER"))),
                 Map.entry(
                         "PUT /api/classes/{}/sources/rule", () -> List.of(Map.of("own", "FREE", "seen", "STAFF_ONLY"))),
                 Map.entry("PUT /api/school/findable", () -> List.of(Map.of("findable", true))),

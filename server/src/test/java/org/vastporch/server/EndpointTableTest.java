@@ -486,6 +486,8 @@ class EndpointTableTest {
         body(
                 "POST /api/classes/{class}/sources/opml",
                 () -> Map.of("file", "PG9wbWw+PG91dGxpbmUgeG1sVXJsPSdodHRwOi8veC5leGFtcGxlLyc+PC9vcG1sPg=="));
+        body("PUT /api/classes/{class}/mail", () -> Map.of("rule", "OFFERED", "seen", "OFF"));
+        body("POST /api/subscriptions/offers/{class}", () -> Map.of("posts", "NEVER"));
         body("PUT /api/classes/{class}/sources/rule", () -> Map.of("own", "STAFF_ONLY", "seen", "STAFF_ONLY"));
         body("POST /api/classes/{class}/sources/mine", EndpointTableTest::source);
         body("POST /api/classes/{class}/sources/mine/look", () -> Map.of("address", "http://nowhere.example/"));

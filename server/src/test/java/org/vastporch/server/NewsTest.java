@@ -10,6 +10,7 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import org.vastporch.server.subscriptions.DigestService;
@@ -222,6 +223,94 @@ class NewsTest {
                         .post("/api/stop", Map.of("token", "guess"))
                         .status());
         assertEquals(1, letters(of.other()).size(), "what was still waiting to go does not go either");
+    }
+
+    private Answer mail(String rule, String seen) {
+        return of.lead().put("/api/classes/" + of.classId() + "/mail", Map.of("rule", rule, "seen", seen));
+    }
+
+    private List<String> subscriptions(Person who) {
+        return who.get("/api/subscriptions")
+                .body()
+                .get("list")
+                .valueStream()
+                .map(s -> s.get("kind").asString() + " " + s.get("posts").asString())
+                .toList();
+    }
+
+    @Test
+    void aClassOffersMailOnceAndTheAnswerHolds() {
+        hasAddress(of.first());
+        hasAddress(of.other());
+        String offers = "/api/subscriptions/offers";
+        assertEquals(0, of.first().get(offers).body().size());
+        assertEquals(200, mail("OFFERED", "OFF").status());
+        assertEquals(409, mail("ON", "OFF").status(), "a second teacher who saw another rule");
+        assertEquals(
+                403,
+                of.first()
+                        .put("/api/classes/" + of.classId() + "/mail", Map.of("rule", "ON", "seen", "OFFERED"))
+                        .status());
+        tell();
+        assertEquals(List.of(), subscriptions(of.first()), "nothing is sent before the answer");
+        assertEquals(1, of.first().get(offers).body().size());
+        assertEquals(0, of.guest().get(offers).body().size(), "who has no address is not asked");
+        String answer = offers + "/" + of.classId();
+        assertEquals(200, of.first().post(answer, Map.of("posts", "NEVER")).status());
+        assertEquals(200, of.other().post(answer, Map.of("posts", "WEEKLY")).status());
+        assertEquals(404, of.other().post(answer, Map.of("posts", "DAILY")).status(), "nothing is asked any more");
+        assertEquals(List.of(), subscriptions(of.first()));
+        assertEquals(List.of("CLASS WEEKLY"), subscriptions(of.other()));
+        mail("ON", "OFFERED");
+        tell();
+        assertEquals(List.of(), subscriptions(of.first()), "no was an answer too");
+        assertEquals(List.of("CLASS WEEKLY"), subscriptions(of.other()));
+    }
+
+    @Test
+    void aClassWritesUntilItIsSwitchedOff() {
+        for (Person who : List.of(of.first(), of.other(), of.guest(), of.moderator())) hasAddress(who);
+        mail("ON", "OFF");
+        tell();
+        for (Person who : List.of(of.first(), of.other(), of.guest()))
+            assertEquals(List.of("CLASS DAILY"), subscriptions(who));
+        assertEquals(List.of(), subscriptions(of.moderator()), "whose world is the pile");
+        assertEquals(List.of(), subscriptions(of.lead()), "who has no address");
+        of.first().call("DELETE", "/api/subscriptions/" + subscription(of.first()), null);
+        of.other()
+                .put("/api/subscriptions/" + subscription(of.other()), Map.of("posts", "AT_ONCE", "comments", "NEVER"));
+        school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
+        jdbc.sql("update digest set upto = dateadd('DAY', -2, upto)").update();
+        tell();
+        PostOffice.Letter letter = letters(of.guest()).get(0);
+        assertTrue(letter.text().contains("a class of yours writes to its members"), letter.text());
+        assertTrue(letters(of.other()).get(0).text().contains("because you asked for it"));
+        assertEquals(0, letters(of.first()).size());
+        mail("OFF", "ON");
+        assertEquals(List.of(), subscriptions(of.guest()), "what came of the rule goes with it");
+        assertEquals(List.of("CLASS AT_ONCE"), subscriptions(of.other()), "what a person wished stays");
+    }
+
+    /** Somebody who stopped all mails is not written to by the next class that does so by itself. */
+    @Test
+    void whoStoppedAllMailsIsLeftInPeace() {
+        hasAddress(of.other());
+        mail("ON", "OFF");
+        tell();
+        String token = jdbc.sql("select stop_token from person_mail where person_id = :id")
+                .param("id", of.other().id)
+                .query(String.class)
+                .single();
+        school.stranger(port).post("/api/stop", Map.of("token", token));
+        jdbc.sql("delete from subscription where person_id = :id")
+                .param("id", of.other().id)
+                .update();
+        tell();
+        assertEquals(List.of(), subscriptions(of.other()));
+    }
+
+    private static long subscription(Person who) {
+        return who.get("/api/subscriptions").body().get("list").get(0).get("id").asLong();
     }
 
     /**

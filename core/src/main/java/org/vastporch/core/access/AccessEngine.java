@@ -135,10 +135,13 @@ public final class AccessEngine {
     public static Reason deleteComment(Viewer viewer, PostFacts post, long commentAuthor, Instant now) {
         if (!viewer.isInPerson()) return Reason.ONLY_EYES;
         Optional<Role> role = viewer.in(post.blog().classId(), now).map(Membership::role);
-        if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
-        if (role.get().managesClass()) return Reason.IS_STAFF;
-        if (viewer.personId() != commentAuthor) return Reason.AUTHOR_ONLY;
-        return role.get().readsAsStaff() || post.blog().rules().deleteComments()
+        if (viewer.isStranger()) return Reason.SIGN_IN_FIRST;
+        if (role.isPresent() && role.get().managesClass()) return Reason.IS_STAFF;
+        // Somebody of another class takes back own words as long as they can read where they stand.
+        if (role.isEmpty() && !read(viewer, post, now).allows()) return Reason.NOT_A_MEMBER;
+        if (viewer.personId() != commentAuthor) return role.isEmpty() ? Reason.NOT_A_MEMBER : Reason.AUTHOR_ONLY;
+        return role.isPresent() && role.get().readsAsStaff()
+                        || post.blog().rules().deleteComments()
                 ? Reason.IS_AUTHOR
                 : Reason.DELETE_OVER;
     }
@@ -287,10 +290,9 @@ public final class AccessEngine {
         if (post.publishedAt() != null && post.blog().rules().comments().isOver(post.publishedAt(), now))
             return Reason.COMMENTS_CLOSED;
         if (who == Commenters.ANYONE) return Reason.BLOG_ALLOWS;
+        if (role.isEmpty() && who == Commenters.SCHOOL && viewer.isOfSchool(now)) return Reason.BLOG_ALLOWS;
         if (role.isEmpty()) return viewer.isStranger() ? Reason.SIGN_IN_FIRST : Reason.NOT_A_MEMBER;
-        return who == Commenters.GUESTS_TOO || role.get() == Role.STUDENT
-                ? Reason.BLOG_ALLOWS
-                : Reason.COMMENTS_FOR_CLASS;
+        return who != Commenters.CLASS || role.get() == Role.STUDENT ? Reason.BLOG_ALLOWS : Reason.COMMENTS_FOR_CLASS;
     }
 
     /**

@@ -65,11 +65,14 @@ public record BlogFacts(
                 BlogRules.FREE);
     }
 
-    /** Who may comment on the posts of a blog. */
+    /** Who may comment on the posts of a blog, as far as they may read them; each lets in those before it too. */
     public enum Commenters {
         NOBODY,
+        /** The students and staff of its class. */
         CLASS,
         GUESTS_TOO,
+        /** Who has a place in any class of the school. */
+        SCHOOL,
         ANYONE
     }
 

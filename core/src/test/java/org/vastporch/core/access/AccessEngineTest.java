@@ -89,6 +89,52 @@ class AccessEngineTest {
         });
     }
 
+    private static PostFacts where(PostFacts p, BlogFacts.Commenters comment) {
+        BlogFacts b = p.blog();
+        BlogFacts blog = new BlogFacts(
+                b.id(),
+                b.classId(),
+                b.classCeiling(),
+                b.classOpen(),
+                b.kind(),
+                b.widest(),
+                comment,
+                b.ownerId(),
+                b.groupId(),
+                b.onlyGroup(),
+                b.opensAt(),
+                b.closesAt(),
+                b.rules());
+        return new PostFacts(
+                p.id(),
+                blog,
+                p.authorId(),
+                p.authorGroup(),
+                p.state(),
+                p.hasLive(),
+                p.audience(),
+                p.publishedAt(),
+                p.answerFirst(),
+                p.takenAlong(),
+                p.awaited(),
+                p.commentInPile());
+    }
+
+    @Test
+    void eachChoiceOfWhoCommentsLetsInThoseBeforeItToo() {
+        inWorlds((v, p) -> {
+            boolean before = false;
+            for (BlogFacts.Commenters who : BlogFacts.Commenters.values()) {
+                boolean now =
+                        AccessEngine.decide(v, Act.COMMENT, where(p, who), NOW).allows();
+                if (before) assertTrue(now, () -> who + " " + v + " " + p);
+                if (now && who != BlogFacts.Commenters.ANYONE) assertFalse(v.isStranger());
+                if (now) assertTrue(reads(v, p), "nobody comments on what they cannot read");
+                before = now;
+            }
+        });
+    }
+
     @Test
     void aGuestNeverReadsWhatAStudentThereCannotWhoAnsweredEverything() {
         inWorlds((v, p) -> {

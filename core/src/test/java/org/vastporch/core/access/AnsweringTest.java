@@ -84,21 +84,23 @@ class AnsweringTest {
 
     @ParameterizedTest
     @CsvSource({
-        // who comments: nobody, the class, guests too, anyone
-        "lead,          IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF",
-        "assistant,     IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF",
-        "moderator,     AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW",
-        "author,        COMMENTS_OFF,        BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS",
-        "classmate,     COMMENTS_OFF,        BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS",
-        "guest,         COMMENTS_OFF,        COMMENTS_FOR_CLASS,  BLOG_ALLOWS,         BLOG_ALLOWS",
-        "other class,   COMMENTS_OFF,        NOT_A_MEMBER,        NOT_A_MEMBER,        BLOG_ALLOWS",
-        "stranger,      COMMENTS_OFF,        SIGN_IN_FIRST,       SIGN_IN_FIRST,       BLOG_ALLOWS",
-        "borrowed eyes, ONLY_EYES,           ONLY_EYES,           ONLY_EYES,           ONLY_EYES"
+        // who comments: nobody, the class, guests too, the school, anyone
+        "lead,          IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF",
+        "assistant,     IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF,            IS_STAFF",
+        "moderator,     AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW, AUDIENCE_TOO_NARROW",
+        "author,        COMMENTS_OFF,        BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS",
+        "classmate,     COMMENTS_OFF,        BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS",
+        "guest,         COMMENTS_OFF,        COMMENTS_FOR_CLASS,  BLOG_ALLOWS,         BLOG_ALLOWS,         BLOG_ALLOWS",
+        "other class,   COMMENTS_OFF,        NOT_A_MEMBER,        NOT_A_MEMBER,        BLOG_ALLOWS,         BLOG_ALLOWS",
+        "stranger,      COMMENTS_OFF,        SIGN_IN_FIRST,       SIGN_IN_FIRST,       SIGN_IN_FIRST,       BLOG_ALLOWS",
+        "borrowed eyes, ONLY_EYES,           ONLY_EYES,           ONLY_EYES,           ONLY_EYES,           ONLY_EYES"
     })
-    void theBlogSaysWhoComments(String who, Reason nobody, Reason ofClass, Reason guests, Reason anyone) {
+    void theBlogSaysWhoComments(
+            String who, Reason nobody, Reason ofClass, Reason guests, Reason school, Reason anyone) {
         assertEquals(nobody, comment(who, post(Commenters.NOBODY, State.PUBLISHED, BlogRules.FREE)));
         assertEquals(ofClass, comment(who, post(Commenters.CLASS, State.PUBLISHED, BlogRules.FREE)));
         assertEquals(guests, comment(who, post(Commenters.GUESTS_TOO, State.PUBLISHED, BlogRules.FREE)));
+        assertEquals(school, comment(who, post(Commenters.SCHOOL, State.PUBLISHED, BlogRules.FREE)));
         assertEquals(anyone, comment(who, post(Commenters.ANYONE, State.PUBLISHED, BlogRules.FREE)));
     }
 
@@ -163,7 +165,7 @@ class AnsweringTest {
         "moderator,     IS_AUTHOR,     DELETE_OVER,   AUTHOR_ONLY",
         "classmate,     IS_AUTHOR,     DELETE_OVER,   AUTHOR_ONLY",
         "guest,         IS_AUTHOR,     DELETE_OVER,   AUTHOR_ONLY",
-        "other class,   NOT_A_MEMBER,  NOT_A_MEMBER,  NOT_A_MEMBER",
+        "other class,   IS_AUTHOR,     DELETE_OVER,   NOT_A_MEMBER",
         "stranger,      SIGN_IN_FIRST, SIGN_IN_FIRST, SIGN_IN_FIRST",
         "borrowed eyes, ONLY_EYES,     ONLY_EYES,     ONLY_EYES"
     })

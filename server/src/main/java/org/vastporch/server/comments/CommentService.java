@@ -172,6 +172,7 @@ public class CommentService implements CommentsGiven {
                 null,
                 1);
         long id = store.add(row, settled.words());
+        if (!viewer.isStranger()) people.commented(classId, viewer.personId());
         reviews.setHolds("comment", id, settled.holds());
         events.add(
                 classId,

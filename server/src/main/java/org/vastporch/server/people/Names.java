@@ -4,8 +4,12 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Role;
 
-/** The names of a class's members as one viewer may see them. */
-public record Names(Map<Long, Shown> byId) {
+/**
+ * The names of a class's members as one viewer may see them.
+ *
+ * @param others people of other classes who commented in this one: each with the class they come from
+ */
+public record Names(Map<Long, Shown> byId, Map<Long, String> others) {
 
     /**
      * @param group the name of the group; null for none
@@ -17,10 +21,12 @@ public record Names(Map<Long, Shown> byId) {
 
     public Names {
         byId = Map.copyOf(byId);
+        others = Map.copyOf(others);
     }
 
     public String of(long personId) {
-        return byId.getOrDefault(personId, NOBODY).name();
+        Shown member = byId.get(personId);
+        return member != null ? member.name() : others.getOrDefault(personId, NOBODY.name());
     }
 
     public long placeOf(long personId) {

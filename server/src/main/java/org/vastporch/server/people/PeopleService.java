@@ -78,6 +78,7 @@ public class PeopleService {
     public record StaffLine(long id, String name, String username, String email, boolean keeper, boolean ready) {}
 
     private static final int WORTH_TELLING = 5;
+    private static final String SOMEBODY = "Somebody of the school";
 
     private final PeopleStore store;
     private final AccessService access;
@@ -161,13 +162,35 @@ public class PeopleService {
     /** The names of a class's members as the viewer may see them. */
     public Names names(Viewer viewer, long classId) {
         Map<Long, Names.Shown> names = new HashMap<>();
-        for (PeopleStore.Member member : store.members(classId)) {
-            boolean real = access.seesRealName(viewer, member.id(), classId);
-            names.put(
-                    member.id(),
-                    new Names.Shown(shownName(member, real), member.role(), member.group(), member.place()));
+        Map<Long, String> others = new HashMap<>();
+        for (PeopleStore.Named named : store.named(classId)) {
+            PeopleStore.Member member = named.member();
+            boolean real = access.seesRealName(viewer, member.id(), named.classId());
+            if (named.classId() == classId)
+                names.put(
+                        member.id(),
+                        new Names.Shown(shownName(member, real), member.role(), member.group(), member.place()));
+            // Where somebody belongs is for the school; strangers read no names of other classes.
+            else others.put(member.id(), viewer.isStranger() ? SOMEBODY : nameElsewhere(named, real));
         }
-        return new Names(names);
+        return new Names(names, others);
+    }
+
+    /** By what somebody is known outside of the own class: no family name of a student, and where they belong. */
+    private static String nameElsewhere(PeopleStore.Named named, boolean real) {
+        PeopleStore.Member member = named.member();
+        boolean cut = member.role() == Role.STUDENT
+                && member.shown() == PersonName.Shown.OWN_NAME
+                && !member.nameAsked()
+                && !real;
+        String shown =
+                cut ? member.name().shownAs(PersonName.Shown.FIRST_AND_INITIAL, null, false) : shownName(member, real);
+        return shown + " (" + named.className() + ")";
+    }
+
+    /** Notes that somebody commented in a class: if it is not their own, its readers learn from which they come. */
+    public void commented(long classId, long personId) {
+        store.commented(classId, personId);
     }
 
     /** The names as readers see them who are not staff: what titles, addresses and public feeds may carry. */

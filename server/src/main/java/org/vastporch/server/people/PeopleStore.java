@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
@@ -177,6 +178,47 @@ class PeopleStore {
                 .param("classId", classId)
                 .query((row, n) -> member(row))
                 .list();
+    }
+
+    /** @param classId the class of the place, {@code className} its name */
+    record Named(Member member, long classId, String className) {}
+
+    /**
+     * The members of a class, and those of other classes who commented in it, each with the newest place they have now.
+     */
+    List<Named> named(long classId) {
+        return jdbc.sql("""
+                select p.id, p.title, p.family_name, p.given_name, p.username, p.email, p.school_no, p.signed_in_at,
+                       p.slip_phrase, m.id as place, m.role, m.group_id, g.name as group_name, m.shown, m.pen_name,
+                       m.ended_at, m.leaving, m.name_asked, m.class_id, c.name as class_name
+                  from (select id from membership where class_id = :classId
+                        union all
+                        select (select x.id from membership x where x.person_id = o.person_id and x.ended_at is null
+                                 order by x.joined_at desc, x.id fetch first row only)
+                          from other_commenter o
+                         where o.class_id = :classId
+                           and not exists (select 1 from membership y where y.class_id = :classId and y.person_id =
+                               o.person_id)) w
+                  join membership m on m.id = w.id
+                  join person p on p.id = m.person_id
+                  join class c on c.id = m.class_id
+                  left join class_group g on g.id = m.group_id
+                 order by p.family_name, p.given_name, g.name, p.id""")
+                .param("classId", classId)
+                .query((row, n) -> new Named(member(row), row.getLong("class_id"), row.getString("class_name")))
+                .list();
+    }
+
+    void commented(long classId, long personId) {
+        try {
+            jdbc.sql("""
+                    insert into other_commenter (class_id, person_id)
+                    select :classId, :person
+                     where not exists (select 1 from membership where class_id = :classId and person_id = :person)
+                       and not exists (select 1 from other_commenter where class_id = :classId and person_id = :person)""").param("classId", classId).param("person", personId).update();
+        } catch (DuplicateKeyException noted) {
+            // Another comment of theirs came at the same moment and has said so.
+        }
     }
 
     /** All places of a person, the newest first. */
@@ -429,6 +471,9 @@ class PeopleStore {
 
     /** Removes a person whose other traces are gone. */
     void remove(long personId) {
+        jdbc.sql("delete from other_commenter where person_id = :person")
+                .param("person", personId)
+                .update();
         jdbc.sql("delete from membership where person_id = :person")
                 .param("person", personId)
                 .update();

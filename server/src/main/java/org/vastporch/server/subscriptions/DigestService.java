@@ -33,6 +33,8 @@ public class DigestService implements LateMail {
     private static final Duration SETTLED = Duration.ofSeconds(2);
 
     private final SubscriptionStore store;
+    private final ClassMailService classMail;
+    private final ClassMailStore byClass;
     private final NewsService news;
     private final AccessService access;
     private final MailService mails;
@@ -42,6 +44,8 @@ public class DigestService implements LateMail {
 
     DigestService(
             SubscriptionStore store,
+            ClassMailService classMail,
+            ClassMailStore byClass,
             NewsService news,
             AccessService access,
             MailService mails,
@@ -49,6 +53,8 @@ public class DigestService implements LateMail {
             Clock clock,
             SchoolAddress school) {
         this.store = store;
+        this.classMail = classMail;
+        this.byClass = byClass;
         this.news = news;
         this.access = access;
         this.mails = mails;
@@ -59,6 +65,7 @@ public class DigestService implements LateMail {
 
     @Scheduled(fixedDelayString = "${vastporch.mail.digest-every}")
     public void writeWhatIsDue() {
+        classMail.subscribeTheUndecided();
         for (Cadence cadence : List.of(Cadence.AT_ONCE, Cadence.DAILY, Cadence.WEEKLY)) {
             for (Reader reader : store.readers(cadence)) {
                 try {
@@ -101,8 +108,11 @@ public class DigestService implements LateMail {
         String base = school.base();
         String stop =
                 base + "/stop?t=" + store.wish(order.personId()).orElseThrow().stopToken();
-        DigestText mail =
-                DigestText.of(news.items(access.viewer(order.personId()), happened, order.since()), base, stop);
+        DigestText mail = DigestText.of(
+                news.items(access.viewer(order.personId()), happened, order.since()),
+                byClass.isByClass(order.personId()),
+                base,
+                stop);
         return Optional.of(new Words(mail.subject(), mail.text(), mail.html(), stop));
     }
 }

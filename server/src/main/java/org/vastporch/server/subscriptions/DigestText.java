@@ -12,7 +12,11 @@ record DigestText(String subject, String text, String html) {
 
     private static final int MOST_FOR_EACH = 30;
 
-    static DigestText of(List<NewsItem> items, String base, String stop) {
+    /** @param byRule whether a class of its reader writes without being asked */
+    static DigestText of(List<NewsItem> items, boolean byRule, String base, String stop) {
+        String why = byRule
+                ? "You get this because a class of yours writes to its members until they switch it off."
+                : "You get this because you asked for it in Vast Porch.";
         Map<String, List<NewsItem>> byClass = new LinkedHashMap<>();
         for (NewsItem item : items)
             byClass.computeIfAbsent(item.className(), name -> new ArrayList<>()).add(item);
@@ -45,14 +49,15 @@ record DigestText(String subject, String text, String html) {
                 html.append("<p>").append(Entities.escape(rest)).append("</p>");
             }
         });
-        text.append("--\nYou get this because you asked for it in Vast Porch.\nChange it: ")
+        text.append("--\n")
+                .append(why)
+                .append("\nChange it: ")
                 .append(base)
                 .append("/subscriptions\nStop all such mails: ")
                 .append(stop)
                 .append('\n');
         html.append("<p style=\"margin:28px 0 0;padding-top:10px;border-top:1px solid "
-                        + "#e4dccd;font-size:14px;color:#55626b\">You get this because you asked for it"
-                        + " in Vast Porch. <a style=\"color:#25666a\" href=\"")
+                        + "#e4dccd;font-size:14px;color:#55626b\">" + why + " <a style=\"color:#25666a\" href=\"")
                 .append(Entities.escape(base + "/subscriptions"))
                 .append("\">Change it</a> · <a style=\"color:#25666a\" href=\"")
                 .append(Entities.escape(stop))

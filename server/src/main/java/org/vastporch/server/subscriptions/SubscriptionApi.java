@@ -1,5 +1,6 @@
 package org.vastporch.server.subscriptions;
 
+import java.util.List;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -10,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.subscriptions.Cadence;
+import org.vastporch.core.subscriptions.MailByDefault;
 
 @RestController
 class SubscriptionApi {
@@ -20,12 +22,21 @@ class SubscriptionApi {
 
     record Stop(String token) {}
 
+    record ClassMail(MailByDefault rule) {}
+
+    /** @param seen the rule that whoever changes it saw */
+    record ClassMailChange(MailByDefault rule, MailByDefault seen) {}
+
+    record OfferAnswer(Cadence posts) {}
+
     private final SubscriptionService subscriptions;
     private final NewsService news;
+    private final ClassMailService classMail;
 
-    SubscriptionApi(SubscriptionService subscriptions, NewsService news) {
+    SubscriptionApi(SubscriptionService subscriptions, NewsService news, ClassMailService classMail) {
         this.subscriptions = subscriptions;
         this.news = news;
+        this.classMail = classMail;
     }
 
     @GetMapping("/api/news")
@@ -66,6 +77,27 @@ class SubscriptionApi {
     @PostMapping("/api/subscriptions/{id}/restore")
     void takeBack(Viewer viewer, @PathVariable long id) {
         subscriptions.takeBack(viewer, id);
+    }
+
+    /** The classes that ask whether one wants mail. */
+    @GetMapping("/api/subscriptions/offers")
+    List<ClassMailService.MailOffer> offers(Viewer viewer) {
+        return classMail.offers(viewer);
+    }
+
+    @PostMapping("/api/subscriptions/offers/{classId}")
+    void answer(Viewer viewer, @PathVariable long classId, @RequestBody OfferAnswer body) {
+        classMail.answer(viewer, classId, body.posts());
+    }
+
+    @GetMapping("/api/classes/{id}/mail")
+    ClassMail mail(Viewer viewer, @PathVariable long id) {
+        return new ClassMail(classMail.rule(viewer, id));
+    }
+
+    @PutMapping("/api/classes/{id}/mail")
+    void setMail(Viewer viewer, @PathVariable long id, @RequestBody ClassMailChange body) {
+        classMail.setRule(viewer, id, body.rule(), body.seen());
     }
 
     /** Stops all mails; the token of a mail is enough. */

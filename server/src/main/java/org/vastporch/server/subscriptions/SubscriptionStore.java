@@ -100,14 +100,14 @@ class SubscriptionStore implements Traces {
     }
 
     void end(long id, @Nullable Instant at) {
-        jdbc.sql("update subscription set ended_at = :at where id = :id")
+        jdbc.sql("update subscription set ended_at = :at, by_class = false where id = :id")
                 .param("at", Rows.utc(at))
                 .param("id", id)
                 .update();
     }
 
     void setCadence(long id, Cadence posts, Cadence comments) {
-        jdbc.sql("update subscription set posts = :posts, comments = :comments where id = :id")
+        jdbc.sql("update subscription set posts = :posts, comments = :comments, by_class = false where id = :id")
                 .param("posts", posts.name())
                 .param("comments", comments.name())
                 .param("id", id)
@@ -143,12 +143,16 @@ class SubscriptionStore implements Traces {
                 .optional();
     }
 
-    /** Ends all mails to a person; what was subscribed to stays, and shows in the news. */
+    /**
+     * Ends all mails to a person, those of classes that write by themselves too; what was subscribed to stays, and
+     * shows in the news.
+     */
     void stopMails(long personId) {
-        jdbc.sql("update person_mail set answers = 'NEVER' where person_id = :person")
+        jdbc.sql("update person_mail set answers = 'NEVER', stopped = true where person_id = :person")
                 .param("person", personId)
                 .update();
-        jdbc.sql("update subscription set posts = 'NEVER', comments = 'NEVER' where person_id = :person")
+        jdbc.sql(
+                        "update subscription set posts = 'NEVER', comments = 'NEVER', by_class = false where person_id = :person")
                 .param("person", personId)
                 .update();
     }
