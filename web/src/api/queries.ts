@@ -35,6 +35,7 @@ import type {
   NewsView,
   Notice,
   OneVersion,
+  OutsideTimeView,
   OwnPost,
   OwnSourcesRule,
   Paper,
@@ -334,6 +335,11 @@ export const blogsOptions = (id: number) =>
     queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal),
   });
 
+export const outsideTimeOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['outside-time', id],
+    queryFn: ({ signal }) => getJson<OutsideTimeView>(`/api/posts/${id}/outside-time`, signal),
+  });
 export const answeredPromptOptions = (postId: number) =>
   queryOptions({
     queryKey: ['answered-prompt', postId],

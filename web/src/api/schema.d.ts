@@ -1636,6 +1636,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}/outside-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outsideTime"];
+        put: operations["setOutsideTime"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/posts/{id}/pictures": {
         parameters: {
             query?: never;
@@ -3415,6 +3431,28 @@ export interface components {
             link: string;
             title: string;
         };
+        OutsideTimeView: {
+            asked: boolean;
+            /** @enum {string} */
+            counts: "SAYS" | "FIRST_SEEN";
+            /** Format: int32 */
+            daysLateSays: number;
+            /** Format: int32 */
+            daysLateSeen: number;
+            /** Format: date-time */
+            firstSeen: string;
+            mayDecide: boolean;
+            /** Format: int32 */
+            rev: number;
+            /** Format: date-time */
+            says: string;
+        };
+        OutsideTimeWish: {
+            /** @enum {string} */
+            counts: "SAYS" | "FIRST_SEEN";
+            /** Format: int32 */
+            rev: number;
+        };
         OwnPost: {
             /** Format: date-time */
             at: string;
@@ -3450,6 +3488,7 @@ export interface components {
             /** Format: int32 */
             daysLate: number;
             evidence?: components["schemas"]["Evidence"];
+            gathered: boolean;
             /** Format: int64 */
             graceMinutes: number;
             group?: string;
@@ -3645,6 +3684,7 @@ export interface components {
             classId: number;
             commentsShut?: string;
             commentsStay: boolean;
+            gathered: boolean;
             group?: string;
             /** Format: date-time */
             handedInAt?: string;
@@ -4387,6 +4427,8 @@ export type OpmlFile = components['schemas']['OpmlFile'];
 export type OpmlLine = components['schemas']['OpmlLine'];
 export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
+export type OutsideTimeView = components['schemas']['OutsideTimeView'];
+export type OutsideTimeWish = components['schemas']['OutsideTimeWish'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
@@ -7652,6 +7694,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckedDraft"];
+                };
+            };
+        };
+    };
+    outsideTime: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideTimeView"];
+                };
+            };
+        };
+    };
+    setOutsideTime: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutsideTimeWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideTimeView"];
                 };
             };
         };

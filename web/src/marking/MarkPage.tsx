@@ -15,6 +15,7 @@ import { useKeys } from '../ui/keys';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { OutsideTime } from '../writing/OutsideTime';
 import { Dock } from './Dock';
 import css from './Mark.module.css';
 import { Meanwhile } from './Meanwhile';
@@ -266,6 +267,7 @@ function PaperText({ paper, classId, student }: { paper: Paper; classId: number;
           : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
         {paper.standing === 'RELEASED' && ' · released'}
       </div>
+      {paper.gathered && <OutsideTime postId={paper.postId} />}
       <h1>{paper.title}</h1>
       <Reading html={paper.html} postId={paper.postId} />
     </article>

@@ -23,6 +23,7 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Wrong } from '../ui/Wrong';
 import { AnsweredPrompt } from '../writing/AnsweredPrompt';
+import { OutsideTime } from '../writing/OutsideTime';
 import { PostArticle } from './PostArticle';
 
 /** One post with its comments, who can read it, and what was decided about it. */
@@ -171,6 +172,7 @@ export function PostPage() {
           </p>
         )}
         {post.outsideLink && !eyes && (post.own || of?.staff) && <AnsweredPrompt postId={id} />}
+        {post.gathered && !eyes && (post.own || of?.staff) && <OutsideTime postId={id} title="When it was written" />}
         {post.outsideLink && (
           <p className="less">
             <a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">

@@ -19,7 +19,7 @@ export function AnsweredPrompt({ postId }: { postId: number }) {
     {
       here: true,
       fills: answeredPromptOptions(postId).queryKey,
-      stale: [['post', postId], ['marking'], ['own-posts']],
+      stale: [['post', postId], ['strip'], ['paper'], ['own-posts']],
     },
   );
   if (!data) return null;

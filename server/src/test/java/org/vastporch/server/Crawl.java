@@ -232,6 +232,7 @@ class Crawl {
                         () -> List.of(Map.of("rev", rev("post", id)), stale(Map.of("rev", 0)))),
                 Map.entry("PUT /api/posts/{}/announcement", () -> List.of(Map.of("announcement", true))),
                 Map.entry("PUT /api/posts/{}/answered-prompt", () -> List.of(Map.of())),
+                Map.entry("PUT /api/posts/{}/outside-time", () -> List.of(Map.of("counts", "FIRST_SEEN", "rev", 3))),
                 Map.entry("PUT /api/posts/{}/arrangement", () -> List.of(Map.of("pinned", true))),
                 Map.entry("PUT /api/posts/{}/help", () -> List.of(Map.of("asked", true))),
                 Map.entry("POST /api/posts/{}/margin", () -> List.of(Map.of("quote", "x", "nth", 0, "remark", "Why?"))),

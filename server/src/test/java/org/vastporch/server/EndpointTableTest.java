@@ -492,6 +492,7 @@ class EndpointTableTest {
         body("POST /api/classes/{class}/sources/mine", EndpointTableTest::source);
         body("POST /api/classes/{class}/sources/mine/look", () -> Map.of("address", "http://nowhere.example/"));
         body("PUT /api/posts/{published}/answered-prompt", () -> Map.of());
+        body("PUT /api/posts/{published}/outside-time", () -> Map.of("counts", "SAYS", "rev", 1));
         body("PUT /api/sources/{source}", () -> Map.of("title", "Another name"));
         body("PUT /api/sources/{source}/entries", () -> Map.of("key", "id:1", "leftOut", true));
         body("PUT /api/sources/{source}/paused", () -> Map.of("paused", true));

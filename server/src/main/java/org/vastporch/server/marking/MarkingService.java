@@ -94,6 +94,7 @@ public class MarkingService {
             int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
 
     /**
+     * @param gathered whether it came in from an outside blog
      * @param version the version that is to be marked, and is shown
      * @param rev the state of the marking; 0 while there is none
      * @param marker who marked last
@@ -108,6 +109,7 @@ public class MarkingService {
             String title,
             String html,
             @Optionally Instant handedInAt,
+            boolean gathered,
             PaperState standing,
             int daysLate,
             long graceMinutes,
@@ -224,6 +226,7 @@ public class MarkingService {
                     "",
                     "",
                     null,
+                    false,
                     standing,
                     0,
                     prompt.grace().toMinutes(),
@@ -247,6 +250,7 @@ public class MarkingService {
                 p.title(),
                 p.html(),
                 p.at(),
+                p.gathered(),
                 standing,
                 late,
                 prompt.grace().toMinutes(),

@@ -64,6 +64,7 @@ public class ReadingService {
             @Optionally Long promptId,
             @Optionally String prompt,
             @Optionally String outsideLink,
+            boolean gathered,
             @Optionally String source,
             State state,
             boolean isUp,
@@ -178,6 +179,7 @@ public class ReadingService {
                 row.promptId(),
                 row.promptId() == null ? null : prompts.get(row.promptId()).title(),
                 row.outsideLink(),
+                row.sourceId() != null,
                 row.sourceId() == null
                         ? null
                         : porch.sourceTitle(row.sourceId()).orElse(null),

@@ -509,6 +509,7 @@ public class PostService {
                         link,
                         audience,
                         now);
+        if (postId == null) store.putOutsideTime(id, date, now);
         if (postId == null && match != null) store.setMatchedBy(id, match.by());
         PostRow row = store.lock(id).orElseThrow();
         // What its author brought in by hand is changed by its author alone.

@@ -14,6 +14,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
@@ -446,6 +447,38 @@ class PostStore {
                 .query(String.class)
                 .optional()
                 .map(PromptMatch.By::valueOf);
+    }
+
+    /** Keeps when a gathered post says it was written and when it was seen, as long as nobody decided which counts. */
+    void putOutsideTime(long id, Instant says, Instant firstSeen) {
+        jdbc.sql("update post set outside_says = :says, outside_seen = :seen where id = :id and outside_says is null")
+                .param("says", Rows.utc(says))
+                .param("seen", Rows.utc(firstSeen.isBefore(says) ? says : firstSeen))
+                .param("id", id)
+                .update();
+    }
+
+    /** Nothing for a post that was not gathered. */
+    Optional<OutsideTime> outsideTime(long id) {
+        return jdbc.sql("select outside_says, outside_seen, outside_counts from post where id = :id and outside_says is"
+                        + " not null")
+                .param("id", id)
+                .query((row, n) -> new OutsideTime(
+                        Rows.instant(row, "outside_says"),
+                        Rows.instant(row, "outside_seen"),
+                        row.getString("outside_counts") == null
+                                ? null
+                                : OutsideTime.Counts.valueOf(row.getString("outside_counts"))))
+                .optional();
+    }
+
+    /** Keeps what a person decided; the time that counts is the one at which it was handed in. */
+    void setOutsideTime(long id, OutsideTime time) {
+        jdbc.sql("update post set outside_counts = :counts, handed_in_at = :at, rev = rev + 1 where id = :id")
+                .param("counts", time.counts().name())
+                .param("at", Rows.utc(time.counted()))
+                .param("id", id)
+                .update();
     }
 
     /** Keeps what a person set; another revision, since whoever decides on the text saw another prompt. */

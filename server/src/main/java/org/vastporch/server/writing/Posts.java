@@ -23,7 +23,11 @@ import org.vastporch.server.http.Problem;
 @Service
 public class Posts {
 
-    /** A post that was handed in for a prompt, in the version to be marked. */
+    /**
+     * A post that was handed in for a prompt, in the version to be marked.
+     *
+     * @param gathered whether it came in from an outside blog
+     */
     public record HandedIn(
             long postId,
             long authorId,
@@ -31,6 +35,7 @@ public class Posts {
             State state,
             boolean isUp,
             Instant at,
+            boolean gathered,
             String title,
             String html,
             List<String> tags,
@@ -133,6 +138,7 @@ public class Posts {
                 row.standing().state(),
                 row.standing().live() != null,
                 row.handedInAt(),
+                row.sourceId() != null,
                 version.title(),
                 html,
                 version.tags(),

@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.server.http.Optionally;
 
 @RestController
@@ -28,14 +29,17 @@ class WritingApi {
     private final CategoryService categories;
 
     private final AnsweredPromptService answered;
+    private final OutsideTimeService times;
 
     WritingApi(
             PostService posts,
             OwnPostService own,
             VersionService versions,
             CategoryService categories,
-            AnsweredPromptService answered) {
+            AnsweredPromptService answered,
+            OutsideTimeService times) {
         this.answered = answered;
+        this.times = times;
         this.posts = posts;
         this.own = own;
         this.versions = versions;
@@ -125,6 +129,20 @@ class WritingApi {
     @GetMapping("/api/posts/{id}/answered-prompt")
     AnsweredPromptService.PromptAnswered answeredPrompt(Viewer viewer, @PathVariable long id) {
         return answered.get(viewer, id);
+    }
+
+    /** When a gathered post counts as handed in, for its author and the staff. */
+    @GetMapping("/api/posts/{id}/outside-time")
+    OutsideTimeService.OutsideTimeView outsideTime(Viewer viewer, @PathVariable long id) {
+        return times.get(viewer, id);
+    }
+
+    record OutsideTimeWish(OutsideTime.Counts counts, int rev) {}
+
+    @PutMapping("/api/posts/{id}/outside-time")
+    OutsideTimeService.OutsideTimeView setOutsideTime(
+            Viewer viewer, @PathVariable long id, @RequestBody OutsideTimeWish body) {
+        return times.decide(viewer, id, body.counts(), body.rev());
     }
 
     /** @param promptId left out for none */

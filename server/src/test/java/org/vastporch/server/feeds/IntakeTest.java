@@ -6,6 +6,7 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.BeforeEach;
@@ -20,6 +21,7 @@ import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.people.PersonName;
@@ -37,6 +39,7 @@ import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.writing.AnsweredPromptService;
+import org.vastporch.server.writing.OutsideTimeService;
 import org.vastporch.server.writing.PostService;
 import org.vastporch.standins.OutsideHost;
 
@@ -55,6 +58,9 @@ class IntakeTest {
 
     @Autowired
     AnsweredPromptService answered;
+
+    @Autowired
+    OutsideTimeService times;
 
     @Autowired
     PromptService prompts;
@@ -545,8 +551,68 @@ class IntakeTest {
         assertEquals("not-there", refused(() -> answered.get(tama, here)), "a post written here has its own prompt");
     }
 
+    /** Anybody can write any date into a feed: one that was seen here much later counts once a person says so. */
+    @Test
+    void aTimeThatWasSeenLateIsDecidedByAPerson() {
+        LocalDateTime now = LocalDateTime.now();
+        long prompt = prompt("Knots", now.minusDays(9), now.minusDays(3));
+        long source = add("/rowlock/feed.xml", student);
+        Viewer tama = access.viewer(student);
+        List<Long> old = jdbc.sql("select id from post where source_id = :id order by handed_in_at")
+                .param("id", source)
+                .query(Long.class)
+                .list();
+        long post = old.stream()
+                .filter(id -> {
+                    answered.set(teacher, id, prompt);
+                    return times.get(teacher, id).asked();
+                })
+                .findFirst()
+                .orElseThrow();
+        OutsideTimeService.OutsideTimeView view = times.get(tama, post);
+        assertEquals(0, view.daysLateSays());
+        assertTrue(view.daysLateSeen() >= 3, () -> view.toString());
+        assertEquals(OutsideTime.Counts.SAYS, view.counts(), "what nobody has decided is not held against its author");
+        assertFalse(view.mayDecide());
+        assertThrows(Problem.class, () -> times.decide(tama, post, OutsideTime.Counts.SAYS, view.rev()));
+        OutsideTimeService.OutsideTimeView decided =
+                times.decide(teacher, post, OutsideTime.Counts.FIRST_SEEN, view.rev());
+        assertFalse(decided.asked());
+        assertEquals(handedIn(post), decided.firstSeen());
+        assertEquals(
+                "post-changed",
+                refused(() -> times.decide(teacher, post, OutsideTime.Counts.SAYS, view.rev())),
+                "a second teacher who saw it undecided");
+        OUTSIDE.publish("rowlock", "One more knot " + post, "<p>Round.</p>");
+        sources.refresh(teacher, source);
+        assertEquals(handedIn(post), decided.firstSeen(), "a later look changes nothing");
+        times.decide(teacher, post, OutsideTime.Counts.SAYS, decided.rev());
+        assertEquals(handedIn(post), view.says());
+        long newest = jdbc.sql("select max(id) from post where source_id = :id")
+                .param("id", source)
+                .query(Long.class)
+                .single();
+        answered.set(teacher, newest, prompt);
+        assertFalse(times.get(teacher, newest).asked(), "seen as soon as it was written");
+        long here = posts.begin(tama, blogs.homeOf(classId, student).orElseThrow(), null);
+        assertEquals("not-there", refused(() -> times.get(tama, here)), "a post written here has one time");
+        assertThrows(Problem.class, () -> times.get(Viewer.STRANGER, post));
+    }
+
+    private Instant handedIn(long post) {
+        return jdbc.sql("select handed_in_at from post where id = :id")
+                .param("id", post)
+                .query(OffsetDateTime.class)
+                .single()
+                .toInstant();
+    }
+
     private long prompt(String title, int opensInDays) {
         LocalDateTime now = LocalDateTime.now();
+        return prompt(title, opensInDays == 0 ? null : now.plusDays(opensInDays), now.plusDays(9));
+    }
+
+    private long prompt(String title, LocalDateTime opens, LocalDateTime due) {
         return prompts.set(
                 teacher,
                 classId,
@@ -555,8 +621,8 @@ class IntakeTest {
                         "Write.",
                         List.of(),
                         null,
-                        opensInDays == 0 ? null : now.plusDays(opensInDays),
-                        now.plusDays(9),
+                        opens,
+                        due,
                         0,
                         BigDecimal.ZERO,
                         BigDecimal.ZERO,
