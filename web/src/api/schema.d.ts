@@ -3350,8 +3350,9 @@ export interface components {
             kind: string;
             lines: string;
             /** Format: int64 */
-            postId: number;
+            postId?: number;
             title: string;
+            to: string;
         };
         NewsView: {
             /** Format: date-time */

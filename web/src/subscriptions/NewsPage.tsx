@@ -18,11 +18,13 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   WORD: () => 'has a private word for you about',
   RETURNED: () => 'returned with a note',
   HIDDEN: () => 'hid',
+  SOURCE: (n) =>
+    n.by ? 'has an outside blog from which nothing could be read for days:' : 'Nothing could be read for days from',
   APPROVED: () => 'approved',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
-const ABOUT_ME = new Set(['ANSWER', 'WORD', 'RETURNED', 'HIDDEN', 'APPROVED']);
+const ABOUT_ME = new Set(['ANSWER', 'WORD', 'RETURNED', 'HIDDEN', 'APPROVED', 'SOURCE']);
 const SHOWN = [
   ['', 'everything'],
   ['me', 'about me'],
@@ -84,13 +86,10 @@ export function NewsPage() {
           </p>
         )}
         {items.map((n) => (
-          <article
-            key={n.kind + n.postId + (n.comment ?? '') + n.at}
-            className={`${css.item} ${n.fresh ? css.fresh : ''}`}
-          >
+          <article key={n.kind + n.to + (n.comment ?? '') + n.at} className={`${css.item} ${n.fresh ? css.fresh : ''}`}>
             <p className="above-0 below-0">
-              <b>{n.by}</b> {SAYS[n.kind]?.(n) ?? ''}{' '}
-              <Link className="word" to={`/classes/${n.classId}/posts/${n.postId}`}>
+              {n.by && <b>{n.by}</b>} {SAYS[n.kind]?.(n) ?? ''}{' '}
+              <Link className="word" to={n.to}>
                 {n.title || 'a post'}
               </Link>
               {n.fresh && <span className="away"> (new)</span>}

@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param untidy whether its feed is broken somewhere, so that it was read by guess
  * @param asked the shortest wait that the source asks for; zero if it asks for none
  * @param failures failed checks in a row
+ * @param faltering since when, and whether that was told; null if the last check could read it
  * @param notFound answers in a row that there is nothing (404)
  * @param notFoundSince the first of them; null while it is found
  * @param movedTo where it says to have moved for good; null if it says nothing
@@ -31,6 +32,7 @@ public record SourceChecks(
         boolean untidy,
         Duration asked,
         int failures,
+        @Nullable Faltering faltering,
         int notFound,
         @Nullable Instant notFoundSince,
         @Nullable String movedTo,
@@ -76,7 +78,7 @@ public record SourceChecks(
     /** A source before its first check, which is due at once. */
     public static SourceChecks begin(String feedAddress, Instant now) {
         return new SourceChecks(
-                feedAddress, null, null, null, false, Duration.ZERO, 0, 0, null, null, 0, false, null, null, now);
+                feedAddress, null, null, null, false, Duration.ZERO, 0, null, 0, null, null, 0, false, null, null, now);
     }
 
     /**
@@ -104,6 +106,7 @@ public record SourceChecks(
         boolean takeOver = seen >= Pace.MOVED_LIMIT && !isTaken.test(moved);
         Duration wish = answer.asked() == null ? asked : shorter(answer.asked(), LONGEST_ASKED);
         int inRow = failed ? failures + 1 : 0;
+        boolean stops = Pace.isStopped(answer.status(), missed, missing);
         boolean fresh = !failed && answer.status() == 200;
         Instant next = now.plus(Pace.next(published, wish, inRow, random));
         return new SourceChecks(
@@ -114,14 +117,24 @@ public record SourceChecks(
                 fresh ? answer.untidy() : untidy,
                 wish,
                 inRow,
+                Faltering.after(faltering, failed, stops, now),
                 missed,
                 since,
                 takeOver ? null : moved,
                 takeOver ? 0 : seen,
-                Pace.isStopped(answer.status(), missed, missing),
+                stops,
                 answer.error(),
                 now,
                 failed ? next : Pace.hurried(next, rushes, wish, now, random));
+    }
+
+    /**
+     * Whether now is the moment to tell that it falters.
+     *
+     * @param before the source before the check
+     */
+    public boolean isToTell(SourceChecks before) {
+        return faltering != null && faltering.told() && (before.faltering == null || !before.faltering.told());
     }
 
     private static Duration shorter(Duration a, Duration b) {

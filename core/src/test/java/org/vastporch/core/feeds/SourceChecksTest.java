@@ -61,6 +61,33 @@ class SourceChecksTest {
     }
 
     @Test
+    void whatFaltersForThreeDaysIsToldOnceEachTime() {
+        Answer none = Answer.none("It does not answer.");
+        SourceChecks s = after(SourceChecks.begin(FEED, NOW), none, NOW);
+        SourceChecks almost = after(s, none, NOW.plus(Duration.ofDays(3)).minusMillis(1));
+        assertFalse(almost.isToTell(s));
+        SourceChecks told = after(almost, none, NOW.plus(Duration.ofDays(3)));
+        assertTrue(told.isToTell(almost));
+        SourceChecks later = after(told, none, NOW.plus(Duration.ofDays(9)));
+        assertFalse(later.isToTell(told), "once");
+        Instant again = NOW.plus(Duration.ofDays(10));
+        SourceChecks well = after(later, read("v"), again);
+        assertFalse(well.isToTell(later));
+        SourceChecks anew = after(well, none, again);
+        assertFalse(anew.isToTell(well), "the days begin anew");
+        assertTrue(after(anew, none, again.plus(Duration.ofDays(3))).isToTell(anew));
+    }
+
+    @Test
+    void whatIsGivenUpIsToldAtOnce() {
+        SourceChecks s = SourceChecks.begin(FEED, NOW);
+        SourceChecks gone = after(s, new Answer(410, null, null, null, false, null, null, "Gone."), NOW);
+        assertTrue(gone.isToTell(s));
+        assertFalse(after(gone, new Answer(410, null, null, null, false, null, null, "Gone."), NOW)
+                .isToTell(gone));
+    }
+
+    @Test
     void itMovesAfterThreeChecksThatSaySo() {
         SourceChecks s = SourceChecks.begin(FEED, NOW);
         s = after(after(s, moved("https://b.example/"), NOW), moved("https://b.example/"), NOW);

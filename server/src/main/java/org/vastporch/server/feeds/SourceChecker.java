@@ -30,6 +30,7 @@ import org.vastporch.core.feeds.SourceChecks.Answer;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
 import org.vastporch.server.feeds.SafeFetcher.Fetched;
 import org.vastporch.server.feeds.SourceStore.Source;
+import org.vastporch.server.log.EventStore;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.rows.Durability;
 
@@ -50,6 +51,7 @@ class SourceChecker {
     private final SafeFetcher fetcher;
     private final SourceIntake intake;
     private final PromptService prompts;
+    private final EventStore events;
     private final Durability durability;
     private final TransactionTemplate transaction;
     private final Clock clock;
@@ -77,6 +79,7 @@ class SourceChecker {
             SafeFetcher fetcher,
             SourceIntake intake,
             PromptService prompts,
+            EventStore events,
             Durability durability,
             TransactionTemplate transaction,
             Clock clock,
@@ -85,6 +88,7 @@ class SourceChecker {
         this.fetcher = fetcher;
         this.intake = intake;
         this.prompts = prompts;
+        this.events = events;
         this.durability = durability;
         this.transaction = transaction;
         this.clock = clock;
@@ -191,16 +195,16 @@ class SourceChecker {
     }
 
     private void note(Source source, Answer answer) {
-        store.checked(
-                source.id(),
-                source.checks()
-                        .after(
-                                answer,
-                                store.lastDates(source.id()),
-                                address -> store.isKnown(source.classId(), address),
-                                source.personId() == null ? List.of() : rushes(source.classId()),
-                                clock.instant(),
-                                random));
+        SourceChecks after = source.checks()
+                .after(
+                        answer,
+                        store.lastDates(source.id()),
+                        address -> store.isKnown(source.classId(), address),
+                        source.personId() == null ? List.of() : rushes(source.classId()),
+                        clock.instant(),
+                        random);
+        store.checked(source.id(), after);
+        if (after.isToTell(source.checks())) events.add(source.classId(), "source-faltering", source.id(), null);
     }
 
     /** Around the times when something of its author is due nobody should wait an hour for it. */

@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.feeds.Faltering;
 import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.server.rows.Rows;
@@ -63,7 +64,7 @@ class SourceStore {
 
     private static final String COLUMNS = """
         id, class_id, person_id, blog_id, feed_address, site_address, title, description, paused, asked, begins_on, etag, last_modified, body_hash, untidy,
-        asked_seconds, failures, not_found, not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
+        asked_seconds, failures, faltering_since, faltering_told, not_found, not_found_since, moved_to, moved_seen, stopped, last_error, last_check_at, next_check_at""";
 
     private final JdbcClient jdbc;
 
@@ -293,7 +294,7 @@ class SourceStore {
                 update source
                    set feed_address = :feed, etag = :etag, last_modified = :modified, body_hash = :body, untidy = :untidy,
                        asked_seconds = :asked, failures
-                          = :failures, not_found = :notFound,
+                          = :failures, faltering_since = :faltering, faltering_told = :told, not_found = :notFound,
                        not_found_since = :notFoundSince, moved_to = :movedTo, moved_seen = :movedSeen, stopped =
                               :stopped, last_error = :error,
                        last_check_at = :last, next_check_at = :next
@@ -305,6 +306,10 @@ class SourceStore {
                 .param("untidy", s.untidy())
                 .param("asked", s.asked().toSeconds())
                 .param("failures", s.failures())
+                .param(
+                        "faltering",
+                        s.faltering() == null ? null : Rows.utc(s.faltering().since()))
+                .param("told", s.faltering() != null && s.faltering().told())
                 .param("notFound", s.notFound())
                 .param("notFoundSince", Rows.utc(s.notFoundSince()))
                 .param("movedTo", s.movedTo())
@@ -483,6 +488,7 @@ class SourceStore {
                         row.getBoolean("untidy"),
                         Duration.ofSeconds(row.getLong("asked_seconds")),
                         row.getInt("failures"),
+                        faltering(row),
                         row.getInt("not_found"),
                         Rows.instant(row, "not_found_since"),
                         row.getString("moved_to"),
@@ -491,5 +497,10 @@ class SourceStore {
                         row.getString("last_error"),
                         Rows.instant(row, "last_check_at"),
                         Rows.instant(row, "next_check_at")));
+    }
+
+    private static @Nullable Faltering faltering(ResultSet row) throws SQLException {
+        Instant since = Rows.instant(row, "faltering_since");
+        return since == null ? null : new Faltering(since, row.getBoolean("faltering_told"));
     }
 }

@@ -30,7 +30,7 @@ record DigestText(String subject, String text, String html) {
                     .append(Entities.escape(name))
                     .append("</h1>");
             for (NewsItem item : list.subList(0, Math.min(MOST_FOR_EACH, list.size()))) {
-                String to = base + "/posts/" + item.postId();
+                String to = base + item.to();
                 text.append(says(item)).append('\n');
                 if (!item.lines().isEmpty())
                     text.append("  ").append(item.lines()).append('\n');
@@ -76,6 +76,9 @@ record DigestText(String subject, String text, String html) {
             case "ANSWER" -> item.by() + " answered you under “" + item.title() + "”";
             case "WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";
             case "RETURNED" -> item.by() + " returned “" + item.title() + "” with a note";
+            case "SOURCE" ->
+                "Nothing could be read for days from the outside blog “" + item.title() + "”"
+                        + (item.by().isEmpty() ? "" : " of " + item.by());
             case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
             default -> item.by() + " approved “" + item.title() + "”";
         };

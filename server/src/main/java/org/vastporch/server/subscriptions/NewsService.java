@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.AccessEngine;
+import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.subscriptions.Cadence;
@@ -39,12 +40,17 @@ public class NewsService {
 
     private static final int LINES = 220;
 
-    /** @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED */
+    /**
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED or SOURCE
+     * @param to where it leads
+     * @param postId left out for a source
+     */
     public record NewsItem(
             String kind,
             long classId,
             String className,
-            long postId,
+            String to,
+            @Optionally Long postId,
             @Optionally Long comment,
             String title,
             String by,
@@ -124,6 +130,9 @@ public class NewsService {
         if (withAnswers) {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
+            store.faltering(me, between).stream()
+                    .filter(h -> h.byId() == me || access.allows(viewer, Act.MANAGE_CLASS, h.classId()))
+                    .forEach(all::add);
             // One's own post one reads wherever it stands; of another's, which may have been narrowed or hidden since,
             // not even the title is told.
             toMe.stream().filter(h -> access.mayRead(viewer, h.postId())).forEach(all::add);
@@ -144,12 +153,13 @@ public class NewsService {
                             h.classId(), id -> classes.get(id).name());
                     String lines =
                             h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
-                    String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
+                    String by = h.byId() == 0 ? h.visitor() == null ? "" : h.visitor() + " (visitor)" : of.of(h.byId());
                     return new NewsItem(
                             h.kind(),
                             h.classId(),
                             name,
-                            h.postId(),
+                            to(viewer, h),
+                            h.postId() == 0 ? null : h.postId(),
                             h.comment(),
                             h.title(),
                             by,
@@ -158,5 +168,11 @@ public class NewsService {
                             h.at().isAfter(seen));
                 })
                 .toList();
+    }
+
+    private String to(Viewer viewer, Happened h) {
+        if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
+        boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());
+        return "/classes/" + h.classId() + (manages ? "/sources" : "/my-writing");
     }
 }

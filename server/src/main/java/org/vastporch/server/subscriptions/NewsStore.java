@@ -21,7 +21,9 @@ class NewsStore {
     record Between(Instant since, Instant until) {}
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN or APPROVED
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED or SOURCE
+     * @param postId 0 for none
+     * @param byId 0 for nobody with an account
      * @param comment the number of the comment; null for none
      */
     record Happened(
@@ -149,6 +151,24 @@ class NewsStore {
                  where d.subject = 'post' and d.author_id = :me and d.decided_by <> :me and d.undone_at is null and
                         d.decided_at > :since and d.decided_at <= :until
                  order by d.decided_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Outside blogs that falter in the classes of the reader, each by whose it is. */
+    List<Happened> faltering(long me, Between between) {
+        return jdbc.sql("""
+                select 'SOURCE' as kind, s.class_id, 0 as post_id, null as comment, s.title,
+                       coalesce(s.person_id, 0) as by_id, null as visitor, e.at, '' as html
+                  from event e
+                  join source s on s.id = e.subject_id
+                  join membership m on m.class_id = s.class_id and m.person_id = :me and m.ended_at is null
+                 where e.kind = 'source-faltering' and e.at > :since and e.at <= :until and s.removed_at is null
+                 order by e.at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

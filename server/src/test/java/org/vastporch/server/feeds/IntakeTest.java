@@ -38,6 +38,7 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.subscriptions.NewsService;
 import org.vastporch.server.writing.AnsweredPromptService;
 import org.vastporch.server.writing.OutsideTimeService;
 import org.vastporch.server.writing.PostService;
@@ -61,6 +62,9 @@ class IntakeTest {
 
     @Autowired
     OutsideTimeService times;
+
+    @Autowired
+    NewsService news;
 
     @Autowired
     PromptService prompts;
@@ -549,6 +553,46 @@ class IntakeTest {
         assertThrows(Problem.class, () -> answered.get(Viewer.STRANGER, post));
         long here = posts.begin(tama, blogs.homeOf(classId, student).orElseThrow(), null);
         assertEquals("not-there", refused(() -> answered.get(tama, here)), "a post written here has its own prompt");
+    }
+
+    /** Whose blog it is and those who manage the class are told once; nobody else is. */
+    @Test
+    void aBlogThatCannotBeReadForDaysIsNewsOnce() {
+        long source = add("/rowlock/feed.xml", student);
+        Viewer tama = access.viewer(student);
+        OUTSIDE.breakRowlock(true);
+        OUTSIDE.replaceRowlock("<h1>Nothing here</h1>");
+        sources.refresh(teacher, source);
+        assertEquals(List.of(), sourceNews(tama));
+        jdbc.sql("update source set faltering_since = dateadd('DAY', -3, faltering_since) where id = :id")
+                .param("id", source)
+                .update();
+        sources.refresh(teacher, source);
+        sources.refresh(teacher, source);
+        assertEquals(List.of("/classes/" + classId + "/my-writing"), sourceNews(tama));
+        assertEquals(List.of("/classes/" + classId + "/sources"), sourceNews(teacher));
+        assertEquals(List.of(), sourceNews(other()), "a classmate");
+        sources.remove(teacher, source, false);
+        assertEquals(List.of(), sourceNews(tama), "what was taken out is no news");
+    }
+
+    private List<String> sourceNews(Viewer viewer) {
+        return news.news(viewer, 14).items().stream()
+                .filter(i -> i.kind().equals("SOURCE"))
+                .map(NewsService.NewsItem::to)
+                .toList();
+    }
+
+    private Viewer other() {
+        rosters.importRows(
+                teacher,
+                classId,
+                rosters.preview(teacher, classId, "Name,Number\nPia Aurelio,P" + NUMBER.get(), List.of())
+                        .rows());
+        return access.viewer(people.students(classId).stream()
+                .filter(s -> s != student)
+                .findFirst()
+                .orElseThrow());
     }
 
     /** Anybody can write any date into a feed: one that was seen here much later counts once a person says so. */
