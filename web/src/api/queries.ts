@@ -35,6 +35,7 @@ import type {
   NewsView,
   Notice,
   OneVersion,
+  OutsideLine,
   OutsideTimeView,
   OwnPost,
   OwnSourcesRule,
@@ -133,6 +134,12 @@ export const ownRuleOptions = (id: number) =>
   queryOptions({
     queryKey: ['own-rule', id],
     queryFn: ({ signal }) => getJson<OwnSourcesRule>(`/api/classes/${id}/sources/rule`, signal),
+  });
+
+export const outsideDirectoryOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['outside-directory', id],
+    queryFn: ({ signal }) => getJson<OutsideLine[]>(`/api/classes/${id}/outside-directory`, signal),
   });
 
 export const feedReadersOptions = (id: number) =>

@@ -644,6 +644,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/outside-directory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outsideDirectory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/own-posts": {
         parameters: {
             query?: never;
@@ -782,6 +798,22 @@ export interface paths {
         get: operations["porch"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/private-blogs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["notePrivate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1812,6 +1844,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/private-blogs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removePrivate"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}": {
         parameters: {
             query?: never;
@@ -2270,6 +2318,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/subscriptions/opml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["subscriptionsAsOpml"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3380,6 +3444,10 @@ export interface components {
             replacement?: string;
             state: string;
         };
+        Noted: {
+            /** Format: int64 */
+            id: number;
+        };
         Notice: {
             address: string;
             /** @enum {string} */
@@ -3430,6 +3498,15 @@ export interface components {
         };
         Outside: {
             link: string;
+            title: string;
+        };
+        OutsideLine: {
+            address: string;
+            /** @enum {string} */
+            gathering: "GATHERED" | "RESTING" | "FALTERING" | "PRIVATE";
+            /** Format: int64 */
+            note?: number;
+            person?: string;
             title: string;
         };
         OutsideTimeView: {
@@ -3719,6 +3796,12 @@ export interface components {
             columns: components["schemas"]["ColumnTaken"][];
             notes: string[];
             rows: components["schemas"]["RowView"][];
+        };
+        PrivateWish: {
+            address: string;
+            /** Format: int64 */
+            personId?: number;
+            title: string;
         };
         PromptAnswered: {
             /** @enum {string} */
@@ -4082,6 +4165,9 @@ export interface components {
             label: string;
             /** @enum {string} */
             posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+            tag?: string;
+            /** Format: int64 */
+            target?: number;
             to: string;
         };
         TermView: {
@@ -4420,6 +4506,7 @@ export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
 export type NoteAnswer = components['schemas']['NoteAnswer'];
 export type NoteView = components['schemas']['NoteView'];
+export type Noted = components['schemas']['Noted'];
 export type Notice = components['schemas']['Notice'];
 export type NoticeWish = components['schemas']['NoticeWish'];
 export type OfferAnswer = components['schemas']['OfferAnswer'];
@@ -4428,6 +4515,7 @@ export type OpmlFile = components['schemas']['OpmlFile'];
 export type OpmlLine = components['schemas']['OpmlLine'];
 export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
+export type OutsideLine = components['schemas']['OutsideLine'];
 export type OutsideTimeView = components['schemas']['OutsideTimeView'];
 export type OutsideTimeWish = components['schemas']['OutsideTimeWish'];
 export type OwnPost = components['schemas']['OwnPost'];
@@ -4450,6 +4538,7 @@ export type PlaceLine = components['schemas']['PlaceLine'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
 export type Preview = components['schemas']['Preview'];
+export type PrivateWish = components['schemas']['PrivateWish'];
 export type PromptAnswered = components['schemas']['PromptAnswered'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptChoice = components['schemas']['PromptChoice'];
@@ -5750,6 +5839,28 @@ export interface operations {
             };
         };
     };
+    outsideDirectory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideLine"][];
+                };
+            };
+        };
+    };
     own: {
         parameters: {
             query?: never;
@@ -6047,6 +6158,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Porch"];
+                };
+            };
+        };
+    };
+    notePrivate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrivateWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Noted"];
                 };
             };
         };
@@ -8034,6 +8171,26 @@ export interface operations {
             };
         };
     };
+    removePrivate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     get_2: {
         parameters: {
             query?: never;
@@ -8916,6 +9073,26 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    subscriptionsAsOpml: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpmlText"];
+                };
             };
         };
     };

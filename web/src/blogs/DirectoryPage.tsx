@@ -6,9 +6,11 @@ import { postJson } from '../api/client';
 import { directoryOptions } from '../api/queries';
 import type { DirectoryLine, OpmlText } from '../api/schema';
 import { useWrite } from '../api/write';
+import { OutsideDirectory } from '../feeds/OutsideDirectory';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
+import { takeAlong } from '../ui/takeAlong';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import css from './Blog.module.css';
@@ -16,16 +18,12 @@ import './Look.css';
 
 /** The blogs of a class that the reader may open, the one written in last first. */
 export function DirectoryPage() {
-  const { id, name } = useClass();
+  const { id, name, manages } = useClass();
   const blogs = useQuery(directoryOptions(id));
   const [params, setParams] = useSearchParams();
   const wanted = params.get('find') ?? '';
   const take = useWrite(() => postJson<OpmlText>(`/api/classes/${id}/blogs/opml`), {
-    onDone: ({ text }) => {
-      const file = URL.createObjectURL(new Blob([text], { type: 'text/x-opml' }));
-      Object.assign(document.createElement('a'), { href: file, download: 'blogs.opml' }).click();
-      URL.revokeObjectURL(file);
-    },
+    onDone: ({ text }) => takeAlong('blogs.opml', text),
   });
   const shown = (blogs.data ?? []).filter((b) =>
     `${b.title} ${b.owner ?? ''} ${t.kinds[b.kind]}`.toLowerCase().includes(wanted.toLowerCase()),
@@ -52,6 +50,7 @@ export function DirectoryPage() {
             <Line key={b.id} blog={b} classId={id} />
           ))}
         </div>
+        <OutsideDirectory classId={id} wanted={wanted} manages={manages} />
         {shown.length > 0 && (
           <p className="above-5 below-0">
             <Word tiny onClick={() => take.run()}>

@@ -14,6 +14,7 @@ import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import { CandidateCard } from './CandidateCard';
+import { NotePrivate } from './NotePrivate';
 import { OpmlPart } from './OpmlPart';
 import { SourceLine } from './SourceLine';
 
@@ -73,6 +74,20 @@ export function SourcesPage() {
             {found && (
               <div className="above-4" role="status">
                 <p className="tell above-0 below-0">{found.sentence}</p>
+                {found.kind === 'SIGN_IN_PAGE' && (
+                  <NotePrivate
+                    classId={id}
+                    address={address}
+                    onNoted={() => {
+                      setFound({
+                        ...found,
+                        kind: 'NOTED',
+                        sentence: 'It is noted. The list of blogs knows of it now.',
+                      });
+                      setAddress('');
+                    }}
+                  />
+                )}
                 {found.candidates.map((c) => (
                   <CandidateCard
                     key={c.feedAddress}

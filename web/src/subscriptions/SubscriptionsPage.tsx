@@ -3,9 +3,10 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { subscriptionsOptions } from '../api/queries';
-import type { SubscriptionView } from '../api/schema';
+import type { OpmlText, SubscriptionView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Loading, Trouble } from '../ui/Trouble';
+import { takeAlong } from '../ui/takeAlong';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './News.module.css';
@@ -35,6 +36,9 @@ export function SubscriptionsPage() {
   });
   const set = (s: SubscriptionView, part: Partial<{ posts: Often; comments: Often }>) =>
     act.run(() => putJson(`/api/subscriptions/${s.id}`, { posts: s.posts, comments: s.comments, ...part }));
+  const take = useWrite(() => postJson<OpmlText>('/api/subscriptions/opml'), {
+    onDone: ({ text }) => takeAlong('subscriptions.opml', text),
+  });
   const end = (s: SubscriptionView) => {
     setEnded(s);
     act.run(() => deleteJson(`/api/subscriptions/${s.id}`));
@@ -142,6 +146,13 @@ export function SubscriptionsPage() {
                   ))}
                 </tbody>
               </table>
+            )}
+            {mine.data.list.length > 0 && (
+              <p className="above-4 below-0">
+                <Word tiny onClick={() => take.run()}>
+                  Take all of them along for my feed reader (OPML)
+                </Word>
+              </p>
             )}
           </>
         )}

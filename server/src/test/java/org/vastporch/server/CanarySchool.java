@@ -163,6 +163,14 @@ class CanarySchool {
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
         livePictures();
+        thing(
+                "private",
+                who('L').post(
+                                "/api/classes/" + classId + "/private-blogs",
+                                Map.of("address", "members.example", "title", token("private-blog")))
+                        .body()
+                        .get("id")
+                        .asLong());
         // A word about a comment on a post that was hidden since.
         long hidden = published(own, Map.of(), token("hidden"), "MY_CLASS");
         long asked = comment('C', hidden, "Which kind?", "APPROVE");

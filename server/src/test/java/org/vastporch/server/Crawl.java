@@ -62,6 +62,7 @@ class Crawl {
             Map.entry("blog-setups", "ref"),
             Map.entry("subscriptions", "subscription"),
             Map.entry("offers", "class"),
+            Map.entry("private-blogs", "private"),
             Map.entry("sources", "source"),
             Map.entry("return-notes", "bank"),
             Map.entry("at", "address"));
@@ -322,6 +323,9 @@ class Crawl {
                         () -> List.of(Map.of("title", "Ms", "given", "Ada", "family", "New", "email", ""))),
                 Map.entry("PUT /api/school/address", () -> List.of(Map.of("address", "http://porch.example"))),
                 Map.entry("PUT /api/classes/{}/mail", () -> List.of(Map.of("rule", "OFFERED", "seen", "OFF"))),
+                Map.entry(
+                        "POST /api/classes/{}/private-blogs",
+                        () -> List.of(Map.of("address", "members.example/another", "title", "Members"))),
                 Map.entry("POST /api/subscriptions/offers/{}", () -> List.of(Map.of("posts", "NEVER"))),
                 Map.entry(
                         "PUT /api/classes/{}/sources/rule", () -> List.of(Map.of("own", "FREE", "seen", "STAFF_ONLY"))),

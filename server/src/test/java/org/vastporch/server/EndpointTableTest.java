@@ -160,6 +160,13 @@ class EndpointTableTest {
                 .body()
                 .get("id")
                 .asLong());
+        made.put("private", () -> of.lead()
+                .post(
+                        "/api/classes/" + of.classId() + "/private-blogs",
+                        Map.of("address", "members.example/" + NUMBER.incrementAndGet(), "title", "Members"))
+                .body()
+                .get("id")
+                .asLong());
         made.put("source", () -> of.lead()
                 .post(path("/sources"), source())
                 .body()
@@ -488,6 +495,9 @@ class EndpointTableTest {
                 () -> Map.of("file", "PG9wbWw+PG91dGxpbmUgeG1sVXJsPSdodHRwOi8veC5leGFtcGxlLyc+PC9vcG1sPg=="));
         body("PUT /api/classes/{class}/mail", () -> Map.of("rule", "OFFERED", "seen", "OFF"));
         body("POST /api/subscriptions/offers/{class}", () -> Map.of("posts", "NEVER"));
+        body(
+                "POST /api/classes/{class}/private-blogs",
+                () -> Map.of("address", "members.example/" + NUMBER.incrementAndGet(), "title", "Members"));
         body("PUT /api/classes/{class}/sources/rule", () -> Map.of("own", "STAFF_ONLY", "seen", "STAFF_ONLY"));
         body("POST /api/classes/{class}/sources/mine", EndpointTableTest::source);
         body("POST /api/classes/{class}/sources/mine/look", () -> Map.of("address", "http://nowhere.example/"));

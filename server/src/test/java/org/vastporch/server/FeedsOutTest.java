@@ -8,12 +8,15 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import javax.imageio.ImageIO;
 import javax.xml.parsers.DocumentBuilderFactory;
+import org.jsoup.Jsoup;
+import org.jsoup.parser.Parser;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -249,6 +252,40 @@ class FeedsOutTest {
         assertEquals(
                 1,
                 atom(mine + "?month=2001-01").getElementsByTagName("fh:archive").getLength());
+    }
+
+    /** What one subscribed to goes along as a list: each address gives just that, and is the reader's alone. */
+    @Test
+    void subscriptionsGoAlongAsAList() {
+        long post = published("Slugs", "<p>Eleven leaves.</p>");
+        Person reader = of.other();
+        long place = of.lead().get("/api/posts/" + post).body().get("place").asLong();
+        for (Map<String, Object> to : List.<Map<String, Object>>of(
+                Map.of("kind", "CLASS"),
+                Map.of("kind", "BLOG", "target", of.blogOfFirst()),
+                Map.of("kind", "PERSON", "target", place),
+                Map.of("kind", "TAG", "tag", "hedge & holly"),
+                Map.of("kind", "THREAD", "target", post))) {
+            Map<String, Object> wanted = new HashMap<>(to);
+            wanted.put("classId", of.classId());
+            assertEquals(200, reader.post("/api/subscriptions", wanted).status());
+        }
+        String list =
+                reader.post("/api/subscriptions/opml", null).body().get("text").asString();
+        List<String> addresses =
+                Jsoup.parse(list, Parser.xmlParser()).select("outline[xmlUrl]").eachAttr("xmlUrl");
+        assertEquals(5, addresses.size(), list);
+        List<Integer> entries = addresses.stream()
+                .map(a -> {
+                    Answer feed = stranger.get(path(a));
+                    assertEquals(200, feed.status(), a);
+                    return feed.text().split("<item>", -1).length - 1;
+                })
+                .toList();
+        assertEquals(3, entries.stream().filter(n -> n == 1).count(), "class, blog and person: " + entries);
+        assertEquals(
+                2, entries.stream().filter(n -> n == 0).count(), "another tag, and nobody has answered: " + entries);
+        assertEquals(401, stranger.post("/api/subscriptions/opml", null).status());
     }
 
     @Test

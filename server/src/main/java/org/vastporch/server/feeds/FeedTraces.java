@@ -47,6 +47,9 @@ class FeedTraces implements Traces {
         jdbc.sql("delete from source_entry where source_id in (select s.id from source s where s.person_id = :person)")
                 .param("person", personId)
                 .update();
+        jdbc.sql("delete from private_blog where person_id = :person")
+                .param("person", personId)
+                .update();
         jdbc.sql("delete from source where person_id = :person")
                 .param("person", personId)
                 .update();

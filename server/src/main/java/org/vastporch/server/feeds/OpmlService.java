@@ -1,10 +1,14 @@
 package org.vastporch.server.feeds;
 
+import java.nio.charset.StandardCharsets;
 import java.util.Base64;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
+import org.springframework.web.util.UriUtils;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.Opml;
@@ -14,6 +18,7 @@ import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.mail.SchoolAddress;
 import org.vastporch.server.reading.PorchService;
+import org.vastporch.server.subscriptions.SubscriptionService;
 
 /** Lists of feeds in and out: the outside blogs of a class, and the blogs in it as their reader may read them. */
 @Service
@@ -32,6 +37,7 @@ class OpmlService {
     private final SourceStore sources;
     private final FeedKeyService keys;
     private final PorchService porch;
+    private final SubscriptionService subscriptions;
     private final ClassService classes;
     private final AccessService access;
     private final SchoolAddress school;
@@ -40,12 +46,14 @@ class OpmlService {
             SourceStore sources,
             FeedKeyService keys,
             PorchService porch,
+            SubscriptionService subscriptions,
             ClassService classes,
             AccessService access,
             SchoolAddress school) {
         this.sources = sources;
         this.keys = keys;
         this.porch = porch;
+        this.subscriptions = subscriptions;
         this.classes = classes;
         this.access = access;
         this.school = school;
@@ -105,6 +113,32 @@ class OpmlService {
                 porch.directory(viewer, classId).stream()
                         .map(b -> line(b.title(), mine + b.id() + ".rss", pages + b.address(), ""))
                         .toList());
+    }
+
+    /** What a reader subscribed to, each at the reader's secret feed address, by class. */
+    String subscriptions(Viewer viewer) {
+        Map<Long, String> tokens = new HashMap<>();
+        return Opml.write(
+                "My subscriptions",
+                subscriptions.mine(viewer).list().stream()
+                        .map(s -> line(
+                                s.label(),
+                                school.base() + "/feeds/mine/"
+                                        + tokens.computeIfAbsent(s.classId(), id -> keys.of(viewer, id))
+                                        + feed(s),
+                                school.base() + s.to(),
+                                s.className()))
+                        .toList());
+    }
+
+    private static String feed(SubscriptionService.SubscriptionView s) {
+        return switch (s.kind()) {
+            case "BLOG" -> "/blogs/" + s.target() + ".rss";
+            case "PERSON" -> ".rss?place=" + s.target();
+            case "TAG" -> ".rss?tag=" + UriUtils.encodeQueryParam(s.tag(), StandardCharsets.UTF_8);
+            case "THREAD" -> "/comments.rss?post=" + s.target();
+            default -> ".rss";
+        };
     }
 
     private static Line line(String title, String feed, String site, String folder) {

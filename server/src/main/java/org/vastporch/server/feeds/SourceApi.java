@@ -39,12 +39,19 @@ class SourceApi {
     private final OwnSourceService own;
     private final ElsewhereService elsewhere;
     private final OpmlService opml;
+    private final OutsideDirectoryService directory;
 
-    SourceApi(SourceService sources, OwnSourceService own, ElsewhereService elsewhere, OpmlService opml) {
+    SourceApi(
+            SourceService sources,
+            OwnSourceService own,
+            ElsewhereService elsewhere,
+            OpmlService opml,
+            OutsideDirectoryService directory) {
         this.sources = sources;
         this.own = own;
         this.elsewhere = elsewhere;
         this.opml = opml;
+        this.directory = directory;
     }
 
     @GetMapping("/api/classes/{id}/news")
@@ -137,6 +144,31 @@ class SourceApi {
                         HttpHeaders.CONTENT_DISPOSITION,
                         ContentDisposition.attachment().filename(name).build().toString())
                 .body(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** What the viewer subscribed to, each at the viewer's secret feed address, which is made if there is none. */
+    @PostMapping("/api/subscriptions/opml")
+    OpmlText subscriptionsAsOpml(Viewer viewer) {
+        return new OpmlText(opml.subscriptions(viewer));
+    }
+
+    /** Who blogs where outside. */
+    @GetMapping("/api/classes/{id}/outside-directory")
+    List<OutsideDirectoryService.OutsideLine> outsideDirectory(Viewer viewer, @PathVariable long id) {
+        return directory.list(viewer, id);
+    }
+
+    record Noted(long id) {}
+
+    /** Notes a blog that one has to sign in to read. */
+    @PostMapping("/api/classes/{id}/private-blogs")
+    Noted notePrivate(Viewer viewer, @PathVariable long id, @RequestBody OutsideDirectoryService.PrivateWish body) {
+        return new Noted(directory.note(viewer, id, body));
+    }
+
+    @DeleteMapping("/api/private-blogs/{id}")
+    void removePrivate(Viewer viewer, @PathVariable long id) {
+        directory.remove(viewer, id);
     }
 
     record Refreshing(int sources) {}

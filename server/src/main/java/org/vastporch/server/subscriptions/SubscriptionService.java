@@ -36,12 +36,17 @@ public class SubscriptionService {
             @Optionally Long target,
             @Optionally String tag) {}
 
-    /** @param to where it leads */
+    /**
+     * @param target the number of a blog or post, or of a person's place in the class; left out for a class or tag
+     * @param to where it leads
+     */
     public record SubscriptionView(
             long id,
             long classId,
             String className,
             String kind,
+            @Optionally Long target,
+            @Optionally String tag,
             String label,
             String to,
             Cadence posts,
@@ -216,17 +221,19 @@ public class SubscriptionService {
         String at = "/classes/" + s.classId();
         String in = classes.get(s.classId()).name();
         return switch (s.kind()) {
-            case CLASS -> some(s, in, "All posts of " + in, at + "/porch");
-            case TAG -> some(s, in, "Posts tagged " + s.tag(), at + "/porch?tag=" + s.tag());
+            case CLASS -> some(s, in, null, "All posts of " + in, at + "/porch");
+            case TAG -> some(s, in, null, "Posts tagged " + s.tag(), at + "/porch?tag=" + s.tag());
             case PERSON -> {
                 var names = people.names(viewer, s.classId());
-                yield some(s, in, "Posts by " + names.of(s.targetId()), at + "/persons/" + names.placeOf(s.targetId()));
+                long place = names.placeOf(s.targetId());
+                yield some(s, in, place, "Posts by " + names.of(s.targetId()), at + "/persons/" + place);
             }
             case BLOG ->
                 access.mayOpenBlog(viewer, s.targetId())
                         ? some(
                                 s,
                                 in,
+                                s.targetId(),
                                 blogs.view(viewer, s.targetId()).title(),
                                 at + "/blog/" + blogs.view(viewer, s.targetId()).address())
                         : Optional.empty();
@@ -235,6 +242,7 @@ public class SubscriptionService {
                         ? some(
                                 s,
                                 in,
+                                s.targetId(),
                                 "Comments on "
                                         + posts.titles(List.of(s.targetId())).get(s.targetId()),
                                 at + "/posts/" + s.targetId())
@@ -242,8 +250,9 @@ public class SubscriptionService {
         };
     }
 
-    private static Optional<SubscriptionView> some(Subscription s, String in, String label, String to) {
-        return Optional.of(
-                new SubscriptionView(s.id(), s.classId(), in, s.kind().name(), label, to, s.posts(), s.comments()));
+    private static Optional<SubscriptionView> some(
+            Subscription s, String in, @Nullable Long target, String label, String to) {
+        return Optional.of(new SubscriptionView(
+                s.id(), s.classId(), in, s.kind().name(), target, s.tag(), label, to, s.posts(), s.comments()));
     }
 }

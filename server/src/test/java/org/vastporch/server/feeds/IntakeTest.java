@@ -67,6 +67,9 @@ class IntakeTest {
     NewsService news;
 
     @Autowired
+    OutsideDirectoryService directory;
+
+    @Autowired
     PromptService prompts;
 
     @Autowired
@@ -593,6 +596,43 @@ class IntakeTest {
                 .filter(s -> s != student)
                 .findFirst()
                 .orElseThrow());
+    }
+
+    /** Who blogs where: what is gathered, what rests, what is private; nothing of what still waits for a yes. */
+    @Test
+    void theDirectoryKnowsWhoBlogsWhereOutside() {
+        long gathered = add("/rowlock/feed.xml", student);
+        sources.setPaused(teacher, add("/oakum/feed.xml", null), true);
+        Viewer tama = access.viewer(student);
+        own.setRule(teacher, classId, OwnSources.ASKED, OwnSources.STAFF_ONLY);
+        own.add(tama, classId, own("/clinker/feed.xml"));
+        long note = directory.note(
+                teacher,
+                classId,
+                new OutsideDirectoryService.PrivateWish("members.example/blog", " Behind a door ", student));
+        assertEquals(
+                List.of("GATHERED true", "PRIVATE true", "RESTING false"),
+                directory.list(tama, classId).stream()
+                        .map(l -> l.gathering() + " " + (l.person() != null))
+                        .sorted()
+                        .toList());
+        OutsideDirectoryService.OutsideLine line = directory.list(tama, classId).stream()
+                .filter(l -> l.note() != null)
+                .findFirst()
+                .orElseThrow();
+        assertEquals("Behind a door", line.title());
+        assertEquals("https://members.example/blog", line.address());
+        assertEquals(
+                "source-known",
+                refused(() -> directory.note(
+                        teacher,
+                        classId,
+                        new OutsideDirectoryService.PrivateWish("https://members.example/blog", "Again", null))));
+        assertThrows(Problem.class, () -> directory.remove(tama, note));
+        assertThrows(Problem.class, () -> directory.list(Viewer.STRANGER, classId));
+        directory.remove(teacher, note);
+        sources.remove(teacher, gathered, false);
+        assertEquals(1, directory.list(tama, classId).size());
     }
 
     /** Anybody can write any date into a feed: one that was seen here much later counts once a person says so. */
