@@ -3497,6 +3497,8 @@ export interface components {
             text: string;
         };
         Outside: {
+            /** @enum {string} */
+            excerpt?: "BEGINNING" | "COMPLETED";
             link: string;
             title: string;
         };
@@ -3566,6 +3568,8 @@ export interface components {
             /** Format: int32 */
             daysLate: number;
             evidence?: components["schemas"]["Evidence"];
+            /** @enum {string} */
+            excerpt?: "BEGINNING" | "COMPLETED";
             gathered: boolean;
             /** Format: int64 */
             graceMinutes: number;
@@ -3762,6 +3766,8 @@ export interface components {
             classId: number;
             commentsShut?: string;
             commentsStay: boolean;
+            /** @enum {string} */
+            excerpt?: "BEGINNING" | "COMPLETED";
             gathered: boolean;
             group?: string;
             /** Format: date-time */

@@ -25,7 +25,7 @@ export function OutsideDirectory({ classId, wanted, manages }: { classId: number
   if (shown.length === 0) return null;
   return (
     <section className="above-6">
-      <h2>Kept elsewhere</h2>
+      <h2 className="below-2">Kept elsewhere</h2>
       {shown.map((b) => (
         <p key={`${b.address}${b.note ?? ''}`} className="ruled-above inside-2 foot-2 above-0 below-0">
           <a href={b.address} target="_blank" rel="noopener noreferrer">

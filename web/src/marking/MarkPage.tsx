@@ -11,6 +11,7 @@ import { Reading } from '../reading/Reading';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { ExcerptNote } from '../ui/ExcerptNote';
 import { useKeys } from '../ui/keys';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -270,6 +271,7 @@ function PaperText({ paper, classId, student }: { paper: Paper; classId: number;
       {paper.gathered && <OutsideTime postId={paper.postId} />}
       <h1>{paper.title}</h1>
       <Reading html={paper.html} postId={paper.postId} />
+      <ExcerptNote excerpt={paper.excerpt} />
     </article>
   );
 }

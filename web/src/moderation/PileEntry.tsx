@@ -8,6 +8,7 @@ import { CommentBox } from '../comments/CommentBox';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { ExcerptNote } from '../ui/ExcerptNote';
 import { StateBoard } from '../ui/StateBoard';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
@@ -164,6 +165,7 @@ export function PileEntry({
               ) : null}
               .
             </p>
+            <ExcerptNote excerpt={item.outside?.excerpt} />
             {item.outside && (
               <p>
                 <a className="word" href={item.outside.link} target="_blank" rel="noopener noreferrer">

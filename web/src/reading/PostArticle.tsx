@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Reference } from '../api/schema';
 import css from '../ui/Entry.module.css';
+import { ExcerptNote } from '../ui/ExcerptNote';
 import { Reading } from './Reading';
 
 interface PostArticleProps {
@@ -12,17 +13,29 @@ interface PostArticleProps {
   category?: string;
   /** The list of works used, as the server has put it. */
   references?: Reference[];
+  /** Of a gathered post, whether its feed carries only the beginning. */
+  excerpt?: 'BEGINNING' | 'COMPLETED';
   /** The line above the title. */
   above?: ReactNode;
 }
 
 /** A post as readers get it; the preview while writing is this very part. The HTML is clean: the server's sanitiser made it. */
-export function PostArticle({ postId, title, html, tags, category, references = [], above }: PostArticleProps) {
+export function PostArticle({
+  postId,
+  title,
+  html,
+  tags,
+  category,
+  references = [],
+  excerpt,
+  above,
+}: PostArticleProps) {
   return (
     <article>
       {above}
       <h1 className="text above-1">{title || 'Without a title'}</h1>
       <Reading html={html} postId={postId} />
+      <ExcerptNote excerpt={excerpt} />
       {references.length > 0 && <References list={references} />}
       {(category || tags.length > 0) && (
         <p className="muted above-4">{[category, tags.join(', ')].filter(Boolean).join(' · ')}</p>

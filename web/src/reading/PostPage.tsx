@@ -55,6 +55,7 @@ export function PostPage() {
         <PostArticle
           postId={id}
           title={post.title}
+          excerpt={post.excerpt}
           html={post.html}
           tags={post.tags}
           category={post.category}

@@ -2,6 +2,7 @@ package org.vastporch.demo;
 
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
@@ -71,6 +72,7 @@ public class Demo {
                     .map(p -> "--" + p.getKey() + "=" + p.getValue())
                     .toArray(String[]::new));
             server.getBean(DemoSchool.class).make(outside.base());
+            outside.publishEvery(Duration.ofMinutes(20));
             return new Running(
                     server,
                     outside,

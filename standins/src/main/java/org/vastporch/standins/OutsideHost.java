@@ -13,12 +13,15 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
@@ -33,8 +36,6 @@ public final class OutsideHost implements AutoCloseable {
     private final HttpServer server;
     private final Map<String, Site> sites = new LinkedHashMap<>();
     private final AtomicInteger oakumCalls = new AtomicInteger();
-    private volatile boolean rowlockBroken;
-    private volatile String insteadOfRowlock = "";
     private final AtomicReference<Runnable> whenAsked = new AtomicReference<>();
 
     /** @param port 0 for any free one */
@@ -68,14 +69,32 @@ public final class OutsideHost implements AutoCloseable {
         sites.get(site).add(title, html, List.of(), Instant.now());
     }
 
-    /** From now on this stands where Rowlock's feed is; empty for the feed itself. */
-    public void replaceRowlock(String page) {
-        insteadOfRowlock = page;
+    /** From now on this is wrong with one of the blogs. */
+    public void trouble(String site, Trouble trouble) {
+        sites.get(site).trouble(trouble);
     }
 
-    /** From now on Rowlock's feed ends in its middle, or no longer. */
-    public void breakRowlock(boolean broken) {
-        rowlockBroken = broken;
+    /** Takes an entry away from its feed and its page, the newest of its title. */
+    public void takeAway(String site, String slug) {
+        sites.get(site).takeAway(slug);
+    }
+
+    /** From now on each of the blogs publishes by itself, one after the other. */
+    public void publishEvery(Duration pause) {
+        Iterator<OutsideSites.Later> later = OutsideSites.later().iterator();
+        ScheduledExecutorService clock = Executors.newSingleThreadScheduledExecutor(task -> {
+            Thread thread = new Thread(task, "outside-authors");
+            thread.setDaemon(true);
+            return thread;
+        });
+        clock.scheduleWithFixedDelay(
+                () -> {
+                    if (later.hasNext()) later.next().into(sites);
+                    else clock.shutdown();
+                },
+                pause.toSeconds(),
+                pause.toSeconds(),
+                TimeUnit.SECONDS);
     }
 
     /** Does something before it answers the next time: what happens while somebody waits for an outside server. */
@@ -145,52 +164,74 @@ public final class OutsideHost implements AutoCloseable {
     }
 
     private void site(HttpExchange call, Site site, String place, boolean below) throws IOException {
-        if (place.equals("publish") && call.getRequestMethod().equals("POST")) {
+        if (call.getRequestMethod().equals("POST")) {
             Map<String, String> form = form(new String(call.getRequestBody().readAllBytes(), StandardCharsets.UTF_8));
-            site.add(
-                    form.getOrDefault("title", "Without a title"),
-                    "<p>" + Site.text(form.getOrDefault("text", "")) + "</p>",
-                    List.of(),
-                    Instant.now());
-            call.getResponseHeaders().set("Location", "/" + site.name + "/");
+            if (Desk.does(site, place, form)) call.getResponseHeaders().set("Location", "/" + site.name + "/desk");
             send(call, 303, "text/plain", "");
+        } else if (place.equals("desk")) {
+            send(call, 200, "text/html", Desk.page(site));
+        } else if (site.trouble() == Trouble.PRIVATE) {
+            send(call, 401, "text/html", "<h1>" + Site.text(site.title) + "</h1><p>Please sign in.</p>");
         } else if (place.isEmpty()) {
             send(call, 200, "text/html", site.home(base()));
-        } else if (place.equals("feed.xml")) {
-            feed(call, site);
+        } else if (place.startsWith("feed") && place.endsWith(".xml")) {
+            feed(call, site, place);
         } else {
-            // An editing address (…/edit) shows the same page as a reader's, as far as one can see without signing in.
-            var entry = site.newestFirst().stream()
-                    .filter(e -> e.slug().equals(place))
-                    .findFirst();
-            if (entry.isEmpty()) send(call, 404, "text/html", "<h1>Nothing here</h1>");
-            else
-                send(
-                        call,
-                        200,
-                        "text/html",
-                        site.post(entry.get(), base()) + (below ? "<p>You are looking at a draft view.</p>" : ""));
+            page(call, site, place, below);
         }
     }
 
-    private void feed(HttpExchange call, Site site) throws IOException {
-        String instead = insteadOfRowlock;
-        if (site.name.equals("rowlock") && !instead.isEmpty()) {
-            send(call, 200, "text/html", instead);
-            return;
+    private void page(HttpExchange call, Site site, String slug, boolean editing) throws IOException {
+        var entry = site.entry(slug);
+        if (entry.isEmpty()) send(call, site.isTakenAway(slug) ? 410 : 404, "text/html", "<h1>Nothing here</h1>");
+        else send(call, 200, "text/html", editing ? Desk.editing(site, entry.get()) : site.post(entry.get(), base()));
+    }
+
+    private void feed(HttpExchange call, Site site, String place) throws IOException {
+        String by = call.getRequestHeaders().getFirst("User-Agent");
+        int status = sent(call, site, place);
+        site.fetched(new Site.Fetch(Instant.now(), by == null ? "somebody" : by, status));
+    }
+
+    /** Sends the feed of a site as well as its troubles let it; gives the status that was answered. */
+    private int sent(HttpExchange call, Site site, String place) throws IOException {
+        String rss = "application/rss+xml";
+        // Every fourth answer of this one is half a feed: its server is old.
+        boolean half = site.name.equals("oakum") && oakumCalls.incrementAndGet() % 4 == 0;
+        Trouble trouble = half && site.trouble() == Trouble.NONE ? Trouble.BROKEN : site.trouble();
+        switch (trouble) {
+            case SLOW -> pause(8_000);
+            case DRIPPING -> drip(call);
+            case PAGE -> send(call, 200, "text/html", "<html><body>The database is away</body></html>");
+            case MISSING -> send(call, 404, "text/html", "<h1>Nothing here</h1>");
+            case GONE -> send(call, 410, "text/html", "<h1>It is over</h1>");
+            case MOVED -> {
+                if (place.equals("feed.xml")) {
+                    call.getResponseHeaders().set("Location", "/" + site.name + "/feed-2.xml");
+                    send(call, 301, "text/plain", "");
+                    return 301;
+                }
+            }
+            default -> {}
         }
+        if (trouble == Trouble.DRIPPING || trouble == Trouble.PAGE) return 200;
+        if (trouble == Trouble.MISSING) return 404;
+        if (trouble == Trouble.GONE) return 410;
         String xml = site.rss(base());
-        boolean broken = site.name.equals("rowlock")
-                ? rowlockBroken
-                : site.name.equals("oakum") && oakumCalls.incrementAndGet() % 4 == 0;
-        if (broken) {
-            send(call, 200, "application/rss+xml", xml.substring(0, xml.length() / 2));
-            return;
-        }
+        if (trouble == Trouble.BROKEN) xml = xml.substring(0, xml.length() / 2);
         String etag = "\"" + Integer.toHexString(xml.hashCode()) + "\"";
-        call.getResponseHeaders().set("ETag", etag);
-        if (etag.equals(call.getRequestHeaders().getFirst("If-None-Match"))) send(call, 304, "application/rss+xml", "");
-        else send(call, 200, "application/rss+xml", xml);
+        if (trouble != Trouble.BROKEN) call.getResponseHeaders().set("ETag", etag);
+        boolean known = etag.equals(call.getRequestHeaders().getFirst("If-None-Match"));
+        send(call, known ? 304 : 200, trouble == Trouble.LYING ? "image/png" : rss, known ? "" : xml);
+        return known ? 304 : 200;
+    }
+
+    private static void pause(long milliseconds) {
+        try {
+            TimeUnit.MILLISECONDS.sleep(milliseconds);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     /** Addresses that try to do harm to whoever reads them. */
@@ -297,15 +338,15 @@ public final class OutsideHost implements AutoCloseable {
     }
 
     private String index() {
-        StringBuilder html = new StringBuilder(Site.page("Outside", "") + "<h1>Blogs kept outside the school</h1><ul>");
+        StringBuilder html = new StringBuilder(Site.page("Outside", "") + "<h1>Blogs kept outside the school</h1>"
+                + "<p>At its author's desk one writes, and sets what is wrong with a blog.</p><ul>");
         for (Site site : sites.values())
-            html.append("<li><a href=\"/")
-                    .append(site.name)
-                    .append("/\">")
-                    .append(Site.text(site.title))
-                    .append("</a>: ")
-                    .append(Site.text(site.about))
-                    .append("</li>");
+            html.append("<li><a href=\"/" + site.name + "/\">" + Site.text(site.title) + "</a>: "
+                    + Site.text(site.about) + " · <a href=\"/" + site.name + "/desk\">the desk</a>"
+                    + (site.trouble() == Trouble.NONE
+                            ? ""
+                            : " · <small>" + site.trouble().words() + "</small>")
+                    + "</li>");
         return html.append("</ul>").toString();
     }
 

@@ -2,6 +2,7 @@ package org.vastporch.standins;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 
 /** What stands on the outside blogs of the demo school. */
 final class OutsideSites {
@@ -67,6 +68,22 @@ final class OutsideSites {
                                 "How tight is tight",
                                 "<p>A seam that is too full will push the planks apart when they swell.</p>",
                                 "caulking"),
+                new Site("netshed", "The Net Shed", "Knots, floats and the people who know them", true)
+                        .with(
+                                now,
+                                1.6,
+                                "A bowline for every day",
+                                "<p>It does not slip and it does not jam, and that is the whole of it: a knot that"
+                                        + " one can trust and undo. I tied forty on Tuesday, ten of them behind my"
+                                        + " back, and the last three held.</p><p>The others I do not speak of.</p>",
+                                "knots")
+                        .with(
+                                now,
+                                8,
+                                "What corks remember",
+                                "<p>Every float in the shed has a cut for the winter in which it was made. The oldest"
+                                        + " has nineteen, and still swims.</p>",
+                                "floats"),
                 new Site("rowlock", "Rowlock", "An allotment by the boat shed, and a skiff in it", true)
                         .with(
                                 now,
@@ -99,6 +116,40 @@ final class OutsideSites {
                                         + "helps.</p>",
                                 "Week 5 log",
                                 "compost"));
+    }
+
+    /** An entry that its author publishes while others watch. */
+    record Later(String site, String title, String text, String tag) {
+        void into(Map<String, Site> sites) {
+            sites.get(site).add(title, "<p>" + Site.text(text) + "</p>", List.of(tag), Instant.now());
+        }
+    }
+
+    static List<Later> later() {
+        return List.of(
+                new Later(
+                        "slowtide",
+                        "Fog until noon",
+                        "The bridge cannot be seen from the slip. Ring before you cast off.",
+                        "weather"),
+                new Later(
+                        "rowlock",
+                        "A robin and the fork",
+                        "It waits on the handle until I stop, takes what I turned up, and waits again. I turned the"
+                                + " same square three times to see whether it counts.",
+                        "birds"),
+                new Later(
+                        "clinker",
+                        "The thirteenth rivet",
+                        "I bought a dozen and one rolled under the bench. It is still there, and the plank holds.",
+                        "planks"),
+                new Later("saltwort", "First sea kale", "Three shoots under the pot, white as paper.", "seeds"),
+                new Later("oakum", "Two threads, then three", "Three hold longer. They also take longer.", "caulking"),
+                new Later(
+                        "netshed",
+                        "A visitor with a shuttle",
+                        "She had not mended for thirty years and her hands had not been told.",
+                        "nets"));
     }
 
     /** The page of a video, with its player in it and the code to put the player elsewhere. */

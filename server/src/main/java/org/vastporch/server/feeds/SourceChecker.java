@@ -22,6 +22,7 @@ import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.springframework.util.DigestUtils;
+import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.Pace;
 import org.vastporch.core.feeds.Pace.Rush;
@@ -50,6 +51,7 @@ class SourceChecker {
     private final SourceStore store;
     private final SafeFetcher fetcher;
     private final SourceIntake intake;
+    private final ExcerptPages pages;
     private final PromptService prompts;
     private final EventStore events;
     private final Durability durability;
@@ -78,6 +80,7 @@ class SourceChecker {
             SourceStore store,
             SafeFetcher fetcher,
             SourceIntake intake,
+            ExcerptPages pages,
             PromptService prompts,
             EventStore events,
             Durability durability,
@@ -87,6 +90,7 @@ class SourceChecker {
         this.store = store;
         this.fetcher = fetcher;
         this.intake = intake;
+        this.pages = pages;
         this.prompts = prompts;
         this.events = events;
         this.durability = durability;
@@ -164,7 +168,12 @@ class SourceChecker {
         // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
         if (!checking.add(source.id())) return;
         try {
-            if (takeTurn(hostOf(source))) keep(source, ask(source.checks()));
+            Budget budget = Budget.ofPage();
+            if (takeTurn(hostOf(source))) {
+                Outcome outcome = ask(source.checks(), budget);
+                List<Entry> fresh = outcome.feed() == null ? List.of() : intake.changed(source, outcome.feed());
+                keep(source, outcome.with(whole(fresh, budget)));
+            }
             // Nothing is known of it: its turn comes when fewer ask.
             else store.setDue(source.id(), clock.instant());
         } finally {
@@ -176,7 +185,7 @@ class SourceChecker {
     void keep(Source source, Outcome outcome) {
         try {
             inPlace(source, now -> {
-                if (outcome.feed() != null) intake.take(now, outcome.feed());
+                if (outcome.feed() != null) intake.take(now, outcome.feed(), outcome.whole());
                 note(now, outcome.answer());
             });
         } catch (RuntimeException e) {
@@ -214,23 +223,47 @@ class SourceChecker {
                 .toList();
     }
 
-    /** @param feed what was read; null if nothing was, or nothing has changed */
-    record Outcome(Answer answer, @Nullable Feed feed) {}
+    /**
+     * @param feed what was read; null if nothing was, or nothing has changed
+     * @param whole texts of entries of which it carries only the beginnings, by their links
+     */
+    record Outcome(Answer answer, @Nullable Feed feed, Map<String, String> whole) {
 
-    /** What comes of asking for a feed that is no source yet. */
-    Outcome fetch(SourceChecks wanted) {
-        return takeTurn(hostOf(wanted.feedAddress()))
-                ? ask(wanted)
-                : new Outcome(Answer.none("Many ask its server just now. Try again in a minute."), null);
+        Outcome(Answer answer, @Nullable Feed feed) {
+            this(answer, feed, Map.of());
+        }
+
+        private Outcome with(Map<String, String> whole) {
+            return new Outcome(answer, feed, whole);
+        }
+    }
+
+    /**
+     * What comes of asking for a feed that is no source yet.
+     *
+     * @param posts whether its entries become posts, so that their texts should be whole
+     */
+    Outcome fetch(SourceChecks wanted, boolean posts) {
+        if (!takeTurn(hostOf(wanted.feedAddress())))
+            return new Outcome(Answer.none("Many ask its server just now. Try again in a minute."), null);
+        Budget budget = Budget.ofPage();
+        Outcome outcome = ask(wanted, budget);
+        return posts && outcome.feed() != null
+                ? outcome.with(whole(outcome.feed().wholeEntries(), budget))
+                : outcome;
+    }
+
+    private Map<String, String> whole(List<Entry> entries, Budget budget) {
+        return pages.whole(entries, clock.instant(), budget, address -> takeTurn(hostOf(address)));
     }
 
     /**
      * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
      * while.
      */
-    private Outcome ask(SourceChecks source) {
+    private Outcome ask(SourceChecks source, Budget budget) {
         try {
-            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), Budget.ofOne());
+            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), budget);
             if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
             if (answer.status() != 200)
                 return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);

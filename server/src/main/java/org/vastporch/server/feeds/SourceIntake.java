@@ -6,12 +6,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.feeds.EntryIdentity;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.EntryIdentity.Known;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.Feed;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.writing.Tags;
@@ -55,18 +56,43 @@ class SourceIntake {
     }
 
     /**
+     * @param whole texts of entries whose feed carries only their beginnings, by their links
      * @param prompts those that posts may answer; null if the entries are news
      * @param begins entries from before are left out
      */
-    private record Of(Source source, @Nullable List<PromptMatch.Candidate> prompts, Instant begins, Instant now) {}
+    private record Of(
+            Source source,
+            Map<String, String> whole,
+            @Nullable List<PromptMatch.Candidate> prompts,
+            Instant begins,
+            Instant now) {}
 
-    void take(Source source, Feed feed) {
+    /** The entries of a student's feed that are new or have changed. */
+    List<Entry> changed(Source source, Feed feed) {
+        if (source.personId() == null) return List.of();
+        List<Entry> entries = feed.wholeEntries();
+        Map<String, KnownEntry> known = store.entries(source.id(), EntryIdentity.candidates(entries));
+        List<String> keys = keys(entries, known);
+        return IntStream.range(0, keys.size())
+                .filter(i -> !known.containsKey(keys.get(i))
+                        || !EntryIdentity.isSame(
+                                entries.get(i), known.get(keys.get(i)).contentHash()))
+                .mapToObj(entries::get)
+                .toList();
+    }
+
+    private static List<String> keys(List<Entry> entries, Map<String, KnownEntry> known) {
+        return EntryIdentity.keysOf(entries, key -> Optional.ofNullable(known.get(key))
+                .map(e -> new Known(e.cleanLink(), e.contentHash())));
+    }
+
+    /** @param whole texts of entries whose feed carries only their beginnings, by their links */
+    void take(Source source, Feed feed, Map<String, String> whole) {
         // Half an entry must not take the place of a whole one.
         List<Entry> entries = feed.wholeEntries();
         Map<String, KnownEntry> known = store.entries(source.id(), EntryIdentity.candidates(entries));
-        List<String> keys = EntryIdentity.keysOf(entries, key -> Optional.ofNullable(known.get(key))
-                .map(e -> new Known(e.cleanLink(), e.contentHash())));
-        Of of = new Of(source, promptsFor(source), begins(source), clock.instant());
+        List<String> keys = keys(entries, known);
+        Of of = new Of(source, whole, promptsFor(source), begins(source), clock.instant());
         List<FreshEntry> fresh = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
             KnownEntry before = known.get(keys.get(i));
@@ -120,18 +146,22 @@ class SourceIntake {
         Source source = of.source();
         PromptMatch.Match match =
                 PromptMatch.find(entry.tags(), date, of.prompts()).orElse(null);
+        String whole = entry.link() == null ? null : of.whole().get(entry.link());
+        Excerpt excerpt =
+                whole != null ? Excerpt.COMPLETED : Excerpt.look(entry) == Excerpt.Look.SURE ? Excerpt.BEGINNING : null;
         return posts.takeIn(
                 source.classId(),
                 source.blogId(),
                 source.personId(),
-                match,
-                source.id(),
-                link,
-                Audience.MY_CLASS,
-                entry.title(),
-                entry.html(),
-                Tags.tidy(entry.tags()),
-                date,
+                new PostService.Gathered(
+                        source.id(),
+                        match,
+                        link,
+                        entry.title(),
+                        whole == null ? entry.html() : whole,
+                        Tags.tidy(entry.tags()),
+                        date,
+                        excerpt),
                 known);
     }
 }

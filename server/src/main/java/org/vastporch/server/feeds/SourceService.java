@@ -158,7 +158,8 @@ public class SourceService {
         String site = wanted.siteAddress().isEmpty() ? "" : address("siteAddress", wanted.siteAddress());
         if (store.isKnown(classId, feed)) throw alreadyThere();
         if (wanted.personId() != null) home(classId, wanted.personId());
-        SourceChecker.Outcome outcome = checker.fetch(SourceChecks.begin(feed, clock.instant()));
+        SourceChecker.Outcome outcome =
+                checker.fetch(SourceChecks.begin(feed, clock.instant()), wanted.personId() != null);
         if (outcome.answer().error() != null && !Boolean.TRUE.equals(wanted.keepTrying()))
             throw Problem.invalid(
                     "feedAddress", "source-unread", outcome.answer().error() + " It was not added.");

@@ -16,6 +16,7 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.rubrics.RubricScore;
@@ -95,6 +96,7 @@ public class MarkingService {
 
     /**
      * @param gathered whether it came in from an outside blog
+     * @param excerpt left out if its text is whole
      * @param version the version that is to be marked, and is shown
      * @param rev the state of the marking; 0 while there is none
      * @param marker who marked last
@@ -110,6 +112,7 @@ public class MarkingService {
             String html,
             @Optionally Instant handedInAt,
             boolean gathered,
+            @Optionally Excerpt excerpt,
             PaperState standing,
             int daysLate,
             long graceMinutes,
@@ -227,6 +230,7 @@ public class MarkingService {
                     "",
                     null,
                     false,
+                    null,
                     standing,
                     0,
                     prompt.grace().toMinutes(),
@@ -251,6 +255,7 @@ public class MarkingService {
                 p.html(),
                 p.at(),
                 p.gathered(),
+                p.excerpt(),
                 standing,
                 late,
                 prompt.grace().toMinutes(),
@@ -449,7 +454,8 @@ public class MarkingService {
     private Evidence evidence(PromptRecord prompt, HandedIn post) {
         TextFacts facts = post.facts();
         return new Evidence(
-                facts.words(),
+                // Of a beginning nobody knows how long the whole is.
+                post.excerpt() == Excerpt.BEGINNING ? 0 : facts.words(),
                 post.tags().size(),
                 facts.links(),
                 facts.pictures(),

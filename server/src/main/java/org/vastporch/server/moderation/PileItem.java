@@ -3,7 +3,9 @@ package org.vastporch.server.moderation;
 import java.time.Instant;
 import java.util.List;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.vastporch.core.access.Sightline;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.Policy;
@@ -72,8 +74,13 @@ public record PileItem(
 
     public record AnsweredPrompt(long id, String title, boolean onTime, int daysLate) {}
 
-    /** Where an outside post comes from. */
-    public record Outside(String title, String link) {}
+    /**
+     * Where an outside post comes from.
+     *
+     * @param excerpt left out if its feed carries the whole text
+     */
+    public record Outside(
+            String title, String link, @Optionally @Nullable Excerpt excerpt) {}
 
     /** The post that a comment answers. */
     public record Under(long postId, String title, String author) {}

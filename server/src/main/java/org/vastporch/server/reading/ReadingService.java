@@ -12,6 +12,7 @@ import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.writing.WorkUsed;
@@ -65,6 +66,7 @@ public class ReadingService {
             @Optionally String prompt,
             @Optionally String outsideLink,
             boolean gathered,
+            @Optionally Excerpt excerpt,
             @Optionally String source,
             State state,
             boolean isUp,
@@ -180,6 +182,7 @@ public class ReadingService {
                 row.promptId() == null ? null : prompts.get(row.promptId()).title(),
                 row.outsideLink(),
                 row.sourceId() != null,
+                row.excerpt(),
                 row.sourceId() == null
                         ? null
                         : porch.sourceTitle(row.sourceId()).orElse(null),

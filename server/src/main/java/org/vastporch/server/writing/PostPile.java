@@ -153,7 +153,9 @@ class PostPile implements Moderated {
                 row.waitingSince(),
                 blog.title(),
                 prompt(row, known, in.term()),
-                row.outsideLink() == null ? null : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink()),
+                row.outsideLink() == null
+                        ? null
+                        : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink(), row.excerpt()),
                 null,
                 desk.holds(text),
                 changes(row, version, known, desk),

@@ -3,10 +3,15 @@ package org.vastporch.server.writing;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 
-/** What is kept of a post beside its versions. */
+/**
+ * What is kept of a post beside its versions.
+ *
+ * @param excerpt what is known of a gathered post of which its feed carries only the beginning; null if it is whole
+ */
 public record PostRow(
         long id,
         long classId,
@@ -15,6 +20,7 @@ public record PostRow(
         @Nullable Long promptId,
         @Nullable Long sourceId,
         @Nullable String outsideLink,
+        @Nullable Excerpt excerpt,
         Course course,
         Audience audience,
         @Nullable Instant pinnedAt,
@@ -63,6 +69,7 @@ public record PostRow(
                 promptId,
                 sourceId,
                 outsideLink,
+                excerpt,
                 other,
                 audience,
                 pinnedAt,

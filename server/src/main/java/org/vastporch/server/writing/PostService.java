@@ -21,6 +21,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
@@ -475,26 +476,31 @@ public class PostService {
     }
 
     /**
+     * A post as its feed carries it.
+     *
+     * @param match the prompt that it answers, and by what that is known; null for none
+     * @param excerpt what is known of it if its feed carries only the beginning; null if it is whole
+     */
+    public record Gathered(
+            long sourceId,
+            PromptMatch.@Nullable Match match,
+            String link,
+            String title,
+            String html,
+            List<String> tags,
+            Instant date,
+            @Nullable Excerpt excerpt) {}
+
+    /**
      * Takes in an outside post for a student: as a new version of the post that came before, or as a new one. It goes
      * the same way through approval and holds as a post that was written here.
      *
      * @param postId the post that an earlier version of the entry made; null for the first
      */
     @Transactional
-    public long takeIn(
-            long classId,
-            long blogId,
-            long authorId,
-            PromptMatch.@Nullable Match match,
-            long sourceId,
-            String link,
-            Audience audience,
-            String title,
-            String html,
-            List<String> tags,
-            Instant date,
-            @Nullable Long postId) {
-        String clean = Sanitiser.post(html);
+    public long takeIn(long classId, long blogId, long authorId, Gathered post, @Nullable Long postId) {
+        PromptMatch.Match match = post.match();
+        String clean = Sanitiser.post(post.html());
         // Whoever mends it later can keep it whole.
         if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML - ROOM_TO_CLOSE));
         Instant now = clock.instant();
@@ -505,11 +511,11 @@ public class PostService {
                         blogId,
                         authorId,
                         match == null ? null : match.prompt().id(),
-                        sourceId,
-                        link,
-                        audience,
+                        post.sourceId(),
+                        post.link(),
+                        Audience.MY_CLASS,
                         now);
-        if (postId == null) store.putOutsideTime(id, date, now);
+        if (postId == null) store.putOutsideTime(id, post.date(), now);
         if (postId == null && match != null) store.setMatchedBy(id, match.by());
         PostRow row = store.lock(id).orElseThrow();
         // What its author brought in by hand is changed by its author alone.
@@ -518,12 +524,13 @@ public class PostService {
         Course draft = row.course().written(false, true, false).orElseThrow();
         Version version = new Version(
                 draft.standing().newest(),
-                new Content(fitting(title, clean), clean, tags, audience, null, List.of()),
+                new Content(fitting(post.title(), clean), clean, post.tags(), Audience.MY_CLASS, null, List.of()),
                 authorId,
                 now,
                 now);
         store.putVersion(id, version, TextFacts.of(clean));
-        PostRow drafted = row.at(draft.writtenOn(date));
+        store.setExcerpt(id, post.excerpt());
+        PostRow drafted = row.at(draft.writtenOn(post.date()));
         List<Hold> holds = new ArrayList<>(beside.holds(drafted, version));
         if (!mayStillWrite(row)) holds.add(Hold.ofWhole(Hold.Rule.WRITING_OVER, ""));
         handedIn(

@@ -14,6 +14,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
@@ -36,7 +37,7 @@ class PostStore {
             int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
-        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, excerpt, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
         publish_at, binned_at, emptied_at, announcement, handed_no, rev""";
 
     private final JdbcClient jdbc;
@@ -449,6 +450,13 @@ class PostStore {
                 .map(PromptMatch.By::valueOf);
     }
 
+    void setExcerpt(long id, @Nullable Excerpt excerpt) {
+        jdbc.sql("update post set excerpt = :excerpt where id = :id")
+                .param("excerpt", excerpt == null ? null : excerpt.name())
+                .param("id", id)
+                .update();
+    }
+
     /** Keeps when a gathered post says it was written and when it was seen, as long as nobody decided which counts. */
     void putOutsideTime(long id, Instant says, Instant firstSeen) {
         jdbc.sql("update post set outside_says = :says, outside_seen = :seen where id = :id and outside_says is null")
@@ -527,6 +535,7 @@ class PostStore {
                 Rows.number(row, "prompt_id"),
                 Rows.number(row, "source_id"),
                 row.getString("outside_link"),
+                row.getString("excerpt") == null ? null : Excerpt.valueOf(row.getString("excerpt")),
                 new Course(
                         new Standing(
                                 State.valueOf(row.getString("state")),

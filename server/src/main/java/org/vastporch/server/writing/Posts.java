@@ -12,6 +12,7 @@ import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
@@ -27,6 +28,7 @@ public class Posts {
      * A post that was handed in for a prompt, in the version to be marked.
      *
      * @param gathered whether it came in from an outside blog
+     * @param excerpt null if its text is whole
      */
     public record HandedIn(
             long postId,
@@ -36,6 +38,7 @@ public class Posts {
             boolean isUp,
             Instant at,
             boolean gathered,
+            @Nullable Excerpt excerpt,
             String title,
             String html,
             List<String> tags,
@@ -139,6 +142,7 @@ public class Posts {
                 row.standing().live() != null,
                 row.handedInAt(),
                 row.sourceId() != null,
+                row.excerpt(),
                 version.title(),
                 html,
                 version.tags(),

@@ -43,6 +43,7 @@ import org.vastporch.server.writing.AnsweredPromptService;
 import org.vastporch.server.writing.OutsideTimeService;
 import org.vastporch.server.writing.PostService;
 import org.vastporch.standins.OutsideHost;
+import org.vastporch.standins.Trouble;
 
 /** Outside posts coming in: each once, changed ones again, and in words when something is wrong. */
 @ServerTest
@@ -110,8 +111,7 @@ class IntakeTest {
 
     @BeforeEach
     void makeClass() {
-        OUTSIDE.breakRowlock(false);
-        OUTSIDE.replaceRowlock("");
+        for (String site : List.of("rowlock", "clinker", "oakum", "netshed")) OUTSIDE.trouble(site, Trouble.NONE);
         long lead = people.addStaff(
                 Viewer.STRANGER, "Mr", new PersonName("Vantongeren" + NUMBER.incrementAndGet(), "Osric"), "", true);
         classId = classes.create(
@@ -197,12 +197,12 @@ class IntakeTest {
         long source = add("/rowlock/feed.xml", student);
         List<String> before = waiting().stream().map(PileItem::html).toList();
         assertFalse(view(source).untidy());
-        OUTSIDE.breakRowlock(true);
+        OUTSIDE.trouble("rowlock", Trouble.BROKEN);
         sources.refresh(teacher, source);
         assertEquals("LIVELY", view(source).health());
         assertTrue(view(source).untidy());
         assertEquals(before, waiting().stream().map(PileItem::html).toList());
-        OUTSIDE.breakRowlock(false);
+        OUTSIDE.trouble("rowlock", Trouble.NONE);
         sources.refresh(teacher, source);
         assertFalse(view(source).untidy());
         assertEquals(before, waiting().stream().map(PileItem::html).toList());
@@ -213,12 +213,12 @@ class IntakeTest {
         long source = add("/rowlock/feed.xml", student);
         int before = waiting().size();
         Instant next = view(source).nextCheck();
-        OUTSIDE.replaceRowlock("<html><body>The database is away</body></html>");
+        OUTSIDE.trouble("rowlock", Trouble.PAGE);
         sources.refresh(teacher, source);
         assertEquals("FALTERING", view(source).health());
         assertEquals("It answers with a page instead of a feed.", view(source).lastError());
         assertEquals(before, waiting().size());
-        OUTSIDE.replaceRowlock("");
+        OUTSIDE.trouble("rowlock", Trouble.NONE);
         sources.refresh(teacher, source);
         assertEquals("LIVELY", view(source).health());
         assertNull(view(source).lastError());
@@ -563,8 +563,7 @@ class IntakeTest {
     void aBlogThatCannotBeReadForDaysIsNewsOnce() {
         long source = add("/rowlock/feed.xml", student);
         Viewer tama = access.viewer(student);
-        OUTSIDE.breakRowlock(true);
-        OUTSIDE.replaceRowlock("<h1>Nothing here</h1>");
+        OUTSIDE.trouble("rowlock", Trouble.PAGE);
         sources.refresh(teacher, source);
         assertEquals(List.of(), sourceNews(tama));
         jdbc.sql("update source set faltering_since = dateadd('DAY', -3, faltering_since) where id = :id")
@@ -633,6 +632,45 @@ class IntakeTest {
         directory.remove(teacher, note);
         sources.remove(teacher, gathered, false);
         assertEquals(1, directory.list(tama, classId).size());
+    }
+
+    /** A feed that carries only beginnings is completed from the pages of its entries, once; else it says so. */
+    @Test
+    void aBeginningIsCompletedFromItsOwnPageOrSaysSo() {
+        OUTSIDE.trouble("netshed", Trouble.BEGINNINGS);
+        long source = add("/netshed/feed.xml", student);
+        assertEquals(List.of("COMPLETED", "COMPLETED"), excerpts(source));
+        String whole = jdbc.sql("select v.html from post p join post_version v on v.post_id = p.id"
+                        + " where p.source_id = :id and v.title = 'A bowline for every day'")
+                .param("id", source)
+                .query(String.class)
+                .single();
+        assertTrue(whole.contains("The others I do not speak of.") && !whole.contains("Read on"), whole);
+        int versions = versions(source);
+        sources.refresh(teacher, source);
+        OUTSIDE.publish("netshed", "A hitch " + source, "<p>Round the post.</p>");
+        sources.refresh(teacher, source);
+        assertEquals(versions + 1, versions(source), "what is completed stays as it is");
+        assertEquals(
+                List.of("BEGINNING", "COMPLETED", "COMPLETED"), excerpts(source), "its page has no more than its feed");
+        OUTSIDE.trouble("netshed", Trouble.NONE);
+        sources.refresh(teacher, source);
+        assertEquals(List.of(), excerpts(source), "a feed that carries the whole again");
+    }
+
+    private List<String> excerpts(long source) {
+        return jdbc.sql("select excerpt from post where source_id = :id and excerpt is not null order by published_at"
+                        + " desc, id desc")
+                .param("id", source)
+                .query(String.class)
+                .list();
+    }
+
+    private int versions(long source) {
+        return jdbc.sql("select count(*) from post_version v join post p on p.id = v.post_id where p.source_id = :id")
+                .param("id", source)
+                .query(Integer.class)
+                .single();
     }
 
     /** Anybody can write any date into a feed: one that was seen here much later counts once a person says so. */
