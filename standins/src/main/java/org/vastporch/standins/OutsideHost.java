@@ -20,6 +20,7 @@ import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
@@ -183,6 +184,7 @@ public final class OutsideHost implements AutoCloseable {
 
     private void page(HttpExchange call, Site site, String slug, boolean editing) throws IOException {
         var entry = site.entry(slug);
+        if (site.trouble() == Trouble.BEGINNINGS_OF_LOST_PAGES) entry = Optional.empty();
         if (entry.isEmpty()) send(call, site.isTakenAway(slug) ? 410 : 404, "text/html", "<h1>Nothing here</h1>");
         else send(call, 200, "text/html", editing ? Desk.editing(site, entry.get()) : site.post(entry.get(), base()));
     }
@@ -280,6 +282,7 @@ public final class OutsideHost implements AutoCloseable {
                                 + "</description></item></channel></rss>");
             case "same-id.xml" ->
                 feed(call, item("1", base() + "/ash", "Ash", "One") + item("1", base() + "/oak", "Oak", "Two"));
+            case "beginning.xml" -> feed(call, item("1", base() + "/members", "Behind a door", "Round the post […]"));
             case "links.xml" ->
                 feed(
                         call,

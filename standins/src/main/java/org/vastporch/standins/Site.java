@@ -115,12 +115,16 @@ final class Site {
             for (String tag : e.tags())
                 xml.append("<category>").append(text(tag)).append("</category>");
             xml.append("<description>")
-                    .append(text(trouble == Trouble.BEGINNINGS ? beginning(e, link) : e.html()))
+                    .append(text(carriesBeginnings() ? beginning(e, link) : e.html()))
                     .append("</description></item>");
         }
         if (trouble == Trouble.HUGE)
             xml.append("<!-- ").append("x".repeat(9_000_000)).append(" -->");
         return xml.append(untidy ? "</chanel>" : "</channel></rss>").toString();
+    }
+
+    private boolean carriesBeginnings() {
+        return trouble == Trouble.BEGINNINGS || trouble == Trouble.BEGINNINGS_OF_LOST_PAGES;
     }
 
     private static String beginning(Entry e, String link) {

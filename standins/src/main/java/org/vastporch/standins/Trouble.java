@@ -8,6 +8,7 @@ public enum Trouble {
     BROKEN("Its feed ends in its middle"),
     UNTIDY("Its feed is badly made"),
     BEGINNINGS("Its feed carries only the beginnings"),
+    BEGINNINGS_OF_LOST_PAGES("Its feed carries only the beginnings, and its pages are not to be had"),
     PAGE("Where its feed was stands a page"),
     LYING("It says that its feed is a picture"),
     HUGE("Its feed has nine megabytes"),

@@ -58,7 +58,8 @@ public enum Excerpt {
     }
 
     /**
-     * The whole text of an entry, if its page shows one that begins as the entry does and goes on.
+     * The whole text of an entry, if its page shows one that begins as the entry does and goes on. Where the entry says
+     * that there is more, the page may have just as much: nothing is missing then but the promise.
      *
      * @param page the text of its page
      */
@@ -68,7 +69,8 @@ public enum Excerpt {
         List<String> beginning = words(text.text());
         List<String> all = words(Jsoup.parseBodyFragment(page).text());
         List<String> first = beginning.subList(0, Math.min(ALIKE, beginning.size()));
-        boolean goesOn = all.size() > beginning.size() && Collections.indexOfSubList(all, first) >= 0;
+        int least = !all.isEmpty() && look(entry) == Look.SURE ? beginning.size() : beginning.size() + 1;
+        boolean goesOn = all.size() >= least && Collections.indexOfSubList(all, first) >= 0;
         return goesOn ? Optional.of(page) : Optional.empty();
     }
 

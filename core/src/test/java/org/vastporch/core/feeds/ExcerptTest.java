@@ -64,6 +64,10 @@ class ExcerptTest {
         assertEquals(
                 Optional.of("<p>Round the post, twice.</p>"),
                 Excerpt.whole(entry(LINK, promised), "<p>Round the post, twice.</p>"));
-        assertEquals(Optional.empty(), Excerpt.whole(entry(LINK, promised), "<p>Round the post.</p>"));
+        assertEquals(
+                Optional.of("<p>Round the post.</p>"),
+                Excerpt.whole(entry(LINK, promised), "<p>Round the post.</p>"),
+                "nothing was missing but the promise");
+        assertEquals(Optional.empty(), Excerpt.whole(entry(LINK, promised), "<p>Round the</p>"));
     }
 }

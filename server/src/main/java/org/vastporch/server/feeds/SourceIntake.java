@@ -23,6 +23,7 @@ import org.vastporch.server.feeds.SourceStore.Source;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.writing.PostService;
+import org.vastporch.server.writing.Posts;
 
 /**
  * Takes in what a feed carries: new entries and changed ones, as posts of the student whose blog it is, or as news of
@@ -35,6 +36,7 @@ class SourceIntake {
 
     private final SourceStore store;
     private final PostService posts;
+    private final Posts texts;
     private final PromptService prompts;
     private final ClassService classes;
     private final PeopleService people;
@@ -43,12 +45,14 @@ class SourceIntake {
     SourceIntake(
             SourceStore store,
             PostService posts,
+            Posts texts,
             PromptService prompts,
             ClassService classes,
             PeopleService people,
             Clock clock) {
         this.store = store;
         this.posts = posts;
+        this.texts = texts;
         this.prompts = prompts;
         this.classes = classes;
         this.people = people;
@@ -149,6 +153,8 @@ class SourceIntake {
         String whole = entry.link() == null ? null : of.whole().get(entry.link());
         Excerpt excerpt =
                 whole != null ? Excerpt.COMPLETED : Excerpt.look(entry) == Excerpt.Look.SURE ? Excerpt.BEGINNING : null;
+        // A beginning does not take the place of the whole that came before.
+        if (excerpt == Excerpt.BEGINNING && known != null && isHere(entry, known)) return known;
         return posts.takeIn(
                 source.classId(),
                 source.blogId(),
@@ -163,5 +169,11 @@ class SourceIntake {
                         date,
                         excerpt),
                 known);
+    }
+
+    private boolean isHere(Entry entry, long post) {
+        return texts.marked(post, null)
+                .filter(text -> Excerpt.whole(entry, text.html()).isPresent())
+                .isPresent();
     }
 }

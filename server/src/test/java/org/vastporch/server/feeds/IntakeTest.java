@@ -652,10 +652,25 @@ class IntakeTest {
         sources.refresh(teacher, source);
         assertEquals(versions + 1, versions(source), "what is completed stays as it is");
         assertEquals(
-                List.of("BEGINNING", "COMPLETED", "COMPLETED"), excerpts(source), "its page has no more than its feed");
+                List.of("COMPLETED", "COMPLETED", "COMPLETED"), excerpts(source), "its page has no more than its feed");
         OUTSIDE.trouble("netshed", Trouble.NONE);
         sources.refresh(teacher, source);
         assertEquals(List.of(), excerpts(source), "a feed that carries the whole again");
+        assertEquals(
+                List.of("BEGINNING"),
+                excerpts(add("/hostile/beginning.xml", student)),
+                "one has to sign in to read it");
+    }
+
+    /** What was here whole stays whole, whatever its feed carries later. */
+    @Test
+    void aBeginningDoesNotTakeThePlaceOfTheWhole() {
+        long source = add("/netshed/feed.xml", student);
+        int versions = versions(source);
+        OUTSIDE.trouble("netshed", Trouble.BEGINNINGS_OF_LOST_PAGES);
+        sources.refresh(teacher, source);
+        assertEquals(versions, versions(source));
+        assertEquals(List.of(), excerpts(source));
     }
 
     private List<String> excerpts(long source) {
