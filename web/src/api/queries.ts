@@ -25,6 +25,7 @@ import type {
   Findable,
   FrontPage,
   GivenLine,
+  Gone,
   InvitationLine,
   MailOffer,
   Margin,
@@ -134,6 +135,12 @@ export const ownRuleOptions = (id: number) =>
   queryOptions({
     queryKey: ['own-rule', id],
     queryFn: ({ signal }) => getJson<OwnSourcesRule>(`/api/classes/${id}/sources/rule`, signal),
+  });
+
+export const gonePostsOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['gone-posts', id],
+    queryFn: ({ signal }) => getJson<Gone>(`/api/classes/${id}/gone-posts`, signal),
   });
 
 export const outsideDirectoryOptions = (id: number) =>

@@ -500,6 +500,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/gone-posts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["gonePosts"];
+        put: operations["setGoneRule"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/groups": {
         parameters: {
             query?: never;
@@ -1598,6 +1614,22 @@ export interface paths {
         get: operations["list"];
         put?: never;
         post: operations["add_3"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["settleGone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3105,6 +3137,29 @@ export interface components {
             /** Format: int64 */
             place: number;
         };
+        Gone: {
+            posts: components["schemas"]["GoneLine"][];
+            /** @enum {string} */
+            rule: "KEEP" | "HIDE" | "ASK";
+        };
+        GoneLine: {
+            /** Format: date-time */
+            at: string;
+            link: string;
+            person?: string;
+            /** Format: int64 */
+            postId: number;
+            title: string;
+        };
+        GoneRuleChange: {
+            /** @enum {string} */
+            rule: "KEEP" | "HIDE" | "ASK";
+            /** @enum {string} */
+            seen: "KEEP" | "HIDE" | "ASK";
+        };
+        GoneSettled: {
+            hide: boolean;
+        };
         Group: {
             /** Format: int64 */
             id: number;
@@ -3769,6 +3824,8 @@ export interface components {
             /** @enum {string} */
             excerpt?: "BEGINNING" | "COMPLETED";
             gathered: boolean;
+            /** Format: date-time */
+            goneAt?: string;
             group?: string;
             /** Format: date-time */
             handedInAt?: string;
@@ -4467,6 +4524,10 @@ export type FrontPage = components['schemas']['FrontPage'];
 export type FrontPageWish = components['schemas']['FrontPageWish'];
 export type Given = components['schemas']['Given'];
 export type GivenLine = components['schemas']['GivenLine'];
+export type Gone = components['schemas']['Gone'];
+export type GoneLine = components['schemas']['GoneLine'];
+export type GoneRuleChange = components['schemas']['GoneRuleChange'];
+export type GoneSettled = components['schemas']['GoneSettled'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
 export type HandingIn = components['schemas']['HandingIn'];
@@ -5548,6 +5609,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FrontPage"];
                 };
+            };
+        };
+    };
+    gonePosts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gone"];
+                };
+            };
+        };
+    };
+    setGoneRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoneRuleChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -7714,6 +7821,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FileView"];
                 };
+            };
+        };
+    };
+    settleGone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoneSettled"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -14,6 +14,7 @@ import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import { CandidateCard } from './CandidateCard';
+import { GonePosts } from './GonePosts';
 import { NotePrivate } from './NotePrivate';
 import { OpmlPart } from './OpmlPart';
 import { SourceLine } from './SourceLine';
@@ -124,6 +125,7 @@ export function SourcesPage() {
         {sources.data?.map((s) => (
           <SourceLine key={s.id} source={s} classId={id} manages={manages} />
         ))}
+        {manages && <GonePosts classId={id} />}
         {manages && <OwnRule classId={id} />}
         {manages && <OpmlPart classId={id} />}
         {manages && <FeedReaders classId={id} />}

@@ -179,6 +179,12 @@ export function PostPage() {
             <a className="word" href={post.outsideLink} target="_blank" rel="noopener noreferrer">
               The original
             </a>
+            {post.goneAt && (
+              <span className="muted">
+                {' '}
+                · no longer there since <When at={post.goneAt} />
+              </span>
+            )}
           </p>
         )}
         {post.isUp && classId && (

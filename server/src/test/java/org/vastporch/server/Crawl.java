@@ -326,6 +326,8 @@ class Crawl {
                 Map.entry(
                         "POST /api/classes/{}/private-blogs",
                         () -> List.of(Map.of("address", "members.example/another", "title", "Members"))),
+                Map.entry("PUT /api/classes/{}/gone-posts", () -> List.of(Map.of("rule", "KEEP", "seen", "ASK"))),
+                Map.entry("POST /api/posts/{}/gone", () -> List.of(Map.of("hide", false))),
                 Map.entry("POST /api/subscriptions/offers/{}", () -> List.of(Map.of("posts", "NEVER"))),
                 Map.entry(
                         "PUT /api/classes/{}/sources/rule", () -> List.of(Map.of("own", "FREE", "seen", "STAFF_ONLY"))),

@@ -498,6 +498,8 @@ class EndpointTableTest {
         body(
                 "POST /api/classes/{class}/private-blogs",
                 () -> Map.of("address", "members.example/" + NUMBER.incrementAndGet(), "title", "Members"));
+        body("PUT /api/classes/{class}/gone-posts", () -> Map.of("rule", "KEEP", "seen", "ASK"));
+        body("POST /api/posts/{published}/gone", () -> Map.of("hide", false));
         body("PUT /api/classes/{class}/sources/rule", () -> Map.of("own", "STAFF_ONLY", "seen", "STAFF_ONLY"));
         body("POST /api/classes/{class}/sources/mine", EndpointTableTest::source);
         body("POST /api/classes/{class}/sources/mine/look", () -> Map.of("address", "http://nowhere.example/"));

@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.feeds.GonePosts;
 import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.server.http.Optionally;
 
@@ -40,18 +41,21 @@ class SourceApi {
     private final ElsewhereService elsewhere;
     private final OpmlService opml;
     private final OutsideDirectoryService directory;
+    private final GonePostService gone;
 
     SourceApi(
             SourceService sources,
             OwnSourceService own,
             ElsewhereService elsewhere,
             OpmlService opml,
-            OutsideDirectoryService directory) {
+            OutsideDirectoryService directory,
+            GonePostService gone) {
         this.sources = sources;
         this.own = own;
         this.elsewhere = elsewhere;
         this.opml = opml;
         this.directory = directory;
+        this.gone = gone;
     }
 
     @GetMapping("/api/classes/{id}/news")
@@ -156,6 +160,27 @@ class SourceApi {
     @GetMapping("/api/classes/{id}/outside-directory")
     List<OutsideDirectoryService.OutsideLine> outsideDirectory(Viewer viewer, @PathVariable long id) {
         return directory.list(viewer, id);
+    }
+
+    /** Outside posts whose pages are no longer there, and what the class does with such. */
+    @GetMapping("/api/classes/{id}/gone-posts")
+    GonePostService.Gone gonePosts(Viewer viewer, @PathVariable long id) {
+        return gone.ofClass(viewer, id);
+    }
+
+    /** @param seen the rule that whoever changes it saw */
+    record GoneRuleChange(GonePosts rule, GonePosts seen) {}
+
+    @PutMapping("/api/classes/{id}/gone-posts")
+    void setGoneRule(Viewer viewer, @PathVariable long id, @RequestBody GoneRuleChange body) {
+        gone.setRule(viewer, id, body.rule(), body.seen());
+    }
+
+    record GoneSettled(boolean hide) {}
+
+    @PostMapping("/api/posts/{id}/gone")
+    void settleGone(Viewer viewer, @PathVariable long id, @RequestBody GoneSettled body) {
+        gone.settle(viewer, id, body.hide());
     }
 
     record Noted(long id) {}

@@ -52,6 +52,7 @@ class SourceChecker {
     private final SafeFetcher fetcher;
     private final SourceIntake intake;
     private final ExcerptPages pages;
+    private final GonePostService gone;
     private final PromptService prompts;
     private final EventStore events;
     private final Durability durability;
@@ -81,6 +82,7 @@ class SourceChecker {
             SafeFetcher fetcher,
             SourceIntake intake,
             ExcerptPages pages,
+            GonePostService gone,
             PromptService prompts,
             EventStore events,
             Durability durability,
@@ -91,6 +93,7 @@ class SourceChecker {
         this.fetcher = fetcher;
         this.intake = intake;
         this.pages = pages;
+        this.gone = gone;
         this.prompts = prompts;
         this.events = events;
         this.durability = durability;
@@ -173,6 +176,8 @@ class SourceChecker {
                 Outcome outcome = ask(source.checks(), budget);
                 List<Entry> fresh = outcome.feed() == null ? List.of() : intake.changed(source, outcome.feed());
                 keep(source, outcome.with(whole(fresh, budget)));
+                // A server that cannot be asked for its feed says nothing of its pages either.
+                if (outcome.answer().error() == null) gone.look(source, budget, address -> takeTurn(hostOf(address)));
             }
             // Nothing is known of it: its turn comes when fewer ask.
             else store.setDue(source.id(), clock.instant());

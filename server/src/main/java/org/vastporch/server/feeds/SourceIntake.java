@@ -3,6 +3,7 @@ package org.vastporch.server.feeds;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -35,6 +36,7 @@ class SourceIntake {
     private static final int LONGEST_LINK = 1_900;
 
     private final SourceStore store;
+    private final GonePostStore gone;
     private final PostService posts;
     private final Posts texts;
     private final PromptService prompts;
@@ -44,6 +46,7 @@ class SourceIntake {
 
     SourceIntake(
             SourceStore store,
+            GonePostStore gone,
             PostService posts,
             Posts texts,
             PromptService prompts,
@@ -51,6 +54,7 @@ class SourceIntake {
             PeopleService people,
             Clock clock) {
         this.store = store;
+        this.gone = gone;
         this.posts = posts;
         this.texts = texts;
         this.prompts = prompts;
@@ -106,6 +110,15 @@ class SourceIntake {
             else store.changeEntry(source.id(), entry);
         }
         store.addEntries(source.id(), fresh, of.now());
+        if (of.prompts() != null && !feed.cut() && !entries.isEmpty())
+            gone.hurry(source.id(), keys, oldest(entries, of.now()), of.now());
+    }
+
+    private static Instant oldest(List<Entry> entries, Instant now) {
+        return entries.stream()
+                .map(e -> EntryIdentity.dateOf(e, now))
+                .min(Comparator.naturalOrder())
+                .orElse(now);
     }
 
     private Instant begins(Source source) {

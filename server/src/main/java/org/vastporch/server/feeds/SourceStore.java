@@ -19,6 +19,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.feeds.Faltering;
 import org.vastporch.core.feeds.OwnSources;
+import org.vastporch.core.feeds.Presence;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.server.rows.Rows;
 
@@ -383,12 +384,13 @@ class SourceStore {
     void addEntries(long sourceId, List<FreshEntry> entries, Instant now) {
         if (entries.isEmpty()) return;
         jdbc.sql("""
-                insert into source_entry (source_id, first_seen, entry_key, content_hash, link, clean_link, title,
+                insert into source_entry (source_id, first_seen, look_at, entry_key, content_hash, link, clean_link, title,
                        published_at, left_out, post_id)
-                select :source, :now, n.*
+                select :source, :now, :look, n.*
                   from unnest(:keys, :hashes, :links, :cleanLinks, :titles, :dates, :leftOut, :posts) n""")
                 .param("source", sourceId)
                 .param("now", Rows.utc(now))
+                .param("look", Rows.utc(Presence.THERE.nextLook(now)))
                 .param("keys", column(entries, FreshEntry::key, String[]::new))
                 .param("hashes", column(entries, FreshEntry::contentHash, String[]::new))
                 .param("links", column(entries, FreshEntry::link, String[]::new))

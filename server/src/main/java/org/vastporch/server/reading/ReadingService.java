@@ -67,6 +67,7 @@ public class ReadingService {
             @Optionally String outsideLink,
             boolean gathered,
             @Optionally Excerpt excerpt,
+            @Optionally Instant goneAt,
             @Optionally String source,
             State state,
             boolean isUp,
@@ -183,6 +184,7 @@ public class ReadingService {
                 row.outsideLink(),
                 row.sourceId() != null,
                 row.excerpt(),
+                row.goneAt(),
                 row.sourceId() == null
                         ? null
                         : porch.sourceTitle(row.sourceId()).orElse(null),

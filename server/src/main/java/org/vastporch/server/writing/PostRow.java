@@ -10,6 +10,7 @@ import org.vastporch.core.moderation.Standing;
 /**
  * What is kept of a post beside its versions.
  *
+ * @param goneAt since when the page of an outside post is no longer there; null if it is
  * @param excerpt what is known of a gathered post of which its feed carries only the beginning; null if it is whole
  */
 public record PostRow(
@@ -21,6 +22,7 @@ public record PostRow(
         @Nullable Long sourceId,
         @Nullable String outsideLink,
         @Nullable Excerpt excerpt,
+        @Nullable Instant goneAt,
         Course course,
         Audience audience,
         @Nullable Instant pinnedAt,
@@ -70,6 +72,7 @@ public record PostRow(
                 sourceId,
                 outsideLink,
                 excerpt,
+                goneAt,
                 other,
                 audience,
                 pinnedAt,

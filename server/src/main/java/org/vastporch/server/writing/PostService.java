@@ -443,6 +443,17 @@ public class PostService {
         step(viewer, store.find(id).orElseThrow(Problem::missing), Step.SHOW);
     }
 
+    /** Hides an outside post whose page is no longer there; what is out of sight anyway stays as it is. */
+    @Transactional
+    public void hideGone(long id) {
+        PostRow row = store.lock(id).orElseThrow(Problem::missing);
+        State state = row.standing().state();
+        if (state == State.HIDDEN || state == State.BINNED) return;
+        Course after = row.course().moved(Step.HIDE, circumstances(row, false)).orElseThrow(() -> notPossible(row));
+        store.settle(row, after, row.authorId(), clock.instant());
+        events.add(row.classId(), "post-hidden", row.id(), null);
+    }
+
     private void step(Viewer viewer, PostRow row, Step step) {
         move(viewer, row, row.course().moved(step, circumstances(row, false)));
     }

@@ -37,7 +37,7 @@ class PostStore {
             int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
 
     private static final String COLUMNS = """
-        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, excerpt, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
+        id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, excerpt, gone_at, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
         publish_at, binned_at, emptied_at, announcement, handed_no, rev""";
 
     private final JdbcClient jdbc;
@@ -536,6 +536,7 @@ class PostStore {
                 Rows.number(row, "source_id"),
                 row.getString("outside_link"),
                 row.getString("excerpt") == null ? null : Excerpt.valueOf(row.getString("excerpt")),
+                Rows.instant(row, "gone_at"),
                 new Course(
                         new Standing(
                                 State.valueOf(row.getString("state")),

@@ -21,6 +21,7 @@ import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
+import org.vastporch.core.feeds.GonePosts;
 import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.PromptMatch;
@@ -69,6 +70,9 @@ class IntakeTest {
 
     @Autowired
     OutsideDirectoryService directory;
+
+    @Autowired
+    GonePostService goneOnes;
 
     @Autowired
     PromptService prompts;
@@ -686,6 +690,65 @@ class IntakeTest {
                 .param("id", source)
                 .query(Integer.class)
                 .single();
+    }
+
+    /** A post that its site says twice, a day apart, not to have: staff are asked, or the class has said it for all. */
+    @Test
+    void whatIsTakenAwayOutsideIsMarkedAndStaffSayWhatBecomesOfIt() {
+        OUTSIDE.publish("netshed", "Lost " + classId, "<p>Not for long.</p>");
+        OUTSIDE.publish("netshed", "Lost too " + classId, "<p>Nor this.</p>");
+        long source = add("/netshed/feed.xml", student);
+        OUTSIDE.takeAway("netshed", "lost-" + classId);
+        sources.refresh(teacher, source);
+        assertEquals(List.of(), gone(), "once is not enough");
+        aDayLater(source);
+        sources.refresh(teacher, source);
+        assertEquals(List.of("Lost " + classId), gone());
+        Viewer tama = access.viewer(student);
+        assertThrows(Problem.class, () -> goneOnes.ofClass(tama, classId));
+        long post = goneOnes.ofClass(teacher, classId).posts().get(0).postId();
+        assertThrows(Problem.class, () -> goneOnes.settle(tama, post, true));
+        goneOnes.settle(teacher, post, false);
+        assertEquals(List.of(), gone());
+        assertEquals("WAITING", state(post), "it stays where it stood");
+
+        goneOnes.setRule(teacher, classId, GonePosts.HIDE, GonePosts.ASK);
+        assertEquals("rule-changed", refused(() -> goneOnes.setRule(teacher, classId, GonePosts.KEEP, GonePosts.ASK)));
+        OUTSIDE.takeAway("netshed", "lost-too-" + classId);
+        sources.refresh(teacher, source);
+        aDayLater(source);
+        sources.refresh(teacher, source);
+        long hidden = jdbc.sql("select post_id from source_entry where source_id = :id and title like 'Lost too%'")
+                .param("id", source)
+                .query(Long.class)
+                .single();
+        assertEquals("HIDDEN", state(hidden));
+        assertEquals(List.of(), gone(), "there is nothing to ask");
+        long other = jdbc.sql("select min(id) from post where source_id = :id")
+                .param("id", source)
+                .query(Long.class)
+                .single();
+        assertEquals("not-gone", refused(() -> goneOnes.settle(teacher, other, true)));
+    }
+
+    private List<String> gone() {
+        return goneOnes.ofClass(teacher, classId).posts().stream()
+                .map(GonePostService.GoneLine::title)
+                .toList();
+    }
+
+    private String state(long post) {
+        return jdbc.sql("select state from post where id = :id")
+                .param("id", post)
+                .query(String.class)
+                .single();
+    }
+
+    private void aDayLater(long source) {
+        jdbc.sql("update source_entry set missed_at = dateadd('DAY', -1, missed_at), look_at = dateadd('DAY', -1,"
+                        + " look_at) where source_id = :id and missed_at is not null")
+                .param("id", source)
+                .update();
     }
 
     /** Anybody can write any date into a feed: one that was seen here much later counts once a person says so. */
