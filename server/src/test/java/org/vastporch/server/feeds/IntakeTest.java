@@ -724,7 +724,7 @@ class IntakeTest {
                 .single();
         assertEquals("HIDDEN", state(hidden));
         assertEquals(List.of(), gone(), "there is nothing to ask");
-        long other = jdbc.sql("select min(id) from post where source_id = :id")
+        long other = jdbc.sql("select post_id from source_entry where source_id = :id and title like 'A bowline%'")
                 .param("id", source)
                 .query(Long.class)
                 .single();
