@@ -14,6 +14,7 @@ import { Button } from '../ui/Button';
 import { Logo } from '../ui/Logo';
 import css from './Band.module.css';
 
+const BringInDialog = lazy(() => import('../feeds/BringInDialog').then((m) => ({ default: m.BringInDialog })));
 const SearchDialog = lazy(() => import('../search/SearchDialog').then((m) => ({ default: m.SearchDialog })));
 
 interface PlaceLink {
@@ -100,6 +101,7 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const { data: news } = useQuery({ ...newsForMeOptions, enabled: !eyes });
   const [searching, setSearching] = useState(false);
+  const [bringing, setBringing] = useState<string | null>(null);
   const [leaving, setLeaving] = useState(false);
   useEffect(() => {
     const hear = (e: KeyboardEvent) => {
@@ -270,8 +272,14 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
           <SearchDialog
             classId={seen.id}
             places={[...placesOf(seen), ...(eyes ? [] : pagesOf(seen, me))]}
+            onBringIn={!eyes && (seen.manages || seen.role === 'STUDENT') ? setBringing : undefined}
             onClose={() => setSearching(false)}
           />
+        </Suspense>
+      )}
+      {bringing !== null && seen && (
+        <Suspense fallback={null}>
+          <BringInDialog classId={seen.id} manages={seen.manages} pasted={bringing} onClose={() => setBringing(null)} />
         </Suspense>
       )}
       {eyes && (

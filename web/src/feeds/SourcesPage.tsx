@@ -1,21 +1,18 @@
-import { TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { feedReadersOptions, ownRuleOptions, sourcesOptions } from '../api/queries';
-import type { Found, SourceView } from '../api/schema';
+import type { SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
-import { Button } from '../ui/Button';
 import { RuleChoice } from '../ui/RuleChoice';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
-import { CandidateCard } from './CandidateCard';
+import { BringInBox } from './BringInBox';
 import { GonePosts } from './GonePosts';
-import { NotePrivate } from './NotePrivate';
 import { OpmlPart } from './OpmlPart';
 import { SourceLine } from './SourceLine';
 
@@ -36,12 +33,6 @@ export function SourcesPage() {
     stale: [['sources', id]],
     onDone: () => setBefore(new Map(sources.data?.map((s) => [s.id, s.lastCheck]))),
   });
-  const [address, setAddress] = useState('');
-  const [found, setFound] = useState<Found | null>(null);
-  const look = useWrite(() => postJson<Found>(`/api/classes/${id}/sources/look`, { address }), {
-    here: true,
-    onDone: setFound,
-  });
   return (
     <div className="page plain">
       <title>{`Outside blogs · ${name}`}</title>
@@ -52,56 +43,7 @@ export function SourcesPage() {
             <p className="muted above-2 below-3">
               Paste the address of a blog that is kept elsewhere. You see its entries before anything is saved.
             </p>
-            <form
-              className="row start"
-              onSubmit={(e) => {
-                e.preventDefault();
-                setFound(null);
-                look.run();
-              }}
-            >
-              <TextInput
-                className="grow"
-                aria-label="Address of the blog"
-                placeholder="rowlock.example"
-                value={address}
-                onChange={(e) => setAddress(e.target.value)}
-                error={look.problem || undefined}
-              />
-              <Button go type="submit" disabled={look.busy || !address.trim()}>
-                {look.busy ? 'Looking' : 'Look'}
-              </Button>
-            </form>
-            {found && (
-              <div className="above-4" role="status">
-                <p className="tell above-0 below-0">{found.sentence}</p>
-                {found.kind === 'SIGN_IN_PAGE' && (
-                  <NotePrivate
-                    classId={id}
-                    address={address}
-                    onNoted={() => {
-                      setFound({
-                        ...found,
-                        kind: 'NOTED',
-                        sentence: 'It is noted. The list of blogs knows of it now.',
-                      });
-                      setAddress('');
-                    }}
-                  />
-                )}
-                {found.candidates.map((c) => (
-                  <CandidateCard
-                    key={c.feedAddress}
-                    classId={id}
-                    candidate={c}
-                    onAdded={() => {
-                      setFound(null);
-                      setAddress('');
-                    }}
-                  />
-                ))}
-              </div>
-            )}
+            <BringInBox classId={id} />
           </>
         )}
         {manages && (sources.data?.length ?? 0) > 1 && (

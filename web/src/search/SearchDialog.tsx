@@ -15,6 +15,8 @@ export interface PlaceToGo {
 
 interface Row {
   to: string;
+  /** What is done instead of going there. */
+  act?: () => void;
   key: string;
   show: React.ReactNode;
 }
@@ -22,17 +24,23 @@ interface Row {
 /** So many places stand there before anything is typed. */
 const SHOWN = 7;
 
+const BRING_IN = 'Bring in writing from elsewhere';
+/** What somebody pastes who means a place outside. */
+const isAddress = (text: string) => /^(https?:|feed:)\S+$|^[^\s@]+\.[a-z]{2,}(\/\S*)?$/i.test(text);
+
 const NAMED: Record<string, string> = { person: 'person', blog: 'blog', prompt: 'prompt' };
 
 interface SearchDialogProps {
   classId?: number;
   /** The places of the class, which can be gone to by their names. */
   places: PlaceToGo[];
+  /** Opens the box that takes an address from outside; left out where nothing can be brought in. */
+  onBringIn?: (pasted: string) => void;
   onClose: () => void;
 }
 
 /** Go to anything: as one types, places, pages and what one can do there, people, blogs, prompts and the first texts that have the words. */
-export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
+export function SearchDialog({ classId, places, onBringIn, onClose }: SearchDialogProps) {
   const navigate = useNavigate();
   const [q, setQ] = useState('');
   const [at, setAt] = useState(0);
@@ -54,6 +62,19 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
         : i < SHOWN,
     )
     .map((p) => ({ to: p.to, key: p.to, show: <b>{p.word}</b> }));
+  const address = isAddress(q.trim());
+  if (onBringIn && typed && (address || BRING_IN.toLowerCase().startsWith(typed)))
+    rows.unshift({
+      to: '',
+      key: 'bring-in',
+      act: () => onBringIn(address ? q.trim() : ''),
+      show: (
+        <>
+          <b>{BRING_IN}</b>
+          {address && <span>{q.trim()}</span>}
+        </>
+      ),
+    });
   if (typed && data) {
     for (const n of data.named)
       rows.push({
@@ -98,7 +119,8 @@ export function SearchDialog({ classId, places, onClose }: SearchDialogProps) {
   const go = (row?: Row) => {
     if (!row) return;
     onClose();
-    navigate(row.to);
+    if (row.act) row.act();
+    else navigate(row.to);
   };
   const hear = (e: React.KeyboardEvent) => {
     if (e.key === 'ArrowDown' || e.key === 'ArrowUp') {
