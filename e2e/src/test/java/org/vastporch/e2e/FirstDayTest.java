@@ -281,14 +281,23 @@ class FirstDayTest {
     }
 
     private void feedIn(Page pia) {
-        teacher.navigate("/classes/1/sources");
-        teacher.getByLabel("Address of the blog").fill(outside.base() + "/rowlock/");
-        button(teacher, "Look").click();
+        // From wherever one stands: the page beneath, with what is typed there, stays as it is.
+        teacher.navigate("/classes/1/blogs/new");
+        teacher.getByLabel("Introduction").first().fill("Half a sentence");
+        teacher.keyboard().press("Control+k");
+        teacher.getByRole(AriaRole.COMBOBOX, new Page.GetByRoleOptions().setName("Search, or go to a place"))
+                .fill(outside.base() + "/rowlock/");
+        teacher.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(Pattern.compile("Bring in writing.*")))
+                .click();
         assertThat(teacher.getByText("A bed where the skiff stood")).isVisible();
         teacher.getByPlaceholder("Choose").fill("Tama");
         teacher.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(Pattern.compile("Tama Kowhai.*")))
                 .click();
         button(teacher, "Gather it").click();
+        assertThat(teacher.getByText("It is gathered now")).isVisible();
+        teacher.keyboard().press("Escape");
+        assertThat(teacher.getByLabel("Introduction").first()).hasValue("Half a sentence");
+        teacher.navigate("/classes/1/sources");
         assertThat(teacher.getByText("Posts of Tama Kowhai")).isVisible();
         button(teacher, "Entries of Rowlock").click();
         assertThat(link(teacher, "The post")).hasCount(3);
