@@ -75,6 +75,11 @@ public final class OutsideHost implements AutoCloseable {
         sites.get(site).trouble(trouble);
     }
 
+    /** How often the feed of a blog was fetched so far. */
+    public int fetches(String site) {
+        return sites.get(site).fetchedInAll();
+    }
+
     /** Takes an entry away from its feed and its page, the newest of its title. */
     public void takeAway(String site, String slug) {
         sites.get(site).takeAway(slug);

@@ -33,6 +33,7 @@ final class Site {
     private final List<Entry> entries = new CopyOnWriteArrayList<>();
     private final Set<String> takenAway = ConcurrentHashMap.newKeySet();
     private final Deque<Fetch> fetches = new ArrayDeque<>();
+    private int fetchedInAll;
     private volatile Trouble trouble = Trouble.NONE;
 
     Site(String name, String title, String about, boolean announces) {
@@ -77,8 +78,13 @@ final class Site {
     }
 
     synchronized void fetched(Fetch fetch) {
+        fetchedInAll++;
         fetches.addFirst(fetch);
         if (fetches.size() > KEPT) fetches.removeLast();
+    }
+
+    synchronized int fetchedInAll() {
+        return fetchedInAll;
     }
 
     synchronized List<Fetch> fetches() {

@@ -5,8 +5,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
@@ -166,24 +168,46 @@ class SourceChecker {
         workers.shutdownNow();
     }
 
-    /** One check: fetch, take in what is new or changed, note how it went and when to come back. */
+    /**
+     * One check: fetch, take in what is new or changed, note how it went and when to come back. Others who gather the
+     * same address are given what came too, so that its server is asked once.
+     */
     void check(Source source) {
         // Somebody may ask for a refresh just while the clock does: the one that runs will do for both.
         if (!checking.add(source.id())) return;
+        List<Source> all = new ArrayList<>(List.of(source));
         try {
-            Budget budget = Budget.ofPage();
-            if (takeTurn(hostOf(source))) {
-                Outcome outcome = ask(source.checks(), budget);
-                List<Entry> fresh = outcome.feed() == null ? List.of() : intake.changed(source, outcome.feed());
-                keep(source, outcome.with(whole(fresh, budget)));
-                // A server that cannot be asked for its feed says nothing of its pages either.
-                if (outcome.answer().error() == null) gone.look(source, budget, address -> takeTurn(hostOf(address)));
-            }
             // Nothing is known of it: its turn comes when fewer ask.
-            else store.setDue(source.id(), clock.instant());
+            if (!takeTurn(hostOf(source))) {
+                store.setDue(source.id(), clock.instant());
+                return;
+            }
+            store.sharing(source).stream().filter(s -> checking.add(s.id())).forEach(all::add);
+            checkTogether(all, Budget.ofPage());
         } finally {
-            checking.remove(source.id());
+            all.forEach(s -> checking.remove(s.id()));
         }
+    }
+
+    private void checkTogether(List<Source> all, Budget budget) {
+        SourceChecks first = all.get(0).checks();
+        boolean alike = all.stream()
+                .allMatch(s -> Objects.equals(s.checks().etag(), first.etag())
+                        && Objects.equals(s.checks().lastModified(), first.lastModified()));
+        Asked asked =
+                ask(first.feedAddress(), alike ? first.etag() : null, alike ? first.lastModified() : null, budget);
+        Map<Source, Outcome> outcomes = new LinkedHashMap<>();
+        for (Source source : all) outcomes.put(source, read(source.checks(), asked));
+        Set<Entry> fresh = new LinkedHashSet<>();
+        outcomes.forEach((source, outcome) -> {
+            if (outcome.feed() != null) fresh.addAll(intake.changed(source, outcome.feed()));
+        });
+        Map<String, String> whole = whole(List.copyOf(fresh), budget);
+        outcomes.forEach((source, outcome) -> {
+            keep(source, outcome.with(whole));
+            // A server that cannot be asked for its feed says nothing of its pages either.
+            if (outcome.answer().error() == null) gone.look(source, budget, address -> takeTurn(hostOf(address)));
+        });
     }
 
     /** Takes in what was fetched, whole or not at all; what cannot be taken in is a failed check like any other. */
@@ -252,7 +276,7 @@ class SourceChecker {
         if (!takeTurn(hostOf(wanted.feedAddress())))
             return new Outcome(Answer.none("Many ask its server just now. Try again in a minute."), null);
         Budget budget = Budget.ofPage();
-        Outcome outcome = ask(wanted, budget);
+        Outcome outcome = read(wanted, ask(wanted.feedAddress(), null, null, budget));
         return posts && outcome.feed() != null
                 ? outcome.with(whole(outcome.feed().wholeEntries(), budget))
                 : outcome;
@@ -262,23 +286,36 @@ class SourceChecker {
         return pages.whole(entries, clock.instant(), budget, address -> takeTurn(hostOf(address)));
     }
 
+    /** @param error why nothing came; null if something did */
+    private record Asked(@Nullable Fetched answer, @Nullable String error) {}
+
     /**
-     * Whatever happens is an outcome: a source that cannot be fetched is one that failed, and is left in peace for a
+     * Whatever happens is an answer: a source that cannot be fetched is one that failed, and is left in peace for a
      * while.
      */
-    private Outcome ask(SourceChecks source, Budget budget) {
+    private Asked ask(String address, @Nullable String etag, @Nullable String lastModified, Budget budget) {
         try {
-            Fetched answer = fetcher.get(source.feedAddress(), source.etag(), source.lastModified(), budget);
-            if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
-            if (answer.status() != 200)
-                return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
-            // The same bytes once more say nothing new, whatever their server thinks of it.
-            if (hash(answer).equals(source.bodyHash())) return new Outcome(same(source, answer), null);
+            return new Asked(fetcher.get(address, etag, lastModified, budget), null);
+        } catch (FetchException e) {
+            return new Asked(null, e.getMessage());
+        } catch (RuntimeException e) {
+            log.warn("Source {} could not be asked", address, e);
+            return new Asked(null, "What it answers could not be read.");
+        }
+    }
+
+    private Outcome read(SourceChecks source, Asked asked) {
+        Fetched answer = asked.answer();
+        if (answer == null) return new Outcome(Answer.none(asked.error()), null);
+        if (answer.status() == 304) return new Outcome(answer(answer, null, null), null);
+        if (answer.status() != 200)
+            return new Outcome(answer(answer, null, SourceFinder.sentenceFor(answer.status())), null);
+        // The same bytes once more say nothing new, whatever their server thinks of it.
+        if (hash(answer).equals(source.bodyHash())) return new Outcome(same(source, answer), null);
+        try {
             Feed feed = SourceFinder.feed(answer).orElse(null);
             return new Outcome(
                     answer(answer, feed, feed == null ? "It answers with a page instead of a feed." : null), feed);
-        } catch (FetchException e) {
-            return new Outcome(Answer.none(e.getMessage()), null);
         } catch (RuntimeException e) {
             log.warn("What source {} answered could not be read", source.feedAddress(), e);
             return new Outcome(Answer.none("What it answers could not be read."), null);

@@ -289,6 +289,16 @@ class SourceStore {
                 .list();
     }
 
+    /** Others that gather the same address, in whatever class, and are looked at now and then. */
+    List<Source> sharing(Source source) {
+        return jdbc.sql("select " + COLUMNS + " from source where feed_address = :feed and id <> :id"
+                        + " and not stopped and not paused and removed_at is null order by id")
+                .param("feed", source.checks().feedAddress())
+                .param("id", source.id())
+                .query((row, n) -> source(row))
+                .list();
+    }
+
     /** Writes what the last check found out. */
     void checked(long id, SourceChecks s) {
         jdbc.sql("""
