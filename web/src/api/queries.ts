@@ -36,6 +36,7 @@ import type {
   NewsView,
   Notice,
   OneVersion,
+  OutsideAnswer,
   OutsideLine,
   OutsideTimeView,
   OwnPost,
@@ -349,6 +350,11 @@ export const blogsOptions = (id: number) =>
     queryFn: ({ signal }) => getJson<BlogLine[]>(`/api/classes/${id}/blogs`, signal),
   });
 
+export const outsideAnswersOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['outside-answers', prompt],
+    queryFn: ({ signal }) => getJson<OutsideAnswer[]>(`/api/prompts/${prompt}/outside-posts`, signal),
+  });
 export const outsideTimeOptions = (id: number) =>
   queryOptions({
     queryKey: ['outside-time', id],

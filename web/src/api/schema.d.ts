@@ -1940,6 +1940,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{id}/outside-posts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outsideAnswers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}/staff-thread": {
         parameters: {
             query?: never;
@@ -2984,6 +3000,7 @@ export interface components {
             link: string;
             /** Format: int64 */
             postId?: number;
+            prompt?: string;
             title: string;
         };
         EntryPreview: {
@@ -3555,6 +3572,14 @@ export interface components {
             /** @enum {string} */
             excerpt?: "BEGINNING" | "COMPLETED";
             link: string;
+            title: string;
+        };
+        OutsideAnswer: {
+            /** @enum {string} */
+            by?: "TAG" | "TIME" | "PERSON";
+            person?: string;
+            /** Format: int64 */
+            postId: number;
             title: string;
         };
         OutsideLine: {
@@ -4582,6 +4607,7 @@ export type OpmlFile = components['schemas']['OpmlFile'];
 export type OpmlLine = components['schemas']['OpmlLine'];
 export type OpmlText = components['schemas']['OpmlText'];
 export type Outside = components['schemas']['Outside'];
+export type OutsideAnswer = components['schemas']['OutsideAnswer'];
 export type OutsideLine = components['schemas']['OutsideLine'];
 export type OutsideTimeView = components['schemas']['OutsideTimeView'];
 export type OutsideTimeWish = components['schemas']['OutsideTimeWish'];
@@ -8418,6 +8444,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
+    outsideAnswers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideAnswer"][];
                 };
             };
         };

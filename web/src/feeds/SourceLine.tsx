@@ -11,6 +11,7 @@ import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import { AnsweredPrompt } from '../writing/AnsweredPrompt';
 import { useOwners } from './CandidateCard';
 import css from './Sources.module.css';
 
@@ -163,6 +164,7 @@ export function SourceLine({ source: s, classId, manages }: { source: SourceView
 }
 
 function Entries({ source: s, classId, manages }: { source: SourceView; classId: number; manages: boolean }) {
+  const [asked, setAsked] = useState('');
   const { data: entries } = useQuery(sourceEntriesOptions(s.id));
   const set = useWrite((wanted: { key: string; leftOut: boolean }) => putJson(`/api/sources/${s.id}/entries`, wanted), {
     here: true,
@@ -176,7 +178,7 @@ function Entries({ source: s, classId, manages }: { source: SourceView; classId:
     <div className={css.panel}>
       {entries.length === 0 && <p className="muted below-0 above-0">Nothing has come yet.</p>}
       {entries.map((e) => (
-        <p key={e.key} className="ruled-above inside-2 foot-2 row wide above-0 below-0 less">
+        <div key={e.key} className="ruled-above inside-2 foot-2 row wide wrap above-0 below-0 less">
           <span className={`grow ${e.leftOut ? 'muted' : ''}`}>
             {e.link ? (
               <a href={e.link} target="_blank" rel="noopener noreferrer">
@@ -188,12 +190,23 @@ function Entries({ source: s, classId, manages }: { source: SourceView; classId:
             <span className="muted tiny">
               · <When at={e.at} />
               {e.leftOut && ' · left out'}
+              {e.prompt && ` · for ${e.prompt}`}
             </span>
           </span>
           {e.postId ? (
-            <a className="word tiny" href={`/posts/${e.postId}`}>
-              The post
-            </a>
+            <>
+              <Word tiny onClick={() => setAsked(asked === e.key ? '' : e.key)} aria-label={`Its prompt: ${e.title}`}>
+                Its prompt
+              </Word>
+              <a className="word tiny" href={`/posts/${e.postId}`}>
+                The post
+              </a>
+              {asked === e.key && (
+                <span className="full">
+                  <AnsweredPrompt postId={e.postId} untitled />
+                </span>
+              )}
+            </>
           ) : (
             manages && (
               <Word
@@ -205,7 +218,7 @@ function Entries({ source: s, classId, manages }: { source: SourceView; classId:
               </Word>
             )
           )}
-        </p>
+        </div>
       ))}
       <p className="tiny muted above-2 below-0">
         What is let in comes with the next look, if its blog still carries it.

@@ -9,6 +9,7 @@ import { t } from '../texts/en';
 import { CopyLink } from '../ui/LastingLink';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Due } from '../ui/When';
+import { OutsideAnswers } from '../writing/OutsideAnswers';
 
 export function PromptsPage() {
   const { id, name, manages } = useClass();
@@ -58,6 +59,10 @@ export function PromptsPage() {
                 {shown[`g${p.id}`] && <GivenTable prompt={p.id} />}
               </details>
             )}
+            <details className="above-2" onToggle={(e) => show(`o${p.id}`, e.currentTarget.open)}>
+              <summary className="tiny points">From outside blogs</summary>
+              {shown[`o${p.id}`] && <OutsideAnswers prompt={p.id} classId={id} />}
+            </details>
             <details className="above-2" onToggle={(e) => show(`s${p.id}`, e.currentTarget.open)}>
               <summary className="tiny points">Among the staff</summary>
               {shown[`s${p.id}`] && (

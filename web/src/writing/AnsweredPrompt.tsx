@@ -12,20 +12,20 @@ const BY = {
 };
 
 /** Which prompt a post from outside answers, and by what that is known; its author and staff can say otherwise. */
-export function AnsweredPrompt({ postId }: { postId: number }) {
+export function AnsweredPrompt({ postId, untitled = false }: { postId: number; untitled?: boolean }) {
   const { data } = useQuery(answeredPromptOptions(postId));
   const set = useWrite(
     (promptId: number | undefined) => putJson<PromptAnswered>(`/api/posts/${postId}/answered-prompt`, { promptId }),
     {
       here: true,
       fills: answeredPromptOptions(postId).queryKey,
-      stale: [['post', postId], ['strip'], ['paper'], ['own-posts']],
+      stale: [['post', postId], ['strip'], ['paper'], ['own-posts'], ['source-entries'], ['outside-answers']],
     },
   );
   if (!data) return null;
   return (
     <>
-      <h2>Which prompt it answers</h2>
+      {!untitled && <h2>Which prompt it answers</h2>}
       <select
         className="pick full"
         aria-label="Which prompt it answers"

@@ -281,6 +281,7 @@ public class SourceService {
      *
      * @param key by which it is known in its source
      * @param postId the post that was made of it; left out for news and for what was left out
+     * @param prompt the title of the prompt that it answers; left out for none
      */
     public record EntryLine(
             String key,
@@ -288,7 +289,8 @@ public class SourceService {
             String link,
             Instant at,
             boolean leftOut,
-            @Optionally Long postId) {}
+            @Optionally Long postId,
+            @Optionally String prompt) {}
 
     public List<EntryLine> entries(Viewer viewer, long sourceId) {
         access.require(viewer, Act.SEE_REAL_NAME, classOf(sourceId));

@@ -246,10 +246,12 @@ class SourceStore {
 
     List<SourceService.EntryLine> newestEntries(long sourceId, int most) {
         return jdbc.sql("""
-                select entry_key, title, link, published_at, left_out, post_id
-                  from source_entry
-                 where source_id = :source
-                 order by source_id, published_at desc, entry_key
+                select e.entry_key, e.title, e.link, e.published_at, e.left_out, e.post_id, q.title as prompt
+                  from source_entry e
+                  left join post p on p.id = e.post_id
+                  left join prompt q on q.id = p.prompt_id
+                 where e.source_id = :source
+                 order by e.source_id, e.published_at desc, e.entry_key
                  limit :most""")
                 .param("source", sourceId)
                 .param("most", most)
@@ -259,7 +261,8 @@ class SourceStore {
                         row.getString("link"),
                         Rows.instant(row, "published_at"),
                         row.getBoolean("left_out"),
-                        Rows.number(row, "post_id")))
+                        Rows.number(row, "post_id"),
+                        row.getString("prompt")))
                 .list();
     }
 

@@ -17,6 +17,8 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 
 /** Which prompt a post from outside answers, by what that is known, and its author or staff who say otherwise. */
@@ -33,16 +35,30 @@ public class AnsweredPromptService {
     public record PromptAnswered(
             @Optionally Long promptId, @Optionally PromptMatch.@Nullable By by, List<PromptChoice> choices) {}
 
+    /** A post from outside that answers a prompt, and by what that is known. */
+    public record OutsideAnswer(
+            long postId,
+            String title,
+            @Optionally String person,
+            @Optionally PromptMatch.@Nullable By by) {}
+
     private final PostStore store;
     private final PromptService prompts;
+    private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
 
     AnsweredPromptService(
-            PostStore store, PromptService prompts, AccessService access, EventStore events, Clock clock) {
+            PostStore store,
+            PromptService prompts,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
         this.store = store;
         this.prompts = prompts;
+        this.people = people;
         this.access = access;
         this.events = events;
         this.clock = clock;
@@ -51,6 +67,17 @@ public class AnsweredPromptService {
     public PromptAnswered get(Viewer viewer, long postId) {
         requireSetting(viewer, access.requirePost(viewer, Act.READ, postId));
         return view(store.find(postId).orElseThrow(Problem::missing));
+    }
+
+    /** The posts from outside that answer a prompt, for the staff of its class. */
+    public List<OutsideAnswer> ofPrompt(Viewer viewer, long promptId) {
+        long classId = prompts.forMember(viewer, promptId).classId();
+        access.require(viewer, Act.MARK, classId);
+        Names names = people.names(viewer, classId);
+        return store.fromOutside(promptId).stream()
+                .map(p -> new OutsideAnswer(
+                        p.postId(), p.title(), p.authorId() == null ? null : names.of(p.authorId()), p.by()))
+                .toList();
     }
 
     /**

@@ -489,6 +489,28 @@ class PostStore {
                 .update();
     }
 
+    /** @param by null if that is not known */
+    record FromOutside(long postId, String title, @Nullable Long authorId, PromptMatch.@Nullable By by) {}
+
+    /** The posts from outside that answer a prompt, the newest first. */
+    List<FromOutside> fromOutside(long promptId) {
+        return jdbc.sql("""
+                select p.id, v.title, p.author_id, p.matched_by
+                  from post p
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where p.prompt_id = :prompt and p.outside_link is not null and p.state <> 'BINNED'
+                 order by p.handed_in_at desc, p.id desc""")
+                .param("prompt", promptId)
+                .query((row, n) -> new FromOutside(
+                        row.getLong("id"),
+                        row.getString("title"),
+                        Rows.number(row, "author_id"),
+                        row.getString("matched_by") == null
+                                ? null
+                                : PromptMatch.By.valueOf(row.getString("matched_by"))))
+                .list();
+    }
+
     /** Keeps what a person set; another revision, since whoever decides on the text saw another prompt. */
     void setPrompt(long id, @Nullable Long promptId) {
         jdbc.sql("update post set prompt_id = :prompt, matched_by = :by, rev = rev + 1 where id = :id")

@@ -131,6 +131,12 @@ class WritingApi {
         return answered.get(viewer, id);
     }
 
+    /** The posts from outside that answer a prompt, for staff. */
+    @GetMapping("/api/prompts/{id}/outside-posts")
+    List<AnsweredPromptService.OutsideAnswer> outsideAnswers(Viewer viewer, @PathVariable long id) {
+        return answered.ofPrompt(viewer, id);
+    }
+
     /** When a gathered post counts as handed in, for its author and the staff. */
     @GetMapping("/api/posts/{id}/outside-time")
     OutsideTimeService.OutsideTimeView outsideTime(Viewer viewer, @PathVariable long id) {

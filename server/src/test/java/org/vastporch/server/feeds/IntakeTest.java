@@ -551,6 +551,17 @@ class IntakeTest {
         assertEquals("prompt-unknown", refused(() -> answered.set(tama, post, 999_999L)));
         assertEquals(prompt, answered.set(tama, post, prompt).promptId());
         assertEquals(PromptMatch.By.PERSON, answered.get(teacher, post).by());
+        assertEquals(
+                List.of(post),
+                answered.ofPrompt(teacher, prompt).stream()
+                        .map(AnsweredPromptService.OutsideAnswer::postId)
+                        .toList());
+        assertEquals(
+                1,
+                sources.entries(teacher, source).stream()
+                        .filter(e -> "Oars".equals(e.prompt()))
+                        .count());
+        assertThrows(Problem.class, () -> answered.ofPrompt(tama, prompt));
         OUTSIDE.publish("rowlock", "Another knot " + post, "<p>Round and round.</p>");
         sources.refresh(teacher, source);
         assertEquals(prompt, answered.get(teacher, post).promptId(), "a later look changes nothing");
