@@ -49,6 +49,8 @@ public final class Bench {
     private static final String LARGE = "large";
     /** This one too: it takes two minutes. */
     private static final String MORNING = "morning";
+    /** And this one: it takes in 10,000 posts. */
+    private static final String REFRESH = "refresh";
 
     private static final long CLASS = 1;
     private static final int TIMES = 40;
@@ -57,12 +59,14 @@ public final class Bench {
 
     private final Figures figures = new Figures();
     private final Demo.Running demo;
+    private final Refresh refresh;
     private final HttpClient http = HttpClient.newHttpClient();
     private final AccessService access;
     private final List<Long> students;
 
-    private Bench(Demo.Running demo) {
+    private Bench(Demo.Running demo, Refresh refresh) {
         this.demo = demo;
+        this.refresh = refresh;
         this.access = demo.server().getBean(AccessService.class);
         this.students = demo.server().getBean(PeopleService.class).students(CLASS);
     }
@@ -73,11 +77,16 @@ public final class Bench {
         Path file = json >= 0 ? Path.of(names.get(json + 1)) : null;
         if (json >= 0) names.subList(json, json + 2).clear();
         names.removeIf(String::isBlank);
-        try (Demo.Running demo = Demo.start(
-                0,
-                Files.createTempDirectory("porch-bench").toString(),
-                Map.of("vastporch.feeds.check-every", "PT24H"))) {
-            Bench bench = new Bench(demo);
+        try (Refresh refresh = new Refresh();
+                Demo.Running demo = Demo.start(
+                        0,
+                        Files.createTempDirectory("porch-bench").toString(),
+                        Map.of(
+                                "vastporch.feeds.check-every",
+                                names.contains(REFRESH) ? "PT1S" : "PT24H",
+                                "vastporch.feeds.allowed-private-hosts",
+                                refresh.hosts()))) {
+            Bench bench = new Bench(demo, refresh);
             for (String name : names.isEmpty() ? ALL : names) bench.run(name);
             if (file != null) Files.writeString(file, bench.figures.json());
         }
@@ -109,10 +118,18 @@ public final class Bench {
                                 demo.server().getBean(JdbcTemplate.class),
                                 demo.server().getBean(TransactionTemplate.class))
                         .run();
+            case REFRESH ->
+                refresh.run(
+                        figures,
+                        demo.server().getBean(JdbcTemplate.class),
+                        demo.server().getBean(SourceService.class),
+                        new Viewer(2, false, access.viewer(2).memberships()),
+                        CLASS,
+                        students);
             case LARGE -> large();
             default ->
                 throw new IllegalArgumentException("There is no benchmark " + name + "; these are there: " + ALL + ", "
-                        + LARGE + " and " + MORNING);
+                        + LARGE + ", " + REFRESH + " and " + MORNING);
         }
     }
 

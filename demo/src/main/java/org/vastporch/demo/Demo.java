@@ -65,7 +65,8 @@ public class Demo {
         properties.put("vastporch.data", data);
         properties.put("vastporch.quiet", true);
         properties.put("vastporch.videos", outside.base() + "/watch/{id} => " + outside.base() + "/embed/{id}");
-        properties.put("vastporch.feeds.allowed-private-hosts", outside.hostAndPort());
+        properties.merge(
+                "vastporch.feeds.allowed-private-hosts", outside.hostAndPort(), (others, own) -> others + "," + own);
         SpringApplication application = new SpringApplication(Demo.class);
         try {
             ConfigurableApplicationContext server = application.run(properties.entrySet().stream()
