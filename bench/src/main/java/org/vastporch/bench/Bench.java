@@ -43,8 +43,8 @@ import org.vastporch.server.search.Indexer;
  */
 public final class Bench {
 
-    private static final List<String> ALL =
-            List.of("start", "porch", "approve", "mark", "intake", "feedout", "typing", "firstload", "polled", "abuse");
+    private static final List<String> ALL = List.of(
+            "start", "porch", "approve", "mark", "intake", "feedout", "find", "typing", "firstload", "polled", "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
     /** This one too: it takes two minutes. */
@@ -101,6 +101,7 @@ public final class Bench {
             case "mark" -> mark();
             case "intake" -> intake();
             case "feedout" -> feedOut();
+            case "find" -> find();
             case "typing" -> typing();
             case "firstload" -> firstLoad();
             case "polled" ->
@@ -190,6 +191,30 @@ public final class Bench {
                     "ms median",
                     real / Figures.median(OFTEN, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())),
                     "a static answer of the same size");
+        }
+    }
+
+    /**
+     * From a pasted address to the feeds that belong to it, where the page announces one and where none is announced.
+     */
+    private void find() throws Exception {
+        Person teacher = new Person(demo.address(), http, "quill");
+        for (String site : List.of("rowlock", "clinker")) {
+            String home = demo.outside().base() + "/" + site + "/";
+            double bare = Figures.median(30, () -> {
+                for (String path : List.of("", "feed.xml"))
+                    http.send(
+                            HttpRequest.newBuilder(URI.create(home + path)).build(),
+                            HttpResponse.BodyHandlers.ofByteArray());
+            });
+            double look =
+                    Figures.median(30, () -> teacher.post("/api/classes/1/sources/look", Map.of("address", home)));
+            figures.add(
+                    site.equals("rowlock") ? "find" : "",
+                    look,
+                    "ms median",
+                    look / bare,
+                    "fetching page and feed alone, " + (site.equals("rowlock") ? "announced" : "in no usual place"));
         }
     }
 
