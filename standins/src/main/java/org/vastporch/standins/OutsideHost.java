@@ -15,6 +15,7 @@ import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
@@ -26,6 +27,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.zip.GZIPOutputStream;
 import javax.imageio.ImageIO;
 
 /**
@@ -249,6 +251,16 @@ public final class OutsideHost implements AutoCloseable {
             case "file" -> redirect(call, "file:///etc/hostname");
             case "endless" -> endless(call);
             case "drip" -> drip(call);
+            case "packed.xml" ->
+                packed(call, "gzip", gzip(sites.get("rowlock").rss(base()).getBytes(StandardCharsets.UTF_8)));
+            case "packed-half.xml" -> {
+                byte[] whole = gzip(sites.get("rowlock").rss(base()).getBytes(StandardCharsets.UTF_8));
+                packed(call, "gzip", Arrays.copyOf(whole, whole.length * 3 / 4));
+            }
+            case "bomb" -> packed(call, "gzip", gzip(new byte[200_000_000]));
+            case "bomb-twice" -> packed(call, "gzip", gzip(gzip(new byte[200_000_000])));
+            case "not-packed" -> packed(call, "gzip", "<rss>".getBytes(StandardCharsets.UTF_8));
+            case "packed-oddly" -> packed(call, "br", new byte[] {1, 2, 3});
             case "broken.xml" ->
                 send(call, 200, "application/rss+xml", "<rss version=\"2.0\"><channel><title>Half a feed");
             case "entity.xml" ->
@@ -295,6 +307,23 @@ public final class OutsideHost implements AutoCloseable {
                                 + item("2", "data:text/html,harm", "Data", "Two")
                                 + item("3", "file:///etc/passwd", "File", "Three"));
             default -> send(call, 404, "text/html", "<h1>Nothing here</h1>");
+        }
+    }
+
+    private static byte[] gzip(byte[] plain) throws IOException {
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+            out.write(plain);
+        }
+        return packed.toByteArray();
+    }
+
+    private static void packed(HttpExchange call, String how, byte[] body) throws IOException {
+        call.getResponseHeaders().set("Content-Type", "application/rss+xml; charset=utf-8");
+        call.getResponseHeaders().set("Content-Encoding", how);
+        call.sendResponseHeaders(200, body.length);
+        try (OutputStream out = call.getResponseBody()) {
+            out.write(body);
         }
     }
 

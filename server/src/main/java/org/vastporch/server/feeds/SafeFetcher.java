@@ -1,6 +1,5 @@
 package org.vastporch.server.feeds;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
@@ -40,7 +39,6 @@ import org.vastporch.core.feeds.WebLink;
 @Component
 class SafeFetcher {
 
-    static final int MOST_BYTES = 5 * 1024 * 1024;
     private static final int MOST_REDIRECTS = 5;
     private static final Timeout PATIENCE = Timeout.ofSeconds(6);
 
@@ -150,14 +148,15 @@ class SafeFetcher {
         get.setHeader(
                 "Accept",
                 "application/atom+xml, application/rss+xml, application/xml;q=0.9, text/html;q=0.8, */*;q=0.5");
+        get.setHeader("Accept-Encoding", "gzip");
         if (etag != null) get.setHeader("If-None-Match", etag);
         if (lastModified != null) get.setHeader("If-Modified-Since", lastModified);
         ScheduledFuture<?> alarm = watch.schedule(get::abort, longest.toMillis(), TimeUnit.MILLISECONDS);
         CloseableHttpClient client = isTrusted(at) ? trusting : strict;
         try {
             return client.execute(get, response -> read(at, response));
-        } catch (TooLargeException e) {
-            throw new FetchException("too-large", "What stands at this address is larger than 5 MB and was not read.");
+        } catch (SentBody.Refused e) {
+            throw e.asFetch();
         } catch (PrivateAddressException e) {
             throw new FetchException(
                     "private-address", "This address leads into a private network and is not fetched.");
@@ -182,9 +181,8 @@ class SafeFetcher {
         int status = response.getCode();
         byte[] body = new byte[0];
         if (status == 200 && response.getEntity() != null) {
-            // The size is counted after unpacking, so that a small packed answer cannot grow without limit.
             try (InputStream in = response.getEntity().getContent()) {
-                body = limited(in);
+                body = SentBody.read(in, header(response, "Content-Encoding").orElse(""));
             }
         }
         return new Fetched(
@@ -199,16 +197,6 @@ class SafeFetcher {
                 header(response, "Location").orElse(null));
     }
 
-    private static byte[] limited(InputStream in) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        byte[] buffer = new byte[16_384];
-        for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
-            out.write(buffer, 0, n);
-            if (out.size() > MOST_BYTES) throw new TooLargeException();
-        }
-        return out.toByteArray();
-    }
-
     private static Optional<String> header(ClassicHttpResponse response, String name) {
         return Optional.ofNullable(response.getFirstHeader(name)).map(Header::getValue);
     }
@@ -219,6 +207,8 @@ class SafeFetcher {
                 .disableCookieManagement()
                 .disableAuthCaching()
                 .disableAutomaticRetries()
+                // Unpacked here, with a limit.
+                .disableContentCompression()
                 .setDefaultRequestConfig(RequestConfig.custom()
                         .setResponseTimeout(PATIENCE)
                         .setConnectionRequestTimeout(PATIENCE)
@@ -234,8 +224,6 @@ class SafeFetcher {
                         .build())
                 .build();
     }
-
-    private static final class TooLargeException extends IOException {}
 
     static final class PrivateAddressException extends UnknownHostException {}
 

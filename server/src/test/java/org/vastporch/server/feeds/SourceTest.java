@@ -37,6 +37,9 @@ class SourceTest {
         "/rowlock/, SITE_WITH_FEEDS, 1",
         "/rowlock/rope-for-beans, SINGLE_POST, 1",
         "/clinker/, NO_FEED, 1",
+        "/hostile/packed.xml, FEED, 1",
+        "/hostile/packed-half.xml, FEED, 1",
+        "/hostile/bomb-twice, NO_FEED, 0",
         "/oakum/how-tight-is-tight/edit, EDITING_ADDRESS, 1",
         "/, NO_FEED, 0"
     })
@@ -52,7 +55,10 @@ class SourceTest {
         "/hostile/loop, redirects",
         "/hostile/private, private-address",
         "/hostile/file, redirects",
-        "/hostile/endless, too-large"
+        "/hostile/endless, too-large",
+        "/hostile/bomb, too-large",
+        "/hostile/not-packed, packed",
+        "/hostile/packed-oddly, packed"
     })
     void refusesHarmInWords(String path, String code) {
         Problem problem = assertThrows(Problem.class, () -> finder.look(outside.base() + path, Instant.now()));
