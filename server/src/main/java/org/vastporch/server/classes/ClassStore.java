@@ -244,4 +244,22 @@ class ClassStore {
                         : new ClassWord(word, Rows.instant(row, "word_until"), Rows.integer(row, "word_left")),
                 row.getInt("version"));
     }
+
+    /** What is chosen in a column of a class's row; nothing if there is no such class. */
+    Optional<String> choice(long classId, String column) {
+        return jdbc.sql("select " + column + " from class where id = :id")
+                .param("id", classId)
+                .query(String.class)
+                .optional();
+    }
+
+    /** Chooses something else if what was seen still is what is chosen. */
+    boolean choose(long classId, String column, String to, String seen) {
+        return jdbc.sql("update class set " + column + " = :to where id = :id and " + column + " = :seen")
+                        .param("to", to)
+                        .param("id", classId)
+                        .param("seen", seen)
+                        .update()
+                == 1;
+    }
 }

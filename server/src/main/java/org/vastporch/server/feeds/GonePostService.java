@@ -13,6 +13,8 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.GonePosts;
 import org.vastporch.core.feeds.Presence;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassSettings;
+import org.vastporch.server.classes.ClassSettings.Setting;
 import org.vastporch.server.feeds.GonePostStore.Page;
 import org.vastporch.server.feeds.SafeFetcher.FetchException;
 import org.vastporch.server.feeds.SourceStore.Source;
@@ -38,6 +40,7 @@ class GonePostService {
     /** @param posts those of which staff have still to say what becomes of them */
     record Gone(GonePosts rule, List<GoneLine> posts) {}
 
+    private static final Setting<GonePosts> RULE = new Setting<>("gone_posts", GonePosts.class, GonePosts.ASK);
     /** So many pages are looked at with each check of their source. */
     private static final int MOST = 3;
 
@@ -46,6 +49,7 @@ class GonePostService {
     private final SafeFetcher fetcher;
     private final PostService posts;
     private final PeopleService people;
+    private final ClassSettings settings;
     private final AccessService access;
     private final EventStore events;
     private final TransactionTemplate transaction;
@@ -57,6 +61,7 @@ class GonePostService {
             SafeFetcher fetcher,
             PostService posts,
             PeopleService people,
+            ClassSettings settings,
             AccessService access,
             EventStore events,
             TransactionTemplate transaction,
@@ -66,6 +71,7 @@ class GonePostService {
         this.fetcher = fetcher;
         this.posts = posts;
         this.people = people;
+        this.settings = settings;
         this.access = access;
         this.events = events;
         this.transaction = transaction;
@@ -101,14 +107,14 @@ class GonePostService {
         if (after.gone() == before.gone()) return;
         store.setGone(page.postId(), after.gone() ? clock.instant() : null);
         events.add(source.classId(), after.gone() ? "outside-post-gone" : "outside-post-back", page.postId(), null);
-        if (after.gone() && store.rule(source.classId()) == GonePosts.HIDE) posts.hideGone(page.postId());
+        if (after.gone() && settings.get(source.classId(), RULE) == GonePosts.HIDE) posts.hideGone(page.postId());
     }
 
     Gone ofClass(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
         Names names = people.names(viewer, classId);
         return new Gone(
-                store.rule(classId),
+                settings.get(classId, RULE),
                 store.unsettled(classId).stream()
                         .map(p -> new GoneLine(
                                 p.postId(),
@@ -120,12 +126,8 @@ class GonePostService {
     }
 
     /** @param seen the rule that whoever changes it saw */
-    @Transactional
-    public void setRule(Viewer viewer, long classId, GonePosts rule, GonePosts seen) {
-        access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (!store.setRule(classId, rule, seen))
-            throw Problem.stale("rule-changed", "Somebody else has just changed this. Here it is as it stands now.");
-        events.add(classId, "rules-changed", classId, viewer.personId());
+    void setRule(Viewer viewer, long classId, GonePosts rule, GonePosts seen) {
+        settings.change(viewer, classId, RULE, rule, seen);
     }
 
     /** Says what becomes of one of them. */

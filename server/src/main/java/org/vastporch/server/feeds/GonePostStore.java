@@ -6,7 +6,6 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.core.feeds.GonePosts;
 import org.vastporch.core.feeds.Presence;
 import org.vastporch.server.rows.Rows;
 
@@ -29,25 +28,6 @@ class GonePostStore {
 
     GonePostStore(JdbcClient jdbc) {
         this.jdbc = jdbc;
-    }
-
-    GonePosts rule(long classId) {
-        return jdbc.sql("select gone_posts from class where id = :id")
-                .param("id", classId)
-                .query(String.class)
-                .optional()
-                .map(GonePosts::valueOf)
-                .orElse(GonePosts.ASK);
-    }
-
-    /** Sets the rule if it still is the one that was seen. */
-    boolean setRule(long classId, GonePosts rule, GonePosts seen) {
-        return jdbc.sql("update class set gone_posts = :rule where id = :id and gone_posts = :seen")
-                        .param("rule", rule.name())
-                        .param("id", classId)
-                        .param("seen", seen.name())
-                        .update()
-                == 1;
     }
 
     /**

@@ -8,6 +8,8 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassSettings;
+import org.vastporch.server.classes.ClassSettings.Setting;
 import org.vastporch.server.feeds.SourceService.WantedSource;
 import org.vastporch.server.feeds.SourceStore.Source;
 import org.vastporch.server.http.Allowance;
@@ -18,11 +20,14 @@ import org.vastporch.server.log.EventStore;
 @Service
 class OwnSourceService {
 
+    private static final Setting<OwnSources> RULE =
+            new Setting<>("own_sources", OwnSources.class, OwnSources.STAFF_ONLY);
     private static final int LOOKS = 20;
 
     private final SourceStore store;
     private final SourceService sources;
     private final SourceFinder finder;
+    private final ClassSettings settings;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
@@ -32,12 +37,14 @@ class OwnSourceService {
             SourceStore store,
             SourceService sources,
             SourceFinder finder,
+            ClassSettings settings,
             AccessService access,
             EventStore events,
             Clock clock) {
         this.store = store;
         this.sources = sources;
         this.finder = finder;
+        this.settings = settings;
         this.access = access;
         this.events = events;
         this.clock = clock;
@@ -46,16 +53,12 @@ class OwnSourceService {
     /** What the class says, for everybody who reads there. */
     OwnSources rule(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
-        return store.ownSources(classId);
+        return settings.get(classId, RULE);
     }
 
     /** @param seen the rule that whoever changes it saw */
-    @Transactional
-    public void setRule(Viewer viewer, long classId, OwnSources rule, OwnSources seen) {
-        access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (!store.setOwnSources(classId, rule, seen))
-            throw Problem.stale("rule-changed", "Somebody else has just changed this. Here it is as it stands now.");
-        events.add(classId, "rules-changed", classId, viewer.personId());
+    void setRule(Viewer viewer, long classId, OwnSources rule, OwnSources seen) {
+        settings.change(viewer, classId, RULE, rule, seen);
     }
 
     /** What stands behind an address, for a student who may register it. */
@@ -103,7 +106,7 @@ class OwnSourceService {
     }
 
     private OwnSources requireRegistering(Viewer viewer, long classId) {
-        OwnSources rule = store.ownSources(classId);
+        OwnSources rule = settings.get(classId, RULE);
         Problem.unlessAllowed(AccessEngine.registerSource(viewer, classId, rule.letStudents(), clock.instant()));
         return rule;
     }

@@ -18,7 +18,6 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.feeds.Faltering;
-import org.vastporch.core.feeds.OwnSources;
 import org.vastporch.core.feeds.Presence;
 import org.vastporch.core.feeds.SourceChecks;
 import org.vastporch.server.rows.Rows;
@@ -103,25 +102,6 @@ class SourceStore {
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         return key.getKey().longValue();
-    }
-
-    OwnSources ownSources(long classId) {
-        return jdbc.sql("select own_sources from class where id = :id")
-                .param("id", classId)
-                .query(String.class)
-                .optional()
-                .map(OwnSources::valueOf)
-                .orElse(OwnSources.STAFF_ONLY);
-    }
-
-    /** Sets the rule if it still is the one that was seen. */
-    boolean setOwnSources(long classId, OwnSources rule, OwnSources seen) {
-        return jdbc.sql("update class set own_sources = :rule where id = :id and own_sources = :seen")
-                        .param("rule", rule.name())
-                        .param("id", classId)
-                        .param("seen", seen.name())
-                        .update()
-                == 1;
     }
 
     /** How many a student has in a class. */

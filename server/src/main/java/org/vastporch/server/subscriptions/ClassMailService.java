@@ -13,14 +13,18 @@ import org.vastporch.core.subscriptions.Cadence;
 import org.vastporch.core.subscriptions.MailByDefault;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.classes.ClassSettings;
+import org.vastporch.server.classes.ClassSettings.Setting;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.log.EventStore;
 
 /** Whether a class writes to its members about new posts before they ask for it. */
 @Service
 class ClassMailService {
 
     private static final Logger log = LoggerFactory.getLogger(ClassMailService.class);
+
+    private static final Setting<MailByDefault> RULE =
+            new Setting<>("mail_by_default", MailByDefault.class, MailByDefault.OFF);
 
     /** A class that asks whether one wants mail. */
     record MailOffer(long classId, String className) {}
@@ -29,7 +33,7 @@ class ClassMailService {
     private final SubscriptionService subscriptions;
     private final ClassService classes;
     private final AccessService access;
-    private final EventStore events;
+    private final ClassSettings settings;
     private final TransactionTemplate transaction;
 
     ClassMailService(
@@ -37,19 +41,19 @@ class ClassMailService {
             SubscriptionService subscriptions,
             ClassService classes,
             AccessService access,
-            EventStore events,
+            ClassSettings settings,
             TransactionTemplate transaction) {
         this.store = store;
         this.subscriptions = subscriptions;
         this.classes = classes;
         this.access = access;
-        this.events = events;
+        this.settings = settings;
         this.transaction = transaction;
     }
 
     MailByDefault rule(Viewer viewer, long classId) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return store.rule(classId);
+        return settings.get(classId, RULE);
     }
 
     /**
@@ -59,11 +63,8 @@ class ClassMailService {
      */
     @Transactional
     public void setRule(Viewer viewer, long classId, MailByDefault rule, MailByDefault seen) {
-        access.require(viewer, Act.MANAGE_CLASS, classId);
-        if (!store.setRule(classId, rule, seen))
-            throw Problem.stale("rule-changed", "Somebody else has just changed this. Here it is as it stands now.");
+        settings.change(viewer, classId, RULE, rule, seen);
         if (rule != MailByDefault.ON) store.removeByClass(classId);
-        events.add(classId, "rules-changed", classId, viewer.personId());
     }
 
     /** The classes that ask the viewer, until there is an answer. */

@@ -29,25 +29,6 @@ class ClassMailStore {
         this.jdbc = jdbc;
     }
 
-    MailByDefault rule(long classId) {
-        return jdbc.sql("select mail_by_default from class where id = :id")
-                .param("id", classId)
-                .query(String.class)
-                .optional()
-                .map(MailByDefault::valueOf)
-                .orElse(MailByDefault.OFF);
-    }
-
-    /** Sets the rule if it still is the one that was seen. */
-    boolean setRule(long classId, MailByDefault rule, MailByDefault seen) {
-        return jdbc.sql("update class set mail_by_default = :rule where id = :id and mail_by_default = :seen")
-                        .param("rule", rule.name())
-                        .param("id", classId)
-                        .param("seen", seen.name())
-                        .update()
-                == 1;
-    }
-
     /** Until the transaction ends the answers of a person to offers come one after the other. */
     void lockPerson(long personId) {
         jdbc.sql("select id from person where id = :id for update")
