@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.feeds.EntryIdentity;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
@@ -18,6 +20,8 @@ import org.vastporch.server.feeds.SafeFetcher.Fetched;
 /** Completes entries whose feed carries only their beginnings, from their own pages: each once, within the budget. */
 @Component
 class ExcerptPages {
+
+    private static final Logger log = LoggerFactory.getLogger(ExcerptPages.class);
 
     private final SafeFetcher fetcher;
 
@@ -53,6 +57,9 @@ class ExcerptPages {
                     .article()
                     .flatMap(article -> Excerpt.whole(entry, article.html()));
         } catch (FetchException e) {
+            return Optional.empty();
+        } catch (RuntimeException e) {
+            log.warn("The page {} could not be read", entry.link(), e);
             return Optional.empty();
         }
     }

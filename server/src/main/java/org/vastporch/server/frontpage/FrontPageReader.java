@@ -16,6 +16,7 @@ import org.springframework.web.util.UriComponentsBuilder;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogSettings.Grouping;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.classes.ClassService;
@@ -202,6 +203,7 @@ class FrontPageReader {
                 post.blog(),
                 blogHref,
                 media.ofPost(postId, post.html()),
+                excerpt(post.excerpt()),
                 post.tags().stream()
                         .map(t -> new Link(t, query(blogHref, "tag", t), 0))
                         .toList(),
@@ -232,6 +234,13 @@ class FrontPageReader {
                         .findFirst()
                         .orElse(null),
                 post.commentsShut());
+    }
+
+    private static String excerpt(@Nullable Excerpt excerpt) {
+        if (excerpt == null) return "";
+        return excerpt == Excerpt.BEGINNING
+                ? "Only its beginning came here; the rest stands on its own page."
+                : "Its feed carries only the beginning; the text was taken from its own page.";
     }
 
     /** Where a post stands among the front pages, if anyone may read it. */

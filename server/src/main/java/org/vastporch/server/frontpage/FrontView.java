@@ -153,6 +153,7 @@ final class FrontView {
 
     /**
      * @param html cleaned
+     * @param excerpt what there is to say of a text whose feed carries only its beginning; empty for nothing
      * @param count of the comments, in words; empty if there are none and nobody can comment
      * @param answered whose comment is answered in the form; null for nobody's
      * @param said whether a comment from here has just been taken in
@@ -167,6 +168,7 @@ final class FrontView {
             String blog,
             String blogHref,
             String html,
+            String excerpt,
             List<Link> tags,
             List<WorkUsed.Reference> references,
             @Nullable String original,

@@ -153,7 +153,8 @@ public class NewsService {
                             h.classId(), id -> classes.get(id).name());
                     String lines =
                             h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
-                    String by = h.byId() == 0 ? h.visitor() == null ? "" : h.visitor() + " (visitor)" : of.of(h.byId());
+                    String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
+                    if (h.kind().equals("SOURCE") && h.byId() == 0) by = "";
                     return new NewsItem(
                             h.kind(),
                             h.classId(),
