@@ -30,6 +30,7 @@ public enum Excerpt {
     private static final int ALIKE = 12;
 
     private static final int LONGEST_PROMISE = 5;
+    private static final int LONGEST_END = 40;
     private static final Pattern CUT =
             Pattern.compile("(?:\\[\\s*(?:…|\\.{3,})\\s*\\]|\\(\\s*(?:…|\\.{3,})\\s*\\))\\s*$");
     private static final Pattern DOTS = Pattern.compile("(?:…|\\.{3,})\\s*$");
@@ -42,8 +43,15 @@ public enum Excerpt {
         if (entry.link() == null || entry.link().isBlank()) return Look.WHOLE;
         Document text = Jsoup.parseBodyFragment(entry.html());
         if (text.text().isBlank() && text.select("img, audio, video, iframe").isEmpty()) return Look.SURE;
-        if (takePromise(text, entry.link()) || CUT.matcher(text.text()).find()) return Look.SURE;
-        return DOTS.matcher(text.text()).find() ? Look.LIKELY : Look.WHOLE;
+        boolean promised = takePromise(text, entry.link());
+        String end = end(text.text());
+        if (promised || CUT.matcher(end).find()) return Look.SURE;
+        return DOTS.matcher(end).find() ? Look.LIKELY : Look.WHOLE;
+    }
+
+    /** The last signs of a text: whatever stands before them says nothing, and would be searched again and again. */
+    private static String end(String text) {
+        return text.substring(Math.max(0, text.length() - LONGEST_END));
     }
 
     /** Takes away a last link of a few words that leads to the entry's own page; tells whether there was one. */

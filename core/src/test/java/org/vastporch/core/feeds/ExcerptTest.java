@@ -5,8 +5,10 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.Excerpt.Look;
 
@@ -42,6 +44,16 @@ class ExcerptTest {
     void aBeginningSaysSoOrLooksLikeIt(String html, Look look) {
         assertEquals(look, Excerpt.look(entry(LINK, html)));
         assertEquals(Look.WHOLE, Excerpt.look(entry(null, html)), "without a page there is no more to be had");
+    }
+
+    /** A feed may hold anything: a million dots that end with a word would take hours if each were a beginning. */
+    @ParameterizedTest
+    @ValueSource(strings = {".", "…", "[", "[...", "(… ", "[ "})
+    @Timeout(20)
+    void noTextIsLookedThroughAgainAndAgain(String sign) {
+        Entry entry = entry(LINK, "<p>" + sign.repeat(1_000_000 / sign.length()) + "x</p>");
+        assertEquals(Look.WHOLE, Excerpt.look(entry));
+        assertEquals(Optional.empty(), Excerpt.whole(entry, entry.html()));
     }
 
     @Test
