@@ -19,6 +19,8 @@ public final class WebLink {
     private static final Pattern SCHEME = Pattern.compile("[A-Za-z][A-Za-z0-9+.-]*:");
     private static final Pattern PARTS = Pattern.compile("(https?):(//[^/?#]*)([^?#]*).*");
     private static final String PLAIN = "-._~:/?@!$&'()*+,;=%";
+    /** What is longer is no address, and is looked at no further. */
+    private static final int LONGEST = 4_000;
 
     private WebLink() {}
 
@@ -27,7 +29,7 @@ public final class WebLink {
      * blanks and signs that no address has are encoded. Empty if it is none; names with a password in them are none.
      */
     public static String of(@Nullable String text) {
-        if (text == null) return "";
+        if (text == null || text.length() > LONGEST) return "";
         Matcher web = WEB.matcher(text.strip());
         if (!web.matches()) return "";
         Matcher authority = AUTHORITY.matcher(web.group(2));
@@ -49,7 +51,7 @@ public final class WebLink {
      * @param base the address of the document, as {@link #of(String)} gives it; empty if it has none
      */
     public static String of(@Nullable String text, String base) {
-        if (text == null) return "";
+        if (text == null || text.length() > LONGEST) return "";
         String link = text.strip().replaceAll("[\\r\\n\\t]", "");
         if (SCHEME.matcher(link).lookingAt()) return of(link);
         if (base.isEmpty()) return link.startsWith("//") ? of("https:" + link) : "";

@@ -165,6 +165,9 @@ class OutsideTest {
     void whatIsNoAddressOfTheWebIsNoLink(String typed) {
         assertEquals("", WebLink.of(typed));
         assertEquals("", WebLink.of(null));
+        String endless = "http://plot.example/" + "a".repeat(4_000);
+        assertEquals("", WebLink.of(endless));
+        assertEquals("", WebLink.of("/" + endless, "http://plot.example/"));
     }
 
     /** Law: whatever is typed, there is an answer, and it is nothing or an address that says the same again. */

@@ -35,6 +35,16 @@ public class AccessService {
         return store.viewer(personId).orElse(Viewer.STRANGER);
     }
 
+    /**
+     * Who a sign-in belongs to; a stranger if it ended or there is none.
+     *
+     * @param token what is kept of its token
+     * @param since when it must have begun after
+     */
+    public Viewer signedIn(String token, Instant since) {
+        return store.signedIn(token, since).orElse(Viewer.STRANGER);
+    }
+
     /** @throws Problem if the viewer may not do this in the class */
     public void require(Viewer viewer, Act act, long classId) {
         Problem.unlessAllowed(AccessEngine.inClass(viewer, act, classId, now()));

@@ -2,6 +2,7 @@ package org.vastporch.server.access;
 
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -50,21 +51,36 @@ class AccessStore {
     }
 
     /** One place of a person; without a membership if there is none at all. */
-    private record Place(boolean keeper, @Nullable Membership membership) {}
+    private record Place(
+            long personId, boolean keeper, @Nullable Membership membership) {}
+
+    private static final String PLACES = """
+        select p.id, p.keeper, m.class_id, m.role, m.group_id, m.ended_at
+          from person p
+          left join membership m on m.person_id = p.id""";
 
     Optional<Viewer> viewer(long personId) {
-        List<Place> places = jdbc.sql("""
-                select p.keeper, m.class_id, m.role, m.group_id, m.ended_at
-                  from person p
-                  left join membership m on m.person_id = p.id
-                 where p.id = :person""")
-                .param("person", personId)
-                .query((row, n) ->
-                        new Place(row.getBoolean("keeper"), row.getString("role") == null ? null : membership(row)))
+        return viewer(jdbc.sql(PLACES + " where p.id = :person").param("person", personId));
+    }
+
+    /** The same for every request, so it is asked in one go. */
+    Optional<Viewer> signedIn(String tokenHash, Instant since) {
+        return viewer(jdbc.sql(PLACES
+                        + " join sign_in s on s.person_id = p.id where s.token_hash = :token and s.created_at > :since")
+                .param("token", tokenHash)
+                .param("since", Rows.utc(since)));
+    }
+
+    private Optional<Viewer> viewer(JdbcClient.StatementSpec ofPlaces) {
+        List<Place> places = ofPlaces.query((row, n) -> new Place(
+                        row.getLong("id"),
+                        row.getBoolean("keeper"),
+                        row.getString("role") == null ? null : membership(row)))
                 .list();
         if (places.isEmpty()) return Optional.empty();
         List<Membership> memberships =
                 places.stream().map(Place::membership).filter(Objects::nonNull).toList();
+        long personId = places.get(0).personId();
         boolean answers = memberships.stream().anyMatch(m -> m.role() == Role.STUDENT);
         return Optional.of(new Viewer(
                 personId, places.get(0).keeper(), memberships, answers ? answered(personId) : Set.of(), null));

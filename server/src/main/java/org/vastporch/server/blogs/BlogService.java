@@ -261,15 +261,9 @@ public class BlogService implements ApprovingBlogs {
     @Override
     public Map<Long, Approving> approving(Collection<Long> blogIds) {
         Map<Long, Approving> approving = new HashMap<>();
-        for (BlogRow blog : store.all(blogIds)) {
-            BlogSettings settings = blog.setup().settings();
+        for (BlogRow blog : store.all(blogIds))
             approving.put(
-                    blog.id(),
-                    new Approving(
-                            blog.setup().title(),
-                            settings.posts().policy(),
-                            settings.comments().policy()));
-        }
+                    blog.id(), Approving.of(blog.setup().title(), blog.setup().settings()));
         return approving;
     }
 

@@ -68,7 +68,7 @@ class CommentPile implements Moderated {
         List<InPile> texts = store.waiting(List.copyOf(classIds), filter);
         return new Batch(texts.stream().map(t -> text(t.comment())).toList(), desk -> texts.stream()
                 .filter(t -> desk.has(text(t.comment())))
-                .map(t -> item(t.comment(), t.postTitle(), desk))
+                .map(t -> item(t, desk))
                 .toList());
     }
 
@@ -76,7 +76,8 @@ class CommentPile implements Moderated {
         return new Waiting(subject(), row.id(), row.classId(), row.authorId(), row.postId());
     }
 
-    private PileItem item(CommentRow row, String title, PileDesk desk) {
+    private PileItem item(InPile waits, PileDesk desk) {
+        CommentRow row = waits.comment();
         PostFacts post = desk.post(row.postId());
         Waiting text = text(row);
         Names names = desk.names(row.classId());
@@ -100,7 +101,7 @@ class CommentPile implements Moderated {
                 null,
                 null,
                 null,
-                new PileItem.Under(row.postId(), title, names.of(post.authorId())),
+                new PileItem.Under(row.postId(), waits.postTitle(), names.of(post.authorId())),
                 desk.holds(text),
                 changes,
                 desk.history(text),
@@ -110,7 +111,7 @@ class CommentPile implements Moderated {
                 0,
                 null,
                 row.state(),
-                policy(row, desk.blog(post.blog().id()).comments(), desk),
+                policy(row, waits.blog().comments(), desk),
                 reported);
     }
 

@@ -18,6 +18,8 @@ import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.server.access.ScopeSql;
+import org.vastporch.server.access.SettingsText;
+import org.vastporch.server.moderation.ApprovingBlogs;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.rows.Rows;
 
@@ -131,18 +133,23 @@ class CommentStore {
     }
 
     /** A comment of the pile with the title of the post that it answers, as readers know that. */
-    record InPile(CommentRow comment, String postTitle) {}
+    record InPile(CommentRow comment, String postTitle, ApprovingBlogs.Approving blog) {}
 
     List<InPile> waiting(List<Long> classIds, PileFilter filter) {
         String sort = PileFilter.of(filter.sort(), "comment");
         if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select t.*, v.title as post_title from comment t join post p on p.id = t.post_id"
+        return jdbc.sql("select t.*, v.title as post_title, b.title as blog_title, b.settings from comment t"
+                        + " join post p on p.id = t.post_id join blog b on b.id = p.blog_id"
                         + " join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working) where "
                         + PileFilter.waiting() + " and t.class_id in (:classes) and " + sort
                         + " order by t.waiting_since, t.id limit :most")
                 .param("classes", classIds)
                 .param("most", filter.most())
-                .query((row, n) -> new InPile(comment(row), row.getString("post_title")))
+                .query((row, n) -> new InPile(
+                        comment(row),
+                        row.getString("post_title"),
+                        ApprovingBlogs.Approving.of(
+                                row.getString("blog_title"), SettingsText.read(row.getString("settings")))))
                 .list();
     }
 

@@ -3,6 +3,7 @@ package org.vastporch.server.moderation;
 import java.util.Collection;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.moderation.Policy;
 
 /** Tells what approving needs to know of blogs. */
@@ -13,7 +14,13 @@ public interface ApprovingBlogs {
      * @param comments the same for comments
      */
     record Approving(
-            String title, @Nullable Policy posts, @Nullable Policy comments) {}
+            String title, @Nullable Policy posts, @Nullable Policy comments) {
+
+        public static Approving of(String title, BlogSettings settings) {
+            return new Approving(
+                    title, settings.posts().policy(), settings.comments().policy());
+        }
+    }
 
     /** Blogs by their ids; those that are not there are left out. */
     Map<Long, Approving> approving(Collection<Long> blogIds);

@@ -50,10 +50,6 @@ public final class PileDesk {
         return loaded.posts().get(postId);
     }
 
-    public ApprovingBlogs.Approving blog(long blogId) {
-        return loaded.blogs().get(blogId);
-    }
-
     public PileItem.Readers readers(PostFacts post) {
         return PileItem.Readers.of(sightlines.of(post));
     }

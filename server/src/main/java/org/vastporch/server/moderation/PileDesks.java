@@ -25,7 +25,6 @@ class PileDesks {
     record Loaded(
             Viewer viewer,
             Map<Long, PostFacts> posts,
-            Map<Long, ApprovingBlogs.Approving> blogs,
             Map<DecisionStore.InClass, Author> authors,
             Map<Key, List<Hold>> holds,
             Map<Key, List<DecisionStore.Decision>> decisions,
@@ -33,7 +32,6 @@ class PileDesks {
 
     private final DecisionStore decisions;
     private final ReportStore reports;
-    private final ApprovingBlogs blogs;
     private final AccessService access;
     private final ClassService classes;
     private final PeopleService people;
@@ -42,14 +40,12 @@ class PileDesks {
     PileDesks(
             DecisionStore decisions,
             ReportStore reports,
-            ApprovingBlogs blogs,
             AccessService access,
             ClassService classes,
             PeopleService people,
             Clock clock) {
         this.decisions = decisions;
         this.reports = reports;
-        this.blogs = blogs;
         this.access = access;
         this.classes = classes;
         this.people = people;
@@ -69,13 +65,10 @@ class PileDesks {
         List<Key> reported = keys.stream()
                 .filter(key -> holds.getOrDefault(key, List.of()).stream().anyMatch(h -> h.rule() == Hold.Rule.REPORT))
                 .toList();
-        Map<Long, PostFacts> facts = access.posts(posts);
         return new PileDesk(
                 new Loaded(
                         viewer,
-                        facts,
-                        blogs.approving(
-                                facts.values().stream().map(p -> p.blog().id()).collect(Collectors.toSet())),
+                        access.posts(posts),
                         decisions.authors(inClasses, by, clock.instant()),
                         holds,
                         decisions.about(keys),

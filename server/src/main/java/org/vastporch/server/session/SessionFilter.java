@@ -11,7 +11,6 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.server.access.AccessService;
 
 /** Finds out who is asking, by the session cookie. Sessions are rows, so a restart signs nobody out. */
 @Component
@@ -20,20 +19,15 @@ class SessionFilter extends OncePerRequestFilter {
     static final String COOKIE = "porch_session";
 
     private final SessionService sessions;
-    private final AccessService access;
 
-    SessionFilter(SessionService sessions, AccessService access) {
+    SessionFilter(SessionService sessions) {
         this.sessions = sessions;
-        this.access = access;
     }
 
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        String token = tokenOf(request);
-        if (!token.isEmpty())
-            sessions.personOf(token)
-                    .ifPresent(person -> request.setAttribute(Viewer.class.getName(), access.viewer(person)));
+        request.setAttribute(Viewer.class.getName(), sessions.viewerOf(tokenOf(request)));
         chain.doFilter(request, response);
     }
 

@@ -11,6 +11,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.people.Passwords;
+import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.http.Tokens;
 import org.vastporch.server.people.AccountService;
@@ -31,6 +32,7 @@ public class SessionService {
     private final SignInStore store;
     private final PeopleService people;
     private final AccountService accounts;
+    private final AccessService access;
     private final PasswordEncoder passwords;
     private final Clock clock;
     private final Tries tries;
@@ -41,6 +43,7 @@ public class SessionService {
             SignInStore store,
             PeopleService people,
             AccountService accounts,
+            AccessService access,
             PasswordEncoder passwords,
             Tries tries,
             TransactionTemplate transaction,
@@ -48,6 +51,7 @@ public class SessionService {
         this.store = store;
         this.people = people;
         this.accounts = accounts;
+        this.access = access;
         this.passwords = passwords;
         this.tries = tries;
         this.transaction = transaction;
@@ -108,8 +112,11 @@ public class SessionService {
         people.forgetTries(personId);
     }
 
-    public Optional<Long> personOf(String token) {
-        return store.personOf(Tokens.hash(token), clock.instant().minus(SESSION));
+    /** Who is signed in with this token; a stranger if nobody is any more. */
+    Viewer viewerOf(String token) {
+        return token.isEmpty()
+                ? Viewer.STRANGER
+                : access.signedIn(Tokens.hash(token), clock.instant().minus(SESSION));
     }
 
     @Transactional

@@ -26,14 +26,6 @@ class SignInStore {
                 .update();
     }
 
-    Optional<Long> personOf(String tokenHash, Instant since) {
-        return jdbc.sql("select person_id from sign_in where token_hash = :token and created_at > :since")
-                .param("token", tokenHash)
-                .param("since", Rows.utc(since))
-                .query(Long.class)
-                .optional();
-    }
-
     void remove(String tokenHash) {
         jdbc.sql("delete from sign_in where token_hash = :token")
                 .param("token", tokenHash)

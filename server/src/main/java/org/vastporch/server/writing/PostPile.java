@@ -22,13 +22,13 @@ import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.moderation.ApprovingBlogs;
 import org.vastporch.server.moderation.Moderated;
 import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.people.Names;
-import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.writing.PostPileStore.DuePrompt;
+import org.vastporch.server.writing.PostPileStore.InPile;
 import org.vastporch.server.writing.PostStore.VersionKey;
 
 /** Posts in the pile. */
@@ -36,13 +36,13 @@ import org.vastporch.server.writing.PostStore.VersionKey;
 class PostPile implements Moderated {
 
     private final PostStore store;
-    private final PromptService prompts;
+    private final PostPileStore pile;
     private final AccessService access;
     private final Clock clock;
 
-    PostPile(PostStore store, PromptService prompts, AccessService access, Clock clock) {
+    PostPile(PostStore store, PostPileStore pile, AccessService access, Clock clock) {
         this.store = store;
-        this.prompts = prompts;
+        this.pile = pile;
         this.access = access;
         this.clock = clock;
     }
@@ -84,8 +84,8 @@ class PostPile implements Moderated {
 
     @Override
     public Batch waiting(Collection<Long> classIds, PileFilter filter) {
-        List<PostRow> rows = store.waiting(List.copyOf(classIds), filter);
-        return new Batch(rows.stream().map(this::text).toList(), desk -> items(rows, desk));
+        List<InPile> posts = pile.waiting(List.copyOf(classIds), filter);
+        return new Batch(posts.stream().map(p -> text(p.post())).toList(), desk -> items(posts, desk));
     }
 
     private Waiting text(PostRow row) {
@@ -93,19 +93,17 @@ class PostPile implements Moderated {
     }
 
     /** What is known of the posts of one pile alone. */
-    private record Known(
-            Map<VersionKey, Version> versions,
-            Map<Long, String> categories,
-            Map<Long, PromptService.PromptRecord> prompts) {
+    private record Known(Map<VersionKey, Version> versions, Map<Long, String> categories) {
 
         Version version(long post, int no) {
             return versions.get(new VersionKey(post, no));
         }
     }
 
-    private List<PileItem> items(List<PostRow> rows, PileDesk desk) {
+    private List<PileItem> items(List<InPile> posts, PileDesk desk) {
         List<VersionKey> wanted = new ArrayList<>();
-        for (PostRow row : rows) {
+        for (InPile waits : posts) {
+            PostRow row = waits.post();
             wanted.add(new VersionKey(row.id(), row.standing().judged()));
             Integer seen = seenBefore(row, desk);
             if (seen != null) wanted.add(new VersionKey(row.id(), seen));
@@ -116,26 +114,25 @@ class PostPile implements Moderated {
                 store.categories(versions.values().stream()
                         .map(v -> v.content().categoryId())
                         .filter(Objects::nonNull)
-                        .collect(Collectors.toSet())),
-                prompts.byId(rows.stream()
-                        .map(PostRow::promptId)
-                        .filter(Objects::nonNull)
                         .collect(Collectors.toSet())));
-        return rows.stream()
-                .filter(row -> desk.has(text(row))
-                        && known.version(row.id(), row.standing().judged()) != null)
-                .map(row -> item(row, known, desk))
+        return posts.stream()
+                .filter(waits -> desk.has(text(waits.post()))
+                        && known.version(
+                                        waits.post().id(),
+                                        waits.post().standing().judged())
+                                != null)
+                .map(waits -> item(waits, known, desk))
                 .toList();
     }
 
-    private PileItem item(PostRow row, Known known, PileDesk desk) {
+    private PileItem item(InPile waits, Known known, PileDesk desk) {
+        PostRow row = waits.post();
         Waiting text = text(row);
         Names names = desk.names(row.classId());
         ClassService.ClassRecord in = desk.in(row.classId());
         Version version = known.version(row.id(), row.standing().judged());
         PostFacts facts = desk.post(row.id());
         Author author = desk.author(row.classId(), row.authorId());
-        ApprovingBlogs.Approving blog = desk.blog(row.blogId());
         boolean reachesOthers = row.standing().live() != null && row.audience() != version.audience();
         return new PileItem(
                 subject(),
@@ -151,8 +148,8 @@ class PostPile implements Moderated {
                 Sanitiser.post(version.html()),
                 besides(version, known.categories()),
                 row.waitingSince(),
-                blog.title(),
-                prompt(row, known, in.term()),
+                waits.blog().title(),
+                prompt(row, waits.prompt(), in.term()),
                 row.outsideLink() == null
                         ? null
                         : new PileItem.Outside(hostOf(row.outsideLink()), row.outsideLink(), row.excerpt()),
@@ -166,13 +163,9 @@ class PostPile implements Moderated {
                 in.rules().trustAfter(),
                 row.publishAt(),
                 row.standing().asJudged(),
-                in.rules().forPosts(author, blog.posts()),
+                in.rules().forPosts(author, waits.blog().posts()),
                 desk.reports(text));
     }
-
-    /**
-     * What the pile says of where a text stands: it waits, came down, or is up, whatever its author works on besides.
-     */
 
     /** The version that somebody saw last: the live one, else the one that was returned; null if there is none. */
     private @Nullable Integer seenBefore(PostRow row, PileDesk desk) {
@@ -207,9 +200,8 @@ class PostPile implements Moderated {
                         .toList());
     }
 
-    private static PileItem.@Nullable AnsweredPrompt prompt(PostRow row, Known known, Term term) {
-        if (row.promptId() == null || row.handedInAt() == null) return null;
-        PromptService.PromptRecord prompt = known.prompts().get(row.promptId());
+    private static PileItem.@Nullable AnsweredPrompt prompt(PostRow row, @Nullable DuePrompt prompt, Term term) {
+        if (prompt == null || row.handedInAt() == null) return null;
         int late = term.daysLate(row.handedInAt(), prompt.due(), prompt.grace());
         return new PileItem.AnsweredPrompt(prompt.id(), prompt.title(), late == 0, late);
     }

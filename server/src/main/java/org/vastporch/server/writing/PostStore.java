@@ -24,7 +24,6 @@ import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.ScopeSql;
-import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.rows.Rows;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -36,7 +35,7 @@ class PostStore {
     record VersionLine(
             int no, String title, int words, @Nullable Long savedBy, Instant savedAt) {}
 
-    private static final String COLUMNS = """
+    static final String COLUMNS = """
         id, class_id, blog_id, author_id, prompt_id, source_id, outside_link, excerpt, gone_at, state, live, working, audience, handed_in_at, waiting_since, published_at, pinned_at, series, part,
         publish_at, binned_at, emptied_at, announcement, handed_no, rev""";
 
@@ -537,18 +536,7 @@ class PostStore {
                     .update();
     }
 
-    List<PostRow> waiting(List<Long> classIds, PileFilter filter) {
-        String sort = PileFilter.of(filter.sort(), "post");
-        if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from post t where " + PileFilter.waiting()
-                        + " and t.class_id in (:classes) and " + sort + " order by t.waiting_since, t.id limit :most")
-                .param("classes", classIds)
-                .param("most", filter.most())
-                .query((row, n) -> post(row))
-                .list();
-    }
-
-    private static PostRow post(ResultSet row) throws SQLException {
+    static PostRow post(ResultSet row) throws SQLException {
         return new PostRow(
                 row.getLong("id"),
                 row.getLong("class_id"),
