@@ -16,7 +16,7 @@ final class School implements AutoCloseable {
     private Process process;
 
     School(String name) throws IOException {
-        data = Stage.folder(name);
+        data = Stage.filled(name);
         start();
     }
 

@@ -19,6 +19,9 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.demo.Demo;
 
 /** One browser and one demo school for the whole run; each test gets a window of its own. */
@@ -38,6 +41,8 @@ final class Stage {
                             "--disable-sync",
                             "--no-first-run")));
     private static Demo.Running demo;
+    /** The school's database as it was filled, before any test. */
+    private static Path filled;
 
     static {
         // A slow machine is no failure.
@@ -48,8 +53,26 @@ final class Stage {
 
     /** The demo school, started at the first asking. */
     static synchronized Demo.Running demo() {
-        if (demo == null) demo = Demo.start(0, folder("demo").toString(), Map.of("spring.main.banner-mode", "off"));
+        if (demo == null) {
+            demo = Demo.start(0, folder("demo").toString(), Map.of("spring.main.banner-mode", "off"));
+            filled = folder("filled").resolve("filled.zip");
+            demo.server()
+                    .getBean(JdbcClient.class)
+                    .sql("backup to '" + filled + "'")
+                    .update();
+        }
         return demo;
+    }
+
+    /** A data folder with a demo school in it of its own, as it is before anybody does anything. */
+    static Path filled(String name) throws IOException {
+        demo();
+        Path data = folder(name);
+        try (ZipInputStream zip = new ZipInputStream(Files.newInputStream(filled))) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry())
+                Files.copy(zip, data.resolve(Path.of(entry.getName()).getFileName()));
+        }
+        return data;
     }
 
     static Path folder(String name) {

@@ -25,7 +25,7 @@ public final class Pace {
     private static final Duration BEFORE_DUE = Duration.ofDays(1);
     private static final Duration SPREAD = Duration.ofMinutes(5);
     private static final double JITTER = 0.1;
-    private static final Pattern MAX_AGE = Pattern.compile("(?i)\\bmax-age\\s*=\\s*\"?(\\d{1,8})");
+    private static final Pattern MAX_AGE = Pattern.compile("(?i)(?<![\\w-])max-age\\s*=\\s*\"?(\\d{1,8})");
 
     private Pace() {}
 

@@ -38,10 +38,15 @@ public final class WebPage {
 
     private final String address;
     private final Document page;
+    /** What links are completed by. */
+    private final String base;
 
     private WebPage(String address, Document page) {
         this.address = address;
         this.page = page;
+        Element said = page.selectFirst("base[href]");
+        String other = said == null ? "" : WebLink.of(said.attr("href"), address);
+        this.base = other.isEmpty() ? address : other;
     }
 
     /**
@@ -49,7 +54,8 @@ public final class WebPage {
      */
     public static WebPage read(byte[] body, String contentType, String address) {
         try {
-            Document page = Jsoup.parse(new ByteArrayInputStream(body), charset(contentType), address);
+            // It is told no address: completing links is ours, since its own way takes minutes for a link of "../".
+            Document page = Jsoup.parse(new ByteArrayInputStream(body), charset(contentType), "");
             page.outputSettings().prettyPrint(false);
             return new WebPage(address, page);
         } catch (IOException e) {
@@ -130,10 +136,10 @@ public final class WebPage {
                 .toList();
     }
 
-    private static String addressOf(Element link) {
+    private String addressOf(Element link) {
         String said = link.attr("href").strip();
         String feed = said.replaceFirst("(?i)^feed:(//)?(?=https?:)", "").replaceFirst("(?i)^feed:(//)?", "http://");
-        return feed.equals(said) ? WebLink.of(link.absUrl("href")) : WebLink.of(feed);
+        return feed.equals(said) ? WebLink.of(said, base) : WebLink.of(feed);
     }
 
     /** A post as it stands on a page of its own; its html is not cleaned yet. */
@@ -154,13 +160,13 @@ public final class WebPage {
         article.select("nav, footer, form, aside").remove();
         return article.text().isBlank()
                 ? Optional.empty()
-                : Optional.of(new Article(title, FeedText.completed(article.html(), address)));
+                : Optional.of(new Article(title, FeedText.completed(article.html(), base)));
     }
 
     /** The address that the page itself names as its lasting one, else the one at which it was found. */
     public String lasting() {
         Element link = page.selectFirst("link[rel=canonical][href]");
-        String lasting = link == null ? "" : WebLink.of(link.absUrl("href"));
+        String lasting = link == null ? "" : WebLink.of(link.attr("href"), base);
         return lasting.isEmpty() ? address : lasting;
     }
 }

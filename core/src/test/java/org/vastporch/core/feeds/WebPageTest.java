@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -164,5 +165,17 @@ class WebPageTest {
                 "http://a.example/oars",
                 page(at, "<link rel=canonical href=/oars>").lasting());
         assertEquals(at, page(at, "<link rel=canonical href='http://['>").lasting());
+    }
+
+    /** Five megabytes of steps up took half an hour, and a page may be so long. */
+    @Test
+    void addressesWithoutEndAreNoneAndTakeNoTime() {
+        String up = "../".repeat(1_500_000);
+        assertTimeoutPreemptively(Duration.ofSeconds(20), () -> {
+            WebPage page = home("<base href='" + up + "'><link rel=feed href='" + up
+                    + "'><link rel=feed href=f><a href='" + up + "'>feed</a>");
+            assertEquals(List.of("http://a.example/blog/f"), page.announced());
+            assertEquals(List.of(), page.likely());
+        });
     }
 }
