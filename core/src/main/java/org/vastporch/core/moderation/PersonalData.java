@@ -27,6 +27,9 @@ final class PersonalData {
     private static final Pattern PHONE =
             Pattern.compile("(?<![\\w.,/-])(?<!\\d )(?:\\+|00|\\(?0)\\d?(?:[ .()/-]{0,3}\\d){6,13}(?![\\w/-])");
 
+    /** A number within the place has six digits or more. */
+    private static final int FEWEST_DIGITS = 6;
+
     private static final Pattern LOCAL_PHONE = Pattern.compile(
             "(?i)(?:ring|call|text|phone|tel|number|mobile|whatsapp)\\D{1,24}?(\\d(?:[ .-]?\\d){5,11})(?!\\w)");
     private static final Pattern PHONE_IN_WORDS = Pattern.compile(
@@ -65,22 +68,37 @@ final class PersonalData {
 
     private PersonalData() {}
 
+    /** Signs without which no messenger, and no name on one, is spoken of. */
+    private static final List<String> OF_MESSENGERS =
+            List.of("insta", "snap", "discord", "tiktok", "telegram", "user", "sc");
+
+    private static final List<String> OF_EMAIL = List.of("@", "(at)", "[at]", " at ");
+
+    /** Most texts have no number and no address: to see that costs a tenth of looking for them in all their forms. */
     static void find(Finds finds) {
         BitSet taken = new BitSet();
         String in = finds.cased();
-        finds.add(Hold.Rule.EMAIL, EMAIL, in, taken, m -> true);
-        finds.add(Hold.Rule.PHONE, PHONE, in, taken, PersonalData::isDialled);
-        finds.add(Hold.Rule.PHONE, LOCAL_PHONE, in, taken, m -> true);
+        String small = finds.text();
+        long digits = small.chars().filter(c -> c >= '0' && c <= '9').count();
+        if (OF_EMAIL.stream().anyMatch(small::contains)) finds.add(Hold.Rule.EMAIL, EMAIL, in, taken, m -> true);
+        if (digits >= FEWEST_DIGITS) {
+            finds.add(Hold.Rule.PHONE, PHONE, in, taken, PersonalData::isDialled);
+            finds.add(Hold.Rule.PHONE, LOCAL_PHONE, in, taken, m -> true);
+        }
         finds.add(Hold.Rule.PHONE, PHONE_IN_WORDS, in, taken, m -> true);
-        finds.add(
-                Hold.Rule.HANDLE,
-                HANDLE,
-                in,
-                taken,
-                m -> !NOT_HANDLES.contains(m.group().toLowerCase()));
-        for (Pattern named : NAMED_HANDLES) finds.add(Hold.Rule.HANDLE, named, in, taken, m -> true);
-        finds.add(Hold.Rule.STREET, STREET, in, taken, m -> true);
-        finds.add(Hold.Rule.STREET, STREET_SAID, in, taken, m -> true);
+        if (small.indexOf('@') >= 0)
+            finds.add(
+                    Hold.Rule.HANDLE,
+                    HANDLE,
+                    in,
+                    taken,
+                    m -> !NOT_HANDLES.contains(m.group().toLowerCase()));
+        if (OF_MESSENGERS.stream().anyMatch(small::contains))
+            for (Pattern named : NAMED_HANDLES) finds.add(Hold.Rule.HANDLE, named, in, taken, m -> true);
+        if (digits > 0) {
+            finds.add(Hold.Rule.STREET, STREET, in, taken, m -> true);
+            finds.add(Hold.Rule.STREET, STREET_SAID, in, taken, m -> true);
+        }
     }
 
     static void findLinks(Finds finds) {

@@ -23,7 +23,7 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.writing.PostService;
+import org.vastporch.server.writing.GatheredPosts;
 
 /** Outside posts whose pages are no longer there, and what becomes of them here. */
 @Service
@@ -47,7 +47,7 @@ class GonePostService {
     private final GonePostStore store;
     private final SourceStore sources;
     private final SafeFetcher fetcher;
-    private final PostService posts;
+    private final GatheredPosts posts;
     private final PeopleService people;
     private final ClassSettings settings;
     private final AccessService access;
@@ -59,7 +59,7 @@ class GonePostService {
             GonePostStore store,
             SourceStore sources,
             SafeFetcher fetcher,
-            PostService posts,
+            GatheredPosts posts,
             PeopleService people,
             ClassSettings settings,
             AccessService access,

@@ -4,9 +4,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -23,7 +26,7 @@ import org.vastporch.server.feeds.SourceStore.KnownEntry;
 import org.vastporch.server.feeds.SourceStore.Source;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.writing.PostService;
+import org.vastporch.server.writing.GatheredPosts;
 import org.vastporch.server.writing.Posts;
 
 /**
@@ -37,7 +40,7 @@ class SourceIntake {
 
     private final SourceStore store;
     private final GonePostStore gone;
-    private final PostService posts;
+    private final GatheredPosts posts;
     private final Posts texts;
     private final PromptService prompts;
     private final ClassService classes;
@@ -47,7 +50,7 @@ class SourceIntake {
     SourceIntake(
             SourceStore store,
             GonePostStore gone,
-            PostService posts,
+            GatheredPosts posts,
             Posts texts,
             PromptService prompts,
             ClassService classes,
@@ -65,15 +68,24 @@ class SourceIntake {
 
     /**
      * @param whole texts of entries whose feed carries only their beginnings, by their links
-     * @param prompts those that posts may answer; null if the entries are news
+     * @param made what becomes of new entries; null if they are news
      * @param begins entries from before are left out
      */
     private record Of(
             Source source,
             Map<String, String> whole,
-            @Nullable List<PromptMatch.Candidate> prompts,
+            @Nullable Made made,
             Instant begins,
             Instant now) {}
+
+    /**
+     * Entries become posts.
+     *
+     * @param prompts those that posts may answer
+     * @param twins posts that were made of the same pages elsewhere, by another source of the student or brought in by
+     *     hand, by their addresses
+     */
+    private record Made(GatheredPosts.Home home, List<PromptMatch.Candidate> prompts, Map<String, Long> twins) {}
 
     /** The entries of a student's feed that are new or have changed. */
     List<Entry> changed(Source source, Feed feed) {
@@ -100,7 +112,7 @@ class SourceIntake {
         List<Entry> entries = feed.wholeEntries();
         Map<String, KnownEntry> known = store.entries(source.id(), EntryIdentity.candidates(entries));
         List<String> keys = keys(entries, known);
-        Of of = new Of(source, whole, promptsFor(source), begins(source), clock.instant());
+        Of of = new Of(source, whole, made(source, entries), begins(source), clock.instant());
         List<FreshEntry> fresh = new ArrayList<>();
         for (int i = 0; i < keys.size(); i++) {
             KnownEntry before = known.get(keys.get(i));
@@ -110,7 +122,7 @@ class SourceIntake {
             else store.changeEntry(source.id(), entry);
         }
         store.addEntries(source.id(), fresh, of.now());
-        if (of.prompts() != null && !feed.cut() && !entries.isEmpty())
+        if (of.made() != null && !feed.cut() && !entries.isEmpty())
             gone.hurry(source.id(), keys, oldest(entries, of.now()), of.now());
     }
 
@@ -127,52 +139,59 @@ class SourceIntake {
                 : classes.get(source.classId()).term().startOf(source.beginsOn());
     }
 
-    private @Nullable List<PromptMatch.Candidate> promptsFor(Source source) {
+    private @Nullable Made made(Source source, List<Entry> entries) {
         if (source.personId() == null
                 || source.blogId() == null
                 || !people.students(source.classId()).contains(source.personId())) return null;
-        return prompts.all(source.classId()).stream()
+        List<PromptMatch.Candidate> candidates = prompts.all(source.classId()).stream()
                 .map(p -> new PromptMatch.Candidate(p.id(), p.title(), p.tag(), p.opens(), null))
                 .toList();
+        Set<String> links = entries.stream()
+                .map(SourceIntake::cleanLink)
+                .filter(l -> !l.isEmpty())
+                .collect(Collectors.toSet());
+        Map<String, Long> twins = new HashMap<>(posts.broughtIn(source.classId(), source.personId(), links));
+        twins.putAll(store.postsOfLinks(source.classId(), source.personId(), source.id(), links));
+        return new Made(posts.home(source.classId(), source.blogId(), source.personId()), candidates, twins);
+    }
+
+    private static String link(Entry entry) {
+        return entry.link() == null || entry.link().length() > LONGEST_LINK ? "" : entry.link();
+    }
+
+    private static String cleanLink(Entry entry) {
+        String link = link(entry);
+        return link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
     }
 
     private FreshEntry taken(Of of, String key, Entry entry, @Nullable KnownEntry known) {
-        String said = entry.link() == null ? "" : entry.link();
-        String link = said.length() > LONGEST_LINK ? "" : said;
-        String cleanLink = link.isEmpty() ? "" : EntryIdentity.cleanLink(link);
+        String link = link(entry);
+        String cleanLink = cleanLink(entry);
         Instant date = EntryIdentity.dateOf(entry, of.now());
         Long post = known == null ? null : known.postId();
         boolean leftOut = known == null ? date.isBefore(of.begins()) : known.leftOut();
-        if (of.prompts() != null && !leftOut) {
-            Optional<Long> twin = post != null ? Optional.empty() : twin(of.source(), cleanLink, key);
-            post = twin.isPresent() ? twin.get() : post(of, entry, link, date, post);
+        if (of.made() != null && !leftOut) {
+            // Entries that share one link in this source are not one page.
+            Long twin =
+                    post != null || key.contains("#") ? null : of.made().twins().get(cleanLink);
+            post = twin != null ? twin : Long.valueOf(post(of, entry, link, date, post));
         }
         return new FreshEntry(
                 key, EntryIdentity.contentHash(entry), link, cleanLink, entry.title(), date, leftOut, post);
     }
 
-    /** The post that was made of the same page elsewhere: by another source of the student, or brought in by hand. */
-    private Optional<Long> twin(Source source, String cleanLink, String key) {
-        // Entries that share one link in this source are not one page.
-        if (key.contains("#") || cleanLink.isEmpty()) return Optional.empty();
-        return store.postOfLink(source.classId(), source.personId(), source.id(), cleanLink)
-                .or(() -> posts.broughtIn(source.classId(), source.personId(), cleanLink));
-    }
-
     private long post(Of of, Entry entry, String link, Instant date, @Nullable Long known) {
         Source source = of.source();
         PromptMatch.Match match =
-                PromptMatch.find(entry.tags(), date, of.prompts()).orElse(null);
+                PromptMatch.find(entry.tags(), date, of.made().prompts()).orElse(null);
         String whole = entry.link() == null ? null : of.whole().get(entry.link());
         Excerpt excerpt =
                 whole != null ? Excerpt.COMPLETED : Excerpt.look(entry) == Excerpt.Look.SURE ? Excerpt.BEGINNING : null;
         // A beginning does not take the place of the whole that came before.
         if (excerpt == Excerpt.BEGINNING && known != null && isHere(entry, known)) return known;
         return posts.takeIn(
-                source.classId(),
-                source.blogId(),
-                source.personId(),
-                new PostService.Gathered(
+                of.made().home(),
+                new GatheredPosts.Gathered(
                         source.id(),
                         match,
                         link,

@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -338,20 +339,23 @@ class SourceStore {
     }
 
     /** The post that another source of the same student made of an entry with the same link. */
-    Optional<Long> postOfLink(long classId, long personId, long exceptSource, String cleanLink) {
-        return jdbc.sql("""
-                select e.post_id
+    Map<String, Long> postsOfLinks(long classId, long personId, long exceptSource, Collection<String> cleanLinks) {
+        Map<String, Long> posts = new HashMap<>();
+        if (cleanLinks.isEmpty()) return posts;
+        jdbc.sql("""
+                select e.clean_link, e.post_id
                   from source_entry e
                   join source s on s.id = e.source_id
-                 where s.class_id = :classId and s.person_id = :person and s.id <> :except and e.clean_link = :link and e.clean_link <> ''
-                        and e.post_id is not null
-                 limit 1""")
+                 where s.class_id = :classId and s.person_id = :person and s.id <> :except and e.clean_link in (:links)
+                       and e.post_id is not null""")
                 .param("classId", classId)
                 .param("person", personId)
                 .param("except", exceptSource)
-                .param("link", cleanLink)
-                .query(Long.class)
-                .optional();
+                .param("links", cleanLinks)
+                .query(row -> {
+                    posts.putIfAbsent(row.getString("clean_link"), row.getLong("post_id"));
+                });
+        return posts;
     }
 
     void changeEntry(long sourceId, FreshEntry entry) {

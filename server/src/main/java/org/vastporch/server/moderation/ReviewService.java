@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Hold;
+import org.vastporch.core.moderation.HoldRules;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.moderation.UsualWait;
@@ -65,10 +66,12 @@ public class ReviewService {
      */
     public List<Hold> holds(long classId, long authorId, Author author, TextToReview text) {
         if (author.place() == Author.Place.STAFF) return List.of();
-        return classes.get(classId)
-                .rules()
-                .holding(people.fullNames(classId, authorId))
-                .find(text, author);
+        return rules(classId, authorId).find(text, author);
+    }
+
+    /** What a class holds in the texts of somebody. */
+    public HoldRules rules(long classId, long authorId) {
+        return classes.get(classId).rules().holding(people.fullNames(classId, authorId));
     }
 
     public void setHolds(String subject, long id, List<Hold> holds) {

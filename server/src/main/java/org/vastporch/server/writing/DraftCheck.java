@@ -3,7 +3,6 @@ package org.vastporch.server.writing;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.Optional;
 import java.util.StringJoiner;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -187,27 +186,31 @@ public class DraftCheck {
 
     /** What would hold the text, looked for only in what changed since a version was approved. */
     List<Hold> holds(PostRow row, Version version) {
-        Integer live = row.standing().live();
-        Optional<Version> approved = live == null ? Optional.empty() : store.version(row.id(), live);
-        List<String> known = approved.map(v -> TextFacts.of(v.html()).media()).orElse(List.of());
-        int fresh = (int) TextFacts.of(version.html()).media().stream()
-                .filter(m -> !known.contains(m))
-                .count();
         return reviews.holds(
                 row.classId(),
                 row.authorId(),
                 reviews.author(row.classId(), row.authorId()),
-                new TextToReview(
-                        true,
-                        plain(version),
-                        approved.map(DraftCheck::plain).orElse(null),
-                        fresh,
-                        reviews.isReported("post", row.id())));
+                review(version, TextFacts.of(version.html()), approved(row), reviews.isReported("post", row.id())));
+    }
+
+    /** The version of a post that was approved last; null if none was. */
+    @Nullable
+    Version approved(PostRow row) {
+        Integer live = row.standing().live();
+        return live == null ? null : store.version(row.id(), live).orElse(null);
+    }
+
+    /** A version as those look at it who look for what holds it. */
+    static TextToReview review(Version version, TextFacts facts, @Nullable Version approved, boolean reported) {
+        TextFacts before = approved == null ? null : TextFacts.of(approved.html());
+        List<String> known = before == null ? List.of() : before.media();
+        int fresh = (int) facts.media().stream().filter(m -> !known.contains(m)).count();
+        return new TextToReview(
+                true, plain(version, facts), before == null ? null : plain(approved, before), fresh, reported);
     }
 
     /** All the words that go up with a version, those of tags, works, alternative texts and addresses among them. */
-    private static String plain(Version version) {
-        TextFacts facts = TextFacts.of(version.html());
+    private static String plain(Version version, TextFacts facts) {
         StringJoiner plain = new StringJoiner("\n").add(version.title()).add(facts.plain());
         facts.alts().forEach(plain::add);
         version.tags().forEach(plain::add);

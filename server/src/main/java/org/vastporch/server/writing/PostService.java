@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
@@ -21,8 +20,6 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.calendar.Term;
-import org.vastporch.core.feeds.Excerpt;
-import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
@@ -55,10 +52,7 @@ public class PostService {
 
     static final int LONGEST_TITLE = 200;
     /** Some twenty thousand words and their marks. */
-    private static final int LONGEST_HTML = 150_000;
-
-    /** So many characters close whatever tags a cut leaves open. */
-    private static final int ROOM_TO_CLOSE = 2_000;
+    static final int LONGEST_HTML = 150_000;
 
     /** @param rev the state of the draft that the writer had before them; an older one is refused */
     public record Save(
@@ -236,7 +230,7 @@ public class PostService {
     }
 
     /** A title from outside, cut to what a title may have; the first words where there is none. */
-    private static String fitting(String title, String clean) {
+    static String fitting(String title, String clean) {
         String shown = title.isBlank() ? TextFacts.of(clean).firstLines(60) : OneLine.of(title);
         return shown.length() > LONGEST_TITLE ? shown.substring(0, LONGEST_TITLE - 1) + "…" : shown;
     }
@@ -443,17 +437,6 @@ public class PostService {
         step(viewer, store.find(id).orElseThrow(Problem::missing), Step.SHOW);
     }
 
-    /** Hides an outside post whose page is no longer there; what is out of sight anyway stays as it is. */
-    @Transactional
-    public void hideGone(long id) {
-        PostRow row = store.lock(id).orElseThrow(Problem::missing);
-        State state = row.standing().state();
-        if (state == State.HIDDEN || state == State.BINNED) return;
-        Course after = row.course().moved(Step.HIDE, circumstances(row, false)).orElseThrow(() -> notPossible(row));
-        store.settle(row, after, row.authorId(), clock.instant());
-        events.add(row.classId(), "post-hidden", row.id(), null);
-    }
-
     private void step(Viewer viewer, PostRow row, Step step) {
         move(viewer, row, row.course().moved(step, circumstances(row, false)));
     }
@@ -479,79 +462,6 @@ public class PostService {
         Course after = step.orElseThrow(() -> notPossible(row));
         store.settle(row, after, viewer.personId(), clock.instant());
         events.add(row.classId(), "post-" + after.standing().state().name().toLowerCase(), row.id(), viewer.personId());
-    }
-
-    /** The post of a person that was brought in by hand from an address. */
-    public Optional<Long> broughtIn(long classId, long personId, String link) {
-        return store.ofLink(classId, personId, link);
-    }
-
-    /**
-     * A post as its feed carries it.
-     *
-     * @param match the prompt that it answers, and by what that is known; null for none
-     * @param excerpt what is known of it if its feed carries only the beginning; null if it is whole
-     */
-    public record Gathered(
-            long sourceId,
-            PromptMatch.@Nullable Match match,
-            String link,
-            String title,
-            String html,
-            List<String> tags,
-            Instant date,
-            @Nullable Excerpt excerpt) {}
-
-    /**
-     * Takes in an outside post for a student: as a new version of the post that came before, or as a new one. It goes
-     * the same way through approval and holds as a post that was written here.
-     *
-     * @param postId the post that an earlier version of the entry made; null for the first
-     */
-    @Transactional
-    public long takeIn(long classId, long blogId, long authorId, Gathered post, @Nullable Long postId) {
-        PromptMatch.Match match = post.match();
-        String clean = Sanitiser.post(post.html());
-        // Whoever mends it later can keep it whole.
-        if (clean.length() > LONGEST_HTML) clean = Sanitiser.post(clean.substring(0, LONGEST_HTML - ROOM_TO_CLOSE));
-        Instant now = clock.instant();
-        long id = postId != null
-                ? postId
-                : store.add(
-                        classId,
-                        blogId,
-                        authorId,
-                        match == null ? null : match.prompt().id(),
-                        post.sourceId(),
-                        post.link(),
-                        Audience.MY_CLASS,
-                        now);
-        if (postId == null) store.putOutsideTime(id, post.date(), now);
-        if (postId == null && match != null) store.setMatchedBy(id, match.by());
-        PostRow row = store.lock(id).orElseThrow();
-        // What its author brought in by hand is changed by its author alone.
-        if (row.sourceId() == null) return id;
-        if (row.standing().state() == State.HIDDEN || row.standing().state() == State.BINNED) return id;
-        Course draft = row.course().written(false, true, false).orElseThrow();
-        Version version = new Version(
-                draft.standing().newest(),
-                new Content(fitting(post.title(), clean), clean, post.tags(), Audience.MY_CLASS, null, List.of()),
-                authorId,
-                now,
-                now);
-        store.putVersion(id, version, TextFacts.of(clean));
-        store.setExcerpt(id, post.excerpt());
-        PostRow drafted = row.at(draft.writtenOn(post.date()));
-        List<Hold> holds = new ArrayList<>(beside.holds(drafted, version));
-        if (!mayStillWrite(row)) holds.add(Hold.ofWhole(Hold.Rule.WRITING_OVER, ""));
-        handedIn(
-                drafted,
-                drafted.course()
-                        .handedIn(null, circumstances(drafted, !holds.isEmpty()))
-                        .orElseThrow(),
-                holds,
-                version);
-        return id;
     }
 
     /** Stores what was handed in; its row is locked. */

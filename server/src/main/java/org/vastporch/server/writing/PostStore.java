@@ -433,13 +433,6 @@ class PostStore {
                 .update();
     }
 
-    void setMatchedBy(long id, PromptMatch.By by) {
-        jdbc.sql("update post set matched_by = :by where id = :id")
-                .param("by", by.name())
-                .param("id", id)
-                .update();
-    }
-
     /** By what it is known which prompt an outside post answers; nothing if that is not known. */
     Optional<PromptMatch.By> matchedBy(long id) {
         return jdbc.sql("select matched_by from post where id = :id and matched_by is not null")
@@ -447,22 +440,6 @@ class PostStore {
                 .query(String.class)
                 .optional()
                 .map(PromptMatch.By::valueOf);
-    }
-
-    void setExcerpt(long id, @Nullable Excerpt excerpt) {
-        jdbc.sql("update post set excerpt = :excerpt where id = :id")
-                .param("excerpt", excerpt == null ? null : excerpt.name())
-                .param("id", id)
-                .update();
-    }
-
-    /** Keeps when a gathered post says it was written and when it was seen, as long as nobody decided which counts. */
-    void putOutsideTime(long id, Instant says, Instant firstSeen) {
-        jdbc.sql("update post set outside_says = :says, outside_seen = :seen where id = :id and outside_says is null")
-                .param("says", Rows.utc(says))
-                .param("seen", Rows.utc(firstSeen.isBefore(says) ? says : firstSeen))
-                .param("id", id)
-                .update();
     }
 
     /** Nothing for a post that was not gathered. */
