@@ -28,7 +28,7 @@ import org.jspecify.annotations.Nullable;
 record FeedTree(Element root, boolean cut, boolean untidy) {
 
     private static final int DEEPEST = 100;
-    private static final int MOST_TAGS = 200_000;
+    private static final int MOST_TAGS = 100_000;
     private static final int MOST_ENTITIES = 64;
     private static final int LONGEST_ENTITY = 200;
     /** So much a text may grow by the entities that it declares itself. */
@@ -84,8 +84,12 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
         while (entry.find())
             if (++entries > FeedReader.MOST_ENTRIES) return new Part(feed.substring(0, entry.start()), true, false);
         int tags = 0;
-        for (int i = feed.indexOf('<'); i >= 0; i = feed.indexOf('<', i + 1))
+        for (int i = feed.indexOf('<'); i >= 0; i = feed.indexOf('<', i + 1)) {
             if (++tags > MOST_TAGS) return new Part(feed.substring(0, i), false, true);
+            // What is quoted is one text, whatever stands in it.
+            if (feed.startsWith("<![CDATA[", i)) i = feed.indexOf("]]>", i);
+            if (i < 0) break;
+        }
         return new Part(feed, false, false);
     }
 

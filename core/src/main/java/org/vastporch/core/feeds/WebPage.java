@@ -35,6 +35,8 @@ public final class WebPage {
     private static final Pattern SPEAKS_OF_FEED =
             Pattern.compile("(?i).*\\b(rss|atom|feeds?|syndication|syndicate|subscribe|xml)\\b.*");
     private static final int MOST_LINKS = 5_000;
+    /** The tree of a page is many times as large as its text; behind so many tags nobody looks for a feed. */
+    private static final int MOST_TAGS = 100_000;
 
     private final String address;
     private final Document page;
@@ -55,12 +57,21 @@ public final class WebPage {
     public static WebPage read(byte[] body, String contentType, String address) {
         try {
             // It is told no address: completing links is ours, since its own way takes minutes for a link of "../".
-            Document page = Jsoup.parse(new ByteArrayInputStream(body), charset(contentType), "");
+            Document page = Jsoup.parse(new ByteArrayInputStream(body, 0, end(body)), charset(contentType), "");
             page.outputSettings().prettyPrint(false);
             return new WebPage(address, page);
         } catch (IOException e) {
             throw new IllegalStateException("Bytes that are there can be read", e);
         }
+    }
+
+    /**
+     * Where the tags begin that are too many; in every encoding a page can have they begin with one and the same byte.
+     */
+    private static int end(byte[] body) {
+        int tags = 0;
+        for (int i = 0; i < body.length; i++) if (body[i] == '<' && ++tags > MOST_TAGS) return i;
+        return body.length;
     }
 
     private static @Nullable String charset(String contentType) {
@@ -97,7 +108,9 @@ public final class WebPage {
     public List<String> announced() {
         Set<String> feeds = new LinkedHashSet<>();
         Set<String> comments = new LinkedHashSet<>();
-        for (Element link : page.select("link[rel][href], a[rel][href]")) {
+        for (Element link : page.select("link[rel][href], a[rel][href]").stream()
+                .limit(MOST_LINKS)
+                .toList()) {
             Set<String> relations =
                     Set.of(link.attr("rel").strip().toLowerCase(Locale.ROOT).split("\\s+", 20));
             boolean typed = FEED_TYPE.matcher(link.attr("type")).matches();

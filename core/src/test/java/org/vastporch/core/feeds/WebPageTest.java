@@ -178,4 +178,13 @@ class WebPageTest {
             assertEquals(List.of(), page.likely());
         });
     }
+
+    @Test
+    void whatStandsBehindAHundredThousandTagsIsNotRead() {
+        String link = "<link rel=feed href=f>";
+        assertEquals(
+                List.of("http://a.example/blog/f"),
+                home("<b>".repeat(90_000) + link).announced());
+        assertEquals(List.of(), home("<b>".repeat(100_000) + link).announced());
+    }
 }

@@ -97,7 +97,12 @@ class ElsewhereService {
         access.requireWriting(viewer, blogId);
         if (!looks.take(String.valueOf(viewer.personId())))
             throw Problem.tooMany("You have looked at very many addresses. Wait a few minutes, then go on.");
-        Budget budget = Budget.ofPage();
+        try (Budget budget = Budget.ofPage()) {
+            return find(pasted, budget);
+        }
+    }
+
+    private Finding find(String pasted, Budget budget) {
         Fetched page = finder.open(pasted, budget);
         if (SourceFinder.asksToSignIn(page)) return new Finding(Kind.SIGN_IN_PAGE, null, List.of());
         if (SourceFinder.feed(page).isPresent()) return new Finding(Kind.FEED, null, postsOf(List.of(page)));

@@ -20,8 +20,8 @@ public class OutsidePictures {
     public byte[] fetch(String address) {
         if (address.length() > LONGEST || WebLink.of(address).isEmpty())
             throw refused("This is not the address of a picture on a page.");
-        try {
-            SafeFetcher.Fetched answer = fetcher.get(address, null, null, Budget.ofOne());
+        try (Budget budget = Budget.ofOne()) {
+            SafeFetcher.Fetched answer = fetcher.get(address, null, null, budget);
             if (answer.status() != 200 || answer.body().length == 0)
                 throw refused("The picture is not there, or its server does not give it to others.");
             return answer.body();

@@ -85,7 +85,7 @@ class SafeFetcher {
         URI at = place(address, "not-an-address", "This is no address that can be asked.");
         boolean forGood = true;
         for (int hop = 0; hop <= MOST_REDIRECTS; hop++) {
-            Fetched answer = once(at, etag, lastModified, budget.take());
+            Fetched answer = once(at, etag, lastModified, budget);
             if (answer.status() < 300 || answer.status() > 308 || answer.status() == 304 || answer.permanent() == null)
                 return new Fetched(
                         answer.status(),
@@ -141,8 +141,9 @@ class SafeFetcher {
         return at.getPort() > 0 ? at.getPort() : at.getScheme().equals("https") ? 443 : 80;
     }
 
-    private Fetched once(URI at, @Nullable String etag, @Nullable String lastModified, Duration longest)
+    private Fetched once(URI at, @Nullable String etag, @Nullable String lastModified, Budget budget)
             throws FetchException {
+        Duration longest = budget.take();
         HttpGet get = new HttpGet(at);
         get.setHeader("User-Agent", "VastPorch/1 (feed reader of a school)");
         get.setHeader(
@@ -154,7 +155,7 @@ class SafeFetcher {
         ScheduledFuture<?> alarm = watch.schedule(get::abort, longest.toMillis(), TimeUnit.MILLISECONDS);
         CloseableHttpClient client = isTrusted(at) ? trusting : strict;
         try {
-            return client.execute(get, response -> read(at, response));
+            return client.execute(get, response -> read(at, response, budget));
         } catch (SentBody.Refused e) {
             throw e.asFetch();
         } catch (PrivateAddressException e) {
@@ -177,12 +178,12 @@ class SafeFetcher {
         }
     }
 
-    private static Fetched read(URI at, ClassicHttpResponse response) throws IOException {
+    private static Fetched read(URI at, ClassicHttpResponse response, Budget budget) throws IOException {
         int status = response.getCode();
         byte[] body = new byte[0];
         if (status == 200 && response.getEntity() != null) {
             try (InputStream in = response.getEntity().getContent()) {
-                body = SentBody.read(in, header(response, "Content-Encoding").orElse(""));
+                body = SentBody.read(in, header(response, "Content-Encoding").orElse(""), budget);
             }
         }
         return new Fetched(

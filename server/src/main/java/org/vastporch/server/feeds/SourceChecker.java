@@ -183,7 +183,9 @@ class SourceChecker {
                 return;
             }
             store.sharing(source).stream().filter(s -> checking.add(s.id())).forEach(all::add);
-            checkTogether(all, Budget.ofPage());
+            try (Budget budget = Budget.ofPage()) {
+                checkTogether(all, budget);
+            }
         } finally {
             all.forEach(s -> checking.remove(s.id()));
         }
@@ -275,11 +277,12 @@ class SourceChecker {
     Outcome fetch(SourceChecks wanted, boolean posts) {
         if (!takeTurn(hostOf(wanted.feedAddress())))
             return new Outcome(Answer.none("Many ask its server just now. Try again in a minute."), null);
-        Budget budget = Budget.ofPage();
-        Outcome outcome = read(wanted, ask(wanted.feedAddress(), null, null, budget));
-        return posts && outcome.feed() != null
-                ? outcome.with(whole(outcome.feed().wholeEntries(), budget))
-                : outcome;
+        try (Budget budget = Budget.ofPage()) {
+            Outcome outcome = read(wanted, ask(wanted.feedAddress(), null, null, budget));
+            return posts && outcome.feed() != null
+                    ? outcome.with(whole(outcome.feed().wholeEntries(), budget))
+                    : outcome;
+        }
     }
 
     private Map<String, String> whole(List<Entry> entries, Budget budget) {

@@ -53,7 +53,12 @@ class SourceFinder {
     }
 
     Found look(String pasted, Instant now) {
-        Budget budget = Budget.ofPage();
+        try (Budget budget = Budget.ofPage()) {
+            return look(pasted, now, budget);
+        }
+    }
+
+    private Found look(String pasted, Instant now, Budget budget) {
         Fetched page = open(pasted, budget);
         if (asksToSignIn(page))
             return new Found(
