@@ -8,6 +8,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.time.Instant;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -142,11 +143,30 @@ class FrontPagesTest {
         assertFalse(front.contains("<script"), "these pages come without a script");
         String post = page(blog + "/" + slugs);
         assertTrue(post.contains("Eleven leaves with holes."), post);
-        assertEquals(
-                404,
-                stranger.get(at + "/" + text("select address from blog where id = :id", otherBlog()))
-                        .status());
+        String shut = at + "/" + text("select address from blog where id = :id", otherBlog());
+        for (String narrowed : List.of("", "?q=leaves", "?tag=x", "?month=2026-01"))
+            assertEquals(404, stranger.get(shut + narrowed).status(), narrowed);
+        String inside = "/api/classes/" + of.classId() + "/blogs/at" + shut.substring(at.length());
+        assertEquals(401, stranger.get(inside).status());
+        assertEquals(200, of.first().get(inside).status());
         assertEquals(front, of.lead().get(at).text(), "staff see it with a stranger's eyes");
+    }
+
+    @Test
+    void aBlogIsSearchedForItselfAndTheClassFromThere() {
+        shown(of.first(), of.blogOfFirst(), "Slugs");
+        shown(of.other(), otherBlog(), "Snails");
+        open();
+        Instant end = Instant.now().plusSeconds(15);
+        String all = page(at + "?q=leaves");
+        while (!all.matches("(?s).*>Slugs<.*") || !all.matches("(?s).*>Snails<.*")) {
+            assertTrue(Instant.now().isBefore(end), all);
+            all = page(at + "?q=leaves");
+        }
+        String found = page(blog + "?q=leaves");
+        assertTrue(found.contains(">Slugs<"), found);
+        assertFalse(found.contains(">Snails<"), found);
+        assertTrue(found.contains("Look in all of the class"), found);
     }
 
     private long otherBlog() {

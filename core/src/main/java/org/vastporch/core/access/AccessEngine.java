@@ -120,6 +120,21 @@ public final class AccessEngine {
     }
 
     /**
+     * The same for one who asks for the page now. An own blog in which its owner shows nothing yet is not there for
+     * whoever is not of the class: it would say no more than who is in it.
+     *
+     * @param shows whether a post stands in it that the viewer may read
+     */
+    public static Reason openBlog(Viewer viewer, BlogFacts blog, boolean shows, Instant now) {
+        Reason reason = readBlog(viewer, blog, now);
+        boolean isOpen = shows
+                || blog.ownerId() == null
+                || blog.ownerId() == viewer.personId()
+                || viewer.in(blog.classId(), now).isPresent();
+        return reason.allows() && !isOpen ? Reason.NOT_A_MEMBER : reason;
+    }
+
+    /**
      * Decides whether the viewer may pin posts of a blog and put them into a series: staff, and the owner of an own
      * blog.
      */

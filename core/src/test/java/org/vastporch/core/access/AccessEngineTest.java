@@ -224,6 +224,20 @@ class AccessEngineTest {
         });
     }
 
+    @Test
+    void anOwnBlogInWhichNothingIsShownIsThereForItsClassAlone() {
+        inWorlds((v, p) -> {
+            Reason page = AccessEngine.readBlog(v, p.blog(), NOW);
+            assertEquals(page, AccessEngine.openBlog(v, p.blog(), true, NOW));
+            boolean from = v.in(p.blog().classId(), NOW).isPresent()
+                    || p.blog().ownerId() == null
+                    || p.blog().ownerId() == v.personId();
+            Reason empty = AccessEngine.openBlog(v, p.blog(), false, NOW);
+            if (from) assertEquals(page, empty);
+            else assertFalse(empty.allows(), () -> v + " " + p.blog());
+        });
+    }
+
     @ParameterizedTest
     @CsvSource({"-1, 5000, true", "0, 0, false", "30, 29, true", "30, 30, false"})
     void studentsChangeWhatIsUpWhileTheWindowIsOpen(int minutes, int after, boolean may) {

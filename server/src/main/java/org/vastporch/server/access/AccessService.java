@@ -3,6 +3,8 @@ package org.vastporch.server.access;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -136,7 +138,8 @@ public class AccessService {
     /** The blog if the viewer may open its page. */
     public BlogFacts requireBlog(Viewer viewer, long blogId) {
         BlogFacts blog = store.blog(blogId).orElseThrow(Problem::missing);
-        Reason reason = AccessEngine.readBlog(viewer, blog, now());
+        Reason reason = AccessEngine.openBlog(
+                viewer, blog, !showing(viewer, List.of(blog)).isEmpty(), now());
         Problem.unlessAllowed(viewer.isStranger() && !reason.allows() ? Reason.SIGN_IN_FIRST : reason);
         return blog;
     }
@@ -146,10 +149,24 @@ public class AccessService {
         return store.post(postId).filter(post -> allows(viewer, Act.READ, post)).isPresent();
     }
 
-    public boolean mayOpenBlog(Viewer viewer, long blogId) {
-        return store.blog(blogId)
-                .filter(blog -> AccessEngine.readBlog(viewer, blog, now()).allows())
-                .isPresent();
+    /** Those of some blogs whose pages the viewer may open, by their ids. */
+    public Map<Long, BlogFacts> openable(Viewer viewer, Collection<Long> blogIds) {
+        Map<Long, BlogFacts> blogs = new HashMap<>(store.blogs(blogIds));
+        Set<Long> showing = showing(viewer, blogs.values());
+        blogs.values().removeIf(blog -> !AccessEngine.openBlog(viewer, blog, showing.contains(blog.id()), now())
+                .allows());
+        return blogs;
+    }
+
+    /** Those of some blogs in which something stands for the viewer, asked only where it matters for their pages. */
+    private Set<Long> showing(Viewer viewer, Collection<BlogFacts> blogs) {
+        return store.showing(
+                scope(viewer),
+                blogs.stream()
+                        .filter(blog -> blog.ownerId() != null
+                                && viewer.in(blog.classId(), now()).isEmpty())
+                        .map(BlogFacts::id)
+                        .toList());
     }
 
     /** The blog if the viewer may pin and order its posts. */

@@ -185,6 +185,18 @@ class AccessStore {
                 .collect(Collectors.toMap(PostFacts::id, Function.identity()));
     }
 
+    /** Those of some blogs in which a post is up that a scope takes in. */
+    Set<Long> showing(ScopeSql scope, Collection<Long> blogs) {
+        if (blogs.isEmpty()) return Set.of();
+        return Set.copyOf(
+                jdbc.sql("select distinct p.blog_id from " + ScopeSql.TABLES + " where p.blog_id in (:blogs) and "
+                                + ScopeSql.UP + " and p.published_at <= :scope_now and " + scope.condition())
+                        .params(scope.params())
+                        .param("blogs", blogs)
+                        .query(Long.class)
+                        .list());
+    }
+
     private static Membership membership(ResultSet row) throws SQLException {
         return new Membership(
                 row.getLong("class_id"),

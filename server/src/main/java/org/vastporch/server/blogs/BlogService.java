@@ -15,6 +15,7 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.BlogFacts;
 import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Addresses;
@@ -23,6 +24,7 @@ import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.blogs.TitlePattern;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.Sightlines;
 import org.vastporch.server.blogs.BlogStore.BlogRow;
 import org.vastporch.server.blogs.BlogStore.BlogSet;
 import org.vastporch.server.blogs.HeaderPile.WantedHeader;
@@ -230,10 +232,14 @@ public class BlogService implements ApprovingBlogs {
     /** The blogs of a class that the viewer may open. */
     public List<BlogHead> heads(Viewer viewer, long classId) {
         Names names = people.names(viewer, classId);
-        return store.ofClass(classId).stream()
-                .filter(b -> access.mayOpenBlog(viewer, b.id()))
+        List<BlogRow> blogs = store.ofClass(classId);
+        Map<Long, BlogFacts> open =
+                access.openable(viewer, blogs.stream().map(BlogRow::id).toList());
+        Sightlines sightlines = access.sightlines();
+        return blogs.stream()
+                .filter(b -> open.containsKey(b.id()))
                 .map(b -> {
-                    Sightline line = access.sightline(access.blog(b.id()));
+                    Sightline line = sightlines.of(open.get(b.id()));
                     return new BlogHead(
                             b.id(),
                             b.setup().kind(),

@@ -121,7 +121,7 @@ class FrontPageReader {
         if (by.person() != null && !front.peoplePages()) throw Problem.missing();
         PorchService.Porch page = porch.frontPage(front.classId(), wish(by, null, false, POSTS));
         if (by.person() != null && page.entries().isEmpty()) throw Problem.missing();
-        Stream stream = stream(front, of.term(), here, by, page, Grouping.NONE, false);
+        Stream stream = stream(front, of.term(), here, by, page, Grouping.NONE, null);
         return new FrontView.OfClass(
                 frame(front, of, of.name(), "", here, "/classes/" + front.classId() + "/porch", classFeeds(of)),
                 stream,
@@ -143,8 +143,6 @@ class FrontPageReader {
         String here = "/" + front.address() + "/" + blog.address();
         PorchService.Porch page =
                 porch.frontPage(front.classId(), wish(by, blog.id(), !blog.newestFirst(), blog.perPage()));
-        // A blog in which its owner shows nothing yet would say no more than who is in the class.
-        if (by.isNone() && blog.owner() != null && page.total() == 0) throw Problem.missing();
         PorchService.Shelf shelf = porch.shelf(Viewer.STRANGER, blog.id());
         String inside = "/classes/" + front.classId() + "/blog/" + blog.address();
         return new FrontView.OfBlog(
@@ -166,7 +164,7 @@ class FrontPageReader {
                                         .map(p -> new Link(p.title(), here + "/" + p.postId(), p.part()))
                                         .toList()))
                         .toList(),
-                stream(front, of.term(), here, by, page, blog.grouping(), true),
+                stream(front, of.term(), here, by, page, blog.grouping(), blog.id()),
                 years(here, porch.frontPageMonths(front.classId(), blog.id())),
                 tags(here, page.tags()));
     }
@@ -282,23 +280,22 @@ class FrontPageReader {
             Narrowing by,
             PorchService.Porch page,
             Grouping grouping,
-            boolean inBlog) {
-        if (!by.words().isEmpty()) return sought(front, term, here, by);
+            @Nullable Long blogId) {
+        if (!by.words().isEmpty()) return sought(front, term, here, by, blogId);
         List<Line> lines = new ArrayList<>();
         String before = "";
         for (PorchService.EntryView entry : page.entries()) {
             String group = group(term, grouping, entry.publishedAt());
-            lines.add(line(front, term, entry, group.equals(before) ? null : group, inBlog));
+            lines.add(line(front, term, entry, group.equals(before) ? null : group, blogId != null));
             before = group;
         }
         String older = page.next() == null ? null : query(narrowed(here, by), "after", page.next());
-        return new Stream(lines, inWords(by, page), here, older, "");
+        return new Stream(lines, inWords(by, page), here, older, "", null);
     }
 
-    /** Words are looked for in all that is open of the class: the search knows no blogs. */
-    private Stream sought(Front front, Term term, String here, Narrowing by) {
-        SearchService.SearchResult found =
-                search.searchFrontPage(front.classId(), by.words(), by.after() == null ? "" : by.after(), POSTS);
+    private Stream sought(Front front, Term term, String here, Narrowing by, @Nullable Long blogId) {
+        SearchService.SearchResult found = search.searchFrontPage(
+                front.classId(), blogId, by.words(), by.after() == null ? "" : by.after(), POSTS);
         List<Line> lines = found.hits().stream()
                 .map(hit -> new Line(
                         null,
@@ -315,13 +312,13 @@ class FrontPageReader {
                         null,
                         ""))
                 .toList();
-        String top = "/" + front.address();
         return new Stream(
                 lines,
                 "“" + by.words() + "”",
                 here,
-                found.next() == null ? null : query(query(top, "q", by.words()), "after", found.next()),
-                by.words());
+                found.next() == null ? null : query(query(here, "q", by.words()), "after", found.next()),
+                by.words(),
+                blogId == null ? null : query("/" + front.address(), "q", by.words()));
     }
 
     private static @Nullable String inWords(Narrowing by, PorchService.Porch page) {

@@ -71,13 +71,15 @@ final class FrontView {
      * @param narrowed by what it is narrowed, in words; null if by nothing
      * @param all the page without being narrowed
      * @param older the next page; null on the last
+     * @param wider the same search in the whole class; null where this is it, or nothing was searched for
      */
     record Stream(
             List<Line> lines,
             @Nullable String narrowed,
             String all,
             @Nullable String older,
-            String sought) {
+            String sought,
+            @Nullable String wider) {
         boolean isEmpty() {
             return lines.isEmpty();
         }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -107,17 +108,34 @@ public class SearchService {
     public SearchResult search(
             Viewer viewer, String typed, @Nullable Long classId, String kind, String begins, int most) {
         if (classId != null) access.require(viewer, Act.READ_CLASS, classId);
-        return found(viewer, typed, classId, kind, begins, most);
+        return found(viewer, typed, classId, kind, text -> true, begins, most);
     }
 
-    /** Posts that anyone may read in an open class. */
-    public SearchResult searchFrontPage(long classId, String typed, String begins, int most) {
+    /**
+     * Posts that anyone may read in an open class.
+     *
+     * @param blogId one blog of it only; null for all
+     */
+    public SearchResult searchFrontPage(long classId, @Nullable Long blogId, String typed, String begins, int most) {
         access.requireFrontPage(classId);
-        return found(Viewer.STRANGER, typed, classId, "post", begins, most);
+        return found(
+                Viewer.STRANGER,
+                typed,
+                classId,
+                "post",
+                post -> blogId == null || post.blogId() == blogId,
+                begins,
+                most);
     }
 
     private SearchResult found(
-            Viewer viewer, String typed, @Nullable Long classId, String kind, String begins, int most) {
+            Viewer viewer,
+            String typed,
+            @Nullable Long classId,
+            String kind,
+            Predicate<SearchStore.Found> wanted,
+            String begins,
+            int most) {
         if (typed.length() > LONGEST)
             throw Problem.invalid(
                     "q", "search-too-long", "Search for fewer words: at most " + LONGEST + " characters.");
@@ -152,7 +170,7 @@ public class SearchService {
             for (SearchIndex.Candidate candidate : candidates) {
                 at = candidate.place();
                 SearchStore.Found found = readable.get(candidate.kind() + candidate.id());
-                if (found == null || hits.size() > most) continue;
+                if (found == null || !wanted.test(found) || hits.size() > most) continue;
                 if (hits.size() == most - 1) last = at;
                 hits.add(hit(viewer, found, words, names));
             }

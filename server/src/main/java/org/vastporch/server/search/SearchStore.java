@@ -26,6 +26,7 @@ class SearchStore {
             String id,
             long postId,
             long classId,
+            long blogId,
             String title,
             String html,
             long authorId,
@@ -61,7 +62,7 @@ class SearchStore {
           join post p on p.id = a.post_id
           join post_version v on v.post_id = p.id and v.no = p.live
          where locate(a.id, v.html) > 0""";
-    private static final String OF_POST = "p.id as post_id, p.class_id, v.title, s.title as source";
+    private static final String OF_POST = "p.id as post_id, p.class_id, p.blog_id, v.title, s.title as source";
     private static final String TEXT =
             "join post_version v on v.post_id = p.id and v.no = p.live left join source s on s.id = p.source_id";
 
@@ -230,6 +231,7 @@ class SearchStore {
                         row.getString("id"),
                         row.getLong("post_id"),
                         row.getLong("class_id"),
+                        row.getLong("blog_id"),
                         row.getString("title"),
                         row.getString("html"),
                         row.getLong("author_id"),

@@ -229,7 +229,7 @@ public class SubscriptionService {
                 yield some(s, in, place, "Posts by " + names.of(s.targetId()), at + "/persons/" + place);
             }
             case BLOG ->
-                access.mayOpenBlog(viewer, s.targetId())
+                !access.openable(viewer, List.of(s.targetId())).isEmpty()
                         ? some(
                                 s,
                                 in,
