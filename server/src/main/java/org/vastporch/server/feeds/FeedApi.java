@@ -5,11 +5,9 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.CacheControl;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -52,9 +50,7 @@ class FeedApi {
             HttpServletRequest request) {
         return answer(
                 request,
-                format,
-                true,
-                () -> feeds.make(
+                feeds.make(
                         address(request),
                         id,
                         format,
@@ -64,20 +60,20 @@ class FeedApi {
     /** The public feed of a blog: what a stranger may read, whoever asks. */
     @GetMapping("/feeds/blogs/{id}.{format:rss|atom|json}")
     ResponseEntity<byte[]> ofBlog(@PathVariable long id, @PathVariable String format, HttpServletRequest request) {
-        return answer(request, format, true, () -> {
-            long classId = access.blog(id).classId();
-            return feeds.make(
-                    address(request),
-                    classId,
-                    format,
-                    () -> feeds.posts(
-                            Viewer.STRANGER,
-                            null,
-                            classId,
-                            FeedFilter.ofBlog(id),
-                            request.getRequestURI(),
-                            query(request)));
-        });
+        long classId = access.blog(id).classId();
+        return answer(
+                request,
+                feeds.make(
+                        address(request),
+                        classId,
+                        format,
+                        () -> feeds.posts(
+                                Viewer.STRANGER,
+                                null,
+                                classId,
+                                FeedFilter.ofBlog(id),
+                                request.getRequestURI(),
+                                query(request))));
     }
 
     /** Public comments: of a class, of one blog of it, or on one post. */
@@ -90,9 +86,7 @@ class FeedApi {
             HttpServletRequest request) {
         return answer(
                 request,
-                format,
-                true,
-                () -> feeds.make(
+                feeds.make(
                         address(request),
                         id,
                         format,
@@ -186,22 +180,19 @@ class FeedApi {
     }
 
     private ResponseEntity<byte[]> secret(HttpServletRequest request, String token, String format, Made made) {
-        ResponseEntity<byte[]> answer = answer(request, format, false, () -> {
-            FeedKeyService.Reader reader = keys.reader(token);
-            return feeds.make(address(request), reader.classId(), format, () -> made.of(reader));
-        });
+        FeedKeyService.Reader reader = keys.reader(token);
+        ResponseEntity<byte[]> answer =
+                answer(request, feeds.make(address(request), reader.classId(), format, () -> made.of(reader)));
         keys.used(token);
         return answer;
     }
 
-    private ResponseEntity<byte[]> answer(
-            HttpServletRequest request, String format, boolean open, Supplier<Ready> make) {
-        Ready before = feeds.ready(address(request));
-        Ready feed = before == null ? make.get() : before;
+    /** A feed for who asks, or that it is as it was. */
+    static ResponseEntity<byte[]> answer(HttpServletRequest request, Ready feed) {
         // Kept nowhere on the way: each time it is asked again, which is cheap.
-        CacheControl cache = open
-                ? CacheControl.noCache().cachePublic()
-                : CacheControl.noCache().cachePrivate();
+        CacheControl cache = request.getRequestURI().startsWith("/feeds/mine/")
+                ? CacheControl.noCache().cachePrivate()
+                : CacheControl.noCache().cachePublic();
         ServletWebRequest asked = new ServletWebRequest(request);
         if (asked.checkNotModified(feed.etag(), feed.updated().toEpochMilli()))
             return ResponseEntity.status(304)
@@ -209,19 +200,15 @@ class FeedApi {
                     .eTag(feed.etag())
                     .build();
         return ResponseEntity.ok()
-                .contentType(type(format))
+                .contentType(feed.type())
                 .cacheControl(cache)
                 .eTag(feed.etag())
                 .lastModified(feed.updated())
                 .body(feed.body());
     }
 
-    private static MediaType type(String format) {
-        return MediaType.parseMediaType(
-                format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
-    }
-
-    private static String address(HttpServletRequest request) {
+    /** What a feed is asked for by. */
+    static String address(HttpServletRequest request) {
         return request.getRequestURI() + "?" + query(request);
     }
 

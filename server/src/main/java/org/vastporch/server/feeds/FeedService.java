@@ -15,6 +15,7 @@ import java.util.function.UnaryOperator;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.MediaType;
 import org.springframework.stereotype.Service;
 import org.springframework.util.DigestUtils;
 import org.vastporch.core.access.Viewer;
@@ -42,7 +43,7 @@ class FeedService {
      *
      * @param updated when anything in it changed last
      */
-    record Ready(byte[] body, String etag, Instant updated) {}
+    record Ready(byte[] body, MediaType type, String etag, Instant updated) {}
 
     private record Kept(Ready ready, long classId, long changes, Instant until) {}
 
@@ -130,11 +131,16 @@ class FeedService {
         Instant now = clock.instant();
         FeedDocument feed = document.get();
         byte[] body = writer.write(feed, format);
-        Ready ready = new Ready(body, "\"" + DigestUtils.md5DigestAsHex(body) + "\"", feed.updated());
+        Ready ready = new Ready(body, type(format), "\"" + DigestUtils.md5DigestAsHex(body) + "\"", feed.updated());
         Instant turn = porch.nextTurn(classId, now);
         Instant until = now.plus(LONGEST_KEPT);
         kept.put(address, new Kept(ready, classId, seen, turn != null && turn.isBefore(until) ? turn : until));
         return ready;
+    }
+
+    private static MediaType type(String format) {
+        return MediaType.parseMediaType(
+                format.equals("json") ? "application/feed+json" : "application/" + format + "+xml;charset=UTF-8");
     }
 
     /** @param key the secret address at which it is read; null for the public one */
