@@ -33,7 +33,7 @@ public class SessionService {
     private final PeopleService people;
     private final AccountService accounts;
     private final AccessService access;
-    private final PasswordEncoder passwords;
+    private final SlowHashes hashes;
     private final Clock clock;
     private final Tries tries;
     private final TransactionTemplate transaction;
@@ -44,6 +44,7 @@ public class SessionService {
             PeopleService people,
             AccountService accounts,
             AccessService access,
+            SlowHashes hashes,
             PasswordEncoder passwords,
             Tries tries,
             TransactionTemplate transaction,
@@ -52,7 +53,7 @@ public class SessionService {
         this.people = people;
         this.accounts = accounts;
         this.access = access;
-        this.passwords = passwords;
+        this.hashes = hashes;
         this.tries = tries;
         this.transaction = transaction;
         this.clock = clock;
@@ -82,9 +83,9 @@ public class SessionService {
         Tries.OfPassword tried = tries.password(account, address, device, known);
         // Somebody unknown takes as long as somebody known.
         String typed = Passwords.fits(password) ? password.strip() : "";
-        boolean right = passwords.matches(
-                        typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash))
-                && found.isPresent();
+        boolean right =
+                isRight(tried, typed, found.map(PeopleService.Credentials::hash).orElse(dummyHash))
+                        && found.isPresent();
         if (!right) {
             found.ifPresent(person -> people.addTry(person.personId()));
             throw Problem.unauthorised("wrong-password", WRONG).with("field", "password");
@@ -97,6 +98,15 @@ public class SessionService {
             store.putDevice(Tokens.hash(kept), found.get().personId(), clock.instant());
             return new SignedIn(open(found.get().personId()), kept);
         });
+    }
+
+    private boolean isRight(Tries.OfPassword tried, String typed, String hash) {
+        try {
+            return hashes.matches(typed, hash);
+        } catch (Problem busy) {
+            tried.notLookedAt();
+            throw busy;
+        }
     }
 
     public void triesSeen(Viewer viewer) {

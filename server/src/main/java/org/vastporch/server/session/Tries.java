@@ -48,6 +48,11 @@ class Tries {
             };
         }
 
+        /** It was not looked at, so it says nothing of who tried. */
+        void notLookedAt() {
+            for (String key : keys) minus(key);
+        }
+
         /** It worked: what was counted against the two together is forgotten, and it is no try that failed. */
         void right() {
             failed.invalidate(keys[0]);
