@@ -74,7 +74,7 @@ function Line({ blog, classId }: { blog: DirectoryLine; classId: number }) {
           'nothing published yet'
         ) : (
           <>
-            {t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · the last{' '}
+            {t.count(blog.posts, 'post', 'posts')}, {t.count(blog.comments, 'comment', 'comments')} · written in{' '}
             <When at={blog.newest!} />
           </>
         )}
