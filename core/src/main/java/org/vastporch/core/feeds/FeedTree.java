@@ -29,6 +29,7 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
 
     private static final int DEEPEST = 100;
     private static final int MOST_TAGS = 100_000;
+    private static final int MOST_QUOTED = 150_000;
     private static final int MOST_ENTITIES = 64;
     private static final int LONGEST_ENTITY = 200;
     /** So much a text may grow by the entities that it declares itself. */
@@ -84,11 +85,16 @@ record FeedTree(Element root, boolean cut, boolean untidy) {
         while (entry.find())
             if (++entries > FeedReader.MOST_ENTRIES) return new Part(feed.substring(0, entry.start()), true, false);
         int tags = 0;
+        int quoted = 0;
+        int quote = -1;
         for (int i = feed.indexOf('<'); i >= 0; i = feed.indexOf('<', i + 1)) {
-            if (++tags > MOST_TAGS) return new Part(feed.substring(0, i), false, true);
-            // What is quoted is one text, whatever stands in it.
-            if (feed.startsWith("<![CDATA[", i)) i = feed.indexOf("]]>", i);
-            if (i < 0) break;
+            // What is quoted is one text, whatever stands in it; but not all that looks so is quoted.
+            if (quote < i && feed.startsWith("<![CDATA[", i)) {
+                int end = feed.indexOf("]]>", i);
+                quote = end < 0 ? feed.length() : end;
+            }
+            if (i < quote ? ++quoted > MOST_QUOTED : ++tags > MOST_TAGS)
+                return new Part(feed.substring(0, i), false, true);
         }
         return new Part(feed, false, false);
     }

@@ -125,8 +125,17 @@ public class GatheredPosts {
         Content content = new Content(
                 PostService.fitting(post.title(), clean), clean, post.tags(), Audience.MY_CLASS, null, List.of());
         if (postId == null) return add(home, post, content);
-        change(home, post, content, store.lock(postId).orElseThrow());
+        PostRow row = store.lock(postId).orElseThrow();
+        if (row.authorId() != null) change(homeOf(row, home), post, content, row);
         return postId;
+    }
+
+    /** What came while the source was somebody else's stays with that person, in the blog where it stands. */
+    private Home homeOf(PostRow row, Home home) {
+        return row.authorId() == home.viewer().personId()
+                        && row.blogId() == home.blog().id()
+                ? home
+                : home(row.classId(), row.blogId(), row.authorId());
     }
 
     private long add(Home home, Gathered post, Content content) {

@@ -34,7 +34,7 @@ class HostileHeapTest {
             "<b>",
             "<link rel=alternate type='application/rss+xml' href='x'>",
             "<p a b c d e f g h>",
-            "<rss version='2.0'><channel>\n<x a='1' b='2' c='3'/>",
+            "<rss version='2.0'><channel><!--<![CDATA[-->\n<x a='1' b='2' c='3'/>",
             "<rss version='2.0'><channel><item><description>\n&lt;b&gt;x",
             "{\"version\":\"https://jsonfeed.org/version/1.1\",\"items\":[\n{\"id\":1},",
             "\u00e9");

@@ -48,6 +48,28 @@ class SourceDecisionsTest extends IntakeWorld {
                         .code());
     }
 
+    /** What is new in it is looked at as a text of the one who wrote it. */
+    @Test
+    void aChangedPostStaysWithWhomItCameFor() {
+        long source = add("/clinker/feed.xml", student);
+        PileItem before = waiting().get(0);
+        sources.edit(teacher, source, new SourceService.SourceEdit("Clinker", other().personId(), null));
+        jdbc.sql("update source_entry set content_hash = 'old' where source_id = :source")
+                .param("source", source)
+                .update();
+        jdbc.sql("update source set etag = null, body_hash = null where id = :source")
+                .param("source", source)
+                .update();
+        sources.refresh(teacher, source);
+        PileItem after = waiting().stream()
+                .filter(i -> i.id() == before.id())
+                .findFirst()
+                .orElseThrow();
+        assertEquals(2, after.version());
+        assertEquals(before.author(), after.author());
+        assertEquals(before.holds(), after.holds());
+    }
+
     @Test
     void whoeverTakesASourceOutSaysWhatBecomesOfItsPosts() {
         long source = add("/clinker/feed.xml", student);
