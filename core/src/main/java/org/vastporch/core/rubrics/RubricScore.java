@@ -2,7 +2,6 @@ package org.vastporch.core.rubrics;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
-import java.math.RoundingMode;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -47,8 +46,9 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
             sum = sum.plus(weight.times(Fraction.of(points)).dividedBy(Fraction.of(criterion.highest())));
             weights = weights.plus(weight);
         }
-        Fraction score =
-                weights.isZero() ? Fraction.ZERO : Fraction.of(outOf).times(sum).dividedBy(weights);
+        Fraction score = weights.signum() == 0
+                ? Fraction.ZERO
+                : Fraction.of(outOf).times(sum).dividedBy(weights);
         return new RubricScore(score.n(), score.d(), open > 0, open);
     }
 
@@ -71,46 +71,11 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
     }
 
     private boolean isLess(RubricScore other) {
-        return numerator.multiply(other.denominator).compareTo(other.numerator.multiply(denominator)) < 0;
+        return new Fraction(numerator, denominator).compareTo(new Fraction(other.numerator, other.denominator)) < 0;
     }
 
     /** The score for show, rounded half up to so many places (0 or more). */
     public BigDecimal rounded(int places) {
-        return new BigDecimal(numerator).divide(new BigDecimal(denominator), places, RoundingMode.HALF_UP);
-    }
-
-    /** An exact fraction in lowest terms with a denominator above 0. */
-    private record Fraction(BigInteger n, BigInteger d) {
-        static final Fraction ZERO = new Fraction(BigInteger.ZERO, BigInteger.ONE);
-
-        Fraction {
-            BigInteger common = n.gcd(d);
-            if (common.signum() != 0 && !common.equals(BigInteger.ONE)) {
-                n = n.divide(common);
-                d = d.divide(common);
-            }
-        }
-
-        static Fraction of(BigDecimal value) {
-            return value.scale() <= 0
-                    ? new Fraction(value.toBigIntegerExact(), BigInteger.ONE)
-                    : new Fraction(value.unscaledValue(), BigInteger.TEN.pow(value.scale()));
-        }
-
-        Fraction plus(Fraction other) {
-            return new Fraction(n.multiply(other.d).add(other.n.multiply(d)), d.multiply(other.d));
-        }
-
-        Fraction times(Fraction other) {
-            return new Fraction(n.multiply(other.n), d.multiply(other.d));
-        }
-
-        Fraction dividedBy(Fraction other) {
-            return new Fraction(n.multiply(other.d), d.multiply(other.n));
-        }
-
-        boolean isZero() {
-            return n.signum() == 0;
-        }
+        return new Fraction(numerator, denominator).rounded(places);
     }
 }

@@ -14,8 +14,6 @@ import java.io.InputStream;
 import java.time.Duration;
 import java.util.Iterator;
 import java.util.Set;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
@@ -26,6 +24,7 @@ import org.apache.tika.Tika;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 import org.vastporch.server.http.Asker;
+import org.vastporch.server.http.InTurn;
 import org.vastporch.server.http.Problem;
 
 /**
@@ -62,9 +61,7 @@ class PictureMaker {
     record Made(String type, byte[] bytes, byte[] small, int width, int height) {}
 
     private final Tika tika = new Tika();
-    private final Semaphore working;
-    private final Semaphore inLine;
-    private final Duration patience;
+    private final InTurn turns;
     private final BooleanSupplier askerGone;
 
     @Autowired
@@ -73,9 +70,7 @@ class PictureMaker {
     }
 
     PictureMaker(int atOnce, int mayWait, Duration patience, BooleanSupplier askerGone) {
-        this.working = new Semaphore(atOnce, true);
-        this.inLine = new Semaphore(atOnce + mayWait);
-        this.patience = patience;
+        this.turns = new InTurn(atOnce, mayWait, patience, PictureMaker::busy);
         this.askerGone = askerGone;
     }
 
@@ -92,21 +87,10 @@ class PictureMaker {
                     "Pictures of this kind (" + type.substring(6) + ") cannot be read here. Save it as JPEG or PNG.");
         if (!READABLE.contains(type))
             throw notTaken("This is not a picture, whatever its name says. JPEG, PNG and GIF are taken.");
-        if (!inLine.tryAcquire()) throw busy();
-        try {
-            if (!working.tryAcquire(patience.toMillis(), TimeUnit.MILLISECONDS)) throw busy();
-            try {
-                if (askerGone.getAsBoolean()) throw busy();
-                return made(upload, type);
-            } finally {
-                working.release();
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw busy();
-        } finally {
-            inLine.release();
-        }
+        return turns.take(() -> {
+            if (askerGone.getAsBoolean()) throw busy();
+            return made(upload, type);
+        });
     }
 
     private static Made made(Upload upload, String type) {

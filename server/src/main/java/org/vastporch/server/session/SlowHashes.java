@@ -1,10 +1,9 @@
 package org.vastporch.server.session;
 
 import java.time.Duration;
-import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
+import org.vastporch.server.http.InTurn;
 import org.vastporch.server.http.Problem;
 
 /**
@@ -14,14 +13,13 @@ import org.vastporch.server.http.Problem;
 @Component
 class SlowHashes {
 
-    private static final int LINE = 100;
-    private static final int PATIENCE_SECONDS = 10;
+    private static final int MAY_WAIT = 100;
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
     private static final Duration COME_BACK = Duration.ofSeconds(30);
+    private static final int HALF = Math.max(1, Runtime.getRuntime().availableProcessors() / 2);
 
     private final PasswordEncoder passwords;
-    private final Semaphore inLine = new Semaphore(LINE);
-    private final Semaphore working =
-            new Semaphore(Math.max(1, Runtime.getRuntime().availableProcessors() / 2), true);
+    private final InTurn turns = new InTurn(HALF, MAY_WAIT, PATIENCE, SlowHashes::busy);
 
     SlowHashes(PasswordEncoder passwords) {
         this.passwords = passwords;
@@ -29,20 +27,7 @@ class SlowHashes {
 
     /** @throws Problem if more wait already than get their turn in time */
     boolean matches(String typed, String hash) {
-        if (!inLine.tryAcquire()) throw busy();
-        try {
-            if (!working.tryAcquire(PATIENCE_SECONDS, TimeUnit.SECONDS)) throw busy();
-            try {
-                return passwords.matches(typed, hash);
-            } finally {
-                working.release();
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw busy();
-        } finally {
-            inLine.release();
-        }
+        return turns.take(() -> passwords.matches(typed, hash));
     }
 
     private static Problem busy() {

@@ -29,15 +29,12 @@ class HostileHeapTest {
     private static final int LARGEST = 4_900_000;
     private static final long MOST = 100_000_000;
 
-    /** Shapes of which a tree is many times as large as its text, and such as go on for ever. */
+    /** Shapes of which a tree is many times as large as its text. */
     private static final List<String> SHAPES = List.of(
             "<b>",
             "<link rel=alternate type='application/rss+xml' href='x'>",
-            "<p a b c d e f g h>",
             "<rss version='2.0'><channel><!--<![CDATA[-->\n<x a='1' b='2' c='3'/>",
-            "<rss version='2.0'><channel><item><description>\n&lt;b&gt;x",
-            "{\"version\":\"https://jsonfeed.org/version/1.1\",\"items\":[\n{\"id\":1},",
-            "\u00e9");
+            "<rss version='2.0'><channel><item><description>\n&lt;b&gt;x");
 
     private HttpServer host;
     private ExecutorService threads;
