@@ -9,7 +9,6 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.LoadState;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -83,7 +82,7 @@ class ReadTest {
 
         Page visitor = Stage.window(Stage.demo().address());
         visitor.navigate(post);
-        visitor.waitForLoadState(LoadState.NETWORKIDLE);
+        Stage.settled(visitor);
         assertThat(visitor.getByText("count the trains by ear")).isVisible();
         comment(visitor).fill("I counted seven, with my eyes shut.");
         visitor.getByLabel("Your name, as others read it").fill("Mrs Ostrowe");

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.ServerSocket;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Random;
 
 /**
  * The demo school in a process of its own, which can be killed with -9 and started again on the same data and at the
@@ -58,11 +59,19 @@ final class School implements AutoCloseable {
         }
     }
 
+    /**
+     * A port that is free, below those which the system hands out: one of those may be taken by any connection that is
+     * made while the school is down, even by the browser that keeps asking for it.
+     */
     private static int freePort() {
-        try (ServerSocket socket = new ServerSocket(0)) {
-            return socket.getLocalPort();
-        } catch (IOException e) {
-            throw new java.io.UncheckedIOException(e);
+        Random ports = new Random();
+        while (true) {
+            int port = 20_000 + 50 * ports.nextInt(240);
+            try (ServerSocket socket = new ServerSocket(port)) {
+                return socket.getLocalPort();
+            } catch (IOException taken) {
+                // the next one, then
+            }
         }
     }
 }

@@ -3,7 +3,6 @@ package org.vastporch.e2e;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.LoadState;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
@@ -19,7 +18,7 @@ class Shots {
         shot(teacher, "/classes/1/porch?weeks=6", "porch");
         shot(teacher, "/classes/1/approve", "approve");
         teacher.navigate("/classes/1/mark/6");
-        teacher.waitForLoadState(LoadState.NETWORKIDLE);
+        Stage.settled(teacher);
         for (String key : new String[] {"4", "Enter", "3", "Enter"})
             teacher.keyboard().press(key);
         teacher.getByText("So far, 2 steps open").waitFor();
@@ -108,7 +107,7 @@ class Shots {
 
     private static void shot(Page page, String path, String name) {
         page.navigate(path);
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        Stage.settled(page);
         page.getByRole(AriaRole.MAIN).first().waitFor();
         keep(page, name);
     }

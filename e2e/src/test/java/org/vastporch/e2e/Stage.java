@@ -9,7 +9,6 @@ import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.LoadState;
 import com.microsoft.playwright.options.ReducedMotion;
 import com.microsoft.playwright.options.WaitForSelectorState;
 import java.io.IOException;
@@ -114,8 +113,15 @@ final class Stage {
         Page page = window(demo().address(), width, height, scheme);
         page.navigate(path);
         signIn(page, username, "porch-demo");
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        settled(page);
         return page;
+    }
+
+    /** Comes back when a page stands: nothing on it is still coming, and nothing came for a moment. */
+    static void settled(Page page) {
+        page.waitForFunction("""
+            () => document.querySelector('main') && !document.querySelector('[aria-label="One moment"]')
+              && performance.now() - Math.max(0, ...performance.getEntries().map((e) => e.responseEnd ?? 0)) > 100""");
     }
 
     /** Selects the first characters of the text that is read, as a finger or the keyboard does. */

@@ -8,7 +8,6 @@ import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
-import com.microsoft.playwright.options.LoadState;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
@@ -129,13 +128,13 @@ class ViewsTest {
 
     private static void visit(Page page, String path, List<String> found) {
         page.navigate(path);
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        Stage.settled(page);
         look(page, path, found);
     }
 
     private static void dialog(Page page, String path, Runnable opening, List<String> found) {
         page.navigate(path);
-        page.waitForLoadState(LoadState.NETWORKIDLE);
+        Stage.settled(page);
         opening.run();
         page.getByRole(AriaRole.DIALOG).waitFor();
         assertThat(page.getByLabel("One moment")).hasCount(0);
