@@ -3,6 +3,7 @@ import { ApiProblem, getJson, withParams } from './client';
 import type {
   Account,
   AddressView,
+  AllowanceView,
   Approval,
   AsideList,
   Asking,
@@ -11,6 +12,7 @@ import type {
   BlogLine,
   BlogPage,
   BlogView,
+  BundlesView,
   Category,
   ClassMail,
   ClassView,
@@ -18,8 +20,9 @@ import type {
   Current,
   DirectoryLine,
   Draft,
+  Editable,
   EntryLine,
-  Feedback,
+  FeedbackView,
   FeedReader,
   FileView,
   Findable,
@@ -52,7 +55,9 @@ import type {
   ReturnNote,
   RoomView,
   ScheduledPost,
+  ScoreLine,
   SearchResult,
+  Sheet,
   Shelf,
   SourceView,
   StaffLine,
@@ -449,6 +454,18 @@ export const paperOptions = (prompt: number, student: number) =>
     queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal),
   });
 
+export const allowanceOptions = (prompt: number, student: number) =>
+  queryOptions({
+    queryKey: ['allowance', prompt, student],
+    queryFn: ({ signal }) => getJson<AllowanceView>(`/api/prompts/${prompt}/allowances/${student}`, signal),
+  });
+
+export const scoreHistoryOptions = (prompt: number, student: number) =>
+  queryOptions({
+    queryKey: ['score-history', prompt, student],
+    queryFn: ({ signal }) => getJson<ScoreLine[]>(`/api/prompts/${prompt}/marking/${student}/history`, signal),
+  });
+
 export const frontPageOptions = (id: number) =>
   queryOptions({
     queryKey: ['front-page', id],
@@ -464,7 +481,7 @@ export const roomOptions = (id: number) =>
 export const feedbackOptions = (id: number) =>
   queryOptions({
     queryKey: ['feedback', id],
-    queryFn: ({ signal }) => getJson<Feedback[]>(`/api/classes/${id}/feedback`, signal),
+    queryFn: ({ signal }) => getJson<FeedbackView>(`/api/classes/${id}/feedback`, signal),
   });
 
 export const staffOptions = queryOptions({
@@ -481,3 +498,25 @@ export const schoolAddressOptions = queryOptions({
   queryKey: ['school-address'],
   queryFn: ({ signal }) => getJson<AddressView>('/api/school/address', signal),
 });
+
+/** A prompt as it is to be changed, or copied so many weeks later. */
+export const editablePromptOptions = (prompt: number, weeksLater = 0) =>
+  queryOptions({
+    queryKey: ['editable-prompt', prompt, weeksLater],
+    queryFn: ({ signal }) => getJson<Editable>(`/api/prompts/${prompt}/editable?weeksLater=${weeksLater}`, signal),
+    // What one is changing is not taken from under one's hands.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+
+export const bundlesOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['bundles', id],
+    queryFn: ({ signal }) => getJson<BundlesView>(`/api/classes/${id}/bundles`, signal),
+  });
+
+export const scoreSheetOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['score-sheet', id],
+    queryFn: ({ signal }) => getJson<Sheet>(`/api/classes/${id}/score-sheet`, signal),
+  });

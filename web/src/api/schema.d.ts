@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -235,8 +235,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get"];
-        put: operations["change_1"];
+        get: operations["get_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -356,6 +356,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bundles"];
+        put: operations["setBundles"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/categories": {
         parameters: {
             query?: never;
@@ -395,7 +411,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv"];
+        get: operations["csv_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -491,8 +507,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get_1"];
-        put: operations["change_2"];
+        get: operations["get_2"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -734,7 +750,7 @@ export interface paths {
         get: operations["beforeLeaving"];
         put?: never;
         post: operations["end_1"];
-        delete: operations["takeBack_1"];
+        delete: operations["takeBack_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -846,6 +862,22 @@ export interface paths {
         get: operations["list_3"];
         put?: never;
         post: operations["set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/prompts/repeat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["repeat"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,6 +996,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/score-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/score-sheet-by-criterion.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["byCriterion"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/score-sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/shown": {
         parameters: {
             query?: never;
@@ -1037,7 +1117,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look_1"];
+        post: operations["look_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1196,7 +1276,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change"];
+        put: operations["change_1"];
         post?: never;
         delete: operations["bin"];
         options?: never;
@@ -1389,7 +1469,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1899,8 +1979,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["get_2"];
-        put?: never;
+        get: operations["get"];
+        put: operations["change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1918,6 +1998,38 @@ export interface paths {
         get: operations["given"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/editable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["editable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1966,6 +2078,22 @@ export interface paths {
         get: operations["onPrompt"];
         put?: never;
         post: operations["addOnPrompt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/allowances/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["allowance"];
+        put: operations["allow"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2030,6 +2158,38 @@ export interface paths {
         get?: never;
         put: operations["mark"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marking/{student}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marking/{student}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBack_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2254,7 +2414,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["takeBack_2"];
+        delete: operations["takeBack_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2463,6 +2623,13 @@ export interface components {
         };
         AddressWish: {
             address: string;
+        };
+        AllowanceView: {
+            /** Format: date-time */
+            due?: string;
+            /** Format: date-time */
+            everybody: string;
+            letOff: boolean;
         };
         Announce: {
             announcement: boolean;
@@ -2694,6 +2861,21 @@ export interface components {
             /** Format: int64 */
             postId: number;
         };
+        BundleView: {
+            /** Format: int32 */
+            best: number;
+            /** Format: int64 */
+            id?: number;
+            name: string;
+            /** @enum {string} */
+            never: "ZERO" | "LEFT_OUT";
+            prompts: number[];
+            weight: number;
+        };
+        BundlesView: {
+            bundles: components["schemas"]["BundleView"][];
+            seen: string;
+        };
         ByInvitation: {
             newcomer: components["schemas"]["Newcomer"];
             token: string;
@@ -2720,6 +2902,16 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        Cell: {
+            changed: boolean;
+            counts: boolean;
+            late: boolean;
+            ownDate: boolean;
+            points?: number;
+            provisional: boolean;
+            /** @enum {string} */
+            state: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
         };
         Changed: {
             /** Format: int32 */
@@ -2852,9 +3044,16 @@ export interface components {
             id: number;
         };
         Criterion: {
+            id: string;
             levels: components["schemas"]["Level"][];
             name: string;
             weight: number;
+        };
+        CriterionOverTime: {
+            criterion: string;
+            reached: components["schemas"]["Reached"][];
+            /** @enum {string} */
+            trend: "TOO_FEW" | "UP" | "DOWN" | "STEADY";
         };
         Current: {
             address?: string;
@@ -2962,6 +3161,20 @@ export interface components {
             title: string;
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             works: components["schemas"]["WorkUsed"][];
+        };
+        Editable: {
+            prompt: components["schemas"]["WantedPrompt"];
+            /** Format: int32 */
+            rev: number;
+        };
+        Effects: {
+            aside: components["schemas"]["MarksAside"][];
+            becomeLate: string[];
+            becomeOnTime: string[];
+            needsReason: boolean;
+            scores: components["schemas"]["ScoreChange"][];
+            /** Format: int32 */
+            toldDate: number;
         };
         Elsewhere: {
             exact?: components["schemas"]["ElsewherePost"];
@@ -3077,12 +3290,13 @@ export interface components {
             since: string;
         };
         Feedback: {
+            changed?: components["schemas"]["ScoreChanged"];
             /** Format: int32 */
             daysLate: number;
             marker: string;
             marks: components["schemas"]["MarkView"][];
-            /** Format: int64 */
-            postId: number;
+            next: components["schemas"]["Next"][];
+            posts: components["schemas"]["MarkedPost"][];
             prompt: string;
             /** Format: int64 */
             promptId: number;
@@ -3090,8 +3304,11 @@ export interface components {
             releasedAt: string;
             rubric: components["schemas"]["Rubric"];
             score: components["schemas"]["Score"];
-            title: string;
             word: string;
+        };
+        FeedbackView: {
+            overTime: components["schemas"]["CriterionOverTime"][];
+            papers: components["schemas"]["Feedback"][];
         };
         FileView: {
             address: string;
@@ -3139,7 +3356,9 @@ export interface components {
             version: number;
         };
         Given: {
+            notCounted?: boolean;
             points?: number;
+            reason?: string;
             remark: string;
             seen: components["schemas"]["Seen"];
         };
@@ -3331,14 +3550,24 @@ export interface components {
             title: string;
         };
         MarkView: {
-            /** Format: int32 */
-            criterion: number;
+            criterion: string;
+            notCounted: boolean;
             points?: number;
             remark: string;
         };
         Marked: {
             hit: boolean;
             text: string;
+        };
+        MarkedPost: {
+            /** Format: int64 */
+            postId: number;
+            title: string;
+        };
+        MarksAside: {
+            criterion: string;
+            /** Format: int32 */
+            marks: number;
         };
         Me: {
             classes: components["schemas"]["Place"][];
@@ -3497,6 +3726,11 @@ export interface components {
             source: string;
             title: string;
         };
+        Next: {
+            criterion: string;
+            descriptor: string;
+            level: string;
+        };
         NoteAnswer: {
             /** @enum {string} */
             answer: "OPEN" | "DONE" | "ACCEPTED" | "DECLINED";
@@ -3646,38 +3880,40 @@ export interface components {
         };
         Paper: {
             /** Format: int32 */
+            askedPosts: number;
+            /** Format: int32 */
             daysLate: number;
             evidence?: components["schemas"]["Evidence"];
-            /** @enum {string} */
-            excerpt?: "BEGINNING" | "COMPLETED";
-            gathered: boolean;
+            given: components["schemas"]["Standing"];
             /** Format: int64 */
             graceMinutes: number;
             group?: string;
             /** Format: date-time */
-            handedInAt?: string;
-            html: string;
-            /** Format: int32 */
-            markedOn?: number;
-            marker?: string;
-            marks: components["schemas"]["MarkView"][];
-            /** Format: int64 */
-            postId?: number;
+            ownDue?: string;
+            posts: components["schemas"]["PaperPost"][];
             /** Format: int64 */
             promptId: number;
-            /** Format: int32 */
-            rev: number;
             rubric?: components["schemas"]["Rubric"];
-            score?: components["schemas"]["Score"];
-            /** @enum {string} */
-            standing: "NOT_HANDED_IN" | "MISSING" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED";
             student: string;
             /** Format: int64 */
             studentId: number;
+        };
+        PaperPost: {
+            /** Format: int32 */
+            daysLate: number;
+            /** @enum {string} */
+            excerpt?: "BEGINNING" | "COMPLETED";
+            gathered: boolean;
+            /** Format: date-time */
+            handedInAt: string;
+            html: string;
+            /** Format: int32 */
+            markedOn?: number;
+            /** Format: int64 */
+            postId: number;
             title: string;
             /** Format: int32 */
             version: number;
-            word: string;
         };
         PasswordChange: {
             before: string;
@@ -3703,6 +3939,9 @@ export interface components {
         };
         Paused: {
             paused: boolean;
+        };
+        Percent: {
+            value?: number;
         };
         PersonLine: {
             email: string;
@@ -3913,6 +4152,12 @@ export interface components {
             questions: string[];
             title: string;
         };
+        PromptChange: {
+            prompt: components["schemas"]["WantedPrompt"];
+            reason?: string;
+            /** Format: int32 */
+            rev: number;
+        };
         PromptChoice: {
             /** Format: int64 */
             id: number;
@@ -3921,6 +4166,13 @@ export interface components {
         PromptView: {
             answerFirst: boolean;
             asked: components["schemas"]["Asked"];
+            /** Format: int32 */
+            askedPosts: number;
+            /** Format: int64 */
+            bundleId?: number;
+            closed: boolean;
+            /** Format: date-time */
+            closes?: string;
             /** Format: date-time */
             commentsDue?: string;
             commentsOpen: boolean;
@@ -3932,8 +4184,10 @@ export interface components {
             id: number;
             instructions: string;
             late: boolean;
+            letOff: boolean;
             /** Format: date-time */
             opens: string;
+            ownDate: boolean;
             points: number;
             questions: string[];
             rubric?: components["schemas"]["Rubric"];
@@ -3949,6 +4203,12 @@ export interface components {
             counts: number[];
             due: string[];
             months: components["schemas"]["Month"][];
+        };
+        Reached: {
+            highest: number;
+            level: string;
+            points: number;
+            prompt: string;
         };
         ReaderNames: {
             readers: string[];
@@ -3976,6 +4236,10 @@ export interface components {
         };
         Releasing: {
             papers: components["schemas"]["SeenPaper"][];
+        };
+        Repeated: {
+            /** Format: int32 */
+            set: number;
         };
         Report: {
             /** Format: date-time */
@@ -4084,6 +4348,27 @@ export interface components {
             points: number;
             provisional: boolean;
         };
+        ScoreChange: {
+            after?: number;
+            before?: number;
+            shown: boolean;
+            student: string;
+        };
+        ScoreChanged: {
+            /** Format: date-time */
+            at: string;
+            reason: string;
+        };
+        ScoreLine: {
+            after?: number;
+            /** Format: date-time */
+            at: string;
+            before?: number;
+            by: string;
+            /** @enum {string} */
+            kind: "RELEASED" | "TAKEN_BACK" | "CHANGED";
+            reason: string;
+        };
         SearchResult: {
             complete: boolean;
             hits: components["schemas"]["Hit"][];
@@ -4091,17 +4376,20 @@ export interface components {
             next?: string;
         };
         Seen: {
-            /** Format: int64 */
-            post: number;
+            posts: components["schemas"]["SeenPost"][];
             /** Format: int32 */
             rev: number;
-            /** Format: int32 */
-            version: number;
         };
         SeenPaper: {
             seen: components["schemas"]["Seen"];
             /** Format: int64 */
             student: number;
+        };
+        SeenPost: {
+            /** Format: int64 */
+            post: number;
+            /** Format: int32 */
+            version: number;
         };
         Sent: {
             path: string;
@@ -4125,6 +4413,22 @@ export interface components {
             setup: components["schemas"]["BlogForm"];
             /** Format: int32 */
             version: number;
+        };
+        Sheet: {
+            bundles: components["schemas"]["BundleView"][];
+            prompts: components["schemas"]["SheetPrompt"][];
+            students: components["schemas"]["StudentLine"][];
+        };
+        SheetPrompt: {
+            /** Format: int32 */
+            bundle?: number;
+            /** Format: date-time */
+            due: string;
+            hasRubric: boolean;
+            /** Format: int64 */
+            id: number;
+            points: number;
+            title: string;
         };
         Shelf: {
             pinned: components["schemas"]["EntryView"][];
@@ -4207,6 +4511,18 @@ export interface components {
             ready: boolean;
             username: string;
         };
+        Standing: {
+            changed: boolean;
+            marker?: string;
+            marks: components["schemas"]["MarkView"][];
+            /** Format: date-time */
+            releasedAt?: string;
+            score?: components["schemas"]["Score"];
+            seen: components["schemas"]["Seen"];
+            /** @enum {string} */
+            standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
+            word: string;
+        };
         Stop: {
             token: string;
         };
@@ -4231,15 +4547,26 @@ export interface components {
             toRelease: number;
         };
         StripView: {
+            changed: boolean;
             initials: string;
             late: boolean;
             name: string;
-            seen?: components["schemas"]["Seen"];
+            ownDate: boolean;
+            seen: components["schemas"]["Seen"];
             /** @enum {string} */
-            standing: "NOT_HANDED_IN" | "MISSING" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED";
+            standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
             /** Format: int64 */
             studentId: number;
             toMark: boolean;
+        };
+        StudentLine: {
+            cells: components["schemas"]["Cell"][];
+            group?: string;
+            name: string;
+            percents: components["schemas"]["Percent"][];
+            /** Format: int64 */
+            studentId: number;
+            total?: number;
         };
         SubscriptionView: {
             /** Format: int64 */
@@ -4257,6 +4584,10 @@ export interface components {
             /** Format: int64 */
             target?: number;
             to: string;
+        };
+        TakingBack: {
+            reason?: string;
+            seen: components["schemas"]["Seen"];
         };
         TermView: {
             /** Format: date */
@@ -4369,6 +4700,12 @@ export interface components {
             id?: number;
             name: string;
         };
+        WantedAllowance: {
+            /** Format: date-time */
+            due?: string;
+            letOff: boolean;
+            reason?: string;
+        };
         WantedHeader: {
             address: string;
             note?: string;
@@ -4378,6 +4715,12 @@ export interface components {
         WantedPrompt: {
             answerFirst?: boolean;
             asked: components["schemas"]["Asked"];
+            /** Format: int32 */
+            askedPosts?: number;
+            /** Format: int64 */
+            bundleId?: number;
+            /** Format: date-time */
+            closes?: string;
             /** Format: date-time */
             commentsDue?: string;
             /** Format: int32 */
@@ -4387,6 +4730,7 @@ export interface components {
             /** Format: int32 */
             graceHours: number;
             instructions: string;
+            lateFloor?: number;
             lateMostPercent: number;
             latePercentPerDay: number;
             /** Format: date-time */
@@ -4431,6 +4775,7 @@ export interface components {
             minutes: number;
         };
         Word: {
+            reason?: string;
             seen: components["schemas"]["Seen"];
             word: string;
         };
@@ -4474,6 +4819,7 @@ export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
 export type AddressView = components['schemas']['AddressView'];
 export type AddressWish = components['schemas']['AddressWish'];
+export type AllowanceView = components['schemas']['AllowanceView'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Answers = components['schemas']['Answers'];
@@ -4499,11 +4845,14 @@ export type BlogRules = components['schemas']['BlogRules'];
 export type BlogSettings = components['schemas']['BlogSettings'];
 export type BlogView = components['schemas']['BlogView'];
 export type BroughtIn = components['schemas']['BroughtIn'];
+export type BundleView = components['schemas']['BundleView'];
+export type BundlesView = components['schemas']['BundlesView'];
 export type ByInvitation = components['schemas']['ByInvitation'];
 export type ByWord = components['schemas']['ByWord'];
 export type CameByWord = components['schemas']['CameByWord'];
 export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
+export type Cell = components['schemas']['Cell'];
 export type Changed = components['schemas']['Changed'];
 export type CheckedDraft = components['schemas']['CheckedDraft'];
 export type ClassChange = components['schemas']['ClassChange'];
@@ -4518,6 +4867,7 @@ export type CommentView = components['schemas']['CommentView'];
 export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
+export type CriterionOverTime = components['schemas']['CriterionOverTime'];
 export type Current = components['schemas']['Current'];
 export type Days = components['schemas']['Days'];
 export type Decided = components['schemas']['Decided'];
@@ -4526,6 +4876,8 @@ export type DecisionLine = components['schemas']['DecisionLine'];
 export type DecisionPage = components['schemas']['DecisionPage'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
+export type Editable = components['schemas']['Editable'];
+export type Effects = components['schemas']['Effects'];
 export type Elsewhere = components['schemas']['Elsewhere'];
 export type ElsewherePost = components['schemas']['ElsewherePost'];
 export type EmailChange = components['schemas']['EmailChange'];
@@ -4540,6 +4892,7 @@ export type Faltering = components['schemas']['Faltering'];
 export type FeedAddress = components['schemas']['FeedAddress'];
 export type FeedReader = components['schemas']['FeedReader'];
 export type Feedback = components['schemas']['Feedback'];
+export type FeedbackView = components['schemas']['FeedbackView'];
 export type FileView = components['schemas']['FileView'];
 export type Findable = components['schemas']['Findable'];
 export type FirstPassword = components['schemas']['FirstPassword'];
@@ -4576,6 +4929,8 @@ export type MailOffer = components['schemas']['MailOffer'];
 export type Margin = components['schemas']['Margin'];
 export type MarkView = components['schemas']['MarkView'];
 export type Marked = components['schemas']['Marked'];
+export type MarkedPost = components['schemas']['MarkedPost'];
+export type MarksAside = components['schemas']['MarksAside'];
 export type Me = components['schemas']['Me'];
 export type MemberLine = components['schemas']['MemberLine'];
 export type Mine = components['schemas']['Mine'];
@@ -4596,6 +4951,7 @@ export type Newcomer = components['schemas']['Newcomer'];
 export type News = components['schemas']['News'];
 export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
+export type Next = components['schemas']['Next'];
 export type NoteAnswer = components['schemas']['NoteAnswer'];
 export type NoteView = components['schemas']['NoteView'];
 export type Noted = components['schemas']['Noted'];
@@ -4615,11 +4971,13 @@ export type OwnPost = components['schemas']['OwnPost'];
 export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
+export type PaperPost = components['schemas']['PaperPost'];
 export type PasswordChange = components['schemas']['PasswordChange'];
 export type PasswordChanged = components['schemas']['PasswordChanged'];
 export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
 export type Paused = components['schemas']['Paused'];
+export type Percent = components['schemas']['Percent'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
 export type PictureAddress = components['schemas']['PictureAddress'];
@@ -4634,16 +4992,19 @@ export type Preview = components['schemas']['Preview'];
 export type PrivateWish = components['schemas']['PrivateWish'];
 export type PromptAnswered = components['schemas']['PromptAnswered'];
 export type PromptBrief = components['schemas']['PromptBrief'];
+export type PromptChange = components['schemas']['PromptChange'];
 export type PromptChoice = components['schemas']['PromptChoice'];
 export type PromptView = components['schemas']['PromptView'];
 export type PromptWish = components['schemas']['PromptWish'];
 export type Rail = components['schemas']['Rail'];
+export type Reached = components['schemas']['Reached'];
 export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
 export type Reference = components['schemas']['Reference'];
 export type Refreshing = components['schemas']['Refreshing'];
 export type Released = components['schemas']['Released'];
 export type Releasing = components['schemas']['Releasing'];
+export type Repeated = components['schemas']['Repeated'];
 export type Report = components['schemas']['Report'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
@@ -4660,14 +5021,20 @@ export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
+export type ScoreChange = components['schemas']['ScoreChange'];
+export type ScoreChanged = components['schemas']['ScoreChanged'];
+export type ScoreLine = components['schemas']['ScoreLine'];
 export type SearchResult = components['schemas']['SearchResult'];
 export type Seen = components['schemas']['Seen'];
 export type SeenPaper = components['schemas']['SeenPaper'];
+export type SeenPost = components['schemas']['SeenPost'];
 export type Sent = components['schemas']['Sent'];
 export type Series = components['schemas']['Series'];
 export type SeriesPart = components['schemas']['SeriesPart'];
 export type SetPrompt = components['schemas']['SetPrompt'];
 export type SetupChange = components['schemas']['SetupChange'];
+export type Sheet = components['schemas']['Sheet'];
+export type SheetPrompt = components['schemas']['SheetPrompt'];
 export type Shelf = components['schemas']['Shelf'];
 export type ShownChange = components['schemas']['ShownChange'];
 export type ShownForAll = components['schemas']['ShownForAll'];
@@ -4678,11 +5045,14 @@ export type SourceView = components['schemas']['SourceView'];
 export type Spell = components['schemas']['Spell'];
 export type Split = components['schemas']['Split'];
 export type StaffLine = components['schemas']['StaffLine'];
+export type Standing = components['schemas']['Standing'];
 export type Stop = components['schemas']['Stop'];
 export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
+export type StudentLine = components['schemas']['StudentLine'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
+export type TakingBack = components['schemas']['TakingBack'];
 export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
@@ -4697,6 +5067,7 @@ export type VersionView = components['schemas']['VersionView'];
 export type Video = components['schemas']['Video'];
 export type VideoFound = components['schemas']['VideoFound'];
 export type Wanted = components['schemas']['Wanted'];
+export type WantedAllowance = components['schemas']['WantedAllowance'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedSource = components['schemas']['WantedSource'];
@@ -4819,7 +5190,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -5111,7 +5482,7 @@ export interface operations {
             };
         };
     };
-    get: {
+    get_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -5133,7 +5504,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5340,6 +5711,54 @@ export interface operations {
             };
         };
     };
+    bundles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundlesView"];
+                };
+            };
+        };
+    };
+    setBundles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BundlesView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundlesView"];
+                };
+            };
+        };
+    };
     categories: {
         parameters: {
             query?: never;
@@ -5414,7 +5833,7 @@ export interface operations {
             };
         };
     };
-    csv: {
+    csv_1: {
         parameters: {
             query?: {
                 q?: string;
@@ -5585,12 +6004,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Feedback"][];
+                    "application/json": components["schemas"]["FeedbackView"];
                 };
             };
         };
     };
-    get_1: {
+    get_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -5612,7 +6031,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6142,7 +6561,7 @@ export interface operations {
             };
         };
     };
-    takeBack_1: {
+    takeBack_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -6375,6 +6794,32 @@ export interface operations {
             };
         };
     };
+    repeat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedPrompt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Repeated"];
+                };
+            };
+        };
+    };
     rail: {
         parameters: {
             query?: {
@@ -6578,6 +7023,72 @@ export interface operations {
             };
         };
     };
+    sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+        };
+    };
+    byCriterion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     setShown: {
         parameters: {
             query?: never;
@@ -6697,7 +7208,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -7025,7 +7536,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -7387,7 +7898,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8354,7 +8865,7 @@ export interface operations {
             };
         };
     };
-    get_2: {
+    get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8376,6 +8887,30 @@ export interface operations {
             };
         };
     };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PromptChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     given: {
         parameters: {
             query?: never;
@@ -8394,6 +8929,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GivenLine"][];
+                };
+            };
+        };
+    };
+    editable: {
+        parameters: {
+            query?: {
+                weeksLater?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Editable"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedPrompt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Effects"];
                 };
             };
         };
@@ -8518,6 +9103,54 @@ export interface operations {
             };
         };
     };
+    allowance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllowanceView"];
+                };
+            };
+        };
+    };
+    allow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedAllowance"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     strip: {
         parameters: {
             query?: never;
@@ -8596,7 +9229,7 @@ export interface operations {
             path: {
                 prompt: number;
                 student: number;
-                criterion: number;
+                criterion: string;
             };
             cookie?: never;
         };
@@ -8612,7 +9245,57 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Paper"];
+                    "application/json": components["schemas"]["Standing"];
+                };
+            };
+        };
+    };
+    history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreLine"][];
+                };
+            };
+        };
+    };
+    takeBack_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Standing"];
                 };
             };
         };
@@ -8639,7 +9322,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Paper"];
+                    "application/json": components["schemas"]["Standing"];
                 };
             };
         };
@@ -9065,7 +9748,7 @@ export interface operations {
             };
         };
     };
-    takeBack_2: {
+    takeBack_3: {
         parameters: {
             query?: never;
             header?: never;

@@ -64,7 +64,8 @@ const DirectoryPage = page(() => import('../blogs/DirectoryPage').then((m) => m.
 const SetupPage = page(() => import('../blogs/SetupPage').then((m) => m.SetupPage));
 const BlogsPage = page(() => import('../blogs/BlogsPage').then((m) => m.BlogsPage));
 const PromptsPage = page(() => import('../prompts/PromptsPage').then((m) => m.PromptsPage));
-const NewPromptPage = page(() => import('../prompts/NewPromptPage').then((m) => m.NewPromptPage));
+const ComposePage = page(() => import('../prompts/ComposePage').then((m) => m.ComposePage));
+const ScoreSheetPage = page(() => import('../marking/ScoreSheetPage').then((m) => m.ScoreSheetPage));
 const NewsPage = page(() => import('../subscriptions/NewsPage').then((m) => m.NewsPage));
 const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage').then((m) => m.SubscriptionsPage));
 const EmailPage = page(() => import('../people/EmailPage').then((m) => m.EmailPage));
@@ -103,7 +104,9 @@ const UNDER_TABS = {
   'blogs/new': SetupPage,
   'blogs/:ref': SetupPage,
   prompts: PromptsPage,
-  'prompts/new': NewPromptPage,
+  'prompts/new': ComposePage,
+  'prompts/:promptId': ComposePage,
+  scores: ScoreSheetPage,
   sources: SourcesPage,
   rules: RulesPage,
 };

@@ -13,6 +13,7 @@ export function ClassTabs() {
     ...(manages ? [['groups', 'Groups']] : []),
     ['blogs', 'Blogs'],
     ['prompts', 'Prompts'],
+    ['scores', 'Scores'],
     ['sources', 'Outside blogs'],
     ...(manages
       ? [

@@ -4,17 +4,19 @@ import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Steps } from '../ui/Steps';
 import css from './Mark.module.css';
+import type { useGiving } from './useGiving';
+
+/** The field that is open at the foot. */
+export type Opened = 'remark' | 'word' | 'points' | null;
 
 interface DockProps {
   paper: Paper;
   rubric: Rubric;
   stair: number;
-  open: 'remark' | 'word' | null;
+  open: Opened;
+  giving: ReturnType<typeof useGiving>;
   onStair: (index: number) => void;
-  onOpen: (what: 'remark' | 'word' | null) => void;
-  onChoose: (index: number, points: number) => void;
-  onRemark: (index: number, remark: string) => void;
-  onWord: (word: string) => void;
+  onOpen: (what: Opened) => void;
   onNext: () => void;
 }
 
@@ -32,8 +34,8 @@ function evidenceOf(e: Evidence, index: number): string {
 }
 
 /** The steps at the foot of the marking page, with the sum at their end. */
-export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, onRemark, onWord, onNext }: DockProps) {
-  const { score } = paper;
+export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNext }: DockProps) {
+  const { score, word } = paper.given;
   return (
     <section className={css.dock} aria-labelledby="steps">
       <h2 id="steps" className="away">
@@ -41,12 +43,12 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
       </h2>
       <div className={css.stairs}>
         {rubric.criteria.map((c, i) => {
-          const mark = paper.marks.find((m) => m.criterion === i);
+          const mark = paper.given.marks.find((m) => m.criterion === c.id);
           const isCurrent = i === stair;
           return (
             // biome-ignore lint/a11y: by keyboard one goes from stair to stair with the arrows
             <div
-              key={c.name}
+              key={c.id}
               className={css.stair}
               aria-current={isCurrent}
               onClick={() => {
@@ -59,10 +61,10 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
                 isCurrent={isCurrent}
                 onChoose={(points) => {
                   onStair(i);
-                  onChoose(i, points);
+                  giving.choose(c, points);
                 }}
               />
-              {isCurrent && mark?.points === undefined && (
+              {isCurrent && mark?.points === undefined && !mark?.notCounted && (
                 <p className={`keyed ${css.descriptor}`}>
                   {c.levels.map((l, n) => (
                     <span key={l.points}>
@@ -71,16 +73,29 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
                   ))}
                   <span className="muted">chooses, </span>
                   <span className="key">C</span>
-                  <span className="muted"> adds a word</span>
+                  <span className="muted"> adds a word, </span>
+                  <span className="key">?</span>
+                  <span className="muted"> more</span>
                 </p>
               )}
               {paper.evidence && <p className={css.evidence}>{evidenceOf(paper.evidence, i)}</p>}
+              {isCurrent && open === 'points' && (
+                <Between
+                  name={c.name}
+                  lowest={c.levels[0].points}
+                  highest={c.levels[c.levels.length - 1].points}
+                  onKeep={(points) => {
+                    if (points !== undefined) giving.choose(c, points);
+                    onOpen(null);
+                  }}
+                />
+              )}
               {isCurrent && open === 'remark' ? (
                 <Remark
                   label={`Comment on ${c.name}`}
                   begin={mark?.remark ?? ''}
                   onKeep={(text) => {
-                    onRemark(i, text);
+                    giving.remark(c, text);
                     onOpen(null);
                   }}
                 />
@@ -109,14 +124,14 @@ export function Dock({ paper, rubric, stair, open, onStair, onOpen, onChoose, on
         {open === 'word' ? (
           <Remark
             label="A word on the whole"
-            begin={paper.word}
+            begin={word}
             onKeep={(text) => {
-              onWord(text);
+              giving.word(text);
               onOpen(null);
             }}
           />
         ) : (
-          paper.word && <p className={css.given}>{paper.word}</p>
+          word && <p className={css.given}>{word}</p>
         )}
         <Button className={css.btn2} onClick={() => onOpen('word')}>
           A word <span className="key">W</span>
@@ -147,5 +162,44 @@ function Remark({ label, begin, onKeep }: { label: string; begin: string; onKeep
         }
       }}
     />
+  );
+}
+
+interface BetweenProps {
+  name: string;
+  lowest: number;
+  highest: number;
+  onKeep: (points?: number) => void;
+}
+
+/** Points that lie between two steps. */
+function Between({ name, lowest, highest, onKeep }: BetweenProps) {
+  const [text, setText] = useState('');
+  const points = Number(text.trim().replace(',', '.'));
+  const fits = text.trim() !== '' && points >= lowest && points <= highest;
+  return (
+    <form
+      className={css.between}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (fits) onKeep(points);
+      }}
+    >
+      <label>
+        Points from {lowest} to {highest}{' '}
+        <input
+          aria-label={`Points of ${name}`}
+          aria-invalid={text.trim() !== '' && !fits}
+          inputMode="decimal"
+          autoFocus
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={() => onKeep(fits ? points : undefined)}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') onKeep();
+          }}
+        />
+      </label>
+    </form>
   );
 }

@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { feedbackOptions } from '../api/queries';
-import type { Feedback } from '../api/schema';
+import type { CriterionOverTime, Feedback } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Steps } from '../ui/Steps';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
-import css from './Mark.module.css';
+import css from './Feedback.module.css';
+import mark from './Mark.module.css';
 
-/** A student's own scores, level by level. */
+/** A student's own scores, level by level, and where they go. */
 export function FeedbackPage() {
   const { id, name } = useClass();
   const { data, error, refetch } = useQuery(feedbackOptions(id));
@@ -20,13 +21,14 @@ export function FeedbackPage() {
         <h1>Feedback</h1>
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
-        {data?.length === 0 && (
+        {data?.papers.length === 0 && (
           <p className="muted">
             Nothing here yet. When your teacher has marked your posts and shows you the scores, you find them here. Only
             you and the staff see them.
           </p>
         )}
-        {data?.map((f) => (
+        {data && data.papers.length > 1 && <OverTime lines={data.overTime} />}
+        {data?.papers.map((f) => (
           <One key={f.promptId} feedback={f} classId={id} />
         ))}
       </main>
@@ -34,21 +36,87 @@ export function FeedbackPage() {
   );
 }
 
+const WORDS: Record<CriterionOverTime['trend'], string> = {
+  UP: 'going up',
+  DOWN: 'going down',
+  STEADY: 'about the same',
+  TOO_FEW: '',
+};
+
+/** Each criterion as a line over the prompts, and the same in words. */
+function OverTime({ lines }: { lines: CriterionOverTime[] }) {
+  return (
+    <section className={css.overTime} aria-labelledby="over-time">
+      <h2 id="over-time" className="smaller">
+        Over time
+      </h2>
+      <ul>
+        {lines.map((line) => (
+          <li key={line.criterion}>
+            <span className={css.name}>{line.criterion}</span>
+            <Line line={line} />
+            <span className="less muted">
+              {line.reached
+                .slice(-6)
+                .map((r) => r.level)
+                .join(', ')}
+              {WORDS[line.trend] && (
+                <>
+                  : <b>{WORDS[line.trend]}</b>
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const WIDE = 132;
+const HIGH = 34;
+
+function Line({ line }: { line: CriterionOverTime }) {
+  const at = line.reached.map((r, i) => ({
+    ...r,
+    x: 5 + ((WIDE - 10) * i) / Math.max(1, line.reached.length - 1),
+    y: HIGH - 5 - ((HIGH - 10) * r.points) / r.highest,
+  }));
+  return (
+    <svg
+      width={WIDE}
+      height={HIGH}
+      role="img"
+      aria-label={at.map((p) => `${p.prompt}: ${p.level}, ${p.points} of ${p.highest}`).join('; ')}
+    >
+      <line x1="0" x2={WIDE} y1={HIGH - 1} y2={HIGH - 1} className={css.ground} />
+      <polyline points={at.map((p) => `${p.x},${p.y}`).join(' ')} className={css.line} />
+      {at.map((p) => (
+        <circle key={p.prompt} cx={p.x} cy={p.y} r="3.2" className={css.dot}>
+          <title>{`${p.prompt}: ${p.level}, ${p.points} of ${p.highest}`}</title>
+        </circle>
+      ))}
+    </svg>
+  );
+}
+
 function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) {
   return (
-    <section className={css.feedback} aria-label={f.prompt}>
+    <section className={mark.feedback} aria-label={f.prompt}>
       <div className="row wrap wide">
         <div>
-          <div className={css.who}>
+          <div className={mark.who}>
             {f.prompt} · <When at={f.releasedAt} />
           </div>
-          <h2>
-            <Link to={`/classes/${classId}/posts/${f.postId}`}>{f.title}</Link>
-          </h2>
+          {f.posts.map((post) => (
+            <h2 key={post.postId}>
+              <Link to={`/classes/${classId}/posts/${post.postId}`}>{post.title}</Link>
+            </h2>
+          ))}
         </div>
-        <div className={`${css.sum} ${css.total}`}>
+        <div className={`${mark.sum} ${mark.total}`}>
           <b>{f.score.points}</b>
-          <span className={css.of}> of {f.score.outOf}</span>
+          <span className={mark.of}> of {f.score.outOf}</span>
           {f.daysLate > 0 && (
             <div className="tiny muted">
               {t.count(f.daysLate, 'day', 'days')} late: {f.score.before} before, − {f.score.percentLost} %
@@ -56,20 +124,31 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
           )}
         </div>
       </div>
+      {f.changed && (
+        <p className="tell">
+          This score changed <When at={f.changed.at} />: {f.changed.reason}
+        </p>
+      )}
       {f.word && (
-        <p className={`${css.given} above-3 below-0`}>
+        <p className={`${mark.given} above-3 below-0`}>
           {f.word}
           <br />
           <span className="muted tiny">{f.marker}</span>
         </p>
       )}
-      <div className={css.stairs}>
-        {f.rubric.criteria.map((c, i) => {
-          const mark = f.marks.find((m) => m.criterion === i);
+      <div className={mark.stairs}>
+        {f.rubric.criteria.map((c) => {
+          const given = f.marks.find((m) => m.criterion === c.id);
+          const next = f.next.find((n) => n.criterion === c.id);
           return (
-            <div key={c.name} className={css.stair}>
-              <Steps criterion={c} mark={mark} />
-              {mark?.remark && <p className={css.given}>{mark.remark}</p>}
+            <div key={c.id} className={mark.stair}>
+              <Steps criterion={c} mark={given} />
+              {given?.remark && <p className={mark.given}>{given.remark}</p>}
+              {next?.descriptor && (
+                <p className={css.next}>
+                  <b>To try next:</b> {next.descriptor}
+                </p>
+              )}
             </div>
           );
         })}

@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Released, Strip } from '../api/schema';
+import type { Paper, Released, Strip, StripView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Asides } from '../asides/Asides';
 import { NameMenu } from '../people/NameMenu';
@@ -16,10 +16,14 @@ import { useKeys } from '../ui/keys';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import { OutsideTime } from '../writing/OutsideTime';
-import { Dock } from './Dock';
+import { AllowanceDialog } from './AllowanceDialog';
+import { Dock, type Opened } from './Dock';
 import css from './Mark.module.css';
-import { Meanwhile } from './Meanwhile';
+import { Meanwhile, type Wanted } from './Meanwhile';
+import { ScoreHistory } from './ScoreHistory';
+import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
 
 /** Marking one prompt: the class along the top, the post to read, the steps at the foot. */
@@ -60,12 +64,12 @@ export function MarkPage() {
 function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const { id, manages } = useClass();
   const navigate = useNavigate();
-  const client = useQueryClient();
   const paper = useQuery({ ...paperOptions(strip.promptId, studentId), placeholderData: undefined });
   const [stair, setStair] = useState(0);
   const [folded, setFolded] = useState(false);
-  const [open, setOpen] = useState<'remark' | 'word' | null>(null);
+  const [open, setOpen] = useState<Opened>(null);
   const [said, setSaid] = useState('');
+  const [allowing, setAllowing] = useState(false);
   const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
   const go = (to?: { studentId: number }) => {
@@ -80,35 +84,9 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
       [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => s.toMark) ?? strip.students[at + 1],
     );
   const p = paper.data;
-  const criteria = p?.rubric?.criteria ?? [];
-  const choose = (index: number, points: number) => {
-    if (!p?.postId) return;
-    const before = p.marks.find((m) => m.criterion === index);
-    // Shown at once; the sum follows from the server, which is the one that computes it.
-    client.setQueryData(
-      paperOptions(strip.promptId, studentId).queryKey,
-      (now) =>
-        now && {
-          ...now,
-          marks: [
-            ...now.marks.filter((m) => m.criterion !== index),
-            { criterion: index, points, remark: before?.remark ?? '' },
-          ],
-        },
-    );
-    put({
-      path: `criteria/${index}`,
-      body: { points, remark: before?.remark ?? '' },
-      says: `${criteria[index].name}: ${points}`,
-    });
-  };
-  /** Up or down the stair that is current; the first press chooses its lowest step. */
-  const step = (by: number) => {
-    const levels = criteria[stair]?.levels ?? [];
-    const now = levels.findIndex((l) => l.points === p?.marks.find((m) => m.criterion === stair)?.points);
-    const to = levels[Math.max(0, Math.min(levels.length - 1, now < 0 ? 0 : now + by))];
-    if (to && to !== levels[now]) choose(stair, to.points);
-  };
+  const giving = useGiving(strip, studentId, p, put);
+  const { criteria } = giving;
+  const current = criteria[stair];
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const release = useWrite(
     async () => {
@@ -131,13 +109,20 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     },
   );
   useKeys([
-    ...(criteria[stair]?.levels ?? []).map((l, i) => ({
+    ...(current?.levels ?? []).map((l, i) => ({
       key: String(i + 1),
-      says: `${criteria[stair].name}: ${l.name} (${l.points})`,
-      run: () => choose(stair, l.points),
+      says: `${current.name}: ${l.name} (${l.points})`,
+      run: () => giving.choose(current, l.points),
     })),
-    { key: 'ArrowRight', says: 'One step up', run: () => step(1) },
-    { key: 'ArrowLeft', says: 'One step down', run: () => step(-1) },
+    ...(current
+      ? [
+          { key: 'ArrowRight', says: 'One step up', run: () => giving.step(current, 1) },
+          { key: 'ArrowLeft', says: 'One step down', run: () => giving.step(current, -1) },
+          { key: '.', says: 'Points between the steps', run: () => setOpen('points') },
+          { key: '0', says: 'Leave this stair out, or count it again', run: () => giving.leaveOut(current) },
+          { key: 'u', says: 'Undo my last step here', run: giving.undo },
+        ]
+      : []),
     { key: 'Enter', says: 'Next stair', run: () => toStair(1) },
     { key: 'ArrowDown', says: 'Next stair', run: () => toStair(1) },
     { key: 'ArrowUp', says: 'The stair before', run: () => toStair(-1) },
@@ -147,6 +132,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 'p', says: 'The student before', run: () => go(strip.students[at - 1]) },
     { key: 's', says: folded ? 'Show the steps' : 'Fold the steps away', run: () => setFolded(!folded) },
   ]);
+  const standing = p?.given.standing;
   return (
     <div className={css.frame}>
       <title>{`${strip.title} · Mark`}</title>
@@ -165,12 +151,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               key={s.studentId}
               className={`${css.student} ${s.late ? css.late : ''}`}
               aria-current={s.studentId === studentId}
-              title={`${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
-              aria-label={`${s.initials}, ${s.name}: ${t.states[s.standing]}${s.late ? ', late' : ''}`}
+              title={`${s.name}: ${saysOf(s)}`}
+              aria-label={`${s.initials}, ${s.name}: ${saysOf(s)}`}
               onClick={() => go(s)}
             >
               <span aria-hidden="true">
-                <StateBoard state={s.standing} big />
+                <StateBoard state={s.standing} big ownDate={s.ownDate} />
               </span>
               {s.initials}
             </button>
@@ -198,15 +184,17 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               onLeave={leave}
             />
           )}
-          {p?.markedOn && !meanwhile && (
+          {giving.held && <Why wanted={giving.held} onSay={giving.becauseOf} onLeave={giving.leaveHeld} />}
+          {p?.given.changed && p.posts.length > 0 && !meanwhile && (
             <p className="tell" role="status">
-              {p.student} has handed in again. The marks below were given by {p.marker} on the text before this one; go
-              through them, they count for this one with the next step that you choose.
+              {p.student} has handed in again. The marks below were given by {p.given.marker} on what was there before;
+              go through them, they count for this with the next step that you choose.
             </p>
           )}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
-          {p && <PaperText paper={p} classId={id} student={studentId} />}
+          {p && <PaperTexts paper={p} classId={id} onAllow={manages ? () => setAllowing(true) : undefined} />}
+          {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
           {p && (
             <div className="above-6 measure">
               <Asides
@@ -219,59 +207,140 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           )}
         </div>
       </main>
-      {p?.postId && p.rubric && !folded && (
+      {p && p.posts.length > 0 && p.rubric && standing !== 'LET_OFF' && !folded && (
         <Dock
           paper={p}
           rubric={p.rubric}
           stair={stair}
           open={open}
+          giving={giving}
           onStair={setStair}
           onOpen={setOpen}
-          onChoose={choose}
           onNext={next}
-          onRemark={(index, remark) =>
-            put({
-              path: `criteria/${index}`,
-              body: { points: p.marks.find((m) => m.criterion === index)?.points, remark },
-              says: `a comment on ${criteria[index].name}: “${remark}”`,
-            })
-          }
-          onWord={(word) => put({ path: 'word', body: { word }, says: `a word on the whole: “${word}”` })}
         />
       )}
-      {p?.postId && !p.rubric && (
+      {p && p.posts.length > 0 && !p.rubric && (
         <div className={css.dock}>
           <p className="muted above-0 below-0">This prompt has no rubric, so there is nothing to mark by.</p>
         </div>
+      )}
+      {p && allowing && (
+        <AllowanceDialog
+          prompt={strip.promptId}
+          student={studentId}
+          name={p.student}
+          onClose={() => setAllowing(false)}
+        />
       )}
     </div>
   );
 }
 
-function PaperText({ paper, classId, student }: { paper: Paper; classId: number; student: number }) {
-  if (!paper.postId)
+const saysOf = (s: StripView) =>
+  [t.states[s.standing], s.late && 'late', s.ownDate && 'own date', s.changed && 'handed in again since it was marked']
+    .filter(Boolean)
+    .join(', ');
+
+/** A score that its student has seen changes only with a reason. */
+function Why({ wanted, onSay, onLeave }: { wanted: Wanted; onSay: (reason: string) => void; onLeave: () => void }) {
+  const [text, setText] = useState('');
+  return (
+    <form
+      className={css.why}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (text.trim()) onSay(text);
+      }}
+    >
+      <p className="above-0 below-2">
+        The student has seen this score. You want to give <b>{wanted.says}</b>.
+      </p>
+      <label>
+        Why does it change? The student reads this.
+        <input autoFocus value={text} maxLength={1000} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <Button go type="submit" disabled={!text.trim()}>
+        Change it
+      </Button>{' '}
+      <Word onClick={onLeave}>Leave it as it is</Word>
+    </form>
+  );
+}
+
+function lateness(paper: Paper, days: number) {
+  if (days === 0) return 'on time';
+  const grace = paper.graceMinutes
+    ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace`
+    : '';
+  return `${t.count(days, 'day', 'days')} late${grace}`;
+}
+
+interface PaperTextsProps {
+  paper: Paper;
+  classId: number;
+  /** Without it nothing can be allowed here. */
+  onAllow?: () => void;
+}
+
+/** All posts of a paper, in the order in which they came. */
+function PaperTexts({ paper, classId, onAllow }: PaperTextsProps) {
+  const { standing } = paper.given;
+  const allow = onAllow && (
+    <>
+      {' · '}
+      <Word tiny onClick={onAllow}>
+        Own date, let off
+      </Word>
+    </>
+  );
+  const own = paper.ownDue && (
+    <>
+      {' '}
+      · own date <When at={paper.ownDue} />
+    </>
+  );
+  if (paper.posts.length === 0)
     return (
       <p className="muted inside-5">
-        <StateBoard state={paper.standing} withWord /> · {paper.student} has handed in nothing for this prompt.
+        <StateBoard state={standing} withWord /> ·{' '}
+        {standing === 'LET_OFF'
+          ? `${paper.student} was let off.`
+          : `${paper.student} has handed in nothing for this prompt.`}
+        {own}
+        {allow}
       </p>
     );
   return (
-    <article>
-      <div className={css.who}>
-        <NameMenu classId={classId} person={student} name={paper.student}>
-          <b>{paper.student}</b>
-          {paper.group ? `, ${paper.group.toLowerCase()}` : ''}
-        </NameMenu>{' '}
-        · handed in <When at={paper.handedInAt!} />,{' '}
-        {paper.daysLate === 0
-          ? 'on time'
-          : `${t.count(paper.daysLate, 'day', 'days')} late${paper.graceMinutes ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace` : ''}`}
-        {paper.standing === 'RELEASED' && ' · released'}
-      </div>
-      {paper.gathered && <OutsideTime postId={paper.postId} />}
-      <h1>{paper.title}</h1>
-      <Reading html={paper.html} postId={paper.postId} />
-      <ExcerptNote excerpt={paper.excerpt} />
-    </article>
+    <>
+      {paper.posts.map((post, i) => (
+        <article key={post.postId} className={i > 0 ? css.another : undefined}>
+          <div className={css.who}>
+            {i === 0 && (
+              <>
+                <NameMenu classId={classId} person={paper.studentId} name={paper.student}>
+                  <b>{paper.student}</b>
+                  {paper.group ? `, ${paper.group.toLowerCase()}` : ''}
+                </NameMenu>{' '}
+                ·{' '}
+              </>
+            )}
+            {paper.askedPosts > 1 && `post ${i + 1} of ${paper.askedPosts}, `}
+            handed in <When at={post.handedInAt} />, {lateness(paper, post.daysLate)}
+            {i === 0 && (standing === 'RELEASED' || standing === 'LET_OFF') && ` · ${t.states[standing].toLowerCase()}`}
+            {i === 0 && own}
+            {i === 0 && allow}
+          </div>
+          {post.gathered && <OutsideTime postId={post.postId} />}
+          <h1>{post.title}</h1>
+          <Reading html={post.html} postId={post.postId} />
+          <ExcerptNote excerpt={post.excerpt} />
+        </article>
+      ))}
+      {paper.posts.length < paper.askedPosts && (
+        <p className="muted">
+          {t.count(paper.askedPosts, 'post is', 'posts are')} asked for; {paper.posts.length} came so far.
+        </p>
+      )}
+    </>
   );
 }

@@ -21,8 +21,8 @@ interface MeanwhileProps {
 
 /** Somebody was faster, or the text is another one now: what stands there and what one wanted to give, to choose between. */
 export function Meanwhile({ paper, wanted, problem, onGive, onLeave }: MeanwhileProps) {
-  const given = (paper.rubric?.criteria ?? []).flatMap((c, i) => {
-    const points = paper.marks.find((m) => m.criterion === i)?.points;
+  const given = (paper.rubric?.criteria ?? []).flatMap((c) => {
+    const points = paper.given.marks.find((m) => m.criterion === c.id)?.points;
     return points === undefined ? [] : [`${c.name}: ${points}`];
   });
   return (
@@ -31,12 +31,12 @@ export function Meanwhile({ paper, wanted, problem, onGive, onLeave }: Meanwhile
         <b>{problem}</b>
       </p>
       <dl>
-        <dt>Stands there now{paper.marker ? `, by ${paper.marker}` : ''}</dt>
+        <dt>Stands there now{paper.given.marker ? `, by ${paper.given.marker}` : ''}</dt>
         <dd>
           {given.length > 0 ? given.join(' · ') : 'no marks yet'}
-          {paper.word && (
+          {paper.given.word && (
             <>
-              <br />“{paper.word}”
+              <br />“{paper.given.word}”
             </>
           )}
         </dd>

@@ -1,14 +1,17 @@
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Strip } from '../api/schema';
+import type { Paper, Seen, Standing, Strip } from '../api/schema';
 import { surroundings } from '../testing/page';
 import { fakeServer } from '../testing/server';
 import { useMarkLine } from './useMarkLine';
 
 const PROMPT = 7;
-const paper = (over: Partial<Paper> = {}) =>
-  ({ postId: 40, version: 1, rev: 1, marks: [], ...over }) as unknown as Paper;
+/** What stands given for a paper of one post. */
+const given = ({ post = 40, rev = 1, marks = [] as { criterion: string; points: number }[] } = {}) =>
+  ({ marks, seen: { posts: [{ post, version: 1 }], rev } }) as unknown as Standing;
+const paper = (of: Parameters<typeof given>[0] = {}) =>
+  ({ posts: [{ postId: of?.post ?? 40 }], given: given(of) }) as unknown as Paper;
 const strip = {
   promptId: PROMPT,
   title: 'Log',
@@ -18,7 +21,7 @@ const strip = {
   ],
 } as unknown as Strip;
 const level = (criterion: number, points: number) => ({
-  path: `criteria/${criterion}`,
+  path: `criteria/c${criterion}`,
   body: { points, remark: '' },
   says: `Criterion ${criterion}: ${points}`,
 });
@@ -26,7 +29,7 @@ const level = (criterion: number, points: number) => ({
 describe('giving marks one after the other', () => {
   const server = fakeServer();
 
-  function marking(papers: Record<number, Paper> = { 1: paper(), 2: paper({ postId: 50 }) }) {
+  function marking(papers: Record<number, Paper> = { 1: paper(), 2: paper({ post: 50 }) }) {
     const { client, wrapper } = surroundings();
     for (const [student, one] of Object.entries(papers))
       client.setQueryData(paperOptions(PROMPT, Number(student)).queryKey, one);
@@ -48,10 +51,10 @@ describe('giving marks one after the other', () => {
     };
   }
 
-  const answer = async (over: Partial<Paper>) => {
+  const answer = async (of: Parameters<typeof given>[0]) => {
     const call = await server.next('PUT');
-    await act(async () => call.answer(paper(over)));
-    return call.body as { points: number; seen: { post: number; version: number; rev: number } };
+    await act(async () => call.answer(given(of)));
+    return call.body as { points: number; seen: Seen };
   };
 
   it('sends one at a time, each naming the paper as the one before it left it', async () => {
@@ -71,7 +74,7 @@ describe('giving marks one after the other', () => {
     await put(level(0, 6));
     const first = await server.next('PUT');
     const early = hook.result.current.put;
-    await act(async () => first.answer(paper({ rev: 2 })));
+    await act(async () => first.answer(given({ rev: 2 })));
     await act(async () => early(level(1, 4)));
     expect((await answer({ rev: 3 })).seen.rev).toBe(2);
   });
@@ -89,19 +92,19 @@ describe('giving marks one after the other', () => {
     const { put, client } = marking();
     await put(level(0, 6));
     await answer({ rev: 5 });
-    client.setQueryData(paperOptions(PROMPT, 1).queryKey, paper({ postId: 41, rev: 1 }));
+    client.setQueryData(paperOptions(PROMPT, 1).queryKey, paper({ post: 41, rev: 1 }));
     await put(level(1, 4));
-    expect((await answer({ postId: 41, rev: 2 })).seen).toEqual({ post: 41, version: 1, rev: 1 });
+    expect((await answer({ post: 41, rev: 2 })).seen).toEqual({ posts: [{ post: 41, version: 1 }], rev: 1 });
   });
 
   it('shows only the last of several answers, so that no earlier one takes a newer step back', async () => {
     const { put, shown } = marking();
     await put(level(0, 6));
     await put(level(0, 4));
-    await answer({ rev: 2, marks: [{ criterion: 0, points: 6 }] as Paper['marks'] });
-    expect(shown()!.rev).toBe(1);
-    await answer({ rev: 3, marks: [{ criterion: 0, points: 4 }] as Paper['marks'] });
-    await waitFor(() => expect(shown()!.marks[0]!.points).toBe(4));
+    await answer({ rev: 2, marks: [{ criterion: 'c0', points: 6 }] });
+    expect(shown()!.given.seen.rev).toBe(1);
+    await answer({ rev: 3, marks: [{ criterion: 'c0', points: 4 }] });
+    await waitFor(() => expect(shown()!.given.marks[0]!.points).toBe(4));
   });
 
   it('stops at a refusal: what was typed behind it was meant for another paper', async () => {
@@ -134,10 +137,10 @@ describe('giving marks one after the other', () => {
     await put(level(0, 6));
     hook.rerender({ student: 2 });
     await put(level(0, 2));
-    expect((await answer({ rev: 2 })).seen.post).toBe(40);
-    expect((await answer({ postId: 50, rev: 2 })).seen).toEqual({ post: 50, version: 1, rev: 1 });
-    expect(shown(1)!.rev).toBe(2);
-    expect(shown(2)!.postId).toBe(50);
+    expect((await answer({ rev: 2 })).seen.posts[0]!.post).toBe(40);
+    expect((await answer({ post: 50, rev: 2 })).seen).toEqual({ posts: [{ post: 50, version: 1 }], rev: 1 });
+    expect(shown(1)!.given.seen.rev).toBe(2);
+    expect(shown(2)!.given.seen.posts[0]!.post).toBe(50);
   });
 
   it('tells of a refusal for a student whose page one has left, by name', async () => {
@@ -166,11 +169,11 @@ describe('giving marks one after the other', () => {
     await server.next('PUT');
     expect(settled).toBeUndefined();
     await answer({ rev: 2 });
-    await waitFor(() => expect(settled!.students[0]!.seen).toEqual({ post: 40, version: 1, rev: 2 }));
+    await waitFor(() => expect(settled!.students[0]!.seen).toEqual({ posts: [{ post: 40, version: 1 }], rev: 2 }));
   });
 
   it('sends nothing for somebody who handed nothing in', async () => {
-    const { put } = marking({ 1: paper({ postId: undefined }) });
+    const { put } = marking({ 1: { ...paper(), posts: [] } as unknown as Paper });
     await put(level(0, 6));
     expect(server.calls).toHaveLength(0);
   });

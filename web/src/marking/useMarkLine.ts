@@ -2,17 +2,19 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Seen, Strip } from '../api/schema';
+import type { Paper, Seen, Standing, Strip } from '../api/schema';
 import type { Wanted } from './Meanwhile';
 
 /** Names the paper as it is on the page: every mark does. */
 function seenOf(paper?: Paper): Seen | undefined {
-  return paper?.postId ? { post: paper.postId, version: paper.version, rev: paper.rev } : undefined;
+  return paper?.posts.length ? paper.given.seen : undefined;
 }
 
-/** Of two looks at a paper the later one; of two different posts the one that is shown. */
+const textsOf = (seen: Seen) => JSON.stringify(seen.posts.map((p) => [p.post, p.version]));
+
+/** Of two looks at a paper the later one; of two different texts the one that is shown. */
 function newest(own?: Seen, shown?: Seen): Seen | undefined {
-  return own && shown && own.post === shown.post && own.rev > shown.rev ? own : (shown ?? own);
+  return own && shown && textsOf(own) === textsOf(shown) && own.rev > shown.rev ? own : (shown ?? own);
 }
 
 /**
@@ -44,12 +46,12 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     const { queryKey } = paperOptions(strip.promptId, student);
     try {
       await client.cancelQueries({ queryKey });
-      const answer = await putJson<Paper>(`/api/prompts/${strip.promptId}/marking/${student}/${wanted.path}`, {
+      const answer = await putJson<Standing>(`/api/prompts/${strip.promptId}/marking/${student}/${wanted.path}`, {
         ...wanted.body,
         seen: mine.seen,
       });
-      mine.seen = seenOf(answer);
-      if (mine.waiting === 1) client.setQueryData(queryKey, answer);
+      mine.seen = answer.seen;
+      if (mine.waiting === 1) client.setQueryData(queryKey, (now) => now && { ...now, given: answer });
       client.setQueryData(
         stripOptions(strip.promptId).queryKey,
         (old) =>

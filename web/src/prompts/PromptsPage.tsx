@@ -51,6 +51,22 @@ export function PromptsPage() {
                 Mark
               </Link>
               {' · '}
+              {manages && (
+                <>
+                  <Link className="word" to={`/classes/${id}/prompts/${p.id}`} aria-label={`Change ${p.title}`}>
+                    Change
+                  </Link>
+                  {' · '}
+                  <Link
+                    className="word"
+                    to={`/classes/${id}/prompts/new?from=${p.id}&weeks=1`}
+                    aria-label={`Copy ${p.title} for a week later`}
+                  >
+                    Copy for a week later
+                  </Link>
+                  {' · '}
+                </>
+              )}
               <CopyLink path={`/classes/${id}/write?prompt=${p.id}`} />
             </p>
             {p.asked.comments > 0 && (

@@ -2,11 +2,15 @@ import type { Criterion, Level } from '../api/schema';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
 import css from './RubricBuilder.module.css';
+import { newId } from './wanted';
 
 interface RubricBuilderProps {
   criteria: Criterion[];
   onChange: (criteria: Criterion[]) => void;
 }
+
+const MOST_CRITERIA = 12;
+const MOST_LEVELS = 8;
 
 /** A rubric as stairs that one writes on: criteria below each other, the steps of each side by side. */
 export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
@@ -14,15 +18,26 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
     onChange(criteria.map((c, i) => (i === index ? { ...c, ...part } : c)));
   const setLevel = (index: number, at: number, part: Partial<Level>) =>
     set(index, { levels: criteria[index].levels.map((l, i) => (i === at ? { ...l, ...part } : l)) });
+  const move = (index: number, by: number) => {
+    const moved = [...criteria];
+    const [one] = moved.splice(index, 1);
+    moved.splice(index + by, 0, one);
+    onChange(moved);
+  };
   const add = () =>
     onChange([
       ...criteria,
-      { name: '', weight: 1, levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })) },
+      {
+        id: newId(),
+        name: '',
+        weight: 1,
+        levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })),
+      },
     ]);
   return (
     <div className="above-4">
       {criteria.map((c, i) => (
-        <fieldset key={i} className={`${css.criterion} above-0 below-0`}>
+        <fieldset key={c.id} className={`${css.criterion} above-0 below-0`}>
           <legend className="away">Criterion {i + 1}</legend>
           <div className={css.head}>
             <input
@@ -47,6 +62,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
             <span className="tiny push">
               <Word
                 tiny
+                disabled={c.levels.length >= MOST_LEVELS}
                 onClick={() =>
                   set(i, {
                     levels: [...c.levels, { name: '', points: (c.levels.at(-1)?.points ?? 0) + 1, descriptor: '' }],
@@ -61,6 +77,22 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
                   ·{' '}
                   <Word tiny onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>
                     Take the top one away
+                  </Word>
+                </>
+              )}
+              {i > 0 && (
+                <>
+                  {' · '}
+                  <Word tiny onClick={() => move(i, -1)} aria-label={`Up: ${c.name || 'this criterion'}`}>
+                    Up
+                  </Word>
+                </>
+              )}
+              {i < criteria.length - 1 && (
+                <>
+                  {' · '}
+                  <Word tiny onClick={() => move(i, 1)} aria-label={`Down: ${c.name || 'this criterion'}`}>
+                    Down
                   </Word>
                 </>
               )}
@@ -104,7 +136,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
           </div>
         </fieldset>
       ))}
-      <Button onClick={add}>Add a criterion</Button>
+      {criteria.length < MOST_CRITERIA && <Button onClick={add}>Add a criterion</Button>}
     </div>
   );
 }

@@ -25,6 +25,8 @@ export const t = {
     BEING_MARKED: 'Being marked',
     MARKED: 'Marked',
     RELEASED: 'Released',
+    IN_PART: 'Handed in in part',
+    LET_OFF: 'Let off',
   } as Record<string, string>,
   roles: {
     LEAD: 'lead teacher',

@@ -18,12 +18,26 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
   const { levels } = criterion;
   const height = (i: number) => LOWEST + ((HIGHEST - LOWEST) * i) / Math.max(1, levels.length - 1);
   const chosen = levels.find((l) => mark?.points === l.points);
+  const between = !chosen && mark?.points !== undefined;
   return (
     <>
       <h3>
-        {criterion.name} <span>weight {criterion.weight}</span>
+        {criterion.name}{' '}
+        {mark?.notCounted ? (
+          <span>not counted</span>
+        ) : between ? (
+          <span className={css.between}>
+            {mark.points} of {levels.at(-1)?.points}
+          </span>
+        ) : (
+          <span>weight {criterion.weight}</span>
+        )}
       </h3>
-      <div className={`${css.steps} on-paper`} role="radiogroup" aria-label={criterion.name}>
+      <div
+        className={`${css.steps} ${mark?.notCounted ? css.aside : ''} on-paper`}
+        role="radiogroup"
+        aria-label={criterion.name}
+      >
         {levels.map((level, i) => (
           <button
             key={level.points}

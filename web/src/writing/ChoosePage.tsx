@@ -44,7 +44,7 @@ export function ChoosePage() {
   const open =
     role === 'STUDENT'
       ? [...prompts]
-          .filter((p) => !answered.has(p.id))
+          .filter((p) => !answered.has(p.id) && !p.letOff && !p.closed)
           .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due))
       : [];
   return (
@@ -127,6 +127,9 @@ function Prompt({
       <div>
         <div className={css.who}>
           <Due at={prompt.due} />
+          {prompt.ownDate ? ', a date of your own' : ''}
+          {prompt.closes ? ', closes ' : ''}
+          {prompt.closes && <When at={prompt.closes} />}
           {prompt.late ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}
         </div>
         <h2>{prompt.title}</h2>

@@ -228,13 +228,11 @@ final class Morning {
                 + line.path("studentId").asLong(0);
         JsonNode paper = said("read", () -> me.get(at));
         think(chance, 1_500);
-        Map<String, Object> seen = Map.of(
-                "post", paper.path("postId").asLong(0),
-                "version", paper.path("version").asInt(0),
-                "rev", paper.path("rev").asInt(0));
+        JsonNode seen = paper.path("given").path("seen");
         said(
                 "write",
-                () -> me.put(at + "/criteria/" + chance.nextInt(4), Map.of("seen", seen, "points", 2, "remark", "")));
+                () -> me.put(
+                        at + "/criteria/c" + (1 + chance.nextInt(4)), Map.of("seen", seen, "points", 2, "remark", "")));
     }
 
     /** Sends, times and reads; what is refused is counted. Two teachers of a class may meet at one text. */

@@ -60,6 +60,7 @@ class DemoSchool {
     private final BlogSetupService setups;
     private final AccessService access;
     private final PlotToPlate plotToPlate;
+    private final HarvestProject harvest;
     private final RiverBoats riverBoats;
 
     DemoSchool(
@@ -71,6 +72,7 @@ class DemoSchool {
             BlogSetupService setups,
             AccessService access,
             PlotToPlate plotToPlate,
+            HarvestProject harvest,
             RiverBoats riverBoats) {
         this.clock = (DemoClock) clock;
         this.people = people;
@@ -80,6 +82,7 @@ class DemoSchool {
         this.setups = setups;
         this.access = access;
         this.plotToPlate = plotToPlate;
+        this.harvest = harvest;
         this.riverBoats = riverBoats;
     }
 
@@ -153,6 +156,7 @@ class DemoSchool {
                 BlogSetup.of(
                         BlogKind.GROUP, "Notes of {name}", "For the six of you.", Audience.MY_CLASS, Commenters.CLASS));
         plotToPlate.fill(teacher, garden, monday, now, outside);
+        harvest.fill(teacher, garden, monday, now);
         looks(
                 teacher,
                 garden,
@@ -340,6 +344,10 @@ class DemoSchool {
         }
         people.setPassword(people.students(classId), PASSWORD);
         people.students(classId).forEach(people::signedIn);
+    }
+
+    static LocalDate day(Instant moment) {
+        return moment.atZone(ZONE).toLocalDate();
     }
 
     static Instant at(LocalDate day, int hour, int minute) {

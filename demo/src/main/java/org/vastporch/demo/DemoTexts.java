@@ -174,6 +174,24 @@ final class DemoTexts {
                             + "put a handful of old compost in a jar next to a handful that has been boiled, "
                             + "with the thermometer in both, and see which of the two gets warm by itself."));
 
+    static final Text PARSNIPS = new Text(
+            "Forty-one parsnips",
+            List.of("harvest"),
+            "We pulled forty-one parsnips out of two rows. The longest was thirty-four centimetres and broke; all "
+                    + "together they weighed six kilograms and a bit. Nine had forked round stones.");
+
+    static final Text BEETROOT = new Text(
+            "Beetroot by the kilogram",
+            List.of("harvest"),
+            "Our bed gave eleven kilograms of beetroot, four of chard and one pumpkin that nobody planted. I weighed "
+                    + "each crate twice, before and after the mud was off: the mud was almost a tenth.");
+
+    static final Text BEETROOT_AGAIN = new Text(
+            "Next year, half the chard",
+            List.of("harvest", "plans"),
+            "Nobody took the chard home. I would sow half of it and put the rest of the row under broad beans, since "
+                    + "they came first and were gone first. And I would move the path, because we stood on the carrots.");
+
     static final Text WHEELBARROW_SECOND = new Text(
             "The wheelbarrow question",
             List.of("soil", "work"),

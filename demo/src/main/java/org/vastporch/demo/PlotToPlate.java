@@ -158,12 +158,16 @@ class PlotToPlate {
                         24,
                         new BigDecimal("5"),
                         new BigDecimal("50"),
+                        null,
                         new BigDecimal("18"),
                         new HandIn.Asked(60, 0, 1, 0, 0, 0, 2),
+                        1,
+                        null,
                         null,
                         null,
                         null,
                         false,
+                        null,
                         garden()));
     }
 
@@ -216,7 +220,7 @@ class PlotToPlate {
         List<Rubric.Level> levels = new ArrayList<>();
         for (int i = 0; i < points.size(); i++)
             levels.add(new Rubric.Level(names.get(i), new BigDecimal(points.get(i)), descriptors.get(i)));
-        return new Rubric.Criterion(name, new BigDecimal(weight), levels);
+        return new Rubric.Criterion("", name, new BigDecimal(weight), levels);
     }
 
     /** The students of a week write in the order of their days; somebody looks at each post the same evening. */
@@ -353,9 +357,9 @@ class PlotToPlate {
                     prompt,
                     student,
                     seen(teacher, prompt, student),
-                    c,
-                    criteria.get(c).levels().get(1 + random.nextInt(3)).points(),
-                    "");
+                    criteria.get(c).id(),
+                    new MarkingService.Given(
+                            criteria.get(c).levels().get(1 + random.nextInt(3)).points(), false, "", ""));
         marking.word(
                 teacher,
                 prompt,
@@ -363,12 +367,12 @@ class PlotToPlate {
                 seen(teacher, prompt, student),
                 random.nextBoolean()
                         ? "You measured before you said. Keep doing that."
-                        : "A good question. What would settle it?");
+                        : "A good question. What would settle it?",
+                "");
     }
 
     private MarkingService.Seen seen(Viewer teacher, long prompt, long student) {
-        MarkingService.Paper paper = marking.paper(teacher, prompt, student);
-        return new MarkingService.Seen(paper.postId(), paper.version(), paper.rev());
+        return marking.paper(teacher, prompt, student).given().seen();
     }
 
     /** A story in three parts, told in the shared blog by three of bed 6, and a pinned notice. */

@@ -63,6 +63,7 @@ class KillTest {
             assertEquals(List.of(), lost(address), "of " + posts.size() + " posts");
             String remark = new Visitor(address, "quill", "porch-demo")
                     .get(MARKED)
+                    .get("given")
                     .get("marks")
                     .get(0)
                     .get("remark")
@@ -127,12 +128,11 @@ class KillTest {
     private void mark(String address) throws IOException, InterruptedException {
         Visitor teacher = new Visitor(address, "fennimore", "porch-demo");
         for (int i = 0; ; i++) {
-            JsonNode paper = teacher.get(MARKED);
+            JsonNode seen = teacher.get(MARKED).get("given").get("seen");
             teacher.call(
                     "PUT",
-                    MARKED + "/criteria/0",
-                    "{\"seen\":{\"post\":" + paper.get("postId") + ",\"version\":" + paper.get("version") + ",\"rev\":"
-                            + paper.get("rev") + "},\"points\":" + 2 * (i % 4) + ",\"remark\":\"" + i + "\"}");
+                    MARKED + "/criteria/c1",
+                    "{\"seen\":" + seen + ",\"points\":" + 2 * (i % 4) + ",\"remark\":\"" + i + "\"}");
             marks.set(i);
             enough.countDown();
         }

@@ -421,7 +421,7 @@ class CanarySchool {
     private void mark(long prompt, String remark) {
         String at = "/api/prompts/" + prompt + "/marking/" + who('S').id;
         who('L').put(
-                        at + "/criteria/0",
+                        at + "/criteria/c1",
                         Map.of("seen", school.seen(who('L'), prompt, who('S').id), "points", 6, "remark", remark));
         who('L').put(at + "/word", Map.of("seen", school.seen(who('L'), prompt, who('S').id), "word", remark));
     }

@@ -56,7 +56,7 @@ class CostTest {
         }
         of.lead()
                 .put(
-                        "/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/0",
+                        "/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/c1",
                         Map.of("seen", school.seen(of.lead(), prompt, of.first().id), "points", 4, "remark", ""));
         return prompt;
     }

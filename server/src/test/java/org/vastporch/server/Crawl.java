@@ -259,12 +259,12 @@ class Crawl {
                 Map.entry(
                         "PUT /api/prompts/{}/marking/{}/criteria/{}",
                         () -> List.of(
-                                Map.of("seen", seen(id), "points", 6, "remark", ""),
+                                Map.of("seen", seen(id), "points", 6, "remark", "", "reason", "Looked again."),
                                 stale(Map.of("seen", guess(), "points", 6, "remark", "")))),
                 Map.entry(
                         "PUT /api/prompts/{}/marking/{}/word",
                         () -> List.of(
-                                Map.of("seen", seen(id), "word", "Good."),
+                                Map.of("seen", seen(id), "word", "Good.", "reason", "Looked again."),
                                 stale(Map.of("seen", guess(), "word", "Good.")))),
                 Map.entry(
                         "POST /api/prompts/{}/marking/release",
@@ -272,6 +272,32 @@ class Crawl {
                                 Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen(id)))),
                                 stale(Map.of(
                                         "papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
+                Map.entry(
+                        "POST /api/prompts/{}/marking/{}/take-back",
+                        () -> List.of(
+                                Map.of("seen", seen(id), "reason", "Too soon."),
+                                stale(Map.of("seen", guess(), "reason", "Too soon.")))),
+                Map.entry("POST /api/prompts/{}/look", () -> List.of(EndpointTableTest.wantedPrompt())),
+                Map.entry(
+                        "PUT /api/prompts/{}",
+                        () -> List.of(
+                                Map.of(
+                                        "rev",
+                                        rev("prompt", id),
+                                        "prompt",
+                                        EndpointTableTest.wantedPrompt(),
+                                        "reason",
+                                        "A better rule."),
+                                stale(Map.of(
+                                        "rev",
+                                        0,
+                                        "prompt",
+                                        EndpointTableTest.wantedPrompt(),
+                                        "reason",
+                                        "A better rule.")))),
+                Map.entry(
+                        "PUT /api/classes/{}/bundles", () -> List.of(stale(Map.of("bundles", List.of(), "seen", "0")))),
+                Map.entry("PUT /api/prompts/{}/allowances/{}", () -> List.of(Map.of("letOff", true))),
                 Map.entry("POST /api/blogs/{}/posts", () -> List.of(Map.of())),
                 Map.entry("PUT /api/blogs/{}/look", () -> List.of(Map.of("look", "TIDE"))),
                 Map.entry("PUT /api/blogs/{}/address", () -> List.of(Map.of("address", "another-address"))),
@@ -418,13 +444,16 @@ class Crawl {
                                  limit 1""")
                 .param("id", prompt)
                 .query((row, n) -> Map.<String, Object>of(
-                        "post", row.getLong("id"), "version", row.getInt("handed_no"), "rev", row.getInt("rev")))
+                        "posts",
+                        List.of(Map.of("post", row.getLong("id"), "version", row.getInt("handed_no"))),
+                        "rev",
+                        row.getInt("rev")))
                 .optional()
                 .orElse(guess());
     }
 
     private static Map<String, Object> guess() {
-        return Map.of("post", 1, "version", 1, "rev", 77);
+        return Map.of("posts", List.of(Map.of("post", 1, "version", 1)), "rev", 77);
     }
 
     private static Map<String, Object> saving(int rev) {

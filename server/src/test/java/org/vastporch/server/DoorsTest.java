@@ -339,26 +339,37 @@ class DoorsTest {
         Map<String, Object> read = school.seen(of.lead(), prompt, of.first().id);
         save(id, "Slugs, again");
         handIn(id, null);
-        Answer refused = of.lead().put(at + "/criteria/0", Map.of("seen", read, "points", 6, "remark", ""));
+        Answer refused = of.lead().put(at + "/criteria/c1", Map.of("seen", read, "points", 6, "remark", ""));
         assertEquals("marked-meanwhile", refused.code());
         assertEquals(
-                "Slugs, again", refused.body().get("paper").get("title").asString(), "with the paper as it stands now");
+                "Slugs, again",
+                refused.body().get("paper").get("posts").get(0).get("title").asString(),
+                "with the paper as it stands now");
         Map<String, Object> now = school.seen(of.lead(), prompt, of.first().id);
         assertEquals(
                 200,
                 of.lead()
-                        .put(at + "/criteria/0", Map.of("seen", now, "points", 6, "remark", ""))
+                        .put(at + "/criteria/c1", Map.of("seen", now, "points", 6, "remark", ""))
                         .status());
-        Answer second = of.second().put(at + "/criteria/0", Map.of("seen", now, "points", 0, "remark", ""));
+        Answer second = of.second().put(at + "/criteria/c1", Map.of("seen", now, "points", 0, "remark", ""));
         assertEquals(409, second.status());
         assertEquals(
-                6, second.body().get("paper").get("marks").get(0).get("points").asInt());
+                6,
+                second.body()
+                        .get("paper")
+                        .get("given")
+                        .get("marks")
+                        .get(0)
+                        .get("points")
+                        .asInt());
         Map<String, Object> stale = Map.of("papers", List.of(Map.of("student", of.first().id, "seen", now)));
         Answer released = of.lead().post("/api/prompts/" + prompt + "/marking/release", stale);
         assertEquals(0, released.body().get("released").asInt());
         assertEquals(1, released.body().get("changed").size());
         save(id, "Third");
         handIn(id, null);
-        assertEquals(2, of.lead().get(at).body().get("markedOn").asInt(), "marks on an earlier text say so");
+        JsonNode earlier = of.lead().get(at).body();
+        assertEquals(2, earlier.get("posts").get(0).get("markedOn").asInt(), "marks on an earlier text say so");
+        assertTrue(earlier.get("given").get("changed").asBoolean());
     }
 }

@@ -117,7 +117,7 @@ class EndpointTableTest {
                 .findFirst()
                 .orElseThrow());
         made.put("prompt", () -> prompt);
-        made.put("criterion", () -> 0);
+        made.put("criterion", () -> "c1");
         made.put("marked", () -> of.first().id);
         made.put("published", () -> published);
         made.put("helper", () -> helper("GUEST"));
@@ -303,7 +303,7 @@ class EndpointTableTest {
                 true);
     }
 
-    private static Map<String, Object> wantedPrompt() {
+    static Map<String, Object> wantedPrompt() {
         Map<String, Object> wanted = new HashMap<>(Map.of(
                 "title",
                 "Log",
@@ -476,6 +476,14 @@ class EndpointTableTest {
                 () -> Map.of("seen", seen(), "points", 6, "remark", ""));
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
+        body(
+                "POST /api/prompts/{prompt}/marking/{marked}/take-back",
+                () -> Map.of("seen", seen(), "reason", "Too soon."));
+        body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));
+        body("POST /api/classes/{class}/prompts/repeat", EndpointTableTest::wantedPrompt);
+        body("POST /api/prompts/{prompt}/look", EndpointTableTest::wantedPrompt);
+        body("PUT /api/prompts/{prompt}", () -> Map.of("rev", 0, "prompt", wantedPrompt()));
+        body("PUT /api/prompts/{prompt}/allowances/{marked}", () -> Map.of("letOff", false));
         body("POST /api/subscriptions", () -> Map.of("classId", of.classId(), "kind", "CLASS"));
         body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
         body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));

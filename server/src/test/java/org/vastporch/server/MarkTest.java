@@ -129,7 +129,7 @@ class MarkTest {
 
     private Answer mark(Person who, int criterion, int points) {
         return who.put(
-                "/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/" + criterion,
+                "/api/prompts/" + prompt + "/marking/" + of.first().id + "/criteria/c" + (criterion + 1),
                 Map.of("seen", school.seen(of.lead(), prompt, of.first().id), "points", points, "remark", ""));
     }
 
@@ -159,14 +159,22 @@ class MarkTest {
         // 9 × (2·6/6 + 1·2/3) / 3 = 8; two started days at 10 % leave 6.4
         assertEquals("8.0", whole.get("score").get("before").asString());
         assertEquals("6.4", whole.get("score").get("points").asString());
-        assertEquals(2, whole.get("daysLate").asInt());
-        assertEquals(5, whole.get("evidence").get("words").asInt());
+        assertEquals("20", whole.get("score").get("percentLost").asString());
+        assertEquals(
+                5,
+                of.lead()
+                        .get("/api/prompts/" + prompt + "/marking/" + of.first().id)
+                        .body()
+                        .get("evidence")
+                        .get("words")
+                        .asInt());
         assertEquals("MARKED late", standing());
         assertEquals(
                 0,
                 of.first()
                         .get("/api/classes/" + of.classId() + "/feedback")
                         .body()
+                        .get("papers")
                         .size(),
                 "nothing is shown before the release");
 
@@ -176,6 +184,7 @@ class MarkTest {
                 of.first()
                         .get("/api/classes/" + of.classId() + "/feedback")
                         .body()
+                        .get("papers")
                         .get(0)
                         .get("score")
                         .get("points")
@@ -185,6 +194,7 @@ class MarkTest {
                 of.other()
                         .get("/api/classes/" + of.classId() + "/feedback")
                         .body()
+                        .get("papers")
                         .size());
         assertEquals(0, release().body().get("released").asInt());
     }
@@ -207,7 +217,7 @@ class MarkTest {
         handIn();
         Answer refused = mark(of.lead(), 0, 7);
         assertEquals(
-                "\"Observation\" goes from 0 to 6.",
+                "\"Observation\" goes from 0 to 6, not 7.",
                 refused.body().get("detail").asString());
         assertEquals(404, mark(of.lead(), 5, 1).status());
     }

@@ -205,22 +205,29 @@ class RaceTest {
         Map<String, Object> seen = jdbc.sql("""
                                 select p.id as post, p.handed_no as version, m.rev
                                  from post p
-                                 join marking m on m.post_id = p.id
+                                 join marking m on m.prompt_id = p.prompt_id and m.student_id = p.author_id
                                  where p.prompt_id = :id""")
                 .param("id", prompt)
-                .query((row, n) ->
-                        Map.<String, Object>of("post", row.getLong(1), "version", row.getInt(2), "rev", row.getInt(3)))
+                .query((row, n) -> Map.<String, Object>of(
+                        "posts",
+                        List.of(Map.of("post", row.getLong(1), "version", row.getInt(2))),
+                        "rev",
+                        row.getInt(3)))
                 .single();
         String at = "/api/prompts/" + prompt + "/marking/" + school.who('S').id;
+        long post = jdbc.sql("select min(id) from post where prompt_id = :id")
+                .param("id", prompt)
+                .query(Long.class)
+                .single();
         int rev = jdbc.sql("select rev from post where id = :id")
-                .param("id", seen.get("post"))
+                .param("id", post)
                 .query(Integer.class)
                 .single();
         Map<String, Step> steps = new LinkedHashMap<>();
         steps.put("mark", () -> school.who('L')
-                .put(at + "/criteria/0", Map.of("seen", seen, "points", 0, "remark", "One")));
+                .put(at + "/criteria/c1", Map.of("seen", seen, "points", 0, "remark", "One")));
         steps.put("mark too", () -> school.who('A')
-                .put(at + "/criteria/0", Map.of("seen", seen, "points", 6, "remark", "Two")));
+                .put(at + "/criteria/c1", Map.of("seen", seen, "points", 6, "remark", "Two")));
         steps.put("word", () -> school.who('2').put(at + "/word", Map.of("seen", seen, "word", "Three")));
         steps.put("release", () -> school.who('L')
                 .post(
@@ -228,7 +235,7 @@ class RaceTest {
                         Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen)))));
         steps.put("write on", () -> school.who('S')
                 .put(
-                        "/api/posts/" + seen.get("post") + "/draft",
+                        "/api/posts/" + post + "/draft",
                         Map.of(
                                 "rev",
                                 rev,
@@ -241,9 +248,10 @@ class RaceTest {
                                 "audience",
                                 "MY_CLASS")));
         race(wrong, DatabaseCopy.of(source), "paper", steps, () -> jdbc.sql("""
-                                select m.rev, m.word, m.version_no, m.marker_id, m.released_at is null,
+                                select m.rev, m.word, r.version_no, m.marker_id, m.released_at is null,
                                     k.points, k.remark
                                  from marking m
+                                 join marking_post r on r.prompt_id = m.prompt_id and r.student_id = m.student_id
                                  join mark k on k.prompt_id = m.prompt_id and k.student_id = m.student_id
                                  where m.prompt_id = :id""")
                 .param("id", prompt)

@@ -9,6 +9,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -180,15 +181,18 @@ class School {
 
     /** Names the paper of a student as it stands at that moment; as nothing was handed in, if that is so. */
     Map<String, Object> seen(Person marker, long prompt, long student) {
-        JsonNode paper =
-                marker.get("/api/prompts/" + prompt + "/marking/" + student).body();
-        return Map.of(
-                "post",
-                paper.path("postId").asLong(0),
-                "version",
-                paper.path("version").asInt(0),
-                "rev",
-                paper.path("rev").asInt(0));
+        JsonNode seen = marker.get("/api/prompts/" + prompt + "/marking/" + student)
+                .body()
+                .path("given")
+                .path("seen");
+        List<Object> posts = new ArrayList<>();
+        for (JsonNode post : seen.path("posts"))
+            posts.add(Map.of(
+                    "post",
+                    post.get("post").asLong(),
+                    "version",
+                    post.get("version").asInt()));
+        return Map.of("posts", posts, "rev", seen.path("rev").asInt(0));
     }
 
     Person stranger(int port) {

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
 import java.util.List;
@@ -126,6 +127,24 @@ public record Term(LocalDate first, LocalDate last, List<Break> breaks, ZoneId z
     /** What the clock here says at a moment. */
     public LocalDateTime timeOf(Instant moment) {
         return LocalDateTime.ofInstant(moment, zone);
+    }
+
+    /**
+     * A week in which something happens again.
+     *
+     * @param later how many weeks after the first one
+     * @param number of the week in the term
+     */
+    public record Repeat(long later, int number) {}
+
+    /** The weeks of school from the one of a day on, to the end of the term; empty if that day is in no such week. */
+    public List<Repeat> repeats(LocalDateTime from) {
+        LocalDate monday = from.toLocalDate().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+        List<Repeat> repeats = weeks().stream()
+                .filter(week -> !week.isBreak() && !week.monday().isBefore(monday))
+                .map(week -> new Repeat(ChronoUnit.WEEKS.between(monday, week.monday()), week.number()))
+                .toList();
+        return repeats.isEmpty() || repeats.get(0).later() > 0 ? List.of() : repeats;
     }
 
     /** Tells whether something handed in at a moment is on time: not after {@code due + grace}. */

@@ -1,6 +1,6 @@
 package org.vastporch.core.marking;
 
-import org.jspecify.annotations.Nullable;
+import java.util.List;
 import org.vastporch.core.moderation.State;
 
 /** Where the paper of a student for a prompt stands. It is computed from facts whenever it is asked for, never kept. */
@@ -9,6 +9,8 @@ public enum PaperState {
     NOT_HANDED_IN,
     /** Nothing came, and the time is over. */
     MISSING,
+    /** Fewer posts came than are asked for, and there is time. */
+    IN_PART,
     /** Handed in, and somebody looks at it before the class does. */
     WAITING,
     /** Handed in, and given back to be mended. */
@@ -19,17 +21,20 @@ public enum PaperState {
     BEING_MARKED,
     /** All criteria have points; the student does not see them yet. */
     MARKED,
-    RELEASED;
+    RELEASED,
+    /** Nothing is asked of this student, and nothing of it is in any sum. */
+    LET_OFF;
 
     /**
      * What a paper has so far.
      *
-     * @param post the state of the post that was handed in; null if none was
-     * @param given how many criteria have points
+     * @param posts the states of the posts that count
+     * @param asked how many posts the prompt asks for
+     * @param given how many criteria of the rubric have points, or do not count for this student
      * @param criteria how many the rubric has; 0 without one
      * @param released whether the marks were shown to the student
      */
-    public record Facts(@Nullable State post, int given, int criteria, boolean released) {
+    public record Facts(List<State> posts, int asked, int given, int criteria, boolean released, boolean letOff) {
 
         /** Whether all criteria have points. */
         public boolean isFinished() {
@@ -39,15 +44,15 @@ public enum PaperState {
 
     /** @param isOver whether due and grace are over */
     public static PaperState of(Facts paper, boolean isOver) {
-        if (paper.post() == null) return isOver ? MISSING : NOT_HANDED_IN;
+        if (paper.letOff()) return LET_OFF;
+        // What its student has seen stands, whatever became of the post.
         if (paper.released()) return RELEASED;
+        if (paper.posts().isEmpty()) return isOver ? MISSING : NOT_HANDED_IN;
         if (paper.isFinished()) return MARKED;
         if (paper.given() > 0) return BEING_MARKED;
-        return switch (paper.post()) {
-            case WAITING -> WAITING;
-            case RETURNED -> RETURNED;
-            default -> HANDED_IN;
-        };
+        if (paper.posts().contains(State.RETURNED)) return RETURNED;
+        if (paper.posts().contains(State.WAITING)) return WAITING;
+        return paper.posts().size() < paper.asked() && !isOver ? IN_PART : HANDED_IN;
     }
 
     /** Whether it lies on the desk of those who mark. */
@@ -58,5 +63,10 @@ public enum PaperState {
     /** Whether nothing is left to be done about it but to show it. */
     public boolean isMarked() {
         return this == MARKED || this == RELEASED;
+    }
+
+    /** Of the posts that came for a prompt those that count: as many as it asks for, those that came last. */
+    public static <T> List<T> counted(List<T> inOrder, int asked) {
+        return List.copyOf(inOrder.subList(Math.max(0, inOrder.size() - Math.max(1, asked)), inOrder.size()));
     }
 }

@@ -2,7 +2,6 @@ package org.vastporch.core.rubrics;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
-import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.vastporch.core.Refusal;
@@ -18,30 +17,24 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
 
     /**
      * @param outOf the prompt's points P, not below 0
-     * @param given points by index of criterion (0-based), each between its lowest and highest
-     * @param notCounted indexes of criteria that do not count for this student
+     * @param given points by the identity of their criterion, each between its lowest and highest; those of criteria
+     *     that are not in the rubric count nothing
+     * @param notCounted identities of criteria that do not count for this student
      * @throws Refusal if points lie outside their criterion
      */
     public static RubricScore of(
-            Rubric rubric, BigDecimal outOf, Map<Integer, BigDecimal> given, Set<Integer> notCounted) {
+            Rubric rubric, BigDecimal outOf, Map<String, BigDecimal> given, Set<String> notCounted) {
         Fraction sum = Fraction.ZERO;
         Fraction weights = Fraction.ZERO;
         int open = 0;
-        List<Rubric.Criterion> criteria = rubric.criteria();
-        for (int i = 0; i < criteria.size(); i++) {
-            if (notCounted.contains(i)) continue;
-            Rubric.Criterion criterion = criteria.get(i);
-            BigDecimal points = given.get(i);
+        for (Rubric.Criterion criterion : rubric.criteria()) {
+            if (notCounted.contains(criterion.id())) continue;
+            BigDecimal points = given.get(criterion.id());
             if (points == null) {
                 open++;
                 continue;
             }
-            if (!criterion.allows(points))
-                throw new Refusal(
-                        "points",
-                        "points-range",
-                        "\"" + criterion.name() + "\" goes from " + criterion.lowest() + " to " + criterion.highest()
-                                + ", not " + points.toPlainString() + ".");
+            criterion.require(points);
             Fraction weight = Fraction.of(criterion.weight());
             sum = sum.plus(weight.times(Fraction.of(points)).dividedBy(Fraction.of(criterion.highest())));
             weights = weights.plus(weight);
@@ -52,9 +45,13 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
         return new RubricScore(score.n(), score.d(), open > 0, open);
     }
 
+    public Fraction exact() {
+        return new Fraction(numerator, denominator);
+    }
+
     /** The score times an exact factor, such as what lateness leaves of it. */
     public RubricScore times(BigDecimal factor) {
-        Fraction product = new Fraction(numerator, denominator).times(Fraction.of(factor));
+        Fraction product = exact().times(Fraction.of(factor));
         return new RubricScore(product.n(), product.d(), provisional, open);
     }
 
@@ -71,11 +68,11 @@ public record RubricScore(BigInteger numerator, BigInteger denominator, boolean 
     }
 
     private boolean isLess(RubricScore other) {
-        return new Fraction(numerator, denominator).compareTo(new Fraction(other.numerator, other.denominator)) < 0;
+        return exact().compareTo(other.exact()) < 0;
     }
 
     /** The score for show, rounded half up to so many places (0 or more). */
     public BigDecimal rounded(int places) {
-        return new Fraction(numerator, denominator).rounded(places);
+        return exact().rounded(places);
     }
 }

@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.util.Arrays;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -15,32 +16,64 @@ class PaperStateTest {
 
     @ParameterizedTest
     @CsvSource(nullValues = "-", textBlock = """
-                    # post,     given, criteria, released, over,  state
-                    -,              0,        3, false,    false, NOT_HANDED_IN
-                    -,              0,        3, false,    true,  MISSING
-                    -,              0,        3, true,     true,  MISSING
-                    WAITING,        0,        3, false,    true,  WAITING
-                    RETURNED,       0,        3, false,    true,  RETURNED
-                    PUBLISHED,      0,        3, false,    false, HANDED_IN
-                    DRAFT,          0,        3, false,    true,  HANDED_IN
-                    HIDDEN,         0,        3, false,    true,  HANDED_IN
-                    SCHEDULED,      0,        3, false,    true,  HANDED_IN
-                    WAITING,        1,        3, false,    true,  BEING_MARKED
-                    PUBLISHED,      2,        3, false,    true,  BEING_MARKED
-                    RETURNED,       3,        3, false,    true,  MARKED
-                    PUBLISHED,      3,        3, true,     true,  RELEASED
-                    PUBLISHED,      1,        3, true,     true,  RELEASED
-                    PUBLISHED,      0,        0, false,    true,  HANDED_IN
+                    # posts,             asked, given, criteria, released, over, let off, state
+                    -,                   1,     0,     3,        false,    false, false,  NOT_HANDED_IN
+                    -,                   1,     0,     3,        false,    true,  false,  MISSING
+                    -,                   1,     3,     3,        true,     true,  false,  RELEASED
+                    -,                   1,     3,     3,        false,    true,  false,  MISSING
+                    -,                   1,     0,     3,        false,    true,  true,   LET_OFF
+                    WAITING,             1,     0,     3,        false,    true,  false,  WAITING
+                    RETURNED,            1,     0,     3,        false,    true,  false,  RETURNED
+                    PUBLISHED,           1,     0,     3,        false,    false, false,  HANDED_IN
+                    DRAFT,               1,     0,     3,        false,    true,  false,  HANDED_IN
+                    HIDDEN,              1,     0,     3,        false,    true,  false,  HANDED_IN
+                    SCHEDULED,           1,     0,     3,        false,    true,  false,  HANDED_IN
+                    WAITING,             1,     1,     3,        false,    true,  false,  BEING_MARKED
+                    PUBLISHED,           1,     2,     3,        false,    true,  false,  BEING_MARKED
+                    RETURNED,            1,     3,     3,        false,    true,  false,  MARKED
+                    PUBLISHED,           1,     3,     3,        true,     true,  false,  RELEASED
+                    PUBLISHED,           1,     1,     3,        true,     true,  false,  RELEASED
+                    PUBLISHED,           1,     3,     3,        true,     true,  true,   LET_OFF
+                    PUBLISHED,           1,     0,     0,        false,    true,  false,  HANDED_IN
+                    PUBLISHED,           2,     0,     3,        false,    false, false,  IN_PART
+                    PUBLISHED,           2,     0,     3,        false,    true,  false,  HANDED_IN
+                    PUBLISHED,           2,     1,     3,        false,    false, false,  BEING_MARKED
+                    PUBLISHED PUBLISHED, 2,     0,     3,        false,    false, false,  HANDED_IN
+                    PUBLISHED WAITING,   2,     0,     3,        false,    false, false,  WAITING
+                    WAITING RETURNED,    2,     0,     3,        false,    true,  false,  RETURNED
+                    PUBLISHED WAITING,   3,     0,     3,        false,    true,  false,  WAITING
                     """)
     void standsWhereItsFactsPutIt(
-            State post, int given, int criteria, boolean released, boolean over, PaperState state) {
-        assertEquals(state, PaperState.of(new PaperState.Facts(post, given, criteria, released), over));
+            String posts,
+            int asked,
+            int given,
+            int criteria,
+            boolean released,
+            boolean over,
+            boolean letOff,
+            PaperState state) {
+        List<State> states = posts == null
+                ? List.of()
+                : Arrays.stream(posts.split(" ")).map(State::valueOf).toList();
+        assertEquals(
+                state, PaperState.of(new PaperState.Facts(states, asked, given, criteria, released, letOff), over));
     }
 
     @Test
     void withoutARubricNothingIsEverFinished() {
-        assertFalse(new PaperState.Facts(State.PUBLISHED, 0, 0, false).isFinished());
-        assertTrue(new PaperState.Facts(State.PUBLISHED, 1, 1, false).isFinished());
+        assertFalse(new PaperState.Facts(List.of(State.PUBLISHED), 1, 0, 0, false, false).isFinished());
+        assertTrue(new PaperState.Facts(List.of(State.PUBLISHED), 1, 1, 1, false, false).isFinished());
+    }
+
+    @Test
+    void thoseThatCameLastCount() {
+        List<Integer> came = List.of(1, 2, 3);
+        assertEquals(List.of(3), PaperState.counted(came, 1));
+        assertEquals(List.of(2, 3), PaperState.counted(came, 2));
+        assertEquals(came, PaperState.counted(came, 3));
+        assertEquals(came, PaperState.counted(came, 4));
+        assertEquals(List.of(3), PaperState.counted(came, 0));
+        assertEquals(List.of(), PaperState.counted(List.of(), 2));
     }
 
     @ParameterizedTest

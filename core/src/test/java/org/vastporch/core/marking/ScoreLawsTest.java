@@ -30,6 +30,7 @@ class ScoreLawsTest {
         for (int c = 0; c <= random.nextInt(5); c++) {
             int top = 1 + random.nextInt(12);
             criteria.add(new Criterion(
+                    "",
                     "c" + c,
                     BigDecimal.valueOf(1 + random.nextInt(50), 1),
                     List.of(
@@ -39,13 +40,12 @@ class ScoreLawsTest {
         return new Rubric(criteria);
     }
 
-    private Map<Integer, BigDecimal> marks(Rubric rubric) {
-        Map<Integer, BigDecimal> marks = new HashMap<>();
-        for (int c = 0; c < rubric.criteria().size(); c++)
+    private Map<String, BigDecimal> marks(Rubric rubric) {
+        Map<String, BigDecimal> marks = new HashMap<>();
+        for (Criterion criterion : rubric.criteria())
             marks.put(
-                    c,
-                    rubric.criteria()
-                            .get(c)
+                    criterion.id(),
+                    criterion
                             .highest()
                             .multiply(BigDecimal.valueOf(random.nextInt(5)))
                             .divide(BigDecimal.valueOf(4)));
@@ -57,13 +57,14 @@ class ScoreLawsTest {
         for (int i = 0; i < 3000; i++) {
             Rubric rubric = rubric();
             BigDecimal outOf = BigDecimal.valueOf(random.nextInt(400), 1);
-            Map<Integer, BigDecimal> marks = marks(rubric);
+            Map<String, BigDecimal> marks = marks(rubric);
             BigDecimal score = RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6);
             assertTrue(score.signum() >= 0 && score.compareTo(outOf) <= 0);
-            int raised = random.nextInt(rubric.criteria().size());
-            marks.put(raised, rubric.criteria().get(raised).highest());
+            Criterion raised =
+                    rubric.criteria().get(random.nextInt(rubric.criteria().size()));
+            marks.put(raised.id(), raised.highest());
             assertTrue(RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6).compareTo(score) >= 0);
-            rubric.criteria().forEach(c -> marks.put(rubric.criteria().indexOf(c), c.highest()));
+            rubric.criteria().forEach(c -> marks.put(c.id(), c.highest()));
             assertEquals(
                     0,
                     RubricScore.of(rubric, outOf, marks, Set.of()).rounded(6).compareTo(outOf),
@@ -75,10 +76,10 @@ class ScoreLawsTest {
     void whatIsNotCountedChangesNothingWhateverItsMark() {
         for (int i = 0; i < 1000; i++) {
             Rubric rubric = rubric();
-            Map<Integer, BigDecimal> marks = marks(rubric);
-            RubricScore without = RubricScore.of(rubric, BigDecimal.TEN, marks, Set.of(0));
-            marks.put(0, rubric.criteria().get(0).highest());
-            assertEquals(without, RubricScore.of(rubric, BigDecimal.TEN, marks, Set.of(0)));
+            Map<String, BigDecimal> marks = marks(rubric);
+            RubricScore without = RubricScore.of(rubric, BigDecimal.TEN, marks, Set.of("c1"));
+            marks.put("c1", rubric.criteria().get(0).highest());
+            assertEquals(without, RubricScore.of(rubric, BigDecimal.TEN, marks, Set.of("c1")));
         }
     }
 

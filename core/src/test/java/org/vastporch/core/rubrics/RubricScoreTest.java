@@ -24,7 +24,7 @@ class RubricScoreTest {
     private static Criterion criterion(String name, String weight, String... points) {
         List<Level> levels = new ArrayList<>();
         for (String p : points) levels.add(new Level(p, d(p), ""));
-        return new Criterion(name, d(weight), levels);
+        return new Criterion("", name, d(weight), levels);
     }
 
     private static final Rubric GARDEN = new Rubric(List.of(
@@ -35,11 +35,11 @@ class RubricScoreTest {
 
     @Test
     void addsUpByWeightAndIsProvisionalWhileOneIsMissing() {
-        RubricScore full =
-                RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("4"), 2, d("2"), 3, d("3")), Set.of());
+        RubricScore full = RubricScore.of(
+                GARDEN, d("18"), Map.of("c1", d("6"), "c2", d("4"), "c3", d("2"), "c4", d("3")), Set.of());
         assertEquals(d("15.00"), full.rounded(2)); // 18 × (2·1 + 2·⅔ + 1·⅔ + 1·1) / 6
         assertFalse(full.provisional());
-        RubricScore part = RubricScore.of(GARDEN, d("18"), Map.of(0, d("6")), Set.of(3));
+        RubricScore part = RubricScore.of(GARDEN, d("18"), Map.of("c1", d("6")), Set.of("c4"));
         assertEquals(2, part.open());
         assertEquals(d("18"), part.rounded(0));
     }
@@ -50,7 +50,7 @@ class RubricScoreTest {
                 criterion("A", "1", "0", "1", "3"),
                 criterion("B", "1", "0", "1", "3"),
                 criterion("C", "1", "0", "1", "3")));
-        RubricScore third = RubricScore.of(thirds, d("9"), Map.of(0, d("1"), 1, d("1"), 2, d("1")), Set.of());
+        RubricScore third = RubricScore.of(thirds, d("9"), Map.of("c1", d("1"), "c2", d("1"), "c3", d("1")), Set.of());
         assertEquals(d("3"), third.rounded(0));
         assertEquals(1, third.denominator().intValue());
     }
@@ -60,14 +60,14 @@ class RubricScoreTest {
         Random random = new Random(3);
         for (int i = 0; i < 500; i++) {
             List<Criterion> criteria = new ArrayList<>();
-            Map<Integer, BigDecimal> given = new HashMap<>();
+            Map<String, BigDecimal> given = new HashMap<>();
             int sum = 0;
             int most = 0;
             for (int c = 0; c <= random.nextInt(5); c++) {
                 int max = 1 + random.nextInt(9);
                 int points = random.nextInt(max + 1);
                 criteria.add(criterion("c" + c, "" + max, "0", "" + max));
-                given.put(c, BigDecimal.valueOf(points));
+                given.put("c" + (c + 1), BigDecimal.valueOf(points));
                 sum += points;
                 most += max;
             }
@@ -79,7 +79,7 @@ class RubricScoreTest {
 
     @Test
     void refusesPointsOutsideACriterionAndBadRubrics() {
-        var e = assertThrows(Refusal.class, () -> RubricScore.of(GARDEN, d("18"), Map.of(0, d("7")), Set.of()));
+        var e = assertThrows(Refusal.class, () -> RubricScore.of(GARDEN, d("18"), Map.of("c1", d("7")), Set.of()));
         assertEquals("\"Observation\" goes from 0 to 6, not 7.", e.getMessage());
         assertThrows(Refusal.class, () -> criterion("x", "0", "0", "1"));
         assertThrows(Refusal.class, () -> criterion("x", "1", "2", "1"));
@@ -90,11 +90,11 @@ class RubricScoreTest {
     @Test
     void aFloorOfHalfAPointLiftsNothing() {
         Rubric thirds = new Rubric(List.of(criterion("Thirds", "1", "0", "1", "3")));
-        RubricScore third = RubricScore.of(thirds, d("10"), Map.of(0, d("1")), Set.of());
+        RubricScore third = RubricScore.of(thirds, d("10"), Map.of("c1", d("1")), Set.of());
         LateRule rule = new LateRule(d("0.1"), d("0.5"), d("3.5"));
         assertEquals(third, rule.apply(third, 1));
         assertEquals(d("3.33"), rule.apply(third, 1).rounded(2));
-        RubricScore full = RubricScore.of(thirds, d("4"), Map.of(0, d("3")), Set.of());
+        RubricScore full = RubricScore.of(thirds, d("4"), Map.of("c1", d("3")), Set.of());
         assertEquals(d("3.60"), rule.apply(full, 1).rounded(2));
         assertEquals(d("3.50"), rule.apply(full, 2).rounded(2));
     }
@@ -102,17 +102,17 @@ class RubricScoreTest {
     @Test
     void latenessTakesADayAtATimeUpToItsCapAndNotUnderTheFloor() {
         LateRule rule = new LateRule(d("0.05"), d("0.5"), d("8"));
-        RubricScore full =
-                RubricScore.of(GARDEN, d("18"), Map.of(0, d("6"), 1, d("6"), 2, d("3"), 3, d("3")), Set.of());
+        RubricScore full = RubricScore.of(
+                GARDEN, d("18"), Map.of("c1", d("6"), "c2", d("6"), "c3", d("3"), "c4", d("3")), Set.of());
         assertEquals(d("18.00"), rule.apply(full, 0).rounded(2));
         assertEquals(d("17.10"), rule.apply(full, 1).rounded(2));
         assertEquals(d("9.00"), rule.apply(full, 30).rounded(2));
-        RubricScore half =
-                RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("4"), 2, d("2"), 3, d("1")), Set.of());
+        RubricScore half = RubricScore.of(
+                GARDEN, d("18"), Map.of("c1", d("2"), "c2", d("4"), "c3", d("2"), "c4", d("1")), Set.of());
         assertEquals(d("9.00"), half.rounded(2));
         assertEquals(d("8.00"), rule.apply(half, 30).rounded(2));
-        RubricScore poor =
-                RubricScore.of(GARDEN, d("18"), Map.of(0, d("2"), 1, d("2"), 2, d("1"), 3, d("1")), Set.of());
+        RubricScore poor = RubricScore.of(
+                GARDEN, d("18"), Map.of("c1", d("2"), "c2", d("2"), "c3", d("1"), "c4", d("1")), Set.of());
         assertEquals(d("6.00"), rule.apply(poor, 1).rounded(2), "what is under the floor is left alone");
         assertThrows(Refusal.class, () -> new LateRule(d("1.1"), d("1"), d("0")));
     }

@@ -204,7 +204,7 @@ class SourceIntake {
     }
 
     private boolean isHere(Entry entry, long post) {
-        return texts.marked(post, null)
+        return texts.newest(post)
                 .filter(text -> Excerpt.whole(entry, text.html()).isPresent())
                 .isPresent();
     }

@@ -1,5 +1,6 @@
 package org.vastporch.server.marking;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -10,6 +11,12 @@ import org.vastporch.server.erasure.Traces;
 @Repository
 @Order(10)
 class MarkTraces implements Traces {
+
+    private static final List<String> ERASE = List.of(
+            "delete from marking where student_id = :person",
+            "delete from allowance where student_id = :person",
+            "delete from score_event where student_id = :person",
+            "update score_event set by_id = null where by_id = :person");
 
     private final JdbcClient jdbc;
 
@@ -37,11 +44,6 @@ class MarkTraces implements Traces {
 
     @Override
     public void erase(long personId) {
-        jdbc.sql("delete from mark where student_id = :person")
-                .param("person", personId)
-                .update();
-        jdbc.sql("delete from marking where student_id = :person")
-                .param("person", personId)
-                .update();
+        for (String sql : ERASE) jdbc.sql(sql).param("person", personId).update();
     }
 }

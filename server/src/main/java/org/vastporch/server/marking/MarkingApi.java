@@ -2,6 +2,7 @@ package org.vastporch.server.marking;
 
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Objects;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -14,18 +15,33 @@ import org.vastporch.server.http.Optionally;
 @RestController
 class MarkingApi {
 
-    /** @param seen the paper as its marker had it before them */
-    record Given(MarkingService.Seen seen, @Optionally BigDecimal points, String remark) {}
+    /**
+     * @param seen the paper as its marker had it before them
+     * @param reason why it changes, once its student has seen it
+     */
+    record Given(
+            MarkingService.Seen seen,
+            @Optionally BigDecimal points,
+            @Optionally Boolean notCounted,
+            String remark,
+            @Optionally String reason) {}
 
-    record Word(MarkingService.Seen seen, String word) {}
+    record Word(
+            MarkingService.Seen seen,
+            String word,
+            @Optionally String reason) {}
+
+    record TakingBack(MarkingService.Seen seen, @Optionally String reason) {}
 
     /** @param papers the finished ones that are to be released, as they were seen */
     record Releasing(List<MarkingService.SeenPaper> papers) {}
 
     private final MarkingService marking;
+    private final FeedbackService feedback;
 
-    MarkingApi(MarkingService marking) {
+    MarkingApi(MarkingService marking, FeedbackService feedback) {
         this.marking = marking;
+        this.feedback = feedback;
     }
 
     @GetMapping("/api/prompts/{prompt}/marking")
@@ -39,19 +55,41 @@ class MarkingApi {
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/criteria/{criterion}")
-    MarkingService.Paper mark(
+    MarkingService.Standing mark(
             Viewer viewer,
             @PathVariable long prompt,
             @PathVariable long student,
-            @PathVariable int criterion,
+            @PathVariable String criterion,
             @RequestBody Given body) {
-        return marking.mark(viewer, prompt, student, body.seen(), criterion, body.points(), body.remark());
+        return marking.mark(
+                viewer,
+                prompt,
+                student,
+                body.seen(),
+                criterion,
+                new MarkingService.Given(
+                        body.points(),
+                        Boolean.TRUE.equals(body.notCounted()),
+                        body.remark(),
+                        Objects.requireNonNullElse(body.reason(), "")));
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/word")
-    MarkingService.Paper word(
+    MarkingService.Standing word(
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
-        return marking.word(viewer, prompt, student, body.seen(), body.word());
+        return marking.word(
+                viewer, prompt, student, body.seen(), body.word(), Objects.requireNonNullElse(body.reason(), ""));
+    }
+
+    @PostMapping("/api/prompts/{prompt}/marking/{student}/take-back")
+    MarkingService.Standing takeBack(
+            Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody TakingBack body) {
+        return marking.takeBack(viewer, prompt, student, body.seen(), Objects.requireNonNullElse(body.reason(), ""));
+    }
+
+    @GetMapping("/api/prompts/{prompt}/marking/{student}/history")
+    List<ScoreEventStore.ScoreLine> history(Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
+        return marking.history(viewer, prompt, student);
     }
 
     @PostMapping("/api/prompts/{prompt}/marking/release")
@@ -60,7 +98,7 @@ class MarkingApi {
     }
 
     @GetMapping("/api/classes/{id}/feedback")
-    List<MarkingService.Feedback> feedback(Viewer viewer, @PathVariable long id) {
-        return marking.feedback(viewer, id);
+    FeedbackService.FeedbackView feedback(Viewer viewer, @PathVariable long id) {
+        return feedback.feedback(viewer, id);
     }
 }

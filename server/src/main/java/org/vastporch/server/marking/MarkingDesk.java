@@ -2,20 +2,31 @@ package org.vastporch.server.marking;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.log.ClassChanges;
-import org.vastporch.server.marking.MarkingStore.Given;
+import org.vastporch.server.marking.MarkingService.SeenPost;
+import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
@@ -34,11 +45,59 @@ public class MarkingDesk {
     /** @param missing how many students handed in nothing in time */
     public record Pile(long promptId, String title, Instant due, int toMark, int missing) {}
 
-    /** @param post null if nothing was handed in */
+    /**
+     * @param posts those that count, in the order in which they came
+     * @param read the versions that the marker read, in the order of their numbers
+     * @param marks what was given, or does not count, for criteria of the rubric as it is now; without remarks
+     * @param daysLate of what was read, once it is marked: a mark never moves to a text that its marker did not see
+     */
     record Paper(
-            long studentId, @Nullable Handed post, @Nullable Marking marking, PaperState state) {}
+            PromptRecord prompt,
+            long studentId,
+            List<Handed> posts,
+            @Nullable Marking marking,
+            List<SeenPost> read,
+            List<Mark> marks,
+            Allowance allowance,
+            PaperState state,
+            int daysLate) {
+
+        /** Names the paper as it stands now. */
+        MarkingService.Seen seen() {
+            return MarkingService.Seen.of(
+                    posts.stream()
+                            .map(p -> new SeenPost(p.postId(), p.version()))
+                            .toList(),
+                    marking);
+        }
+
+        /** The score as people read it. */
+        @Nullable
+        BigDecimal shown() {
+            PaperScore score = score();
+            return score == null ? null : score.score().rounded(prompt.places());
+        }
+
+        /** Whether its student sees the marks. */
+        boolean isShown() {
+            return marking != null && marking.releasedAt() != null && !allowance.letOff();
+        }
+
+        /** Whether it is another text, or one more, than its marker read. */
+        boolean isChangedSinceMarked() {
+            return marking != null && !read.equals(seen().posts());
+        }
+
+        /** Null without a rubric, or while nothing is given. */
+        @Nullable
+        PaperScore score() {
+            return prompt.rubric() == null || marks.isEmpty() ? null : scoreOf(prompt, marks, daysLate);
+        }
+    }
 
     private record Counted(long change, Instant until, List<Pile> piles) {}
+
+    private record Key(long promptId, long studentId) {}
 
     private static final int MOST_CLASSES = 5_000;
 
@@ -48,6 +107,7 @@ public class MarkingDesk {
     private final PromptService prompts;
     private final Posts posts;
     private final PeopleService people;
+    private final ClassService classes;
     private final ClassChanges changes;
     private final Duration kept;
     private final Clock clock;
@@ -57,6 +117,7 @@ public class MarkingDesk {
             PromptService prompts,
             Posts posts,
             PeopleService people,
+            ClassService classes,
             ClassChanges changes,
             @Value("${vastporch.counts.kept:PT1M}") Duration kept,
             Clock clock) {
@@ -64,6 +125,7 @@ public class MarkingDesk {
         this.prompts = prompts;
         this.posts = posts;
         this.people = people;
+        this.classes = classes;
         this.changes = changes;
         this.kept = kept;
         this.clock = clock;
@@ -88,48 +150,117 @@ public class MarkingDesk {
                 .toList();
         Map<Long, List<Paper>> papers = papers(classId, due);
         List<Pile> piles = new ArrayList<>();
+        Set<Instant> ends = new HashSet<>();
+        for (PromptRecord prompt : all) {
+            ends.add(prompt.due());
+            ends.add(prompt.deadline(Allowance.NONE).end().plusMillis(1));
+        }
         for (PromptRecord prompt : due) {
             List<Paper> of = papers.get(prompt.id());
+            for (Paper paper : of)
+                ends.add(prompt.deadline(paper.allowance()).end().plusMillis(1));
             int toMark = (int) of.stream().filter(p -> p.state().isToMark()).count();
             int missing = (int)
                     of.stream().filter(p -> p.state() == PaperState.MISSING).count();
             if (toMark > 0) piles.add(new Pile(prompt.id(), prompt.title(), prompt.due(), toMark, missing));
         }
         Instant until = now.plus(kept);
-        for (PromptRecord prompt : all)
-            for (Instant over :
-                    List.of(prompt.due(), prompt.due().plus(prompt.grace()).plusMillis(1)))
-                if (over.isAfter(now) && over.isBefore(until)) until = over;
+        for (Instant end : ends) if (end.isAfter(now) && end.isBefore(until)) until = end;
         return new Counted(change, until, List.copyOf(piles));
     }
 
     /** The papers of the students of a class for some of its prompts, by prompt, in the order of the students. */
     Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of) {
+        return papers(classId, of, people.students(classId));
+    }
+
+    /** The papers of some students for some prompts of their class, by prompt, in the order of the students. */
+    Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of, List<Long> students) {
+        if (of.isEmpty()) return Map.of();
         List<Long> ids = of.stream().map(PromptRecord::id).toList();
-        Map<List<Long>, Handed> handed = new HashMap<>();
-        posts.handed(ids).forEach(p -> handed.put(List.of(p.promptId(), p.authorId()), p));
-        Map<List<Long>, Marking> markings = new HashMap<>();
-        store.ofPrompts(ids).forEach(m -> markings.put(List.of(m.promptId(), m.studentId()), m));
-        Map<List<Long>, Integer> given = new HashMap<>();
-        for (Given g : store.given(ids)) given.put(List.of(g.promptId(), g.studentId()), g.given());
-        List<Long> students = people.students(classId);
+        Map<Key, List<Handed>> handed = by(posts.handed(ids), p -> new Key(p.promptId(), p.authorId()));
+        Map<Key, List<Marking>> markings = by(store.ofPrompts(ids), m -> new Key(m.promptId(), m.studentId()));
+        Map<Key, List<MarkingStore.Read>> read = by(store.read(ids), r -> new Key(r.promptId(), r.studentId()));
+        Map<Key, List<Mark>> given = by(store.given(ids), m -> new Key(m.promptId(), m.studentId()));
+        Map<Long, Map<Long, Allowance>> allowances = prompts.allowances(ids);
+        Term term = classes.get(classId).term();
         Map<Long, List<Paper>> papers = new HashMap<>();
         for (PromptRecord prompt : of) {
-            boolean over = !Term.isOnTime(clock.instant(), prompt.due(), prompt.grace());
             List<Paper> lines = new ArrayList<>();
             for (long student : students) {
-                List<Long> key = List.of(prompt.id(), student);
-                Handed post = handed.get(key);
-                Marking marking = markings.get(key);
-                boolean released = marking != null && marking.releasedAt() != null;
-                int criteria =
-                        prompt.rubric() == null ? 0 : prompt.rubric().criteria().size();
-                PaperState.Facts facts = new PaperState.Facts(
-                        post == null ? null : post.state(), given.getOrDefault(key, 0), criteria, released);
-                lines.add(new Paper(student, post, marking, PaperState.of(facts, over)));
+                Key key = new Key(prompt.id(), student);
+                lines.add(paper(
+                        term,
+                        prompt,
+                        student,
+                        PaperState.counted(handed.getOrDefault(key, List.of()), prompt.askedPosts()),
+                        markings.getOrDefault(key, List.of()).stream()
+                                .findFirst()
+                                .orElse(null),
+                        read.getOrDefault(key, List.of()),
+                        given.getOrDefault(key, List.of()),
+                        allowances.getOrDefault(prompt.id(), Map.of()).getOrDefault(student, Allowance.NONE)));
             }
             papers.put(prompt.id(), lines);
         }
         return papers;
+    }
+
+    private Paper paper(
+            Term term,
+            PromptRecord prompt,
+            long student,
+            List<Handed> counted,
+            @Nullable Marking marking,
+            List<MarkingStore.Read> read,
+            List<Mark> given,
+            Allowance allowance) {
+        Deadline deadline = prompt.deadline(allowance);
+        List<Mark> marks = prompt.rubric() == null
+                ? List.of()
+                : given.stream()
+                        .filter(m -> prompt.rubric().find(m.criterion()).isPresent())
+                        .toList();
+        PaperState.Facts facts = new PaperState.Facts(
+                counted.stream().map(Handed::state).toList(),
+                prompt.askedPosts(),
+                marks.size(),
+                prompt.rubric() == null ? 0 : prompt.rubric().criteria().size(),
+                marking != null && marking.releasedAt() != null,
+                allowance.letOff());
+        return new Paper(
+                prompt,
+                student,
+                counted,
+                marking,
+                read.stream()
+                        .map(MarkingStore.Read::post)
+                        .sorted(Comparator.comparing(SeenPost::post))
+                        .toList(),
+                marks,
+                allowance,
+                PaperState.of(facts, deadline.isOver(clock.instant())),
+                deadline.daysLate(
+                        term,
+                        read.isEmpty()
+                                ? counted.stream().map(Handed::at).toList()
+                                : read.stream()
+                                        .map(MarkingStore.Read::handedInAt)
+                                        .toList()));
+    }
+
+    /** What marks come to, with so many days of lateness; of a prompt with a rubric. */
+    static PaperScore scoreOf(PromptRecord prompt, List<Mark> marks, int daysLate) {
+        Map<String, BigDecimal> points = new HashMap<>();
+        Set<String> notCounted = new HashSet<>();
+        for (Mark mark : marks) {
+            if (mark.points() != null) points.put(mark.criterion(), mark.points());
+            if (mark.notCounted()) notCounted.add(mark.criterion());
+        }
+        return PaperScore.of(prompt.rubric(), prompt.points(), prompt.late(), points, notCounted, daysLate);
+    }
+
+    private static <T> Map<Key, List<T>> by(List<T> rows, Function<T, Key> key) {
+        return rows.stream().collect(Collectors.groupingBy(key));
     }
 }

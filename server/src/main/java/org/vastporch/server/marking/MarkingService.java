@@ -2,13 +2,12 @@ package org.vastporch.server.marking;
 
 import java.math.BigDecimal;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -17,9 +16,10 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.feeds.Excerpt;
+import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.rubrics.Rubric;
-import org.vastporch.core.rubrics.RubricScore;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
@@ -37,13 +37,33 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.HandedIn;
 
-/** Marking posts against a rubric. All sums come from the core. */
+/** Marking papers against a rubric. All sums come from the core. */
 @Service
 public class MarkingService {
 
+    /** A post in the version that a marker had before them. */
+    public record SeenPost(long post, int version) {}
+
+    /**
+     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise
+     * by then.
+     *
+     * @param posts those that count, in the order of their numbers
+     * @param rev the state of the marking; 0 while there is none
+     */
+    public record Seen(List<SeenPost> posts, int rev) {
+
+        static Seen of(List<SeenPost> posts, @Nullable Marking marking) {
+            return new Seen(
+                    posts.stream().sorted(Comparator.comparing(SeenPost::post)).toList(),
+                    marking == null ? 0 : marking.rev());
+        }
+    }
+
     /**
      * @param toMark whether it lies on the desk
-     * @param seen names the paper as it stands; left out where nothing was handed in
+     * @param ownDate whether it has a date of its own
+     * @param changed whether it changed since it was marked
      */
     public record StripView(
             long studentId,
@@ -52,17 +72,9 @@ public class MarkingService {
             PaperState standing,
             boolean toMark,
             boolean late,
-            @Optionally Seen seen) {}
-
-    /**
-     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise
-     * by then.
-     *
-     * @param post the post that was read
-     * @param version the version of it
-     * @param rev the state of the marking; 0 while there is none
-     */
-    public record Seen(long post, int version, int rev) {}
+            boolean ownDate,
+            boolean changed,
+            Seen seen) {}
 
     public record SeenPaper(long student, Seen seen) {}
 
@@ -79,7 +91,7 @@ public class MarkingService {
             boolean hasRubric,
             List<StripView> students) {}
 
-    public record MarkView(int criterion, @Optionally BigDecimal points, String remark) {}
+    public record MarkView(String criterion, @Optionally BigDecimal points, boolean notCounted, String remark) {}
 
     /** @param points the score after lateness, rounded for show; {@code before} without lateness */
     public record Score(
@@ -90,57 +102,71 @@ public class MarkingService {
             int open,
             BigDecimal percentLost) {}
 
-    /** What the program counted in a post. */
+    /** What the program counted in the posts of a paper. */
     public record Evidence(
             int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
 
     /**
+     * A post of a paper, in the version that is to be marked.
+     *
      * @param gathered whether it came in from an outside blog
      * @param excerpt left out if its text is whole
-     * @param version the version that is to be marked, and is shown
-     * @param rev the state of the marking; 0 while there is none
-     * @param marker who marked last
      * @param markedOn the version on which the marks were given, if that is an earlier one
+     */
+    public record PaperPost(
+            long postId,
+            int version,
+            String title,
+            String html,
+            Instant handedInAt,
+            int daysLate,
+            boolean gathered,
+            @Optionally Excerpt excerpt,
+            @Optionally Integer markedOn) {}
+
+    /**
+     * What stands given for a paper. Each step of a marker is answered with it, never with the text again.
+     *
+     * @param changed whether the paper changed since it was marked
+     * @param marker who marked last
+     */
+    public record Standing(
+            PaperState standing,
+            List<MarkView> marks,
+            String word,
+            @Optionally Score score,
+            Seen seen,
+            boolean changed,
+            @Optionally String marker,
+            @Optionally Instant releasedAt) {}
+
+    /**
+     * @param ownDue a date of the student's own
+     * @param askedPosts how many posts the prompt asks for
      */
     public record Paper(
             long promptId,
             long studentId,
             String student,
             @Optionally String group,
-            @Optionally Long postId,
-            String title,
-            String html,
-            @Optionally Instant handedInAt,
-            boolean gathered,
-            @Optionally Excerpt excerpt,
-            PaperState standing,
+            List<PaperPost> posts,
+            int askedPosts,
             int daysLate,
             long graceMinutes,
+            @Optionally Instant ownDue,
             @Optionally Rubric rubric,
-            List<MarkView> marks,
-            String word,
-            @Optionally Score score,
             @Optionally Evidence evidence,
-            int version,
-            int rev,
-            @Optionally String marker,
-            @Optionally Integer markedOn) {}
+            Standing given) {}
 
-    /** What a student sees of a mark once it is released. */
-    public record Feedback(
-            long promptId,
-            String prompt,
-            long postId,
-            String title,
-            Rubric rubric,
-            List<MarkView> marks,
-            String word,
-            Score score,
-            int daysLate,
-            String marker,
-            Instant releasedAt) {}
+    /** @param reason why a score that its student has seen changes; empty before */
+    public record Given(@Nullable BigDecimal points, boolean notCounted, String remark, String reason) {}
+
+    private static final int LONGEST_REASON = 1_000;
+    /** For so long a release is taken back without a word. */
+    private static final Duration TAKEN_BACK_FREELY = Duration.ofHours(1);
 
     private final MarkingStore store;
+    private final ScoreEventStore history;
     private final MarkingDesk desk;
     private final ClassChanges changes;
     private final PromptService prompts;
@@ -154,6 +180,7 @@ public class MarkingService {
 
     MarkingService(
             MarkingStore store,
+            ScoreEventStore history,
             MarkingDesk desk,
             ClassChanges changes,
             PromptService prompts,
@@ -165,6 +192,7 @@ public class MarkingService {
             EventStore events,
             Clock clock) {
         this.store = store;
+        this.history = history;
         this.desk = desk;
         this.changes = changes;
         this.prompts = prompts;
@@ -181,7 +209,6 @@ public class MarkingService {
     public Strip strip(Viewer viewer, long promptId) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
-        Term term = classes.get(prompt.classId()).term();
         List<MarkingDesk.Paper> papers =
                 desk.papers(prompt.classId(), List.of(prompt)).get(promptId);
         List<StripView> students = papers.stream()
@@ -191,17 +218,17 @@ public class MarkingService {
                         initials(names.of(p.studentId())),
                         p.state(),
                         p.state().isToMark(),
-                        p.post() != null && term.daysLate(p.post().at(), prompt.due(), prompt.grace()) > 0,
-                        p.post() == null
-                                ? null
-                                : seen(p.post().postId(), p.post().version(), p.marking())))
+                        p.daysLate() > 0,
+                        p.allowance().due() != null,
+                        p.isChangedSinceMarked(),
+                        p.seen()))
                 .toList();
         return new Strip(
                 promptId,
                 prompt.title(),
                 prompt.due(),
                 (int) papers.stream().filter(p -> p.state().isMarked()).count(),
-                (int) papers.stream().filter(p -> p.post() != null).count(),
+                (int) papers.stream().filter(p -> !p.posts().isEmpty()).count(),
                 (int) papers.stream()
                         .filter(p -> p.state() == PaperState.MARKED)
                         .count(),
@@ -213,105 +240,81 @@ public class MarkingService {
         PromptRecord prompt = requireMarking(viewer, promptId);
         requireStudent(prompt, studentId);
         Names names = people.names(viewer, prompt.classId());
-        Optional<HandedIn> post = posts.handedIn(promptId, studentId);
-        Optional<Marking> marking = store.find(promptId, studentId);
-        Map<Integer, Mark> marks = store.marks(promptId, studentId);
-        PaperState standing = PaperState.of(
-                facts(prompt, post.orElse(null), marking.orElse(null), marks),
-                !Term.isOnTime(clock.instant(), prompt.due(), prompt.grace()));
-        if (post.isEmpty())
-            return new Paper(
-                    promptId,
-                    studentId,
-                    names.of(studentId),
-                    names.groupOf(studentId),
-                    null,
-                    "",
-                    "",
-                    null,
-                    false,
-                    null,
-                    standing,
-                    0,
-                    prompt.grace().toMinutes(),
-                    prompt.rubric(),
-                    List.of(),
-                    "",
-                    null,
-                    null,
-                    0,
-                    0,
-                    null,
-                    null);
-        HandedIn p = post.get();
-        int late = daysLate(prompt, p);
+        MarkingDesk.Paper paper = onDesk(prompt, studentId);
+        List<HandedIn> texts = posts.texts(paper.posts());
+        Deadline deadline = prompt.deadline(paper.allowance());
+        Term term = classes.get(prompt.classId()).term();
         return new Paper(
                 promptId,
                 studentId,
                 names.of(studentId),
                 names.groupOf(studentId),
-                p.postId(),
-                p.title(),
-                p.html(),
-                p.at(),
-                p.gathered(),
-                p.excerpt(),
-                standing,
-                late,
+                texts.stream()
+                        .map(p -> new PaperPost(
+                                p.postId(),
+                                p.version(),
+                                p.title(),
+                                p.html(),
+                                p.at(),
+                                deadline.daysLate(term, List.of(p.at())),
+                                p.gathered(),
+                                p.excerpt(),
+                                paper.read().stream()
+                                        .filter(r -> r.post() == p.postId() && r.version() != p.version())
+                                        .map(SeenPost::version)
+                                        .findFirst()
+                                        .orElse(null)))
+                        .toList(),
+                prompt.askedPosts(),
+                paper.daysLate(),
                 prompt.grace().toMinutes(),
+                paper.allowance().due(),
                 prompt.rubric(),
-                views(marks),
-                marking.map(Marking::word).orElse(""),
-                score(prompt, marks, late),
-                evidence(prompt, p),
-                p.version(),
-                marking.map(Marking::rev).orElse(0),
-                marking.map(m -> names.of(m.markerId())).orElse(null),
-                marking.filter(m -> m.postId() != p.postId() || m.version() != p.version())
-                        .map(Marking::version)
-                        .orElse(null));
+                texts.isEmpty() ? null : evidence(prompt, studentId, texts),
+                standing(paper, names));
     }
 
     /**
      * Gives points for one criterion, or takes them away.
      *
      * @param seen the paper as the marker had it before them
-     * @param points null to take the points away
      */
     @Transactional
-    public Paper mark(
-            Viewer viewer,
-            long promptId,
-            long studentId,
-            Seen seen,
-            int criterion,
-            @Nullable BigDecimal points,
-            String remark) {
+    public Standing mark(Viewer viewer, long promptId, long studentId, Seen seen, String criterion, Given given) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
-        if (rubric == null || criterion < 0 || criterion >= rubric.criteria().size()) throw Problem.missing();
-        Rubric.Criterion of = rubric.criteria().get(criterion);
-        if (points != null && !of.allows(points))
-            throw Problem.invalid(
-                    "points",
-                    "points-outside",
-                    "\"" + of.name() + "\" goes from " + of.lowest() + " to " + of.highest() + ".");
-        if (remark.length() > 4000)
+        if (rubric == null) throw Problem.missing();
+        Rubric.Criterion of = rubric.find(criterion).orElseThrow(Problem::missing);
+        BigDecimal points = given.notCounted() ? null : given.points();
+        if (points != null) of.require(points);
+        if (given.remark().length() > 4000)
             throw Problem.invalid(
                     "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
-        begin(viewer, prompt, studentId, seen);
-        store.setMark(promptId, studentId, new Mark(criterion, points, remark.strip()));
-        return paper(viewer, promptId, studentId);
+        MarkingDesk.Paper before = begin(viewer, prompt, studentId, seen, given.reason());
+        if (given.notCounted()) {
+            Set<String> without = new HashSet<>(Set.of(criterion));
+            for (Mark mark : before.marks()) if (mark.notCounted()) without.add(mark.criterion());
+            rubric.requireCounting(without);
+        }
+        store.setMark(new Mark(
+                promptId,
+                studentId,
+                criterion,
+                points,
+                given.notCounted(),
+                given.remark().strip()));
+        return changed(viewer, before, given.reason());
     }
 
+    /** @param reason why the word changes, once its student has seen it; empty before */
     @Transactional
-    public Paper word(Viewer viewer, long promptId, long studentId, Seen seen, String word) {
+    public Standing word(Viewer viewer, long promptId, long studentId, Seen seen, String word, String reason) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         if (word.length() > 10_000)
             throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
-        begin(viewer, prompt, studentId, seen);
+        MarkingDesk.Paper before = begin(viewer, prompt, studentId, seen, reason);
         store.setWord(promptId, studentId, word.strip());
-        return paper(viewer, promptId, studentId);
+        return changed(viewer, before, reason);
     }
 
     /** Shows finished marks to their students: those that stand as they were seen. */
@@ -322,94 +325,162 @@ public class MarkingService {
         Names names = people.names(viewer, prompt.classId());
         int released = 0;
         List<String> changed = new ArrayList<>();
-        for (SeenPaper paper :
+        for (SeenPaper wanted :
                 papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
-            requireStudent(prompt, paper.student());
-            Optional<HandedIn> post = posts.lockHandedIn(promptId, paper.student());
-            Optional<Marking> marking = store.lock(promptId, paper.student());
-            if (marking.isEmpty()
-                    || !facts(prompt, post.orElse(null), marking.get(), store.marks(promptId, paper.student()))
-                            .isFinished()
-                    || !paper.seen().equals(seen(post.orElse(null), marking.get()))) {
-                changed.add(names.of(paper.student()));
-            } else if (marking.get().releasedAt() == null) {
-                store.release(promptId, paper.student(), clock.instant());
-                events.add(prompt.classId(), "score-released", paper.student(), viewer.personId());
-                released++;
+            requireStudent(prompt, wanted.student());
+            MarkingDesk.Paper paper = lock(prompt, wanted.student());
+            if (paper.state() == PaperState.RELEASED && wanted.seen().equals(paper.seen())) continue;
+            if (paper.state() != PaperState.MARKED || !wanted.seen().equals(paper.seen())) {
+                changed.add(names.of(wanted.student()));
+                continue;
             }
+            store.setReleased(promptId, wanted.student(), clock.instant());
+            note(viewer, paper, ScoreEventStore.Kind.RELEASED, "", null, paper.shown());
+            events.add(prompt.classId(), "score-released", wanted.student(), viewer.personId());
+            released++;
         }
+        changes.note(prompt.classId());
         return new Released(released, changed);
     }
 
-    /** The viewer's own released marks in a class, the newest first. */
-    public List<Feedback> feedback(Viewer viewer, long classId) {
-        access.require(viewer, Act.READ_CLASS, classId);
-        Names names = people.names(viewer, classId);
-        List<Feedback> found = new ArrayList<>();
-        for (PromptRecord prompt : prompts.all(classId)) {
-            Optional<Marking> marking =
-                    store.find(prompt.id(), viewer.personId()).filter(m -> m.releasedAt() != null);
-            if (marking.isEmpty() || prompt.rubric() == null) continue;
-            Marking m = marking.get();
-            HandedIn post = posts.marked(m.postId(), m.version()).orElseThrow();
-            Map<Integer, Mark> marks = store.marks(prompt.id(), viewer.personId());
-            int late = daysLate(prompt, post);
-            found.add(new Feedback(
-                    prompt.id(),
-                    prompt.title(),
-                    m.postId(),
-                    post.title(),
-                    prompt.rubric(),
-                    views(marks),
-                    m.word(),
-                    score(prompt, marks, late),
-                    late,
-                    names.of(m.markerId()),
-                    m.releasedAt()));
-        }
-        return found;
+    /**
+     * Takes a released score back: the student does not see it any more.
+     *
+     * @param reason needed after the first hour
+     */
+    @Transactional
+    public Standing takeBack(Viewer viewer, long promptId, long studentId, Seen seen, String reason) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        requireStudent(prompt, studentId);
+        MarkingDesk.Paper paper = lock(prompt, studentId);
+        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
+        Instant releasedAt = paper.marking() == null ? null : paper.marking().releasedAt();
+        if (releasedAt == null) throw Problem.stale("not-released", "This score is not released.");
+        if (clock.instant().isAfter(releasedAt.plus(TAKEN_BACK_FREELY)))
+            requireReason(reason, "It was released more than an hour ago. Say why you take it back.");
+        store.setReleased(promptId, studentId, null);
+        note(viewer, paper, ScoreEventStore.Kind.TAKEN_BACK, reason, paper.shown(), null);
+        events.add(prompt.classId(), "score-taken-back", studentId, viewer.personId());
+        changes.note(prompt.classId());
+        return standing(onDesk(prompt, studentId), people.names(viewer, prompt.classId()));
+    }
+
+    /** What happened to a score, the last first; for those who mark. */
+    public List<ScoreEventStore.ScoreLine> history(Viewer viewer, long promptId, long studentId) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        requireStudent(prompt, studentId);
+        Names names = people.names(viewer, prompt.classId());
+        return history.of(promptId, studentId).stream()
+                .map(e -> e.line(e.byId() == null ? "" : names.of(e.byId())))
+                .toList();
     }
 
     /**
      * Makes sure that a paper stands as its marker had it before them, with its rows locked, and begins its marking or
      * goes on with it.
+     *
+     * @return the paper as it was
      */
-    private void begin(Viewer viewer, PromptRecord prompt, long studentId, Seen seen) {
+    private MarkingDesk.Paper begin(Viewer viewer, PromptRecord prompt, long studentId, Seen seen, String reason) {
         requireStudent(prompt, studentId);
-        HandedIn post = posts.lockHandedIn(prompt.id(), studentId)
-                .orElseThrow(() -> Problem.stale(
-                        "nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark."));
-        Optional<Marking> marking = store.lock(prompt.id(), studentId);
-        if (!seen.equals(seen(post, marking.orElse(null))))
-            throw outdated(viewer, prompt, studentId, seen, post, marking);
+        MarkingDesk.Paper paper = lock(prompt, studentId);
+        if (paper.allowance().letOff())
+            throw Problem.stale("let-off", "This student was let off, so there is nothing to mark.");
+        if (paper.posts().isEmpty())
+            throw Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark.");
+        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
+        if (paper.marking() != null && paper.marking().releasedAt() != null)
+            requireReason(reason, "The student has seen this score. Say why it changes; the student reads it.");
+        Instant now = clock.instant();
+        if (paper.marking() != null) store.touch(prompt.id(), studentId, viewer.personId(), now);
+        else store.begin(prompt.id(), studentId, viewer.personId(), now);
+        store.setRead(prompt.id(), studentId, seen.posts());
         changes.note(prompt.classId());
-        if (marking.isPresent())
-            store.touch(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
-        else store.begin(prompt.id(), studentId, post.postId(), post.version(), viewer.personId(), clock.instant());
+        return paper;
+    }
+
+    /** The paper with its rows locked, so that nobody hands in or marks until the transaction ends. */
+    private MarkingDesk.Paper lock(PromptRecord prompt, long studentId) {
+        posts.lock(onDesk(prompt, studentId).posts());
+        store.lock(prompt.id(), studentId);
+        return onDesk(prompt, studentId);
+    }
+
+    private MarkingDesk.Paper onDesk(PromptRecord prompt, long studentId) {
+        return desk.papers(prompt.classId(), List.of(prompt), List.of(studentId))
+                .get(prompt.id())
+                .get(0);
+    }
+
+    /** Notes what a step changed of a score that its student has seen, and says how the paper stands after it. */
+    private Standing changed(Viewer viewer, MarkingDesk.Paper before, String reason) {
+        PromptRecord prompt = before.prompt();
+        MarkingDesk.Paper after = onDesk(prompt, before.studentId());
+        if (before.marking() != null && before.marking().releasedAt() != null) {
+            note(viewer, after, ScoreEventStore.Kind.CHANGED, reason, before.shown(), after.shown());
+            events.add(prompt.classId(), "score-changed", before.studentId(), viewer.personId());
+        }
+        return standing(after, people.names(viewer, prompt.classId()));
+    }
+
+    private void note(
+            Viewer viewer,
+            MarkingDesk.Paper paper,
+            ScoreEventStore.Kind kind,
+            String reason,
+            @Nullable BigDecimal before,
+            @Nullable BigDecimal after) {
+        history.add(
+                paper.prompt().id(),
+                paper.studentId(),
+                new ScoreEventStore.Happened(kind, clock.instant(), viewer.personId(), reason.strip(), before, after));
+    }
+
+    private static void requireReason(String reason, String sentence) {
+        if (reason.isBlank()) throw Problem.invalid("reason", "reason-missing", sentence);
+        if (reason.length() > LONGEST_REASON)
+            throw Problem.invalid("reason", "reason-too-long", "A reason has at most 1,000 characters.");
     }
 
     /**
      * Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what
      * stands there now.
      */
-    private Problem outdated(
-            Viewer viewer, PromptRecord prompt, long studentId, Seen seen, HandedIn post, Optional<Marking> marking) {
+    private Problem outdated(Viewer viewer, MarkingDesk.Paper paper, Seen seen) {
+        PromptRecord prompt = paper.prompt();
         Names names = people.names(viewer, prompt.classId());
-        String sentence = seen.post() != post.postId() || seen.version() != post.version()
-                ? names.of(studentId)
+        String sentence = !seen.posts().equals(paper.seen().posts())
+                ? names.of(paper.studentId())
                         + " has handed in again since you opened this. What you gave was for the "
                         + "earlier text, and was not kept."
-                : marking.map(m -> names.of(m.markerId())).orElse("Somebody")
+                : (paper.marking() == null
+                                ? "Somebody"
+                                : names.of(paper.marking().markerId()))
                         + " has marked here since you opened this. Nothing was written over.";
-        return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), studentId));
+        return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), paper.studentId()));
     }
 
-    private static @Nullable Seen seen(@Nullable HandedIn post, @Nullable Marking marking) {
-        return post == null ? null : seen(post.postId(), post.version(), marking);
-    }
-
-    private static Seen seen(long post, int version, @Nullable Marking marking) {
-        return new Seen(post, version, marking == null ? 0 : marking.rev());
+    private Standing standing(MarkingDesk.Paper paper, Names names) {
+        Marking marking = paper.marking();
+        PaperScore score = paper.score();
+        List<Mark> marks =
+                marking == null ? List.of() : store.marks(paper.prompt().id(), paper.studentId());
+        return new Standing(
+                paper.state(),
+                views(marks),
+                marking == null ? "" : marking.word(),
+                paper.prompt().rubric() == null || paper.posts().isEmpty()
+                        ? null
+                        : view(
+                                paper.prompt(),
+                                score != null
+                                        ? score
+                                        : MarkingDesk.scoreOf(paper.prompt(), List.of(), paper.daysLate())),
+                paper.seen(),
+                paper.isChangedSinceMarked(),
+                marking == null ? null : names.of(marking.markerId()),
+                marking == null ? null : marking.releasedAt());
     }
 
     private PromptRecord requireMarking(Viewer viewer, long promptId) {
@@ -422,55 +493,45 @@ public class MarkingService {
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
     }
 
-    private static PaperState.Facts facts(
-            PromptRecord prompt, @Nullable HandedIn post, @Nullable Marking marking, Map<Integer, Mark> marks) {
-        return new PaperState.Facts(
-                post == null ? null : post.state(),
-                (int) marks.values().stream().filter(m -> m.points() != null).count(),
-                prompt.rubric() == null ? 0 : prompt.rubric().criteria().size(),
-                marking != null && marking.releasedAt() != null);
-    }
-
-    private @Nullable Score score(PromptRecord prompt, Map<Integer, Mark> marks, int daysLate) {
-        if (prompt.rubric() == null) return null;
-        Map<Integer, BigDecimal> given = new HashMap<>();
-        marks.forEach((criterion, mark) -> {
-            if (mark.points() != null) given.put(criterion, mark.points());
-        });
-        RubricScore full = RubricScore.of(prompt.rubric(), prompt.points(), given, Set.of());
-        RubricScore late = prompt.late().apply(full, daysLate);
-        BigDecimal lost = daysLate > 0
-                ? prompt.late().shareLost(daysLate).movePointRight(2).stripTrailingZeros()
-                : BigDecimal.ZERO;
-        return new Score(
-                late.rounded(prompt.places()),
-                full.rounded(prompt.places()),
-                prompt.points(),
-                full.provisional(),
-                full.open(),
-                new BigDecimal(lost.toPlainString()));
-    }
-
-    private Evidence evidence(PromptRecord prompt, HandedIn post) {
-        TextFacts facts = post.facts();
+    private Evidence evidence(PromptRecord prompt, long studentId, List<HandedIn> texts) {
+        int words = 0;
+        int links = 0;
+        int pictures = 0;
+        int described = 0;
+        Set<String> tags = new HashSet<>();
+        for (HandedIn text : texts) {
+            TextFacts facts = text.facts();
+            // Of a beginning nobody knows how long the whole is.
+            if (text.excerpt() != Excerpt.BEGINNING) words += facts.words();
+            links += facts.links();
+            pictures += facts.pictures();
+            described += facts.described();
+            tags.addAll(text.tags());
+        }
         return new Evidence(
-                // Of a beginning nobody knows how long the whole is.
-                post.excerpt() == Excerpt.BEGINNING ? 0 : facts.words(),
-                post.tags().size(),
-                facts.links(),
-                facts.pictures(),
-                facts.described(),
-                comments.given(post.authorId(), prompt),
+                words,
+                tags.size(),
+                links,
+                pictures,
+                described,
+                comments.given(studentId, prompt),
                 prompt.asked().comments());
     }
 
-    private int daysLate(PromptRecord prompt, HandedIn post) {
-        return classes.get(prompt.classId()).term().daysLate(post.at(), prompt.due(), prompt.grace());
+    static Score view(PromptRecord prompt, PaperScore score) {
+        BigDecimal lost = score.shareLost().movePointRight(2).stripTrailingZeros();
+        return new Score(
+                score.score().rounded(prompt.places()),
+                score.before().rounded(prompt.places()),
+                prompt.points(),
+                score.before().provisional(),
+                score.before().open(),
+                new BigDecimal(lost.toPlainString()));
     }
 
-    private static List<MarkView> views(Map<Integer, Mark> marks) {
-        return marks.values().stream()
-                .map(m -> new MarkView(m.criterion(), m.points(), m.remark()))
+    static List<MarkView> views(List<Mark> marks) {
+        return marks.stream()
+                .map(m -> new MarkView(m.criterion(), m.points(), m.notCounted(), m.remark()))
                 .toList();
     }
 

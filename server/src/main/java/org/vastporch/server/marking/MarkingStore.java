@@ -5,13 +5,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.server.marking.MarkingService.SeenPost;
 import org.vastporch.server.rows.Rows;
 
 @Repository
@@ -20,19 +19,24 @@ class MarkingStore {
     record Marking(
             long promptId,
             long studentId,
-            long postId,
-            int version,
             long markerId,
             String word,
             @Nullable Instant releasedAt,
             Instant updatedAt,
             int rev) {}
 
-    /** @param points null while only a remark stands */
-    record Mark(int criterion, @Nullable BigDecimal points, String remark) {}
+    /** @param points null while only a remark stands, or it does not count */
+    record Mark(
+            long promptId,
+            long studentId,
+            String criterion,
+            @Nullable BigDecimal points,
+            boolean notCounted,
+            String remark) {}
 
-    private static final String COLUMNS =
-            "prompt_id, student_id, post_id, version_no, marker_id, word, released_at, updated_at, rev";
+    private static final String COLUMNS = "prompt_id, student_id, marker_id, word, released_at, updated_at, rev";
+
+    private static final String OF_PAPER = " where prompt_id = :prompt and student_id = :student";
 
     private final JdbcClient jdbc;
 
@@ -41,7 +45,7 @@ class MarkingStore {
     }
 
     Optional<Marking> find(long promptId, long studentId) {
-        return jdbc.sql("select " + COLUMNS + " from marking where prompt_id = :prompt and student_id = :student")
+        return jdbc.sql("select " + COLUMNS + " from marking" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .query(MarkingStore::marking)
@@ -50,8 +54,7 @@ class MarkingStore {
 
     /** The marking, its row locked until the transaction ends. */
     Optional<Marking> lock(long promptId, long studentId) {
-        return jdbc.sql("select " + COLUMNS
-                        + " from marking where prompt_id = :prompt and student_id = :student for update")
+        return jdbc.sql("select " + COLUMNS + " from marking" + OF_PAPER + " for update")
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .query(MarkingStore::marking)
@@ -66,104 +69,155 @@ class MarkingStore {
                 .list();
     }
 
-    /** @param given how many criteria have points */
-    record Given(long promptId, long studentId, int given) {}
-
-    List<Given> given(Collection<Long> promptIds) {
+    /** What was given for prompts, without the words. */
+    List<Mark> given(Collection<Long> promptIds) {
         if (promptIds.isEmpty()) return List.of();
         return jdbc.sql("""
-                select prompt_id, student_id, count(*) as given
+                select prompt_id, student_id, criterion_id, points, not_counted, '' as remark
                   from mark
-                 where prompt_id in (:prompts) and points is not null
-                 group by prompt_id, student_id""")
+                 where prompt_id in (:prompts) and (points is not null or not_counted)""")
                 .param("prompts", promptIds)
-                .query((row, n) -> new Given(row.getLong("prompt_id"), row.getLong("student_id"), row.getInt("given")))
+                .query(MarkingStore::mark)
                 .list();
     }
 
-    void begin(long promptId, long studentId, long postId, int version, long markerId, Instant now) {
-        jdbc.sql("""
-                insert into marking (prompt_id, student_id, post_id, version_no, marker_id, word, updated_at, rev)
-                values (:prompt, :student, :post, :version, :marker, '', :now, 1)""")
+    List<Mark> marks(long promptId, long studentId) {
+        return jdbc.sql("select prompt_id, student_id, criterion_id, points, not_counted, remark from mark" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
-                .param("post", postId)
-                .param("version", version)
+                .query(MarkingStore::mark)
+                .list();
+    }
+
+    List<Mark> marksOfStudent(Collection<Long> promptIds, long studentId) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("""
+                select prompt_id, student_id, criterion_id, points, not_counted, remark
+                  from mark
+                 where prompt_id in (:prompts) and student_id = :student""")
+                .param("prompts", promptIds)
+                .param("student", studentId)
+                .query(MarkingStore::mark)
+                .list();
+    }
+
+    /** The versions of posts that a marker read. */
+    record Read(long promptId, long studentId, SeenPost post, Instant handedInAt) {}
+
+    List<Read> read(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("""
+                select m.prompt_id, m.student_id, m.post_id, m.version_no, p.handed_in_at
+                  from marking_post m
+                  join post p on p.id = m.post_id
+                 where m.prompt_id in (:prompts)""")
+                .param("prompts", promptIds)
+                .query((row, n) -> new Read(
+                        row.getLong("prompt_id"),
+                        row.getLong("student_id"),
+                        seen(row),
+                        Rows.instant(row, "handed_in_at")))
+                .list();
+    }
+
+    List<SeenPost> read(long promptId, long studentId) {
+        return jdbc.sql("select post_id, version_no from marking_post" + OF_PAPER + " order by post_id")
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .query((row, n) -> seen(row))
+                .list();
+    }
+
+    void begin(long promptId, long studentId, long markerId, Instant now) {
+        jdbc.sql("""
+                insert into marking (prompt_id, student_id, marker_id, word, updated_at, rev)
+                values (:prompt, :student, :marker, '', :now, 1)""")
+                .param("prompt", promptId)
+                .param("student", studentId)
                 .param("marker", markerId)
                 .param("now", Rows.utc(now))
                 .update();
     }
 
-    void touch(long promptId, long studentId, long postId, int version, long markerId, Instant now) {
-        jdbc.sql("""
-                update marking
-                   set post_id = :post, version_no = :version, marker_id = :marker, updated_at = :now, rev = rev + 1
-                 where prompt_id = :prompt and student_id = :student""")
-                .param("post", postId)
-                .param("version", version)
+    void touch(long promptId, long studentId, long markerId, Instant now) {
+        jdbc.sql("update marking set marker_id = :marker, updated_at = :now, rev = rev + 1" + OF_PAPER)
                 .param("marker", markerId)
                 .param("now", Rows.utc(now))
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .update();
+    }
+
+    /** Notes which versions the marker reads, in place of those read before. */
+    void setRead(long promptId, long studentId, List<SeenPost> posts) {
+        if (read(promptId, studentId).equals(posts)) return;
+        jdbc.sql("delete from marking_post" + OF_PAPER)
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .update();
+        for (SeenPost post : posts)
+            jdbc.sql("""
+                    insert into marking_post (prompt_id, student_id, post_id, version_no)
+                    values (:prompt, :student, :post, :version)""")
+                    .param("prompt", promptId)
+                    .param("student", studentId)
+                    .param("post", post.post())
+                    .param("version", post.version())
+                    .update();
     }
 
     void setWord(long promptId, long studentId, String word) {
-        jdbc.sql("update marking set word = :word where prompt_id = :prompt and student_id = :student")
+        jdbc.sql("update marking set word = :word" + OF_PAPER)
                 .param("word", word)
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .update();
     }
 
-    void setMark(long promptId, long studentId, Mark mark) {
+    void setMark(Mark mark) {
         jdbc.sql("""
-                merge into mark (prompt_id, student_id, criterion, points, remark) key (prompt_id, student_id,
-                       criterion)
-                values (:prompt, :student, :criterion, :points, :remark)""")
-                .param("prompt", promptId)
-                .param("student", studentId)
+                merge into mark (prompt_id, student_id, criterion_id, points, not_counted, remark) key (prompt_id,
+                       student_id, criterion_id)
+                values (:prompt, :student, :criterion, :points, :notCounted, :remark)""")
+                .param("prompt", mark.promptId())
+                .param("student", mark.studentId())
                 .param("criterion", mark.criterion())
                 .param("points", mark.points())
+                .param("notCounted", mark.notCounted())
                 .param("remark", mark.remark())
                 .update();
     }
 
-    Map<Integer, Mark> marks(long promptId, long studentId) {
-        Map<Integer, Mark> marks = new HashMap<>();
-        jdbc.sql("select criterion, points, remark from mark where prompt_id = :prompt and student_id = :student")
-                .param("prompt", promptId)
-                .param("student", studentId)
-                .query((row, n) -> new Mark(
-                        row.getInt("criterion"), stripped(row.getBigDecimal("points")), row.getString("remark")))
-                .list()
-                .forEach(mark -> marks.put(mark.criterion(), mark));
-        return marks;
-    }
-
-    void release(long promptId, long studentId, Instant now) {
-        jdbc.sql("""
-                                update marking
-                                 set released_at = :now, rev = rev + 1
-                                 where prompt_id = :prompt and student_id = :student""")
-                .param("now", Rows.utc(now))
+    /** @param at null to take it back */
+    void setReleased(long promptId, long studentId, @Nullable Instant at) {
+        jdbc.sql("update marking set released_at = :at, rev = rev + 1" + OF_PAPER)
+                .param("at", Rows.utc(at))
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .update();
     }
 
-    private static @Nullable BigDecimal stripped(@Nullable BigDecimal points) {
-        return points == null
-                ? null
-                : new BigDecimal(points.stripTrailingZeros().toPlainString());
+    private static SeenPost seen(ResultSet row) throws SQLException {
+        return new SeenPost(row.getLong("post_id"), row.getInt("version_no"));
+    }
+
+    private static Mark mark(ResultSet row, int n) throws SQLException {
+        BigDecimal points = row.getBigDecimal("points");
+        return new Mark(
+                row.getLong("prompt_id"),
+                row.getLong("student_id"),
+                row.getString("criterion_id"),
+                points == null
+                        ? null
+                        : new BigDecimal(points.stripTrailingZeros().toPlainString()),
+                row.getBoolean("not_counted"),
+                row.getString("remark"));
     }
 
     private static Marking marking(ResultSet row, int n) throws SQLException {
         return new Marking(
                 row.getLong("prompt_id"),
                 row.getLong("student_id"),
-                row.getLong("post_id"),
-                row.getInt("version_no"),
                 row.getLong("marker_id"),
                 row.getString("word"),
                 Rows.instant(row, "released_at"),

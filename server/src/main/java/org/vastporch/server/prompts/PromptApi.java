@@ -4,13 +4,17 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.calendar.Term;
+import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.http.Optionally;
@@ -20,7 +24,11 @@ import org.vastporch.server.prompts.PromptService.PromptRecord;
 class PromptApi {
 
     /**
+     * @param due when it is due; for a student with a date of their own, that
+     * @param ownDate whether that is so
+     * @param letOff whether nothing is asked of the viewer
      * @param late whether what is handed in now is late
+     * @param closed whether nothing comes in any more
      * @param commentsOpen whether the comments it asks for can still be given
      */
     record PromptView(
@@ -31,7 +39,10 @@ class PromptApi {
             @Optionally String tag,
             Instant opens,
             Instant due,
+            boolean ownDate,
+            boolean letOff,
             boolean late,
+            boolean closed,
             BigDecimal points,
             HandIn.Asked asked,
             @Optionally Instant commentsDue,
@@ -39,21 +50,34 @@ class PromptApi {
             int commentsWords,
             String starter,
             boolean answerFirst,
+            int askedPosts,
+            @Optionally Instant closes,
+            @Optionally Long bundleId,
             @Optionally Rubric rubric) {}
 
     record SetPrompt(long id) {}
 
+    record Repeated(int set) {}
+
     private final PromptService prompts;
+    private final BundleService bundles;
     private final Clock clock;
 
-    PromptApi(PromptService prompts, Clock clock) {
+    PromptApi(PromptService prompts, BundleService bundles, Clock clock) {
         this.prompts = prompts;
+        this.bundles = bundles;
         this.clock = clock;
     }
 
     @GetMapping("/api/classes/{id}/prompts")
     List<PromptView> list(Viewer viewer, @PathVariable long id) {
-        return prompts.ofClass(viewer, id).stream().map(this::view).toList();
+        List<PromptRecord> found = prompts.ofClass(viewer, id);
+        Map<Long, Map<Long, Allowance>> allowances =
+                prompts.allowances(found.stream().map(PromptRecord::id).toList());
+        return found.stream()
+                .map(p -> view(
+                        p, allowances.getOrDefault(p.id(), Map.of()).getOrDefault(viewer.personId(), Allowance.NONE)))
+                .toList();
     }
 
     @PostMapping("/api/classes/{id}/prompts")
@@ -61,13 +85,38 @@ class PromptApi {
         return new SetPrompt(prompts.set(viewer, id, body));
     }
 
-    @GetMapping("/api/prompts/{id}")
-    PromptView get(Viewer viewer, @PathVariable long id) {
-        return view(prompts.forMember(viewer, id));
+    /** Sets a prompt for each week of the term that is left. */
+    @PostMapping("/api/classes/{id}/prompts/repeat")
+    Repeated repeat(Viewer viewer, @PathVariable long id, @RequestBody PromptService.WantedPrompt body) {
+        return new Repeated(prompts.repeat(viewer, id, body));
     }
 
-    private PromptView view(PromptRecord p) {
+    /** The prompt as it is to be changed or copied, for those who set prompts. */
+    @GetMapping("/api/prompts/{id}/editable")
+    PromptService.Editable editable(
+            Viewer viewer, @PathVariable long id, @RequestParam(defaultValue = "0") int weeksLater) {
+        return prompts.editable(viewer, id, weeksLater);
+    }
+
+    @GetMapping("/api/classes/{id}/bundles")
+    BundleService.BundlesView bundles(Viewer viewer, @PathVariable long id) {
+        return bundles.ofClass(viewer, id);
+    }
+
+    @PutMapping("/api/classes/{id}/bundles")
+    BundleService.BundlesView setBundles(
+            Viewer viewer, @PathVariable long id, @RequestBody BundleService.BundlesView body) {
+        return bundles.set(viewer, id, body);
+    }
+
+    @GetMapping("/api/prompts/{id}")
+    PromptView get(Viewer viewer, @PathVariable long id) {
+        return view(prompts.forMember(viewer, id), prompts.allowance(id, viewer.personId()));
+    }
+
+    private PromptView view(PromptRecord p, Allowance allowance) {
         Instant now = clock.instant();
+        Deadline deadline = p.deadline(allowance);
         return new PromptView(
                 p.id(),
                 p.title(),
@@ -75,8 +124,11 @@ class PromptApi {
                 p.questions(),
                 p.tag(),
                 p.opens(),
-                p.due(),
-                !Term.isOnTime(now, p.due(), p.grace()),
+                deadline.due(),
+                allowance.due() != null,
+                allowance.letOff(),
+                deadline.isOver(now),
+                p.isClosed(now, allowance),
                 p.points(),
                 p.asked(),
                 p.commentsDue(),
@@ -84,6 +136,9 @@ class PromptApi {
                 p.commentsWords(),
                 p.starter(),
                 p.answerFirst(),
+                p.askedPosts(),
+                p.closes(),
+                p.bundleId(),
                 p.rubric());
     }
 }

@@ -2,12 +2,11 @@ package org.vastporch.server.prompts;
 
 import java.math.BigDecimal;
 import java.time.Clock;
-import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
-import java.time.ZoneId;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -17,7 +16,10 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
 import org.vastporch.core.comments.CommentsAsked;
+import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.OneLine;
@@ -28,6 +30,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
 
 /** Prompts and their rubrics. */
@@ -35,11 +38,18 @@ import org.vastporch.server.log.EventStore;
 public class PromptService {
 
     private static final int LONGEST_STARTER = 100_000;
+    private static final int LONGEST_INSTRUCTIONS = 20_000;
+    private static final int LONGEST_QUESTIONS = 10_000;
 
     /**
      * @param commentsDue by when the comments asked for are to be given; null for the day the prompt is due
      * @param commentsWords fewest words of a comment that counts; 0 for any
      * @param starter clean HTML that a new answer begins with; empty for a blank page
+     * @param askedPosts how many posts it asks for, 1 to 20
+     * @param closes after which nothing comes in; null for never
+     * @param series the first of the prompts that were set in one step with it; null if it was set alone
+     * @param bundleId the prompts that it counts together with; null for none
+     * @param rev raised by each change
      */
     public record PromptRecord(
             long id,
@@ -59,7 +69,23 @@ public class PromptService {
             int commentsWords,
             String starter,
             boolean answerFirst,
-            @Nullable Rubric rubric) {
+            int askedPosts,
+            @Nullable Instant closes,
+            @Nullable Long series,
+            @Nullable Long bundleId,
+            @Nullable Rubric rubric,
+            int rev) {
+
+        /** Whether nothing comes in any more; an own date is not cut by it. */
+        public boolean isClosed(Instant now, Allowance allowance) {
+            if (closes == null || !now.isAfter(closes)) return false;
+            return allowance.due() == null || deadline(allowance).isOver(now);
+        }
+
+        /** Until when a student with such an allowance is on time. */
+        public Deadline deadline(Allowance allowance) {
+            return allowance.deadline(due, grace);
+        }
 
         public CommentsAsked commentsAsked() {
             return new CommentsAsked(asked.comments(), commentsWords, commentsDue);
@@ -67,10 +93,11 @@ public class PromptService {
     }
 
     /**
-     * A prompt that is to be set. Times are the class's own time of day, as 2026-11-29T20:00.
+     * A prompt that is to be set, or as it is to be. Times are the class's own time of day, as 2026-11-29T20:00.
      *
      * @param answerFirst whether students read others' answers only once their own is published
      * @param latePercentPerDay points lost for each started day, in per cent
+     * @param lateFloor points below which lateness does not push a score
      */
     public record WantedPrompt(
             String title,
@@ -82,32 +109,227 @@ public class PromptService {
             int graceHours,
             BigDecimal latePercentPerDay,
             BigDecimal lateMostPercent,
+            @Optionally BigDecimal lateFloor,
             BigDecimal points,
             HandIn.Asked asked,
+            @Optionally Integer askedPosts,
+            @Optionally LocalDateTime closes,
             @Optionally LocalDateTime commentsDue,
             @Optionally Integer commentsWords,
             @Optionally String starter,
             @Optionally Boolean answerFirst,
+            @Optionally Long bundleId,
             @Optionally Rubric rubric) {}
 
+    /** @param rev the state of the prompt; a change names it */
+    public record Editable(WantedPrompt prompt, int rev) {}
+
+    private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+    private static final int MOST_POSTS = 20;
+    /** At most so many are set in one step. */
+    private static final int MOST_REPEATED = 60;
+
     private final PromptStore store;
+    private final AllowanceStore allowances;
+    private final BundleStore bundles;
     private final AccessService access;
     private final ClassService classes;
     private final EventStore events;
+    private final ClassChanges changes;
     private final Clock clock;
 
-    PromptService(PromptStore store, AccessService access, ClassService classes, EventStore events, Clock clock) {
+    PromptService(
+            PromptStore store,
+            AllowanceStore allowances,
+            BundleStore bundles,
+            AccessService access,
+            ClassService classes,
+            EventStore events,
+            ClassChanges changes,
+            Clock clock) {
         this.store = store;
+        this.allowances = allowances;
+        this.bundles = bundles;
         this.access = access;
         this.classes = classes;
         this.events = events;
+        this.changes = changes;
         this.clock = clock;
     }
 
     @Transactional
     public long set(Viewer viewer, long classId, WantedPrompt wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        ZoneId zone = classes.get(classId).term().zone();
+        return add(viewer, record(null, classId, wanted, null));
+    }
+
+    /**
+     * Sets a prompt anew for each week of the term from the one in which it is due, breaks left out, at the same times
+     * of the week; each is a prompt of its own from then on. "{week}" in the title is the number of the week.
+     *
+     * @return how many were set
+     */
+    @Transactional
+    public int repeat(Viewer viewer, long classId, WantedPrompt wanted) {
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        List<Term.Repeat> weeks = classes.get(classId).term().repeats(wanted.due());
+        if (weeks.isEmpty())
+            throw Problem.invalid("due", "not-in-term", "This day is in no week of the term that has school.");
+        if (weeks.size() > MOST_REPEATED)
+            throw Problem.invalid("due", "too-many", "At most 60 prompts are set in one step.");
+        Long first = null;
+        for (Term.Repeat week : weeks) {
+            PromptRecord prompt = record(null, classId, moved(wanted, week.later(), week.number()), first);
+            long id = add(viewer, prompt);
+            if (first == null) {
+                first = id;
+                store.setSeries(id, id);
+            }
+        }
+        return weeks.size();
+    }
+
+    private long add(Viewer viewer, PromptRecord prompt) {
+        Instant now = clock.instant();
+        Long rubric = prompt.rubric() == null
+                ? null
+                : Long.valueOf(store.addRubric(prompt.classId(), prompt.title(), prompt.rubric(), null, now));
+        long id = store.add(prompt, rubric, now);
+        events.add(prompt.classId(), "prompt-set", id, viewer.personId());
+        changes.note(prompt.classId());
+        return id;
+    }
+
+    /** The same prompt so many weeks later, at the same times on the clock. */
+    private static WantedPrompt moved(WantedPrompt w, long weeks, int number) {
+        String title = w.title().contains(WEEK)
+                ? w.title().replace(WEEK, "" + number)
+                : number == 0 ? w.title() : w.title() + ", week " + number;
+        return new WantedPrompt(
+                title,
+                w.instructions(),
+                w.questions(),
+                w.tag(),
+                w.opens() == null ? null : w.opens().plusWeeks(weeks),
+                w.due().plusWeeks(weeks),
+                w.graceHours(),
+                w.latePercentPerDay(),
+                w.lateMostPercent(),
+                w.lateFloor(),
+                w.points(),
+                w.asked(),
+                w.askedPosts(),
+                w.closes() == null ? null : w.closes().plusWeeks(weeks),
+                w.commentsDue() == null ? null : w.commentsDue().plusWeeks(weeks),
+                w.commentsWords(),
+                w.starter(),
+                w.answerFirst(),
+                w.bundleId(),
+                w.rubric());
+    }
+
+    private static final String WEEK = "{week}";
+
+    /**
+     * A prompt as it is to be, to be changed or copied.
+     *
+     * @param weeksLater by how many weeks its times are moved on
+     */
+    public Editable editable(Viewer viewer, long id, int weeksLater) {
+        PromptRecord p = get(id);
+        access.require(viewer, Act.MANAGE_CLASS, p.classId());
+        if (weeksLater < -520 || weeksLater > 520)
+            throw Problem.invalid("weeksLater", "weeks-range", "A prompt is moved by at most ten years.");
+        Term term = classes.get(p.classId()).term();
+        WantedPrompt wanted = new WantedPrompt(
+                p.title(),
+                p.instructions(),
+                p.questions(),
+                p.tag(),
+                term.timeOf(p.opens()),
+                term.timeOf(p.due()),
+                (int) p.grace().toHours(),
+                plain(p.late().perDay().multiply(HUNDRED)),
+                plain(p.late().cap().multiply(HUNDRED)),
+                plain(p.late().floor()),
+                plain(p.points()),
+                p.asked(),
+                p.askedPosts(),
+                p.closes() == null ? null : term.timeOf(p.closes()),
+                p.commentsDue() == null ? null : term.timeOf(p.commentsDue()),
+                p.commentsWords(),
+                p.starter(),
+                p.answerFirst(),
+                p.bundleId(),
+                p.rubric());
+        return new Editable(weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0), p.rev());
+    }
+
+    /** The prompt as it would be after a change; nothing is kept of it. */
+    public PromptRecord wanted(PromptRecord before, WantedPrompt wanted) {
+        return record(before, before.classId(), wanted, before.series());
+    }
+
+    /** Keeps a changed prompt, whose row is locked. */
+    @Transactional
+    public void change(Viewer viewer, PromptRecord changed) {
+        PromptStore.RubricKey known = store.rubricOf(changed.id()).orElse(null);
+        Long rubric = null;
+        if (changed.rubric() != null)
+            rubric = known != null && changed.rubric().equals(get(changed.id()).rubric())
+                    ? Long.valueOf(known.id())
+                    : Long.valueOf(store.addRubric(
+                            changed.classId(),
+                            changed.title(),
+                            changed.rubric(),
+                            known == null ? null : known.root(),
+                            clock.instant()));
+        store.change(changed, rubric);
+        events.add(changed.classId(), "prompt-changed", changed.id(), viewer.personId());
+        changes.note(changed.classId());
+    }
+
+    /** The prompt, its row locked until the transaction ends. */
+    @Transactional
+    public PromptRecord lock(long id) {
+        store.lock(id);
+        return get(id);
+    }
+
+    /** The own dates for prompts, and who was let off: by prompt, by student. */
+    public Map<Long, Map<Long, Allowance>> allowances(Collection<Long> promptIds) {
+        Map<Long, Map<Long, Allowance>> found = new HashMap<>();
+        for (AllowanceStore.Allowed a : allowances.ofPrompts(promptIds))
+            found.computeIfAbsent(a.promptId(), id -> new HashMap<>()).put(a.studentId(), a.allowance());
+        return found;
+    }
+
+    public Allowance allowance(long promptId, long studentId) {
+        return allowances.find(promptId, studentId);
+    }
+
+    /** Keeps what a student is allowed; whoever asks has seen to the right to do so. */
+    @Transactional
+    public void allow(Viewer viewer, PromptRecord prompt, long studentId, Allowance allowance) {
+        allowances.set(prompt.id(), studentId, allowance, clock.instant());
+        events.add(prompt.classId(), "allowance-set", studentId, viewer.personId());
+        changes.note(prompt.classId());
+    }
+
+    /** The moment of a time of day in a class. */
+    public Instant momentIn(long classId, LocalDateTime time) {
+        return classes.get(classId).term().momentOf(time);
+    }
+
+    /** What the clock of a class says at a moment. */
+    public LocalDateTime timeIn(long classId, Instant moment) {
+        return classes.get(classId).term().timeOf(moment);
+    }
+
+    /** @param before null for a prompt that is set */
+    private PromptRecord record(
+            @Nullable PromptRecord before, long classId, WantedPrompt wanted, @Nullable Long series) {
+        Term term = classes.get(classId).term();
         String title = OneLine.of(wanted.title());
         if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the prompt a title.");
         if (title.length() > 160)
@@ -115,53 +337,82 @@ public class PromptService {
                     "title",
                     "title-too-long",
                     "A title has at most 160 characters; this one has " + title.length() + ".");
-        Instant due = moment(wanted.due(), zone);
-        Instant opens = wanted.opens() == null ? clock.instant() : moment(wanted.opens(), zone);
+        if (wanted.instructions().length() > LONGEST_INSTRUCTIONS)
+            throw Problem.invalid(
+                    "instructions", "instructions-too-long", "What to write is told in at most 20,000 characters.");
+        List<String> questions = wanted.questions().stream()
+                .map(OneLine::of)
+                .filter(q -> !q.isEmpty())
+                .toList();
+        if (String.join("\n", questions).length() > LONGEST_QUESTIONS)
+            throw Problem.invalid(
+                    "questions", "questions-too-long", "Guiding questions have at most 10,000 characters together.");
+        Instant due = moment(term, wanted.due(), before == null ? null : before.due());
+        Instant opens = wanted.opens() == null
+                ? clock.instant()
+                : moment(term, wanted.opens(), before == null ? null : before.opens());
         if (!opens.isBefore(due)) throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
+        Instant closes =
+                wanted.closes() == null ? null : moment(term, wanted.closes(), before == null ? null : before.closes());
+        if (closes != null && closes.isBefore(due))
+            throw Problem.invalid("closes", "closes-before-due", "It cannot close before it is due.");
         if (wanted.points().signum() < 0 || wanted.points().compareTo(BigDecimal.valueOf(10_000)) > 0)
             throw Problem.invalid("points", "points-range", "Points lie between 0 and 10,000.");
+        if (wanted.points().stripTrailingZeros().scale() > 4)
+            throw Problem.invalid("points", "points-places", "Points have at most four places after the point.");
         if (wanted.graceHours() < 0 || wanted.graceHours() > 24 * 60)
             throw Problem.invalid("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
+        int askedPosts = wanted.askedPosts() == null ? 1 : wanted.askedPosts();
+        if (askedPosts < 1 || askedPosts > MOST_POSTS)
+            throw Problem.invalid("askedPosts", "posts-range", "A prompt asks for 1 to 20 posts.");
+        BigDecimal floor = wanted.lateFloor() == null ? BigDecimal.ZERO : wanted.lateFloor();
+        if (floor.compareTo(wanted.points()) > 0)
+            throw Problem.invalid("lateFloor", "late-floor", "The floor cannot lie above the points of the prompt.");
+        if (wanted.bundleId() != null) bundles.require(classId, wanted.bundleId());
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
-        BigDecimal hundred = BigDecimal.valueOf(100);
-        LateRule late = new LateRule(
-                wanted.latePercentPerDay().divide(hundred),
-                wanted.lateMostPercent().divide(hundred),
-                BigDecimal.ZERO);
         String starter = wanted.starter() == null
                 ? ""
                 : wanted.starter().length() > LONGEST_STARTER ? wanted.starter() : Sanitiser.post(wanted.starter());
         if (starter.length() > LONGEST_STARTER)
             throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
-        Long rubric =
-                wanted.rubric() == null ? null : store.addRubric(classId, title, wanted.rubric(), clock.instant());
-        long id = store.add(
-                new PromptRecord(
-                        0,
-                        classId,
-                        title,
-                        wanted.instructions().strip(),
-                        wanted.questions().stream()
-                                .map(String::strip)
-                                .filter(q -> !q.isEmpty())
-                                .toList(),
-                        tag.isEmpty() ? null : tag.get(0),
-                        opens,
-                        due,
-                        Duration.ofHours(wanted.graceHours()),
-                        late,
-                        wanted.points(),
-                        1,
-                        wanted.asked(),
-                        wanted.commentsDue() == null ? null : moment(wanted.commentsDue(), zone),
-                        wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()),
-                        starter,
-                        Boolean.TRUE.equals(wanted.answerFirst()),
-                        wanted.rubric()),
-                rubric,
-                clock.instant());
-        events.add(classId, "prompt-set", id, viewer.personId());
-        return id;
+        return new PromptRecord(
+                before == null ? 0 : before.id(),
+                classId,
+                title,
+                wanted.instructions().strip(),
+                questions,
+                tag.isEmpty() ? null : tag.get(0),
+                opens,
+                due,
+                Duration.ofHours(wanted.graceHours()),
+                new LateRule(
+                        wanted.latePercentPerDay().divide(HUNDRED),
+                        wanted.lateMostPercent().divide(HUNDRED),
+                        floor),
+                wanted.points(),
+                before == null ? 1 : before.places(),
+                wanted.asked(),
+                wanted.commentsDue() == null
+                        ? null
+                        : moment(term, wanted.commentsDue(), before == null ? null : before.commentsDue()),
+                wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()),
+                starter,
+                Boolean.TRUE.equals(wanted.answerFirst()),
+                askedPosts,
+                closes,
+                series,
+                wanted.bundleId(),
+                wanted.rubric(),
+                before == null ? 0 : before.rev());
+    }
+
+    /** A time that was not changed stays the moment that it was, also in the hour that comes twice. */
+    private static Instant moment(Term term, LocalDateTime time, @Nullable Instant before) {
+        return before != null && term.timeOf(before).equals(time) ? before : term.momentOf(time);
+    }
+
+    private static BigDecimal plain(BigDecimal number) {
+        return new BigDecimal(number.stripTrailingZeros().toPlainString());
     }
 
     /** The prompt for a member of its class; students get it from when it opens. */
@@ -212,14 +463,5 @@ public class PromptService {
 
     private boolean isOpen(PromptRecord prompt) {
         return !clock.instant().isBefore(prompt.opens());
-    }
-
-    /** A time of day in the class's zone; one that summer time skips counts as the first moment after. */
-    private static Instant moment(LocalDateTime local, ZoneId zone) {
-        try {
-            return local.atZone(zone).toInstant();
-        } catch (DateTimeException e) {
-            throw Problem.invalid("due", "time-unknown", "This is not a time: " + local);
-        }
     }
 }

@@ -5,8 +5,11 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
@@ -24,7 +27,38 @@ class PromptStore {
     private static final String COLUMNS = """
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
-        p.comments_due_at, p.comments_words, p.starter, p.answer_first, r.definition""";
+        p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.closes_at, p.series, p.bundle_id, p.rev, r.definition""";
+
+    /** What is written of a prompt when it is set, and when it is changed. */
+    private static final List<String> WRITTEN = List.of(
+            "title",
+            "instructions",
+            "questions",
+            "tag",
+            "opens_at",
+            "due_at",
+            "grace_minutes",
+            "late_per_day",
+            "late_cap",
+            "late_floor",
+            "points",
+            "places",
+            "rubric_id",
+            "asked_words",
+            "asked_pictures",
+            "asked_tags",
+            "asked_links",
+            "asked_comments",
+            "asked_category",
+            "asked_sources",
+            "comments_due_at",
+            "comments_words",
+            "starter",
+            "answer_first",
+            "asked_posts",
+            "closes_at",
+            "series",
+            "bundle_id");
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -34,58 +68,105 @@ class PromptStore {
         this.json = json;
     }
 
-    long addRubric(long classId, String name, Rubric rubric, Instant now) {
+    /** @param root the first version of the rubric; null if this is it */
+    long addRubric(long classId, String name, Rubric rubric, @Nullable Long root, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
-                                insert into rubric (class_id, name, definition, created_at)
-                                 values (:classId, :name, :definition, :now)""")
+                insert into rubric (class_id, name, definition, root_id, created_at)
+                values (:classId, :name, :definition, :root, :now)""")
                 .param("classId", classId)
                 .param("name", name)
                 .param("definition", json.writeValueAsString(rubric))
+                .param("root", root)
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         return key.getKey().longValue();
     }
 
+    /** The rubric of a prompt by its number, and the first version of it. */
+    record RubricKey(long id, long root) {}
+
+    Optional<RubricKey> rubricOf(long promptId) {
+        return jdbc.sql("""
+                select r.id, coalesce(r.root_id, r.id) as root
+                  from prompt p
+                  join rubric r on r.id = p.rubric_id
+                 where p.id = :id""")
+                .param("id", promptId)
+                .query((row, n) -> new RubricKey(row.getLong("id"), row.getLong("root")))
+                .optional();
+    }
+
     long add(PromptRecord prompt, @Nullable Long rubricId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
-        jdbc.sql("""
-                insert into prompt (class_id, title, instructions, questions, tag, opens_at, due_at, grace_minutes,
-                       late_per_day, late_cap, late_floor,
-                                    points, places, rubric_id, asked_words, asked_pictures, asked_tags, asked_links,
-                                           asked_comments, asked_category, asked_sources,
-                                    comments_due_at, comments_words, starter, answer_first, created_at)
-                values (:classId, :title, :instructions, :questions, :tag, :opens, :due, :grace, :perDay, :cap, :floor,
-                        :points, :places, :rubric, :words, :pictures, :tags, :links, :comments, :category, :sources,
-                               :commentsDue, :commentsWords, :starter, :answerFirst, :now)""")
-                .param("classId", prompt.classId())
-                .param("title", prompt.title())
-                .param("instructions", prompt.instructions())
-                .param("questions", String.join("\n", prompt.questions()))
-                .param("tag", prompt.tag())
-                .param("opens", Rows.utc(prompt.opens()))
-                .param("due", Rows.utc(prompt.due()))
-                .param("grace", prompt.grace().toMinutes())
-                .param("perDay", prompt.late().perDay())
-                .param("cap", prompt.late().cap())
-                .param("floor", prompt.late().floor())
-                .param("points", prompt.points())
-                .param("places", prompt.places())
-                .param("rubric", rubricId)
-                .param("words", prompt.asked().words())
-                .param("pictures", prompt.asked().pictures())
-                .param("tags", prompt.asked().tags())
-                .param("links", prompt.asked().links())
-                .param("comments", prompt.asked().comments())
-                .param("category", prompt.asked().category())
-                .param("sources", prompt.asked().sources())
-                .param("commentsDue", Rows.utc(prompt.commentsDue()))
-                .param("commentsWords", prompt.commentsWords())
-                .param("starter", prompt.starter())
-                .param("answerFirst", prompt.answerFirst())
-                .param("now", Rows.utc(now))
+        Map<String, Object> params = written(prompt, rubricId);
+        params.put("class_id", prompt.classId());
+        params.put("now", Rows.utc(now));
+        jdbc.sql("insert into prompt (class_id, created_at, " + String.join(", ", WRITTEN)
+                        + ") values (:class_id, :now, :" + String.join(", :", WRITTEN) + ")")
+                .params(params)
                 .update(key, "id");
         return key.getKey().longValue();
+    }
+
+    void change(PromptRecord prompt, @Nullable Long rubricId) {
+        Map<String, Object> params = written(prompt, rubricId);
+        params.put("id", prompt.id());
+        jdbc.sql("update prompt set "
+                        + WRITTEN.stream()
+                                .map(column -> column + " = :" + column)
+                                .collect(Collectors.joining(", "))
+                        + ", rev = rev + 1 where id = :id")
+                .params(params)
+                .update();
+    }
+
+    private static Map<String, Object> written(PromptRecord prompt, @Nullable Long rubricId) {
+        Map<String, Object> params = new HashMap<>();
+        params.put("title", prompt.title());
+        params.put("instructions", prompt.instructions());
+        params.put("questions", String.join("\n", prompt.questions()));
+        params.put("tag", prompt.tag());
+        params.put("opens_at", Rows.utc(prompt.opens()));
+        params.put("due_at", Rows.utc(prompt.due()));
+        params.put("grace_minutes", prompt.grace().toMinutes());
+        params.put("late_per_day", prompt.late().perDay());
+        params.put("late_cap", prompt.late().cap());
+        params.put("late_floor", prompt.late().floor());
+        params.put("points", prompt.points());
+        params.put("places", prompt.places());
+        params.put("rubric_id", rubricId);
+        params.put("asked_words", prompt.asked().words());
+        params.put("asked_pictures", prompt.asked().pictures());
+        params.put("asked_tags", prompt.asked().tags());
+        params.put("asked_links", prompt.asked().links());
+        params.put("asked_comments", prompt.asked().comments());
+        params.put("asked_category", prompt.asked().category());
+        params.put("asked_sources", prompt.asked().sources());
+        params.put("comments_due_at", Rows.utc(prompt.commentsDue()));
+        params.put("comments_words", prompt.commentsWords());
+        params.put("starter", prompt.starter());
+        params.put("answer_first", prompt.answerFirst());
+        params.put("asked_posts", prompt.askedPosts());
+        params.put("closes_at", Rows.utc(prompt.closes()));
+        params.put("series", prompt.series());
+        params.put("bundle_id", prompt.bundleId());
+        return params;
+    }
+
+    void setSeries(long id, long series) {
+        jdbc.sql("update prompt set series = :series where id = :id")
+                .param("series", series)
+                .param("id", id)
+                .update();
+    }
+
+    /** Locks a prompt until the transaction ends. */
+    void lock(long id) {
+        jdbc.sql("select id from prompt where id = :id for update")
+                .param("id", id)
+                .query(Long.class)
+                .optional();
     }
 
     Optional<PromptRecord> find(long id) {
@@ -134,6 +215,13 @@ class PromptStore {
                 .list();
     }
 
+    List<Long> idsOf(long classId) {
+        return jdbc.sql("select id from prompt where class_id = :classId")
+                .param("classId", classId)
+                .query(Long.class)
+                .list();
+    }
+
     boolean hasAny(long classId) {
         return jdbc.sql("select exists (select 1 from prompt where class_id = :classId)")
                 .param("classId", classId)
@@ -171,6 +259,11 @@ class PromptStore {
                 row.getInt("comments_words"),
                 row.getString("starter"),
                 row.getBoolean("answer_first"),
-                rubric == null ? null : json.readValue(rubric, Rubric.class));
+                row.getInt("asked_posts"),
+                Rows.instant(row, "closes_at"),
+                Rows.number(row, "series"),
+                Rows.number(row, "bundle_id"),
+                rubric == null ? null : json.readValue(rubric, Rubric.class),
+                row.getInt("rev"));
     }
 }

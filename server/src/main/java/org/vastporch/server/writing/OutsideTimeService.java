@@ -1,6 +1,7 @@
 package org.vastporch.server.writing;
 
 import java.time.Instant;
+import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.AccessEngine;
@@ -9,6 +10,7 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.feeds.OutsideTime;
+import org.vastporch.core.marking.Deadline;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
@@ -41,14 +43,21 @@ public class OutsideTimeService {
     private final PromptService prompts;
     private final ClassService classes;
     private final AccessService access;
+    private final ScoresKept scores;
     private final EventStore events;
 
     OutsideTimeService(
-            PostStore store, PromptService prompts, ClassService classes, AccessService access, EventStore events) {
+            PostStore store,
+            PromptService prompts,
+            ClassService classes,
+            AccessService access,
+            ScoresKept scores,
+            EventStore events) {
         this.store = store;
         this.prompts = prompts;
         this.classes = classes;
         this.access = access;
+        this.scores = scores;
         this.events = events;
     }
 
@@ -68,7 +77,13 @@ public class OutsideTimeService {
         OutsideTime time = time(row);
         if (row.rev() != rev)
             throw Problem.stale("post-changed", "This post has changed meanwhile. Here it is as it stands now.");
-        store.setOutsideTime(postId, new OutsideTime(time.says(), time.firstSeen(), counts));
+        OutsideTime decided = new OutsideTime(time.says(), time.firstSeen(), counts);
+        if (row.promptId() == null) store.setOutsideTime(postId, decided);
+        else
+            scores.noting(viewer, row.promptId(), "It was decided when your post counts as handed in.", () -> {
+                store.setOutsideTime(postId, decided);
+                return decided;
+            });
         events.add(row.classId(), "outside-time-set", postId, viewer.personId());
         return view(viewer, post, store.find(postId).orElseThrow());
     }
@@ -81,8 +96,9 @@ public class OutsideTimeService {
         OutsideTime time = time(row);
         PromptRecord prompt = row.promptId() == null ? null : prompts.get(row.promptId());
         Term term = classes.get(row.classId()).term();
-        int says = prompt == null ? 0 : term.daysLate(time.says(), prompt.due(), prompt.grace());
-        int seen = prompt == null ? 0 : term.daysLate(time.firstSeen(), prompt.due(), prompt.grace());
+        Deadline deadline = prompt == null ? null : prompt.deadline(prompts.allowance(prompt.id(), row.authorId()));
+        int says = deadline == null ? 0 : deadline.daysLate(term, List.of(time.says()));
+        int seen = deadline == null ? 0 : deadline.daysLate(term, List.of(time.firstSeen()));
         return new OutsideTimeView(
                 time.says(),
                 time.firstSeen(),

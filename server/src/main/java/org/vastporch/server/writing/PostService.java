@@ -19,7 +19,7 @@ import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogRules;
-import org.vastporch.core.calendar.Term;
+import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
@@ -370,6 +370,7 @@ public class PostService {
         PostRow row = store.find(id).orElseThrow(Problem::missing);
         refuseOtherTab(row, wish.rev());
         Version version = store.version(id, row.standing().newest()).orElseThrow();
+        refuseWhenClosed(row);
         List<HandIn.Line> needs = beside.needs(viewer, row, version);
         if (!HandIn.isReady(needs)) throw beside.notReady(row, needs);
         Instant publishAt = publishAt(row.classId(), wish.publishAt());
@@ -380,6 +381,16 @@ public class PostService {
         handedIn(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside.of(viewer, saved, facts, version, holds);
+    }
+
+    /** What was asked to be mended comes in whenever it is mended. */
+    private void refuseWhenClosed(PostRow row) {
+        if (row.promptId() == null || row.standing().state() == State.RETURNED) return;
+        PromptRecord prompt = prompts.get(row.promptId());
+        if (prompt.isClosed(clock.instant(), prompts.allowance(prompt.id(), row.authorId())))
+            throw Problem.stale(
+                    "prompt-closed",
+                    "\"" + prompt.title() + "\" is closed: nothing comes in any more. Your text is kept.");
     }
 
     /** The moment of a time of day in the class's zone, to come within a year. */
@@ -527,13 +538,14 @@ public class PostService {
         if (row.promptId() == null) return null;
         PromptRecord prompt = prompts.get(row.promptId());
         Instant at = row.handedInAt() == null ? clock.instant() : row.handedInAt();
+        Deadline deadline = prompt.deadline(prompts.allowance(prompt.id(), row.authorId()));
         return new PromptBrief(
                 prompt.id(),
                 prompt.title(),
                 prompt.instructions(),
                 prompt.questions(),
-                prompt.due(),
-                !Term.isOnTime(at, prompt.due(), prompt.grace()),
+                deadline.due(),
+                deadline.isOver(at),
                 prompt.answerFirst(),
                 prompt.commentsDue(),
                 prompt.commentsWords());

@@ -129,26 +129,14 @@ class PostStore {
                 .list();
     }
 
-    /** Posts for prompts that left draft, the one handed in last first for each prompt and author. */
+    /** Posts for prompts that left draft, in the order in which they were handed in. */
     List<PostRow> handedIn(Collection<Long> promptIds) {
         if (promptIds.isEmpty()) return List.of();
         return jdbc.sql("select " + COLUMNS + """
                  \sfrom post
                  where prompt_id in (:prompts) and handed_in_at is not null and state <> 'BINNED'
-                 order by prompt_id, author_id, handed_in_at desc, id desc""")
+                 order by handed_in_at, id""")
                 .param("prompts", promptIds)
-                .query((row, n) -> post(row))
-                .list();
-    }
-
-    /** What an author handed in for a prompt, the last first. */
-    List<PostRow> handedIn(long promptId, long authorId) {
-        return jdbc.sql("select " + COLUMNS + """
-                 \sfrom post
-                 where prompt_id = :prompt and author_id = :author and handed_in_at is not null and state <> 'BINNED'
-                 order by handed_in_at desc, id desc""")
-                .param("prompt", promptId)
-                .param("author", authorId)
                 .query((row, n) -> post(row))
                 .list();
     }

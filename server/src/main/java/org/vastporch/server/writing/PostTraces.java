@@ -42,11 +42,8 @@ class PostTraces implements Traces {
     public void erase(long personId) {
         run("delete from seen where person_id = :person or post_id in (" + GONE + ")", personId);
         run("""
-                        delete
-                         from mark
-                         where (prompt_id, student_id) in (select m.prompt_id, m.student_id from marking m where
-                            m.post_id in (""" + GONE + "))", personId);
-        run("delete from marking where post_id in (" + GONE + ")", personId);
+                        delete from marking where (prompt_id, student_id) in (select m.prompt_id, m.student_id from
+                            marking_post m where m.post_id in (""" + GONE + "))", personId);
         run("delete from hold where subject = 'post' and subject_id in (" + GONE + ")", personId);
         run("delete from decision where subject = 'post' and subject_id in (" + GONE + ")", personId);
         run("delete from post_tag where post_id in (" + GONE + ")", personId);

@@ -2,11 +2,9 @@ package org.vastporch.server.writing;
 
 import java.time.Instant;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -93,11 +91,9 @@ public class Posts {
      */
     public record Handed(long promptId, long authorId, long postId, int version, State state, Instant at) {}
 
-    /** What was handed in for prompts; of several posts by one student for a prompt the last. */
+    /** What was handed in for prompts: of each student for each prompt in the order in which it came. */
     public List<Handed> handed(Collection<Long> promptIds) {
-        Set<List<Long>> seen = new HashSet<>();
         return store.handedIn(promptIds).stream()
-                .filter(p -> seen.add(List.of(p.promptId(), p.authorId())))
                 .map(p -> new Handed(
                         p.promptId(),
                         p.authorId(),
@@ -108,28 +104,24 @@ public class Posts {
                 .toList();
     }
 
-    /** What a student handed in for a prompt, of several posts the last. */
-    public Optional<HandedIn> handedIn(long promptId, long studentId) {
-        return store.handedIn(promptId, studentId).stream().findFirst().map(this::handedIn);
+    /** The same posts with their texts, in the versions that are marked. */
+    public List<HandedIn> texts(List<Handed> handed) {
+        return handed.stream()
+                .map(post -> view(
+                        store.find(post.postId()).orElseThrow(),
+                        store.version(post.postId(), post.version()).orElseThrow()))
+                .toList();
     }
 
-    /** What a student handed in for a prompt, the row of its post locked until the transaction ends. */
-    public Optional<HandedIn> lockHandedIn(long promptId, long studentId) {
-        handedIn(promptId, studentId).ifPresent(post -> store.lock(post.postId()));
-        return handedIn(promptId, studentId);
+    /** Locks the rows of posts until the transaction ends, always in the same order. */
+    public void lock(List<Handed> handed) {
+        handed.stream().map(Handed::postId).sorted().forEach(store::lock);
     }
 
-    /** One version of a post, for somebody who marked or is shown just that one. */
-    public Optional<HandedIn> marked(long postId, @Nullable Integer no) {
-        return store.find(postId).flatMap(row -> store.version(
-                        postId, no == null ? row.standing().newest() : no)
-                .map(v -> view(row, v)));
-    }
-
-    private HandedIn handedIn(PostRow row) {
-        return view(
-                row,
-                store.version(row.id(), row.standing().marked(row.handedNo())).orElseThrow());
+    /** A post that was handed in, in its newest version. */
+    public Optional<HandedIn> newest(long postId) {
+        return store.find(postId)
+                .flatMap(row -> store.version(postId, row.standing().newest()).map(version -> view(row, version)));
     }
 
     private static HandedIn view(PostRow row, Version version) {

@@ -166,12 +166,16 @@ abstract class IntakeWorld {
                         0,
                         BigDecimal.ZERO,
                         BigDecimal.ZERO,
+                        null,
                         BigDecimal.TEN,
-                        new HandIn.Asked(0, 0, 0, 0, 0, 0, 0),
+                        HandIn.Asked.NOTHING,
+                        1,
+                        null,
                         null,
                         null,
                         null,
                         false,
+                        null,
                         null));
     }
 }

@@ -7,13 +7,18 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.writing.HandIn;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
@@ -31,6 +36,7 @@ class MarkingDeskTest {
     private final PromptService prompts = mock();
     private final Posts posts = mock();
     private final PeopleService people = mock();
+    private final ClassService classes = mock();
     private final ClassChanges changes = new ClassChanges();
     private Instant now = DUE.plus(Duration.ofHours(30));
     private MarkingDesk desk;
@@ -54,17 +60,41 @@ class MarkingDeskTest {
 
     @BeforeEach
     void makeDesk() {
-        desk = new MarkingDesk(store, prompts, posts, people, changes, Duration.ofHours(2), clock);
+        desk = new MarkingDesk(store, prompts, posts, people, classes, changes, Duration.ofHours(2), clock);
         Rubric rubric = new Rubric(List.of(new Rubric.Criterion(
+                "",
                 "Observation",
                 BigDecimal.ONE,
                 List.of(new Rubric.Level("a", BigDecimal.ZERO, ""), new Rubric.Level("b", BigDecimal.ONE, "")))));
-        PromptRecord prompt = mock();
-        when(prompt.id()).thenReturn(7L);
-        when(prompt.title()).thenReturn("Week log");
-        when(prompt.due()).thenReturn(DUE);
-        when(prompt.grace()).thenReturn(Duration.ofHours(24));
-        when(prompt.rubric()).thenReturn(rubric);
+        PromptRecord prompt = new PromptRecord(
+                7,
+                CLASS,
+                "Week log",
+                "",
+                List.of(),
+                null,
+                DUE.minusSeconds(1_000_000),
+                DUE,
+                Duration.ofHours(24),
+                LateRule.NONE,
+                BigDecimal.TEN,
+                1,
+                HandIn.Asked.NOTHING,
+                null,
+                0,
+                "",
+                false,
+                1,
+                null,
+                null,
+                null,
+                rubric,
+                1);
+        ClassService.ClassRecord of = mock();
+        when(classes.get(CLASS)).thenReturn(of);
+        when(of.term())
+                .thenReturn(new Term(
+                        LocalDate.parse("2026-09-07"), LocalDate.parse("2026-12-18"), List.of(), ZoneOffset.UTC));
         when(prompts.all(CLASS)).thenReturn(List.of(prompt));
         when(people.students(CLASS)).thenReturn(List.of(11L, 12L));
         when(posts.handed(List.of(7L)))

@@ -1,0 +1,204 @@
+package org.vastporch.demo;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.Bundle;
+import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.writing.HandIn;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.blogs.BlogService;
+import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.PromptChanges;
+import org.vastporch.server.moderation.PileFilter;
+import org.vastporch.server.moderation.PileItem;
+import org.vastporch.server.moderation.PileService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.BundleService;
+import org.vastporch.server.prompts.BundleService.BundleView;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.PostService;
+
+/** What counts in the garden class: two bundles, a project of two posts, and what single students are allowed. */
+@Component
+class HarvestProject {
+
+    private static final String PROJECT = "What our bed gave";
+    /** Places of students in the roster. */
+    private static final int FIRST_HALF_ONLY = 1;
+
+    private static final int BOTH_HALVES = 4;
+    private static final int LET_OFF = 2;
+    private static final int OWN_DATE = 17;
+
+    private final DemoClock clock;
+    private final PeopleService people;
+    private final BlogService blogs;
+    private final PromptService prompts;
+    private final PostService posts;
+    private final PileService pile;
+    private final BundleService bundles;
+    private final MarkingService marking;
+    private final PromptChanges changes;
+    private final AccessService access;
+
+    HarvestProject(
+            Clock clock,
+            PeopleService people,
+            BlogService blogs,
+            PromptService prompts,
+            PostService posts,
+            PileService pile,
+            BundleService bundles,
+            MarkingService marking,
+            PromptChanges changes,
+            AccessService access) {
+        this.clock = (DemoClock) clock;
+        this.people = people;
+        this.blogs = blogs;
+        this.prompts = prompts;
+        this.posts = posts;
+        this.pile = pile;
+        this.bundles = bundles;
+        this.marking = marking;
+        this.changes = changes;
+        this.access = access;
+    }
+
+    void fill(Viewer teacher, long classId, LocalDate monday, Instant now) {
+        List<Long> students = people.students(classId);
+        List<PromptRecord> logs = prompts.all(classId);
+        // The week before last: long enough ago to be nobody's news.
+        LocalDate set = monday.plusWeeks(5);
+        clock.set(DemoSchool.at(set, 8, 0));
+        long project = prompts.set(teacher, classId, project(set));
+        handIn(classId, students.get(FIRST_HALF_ONLY), project, set.plusDays(3), DemoTexts.PARSNIPS);
+        handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(2), DemoTexts.BEETROOT);
+        handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(4), DemoTexts.BEETROOT_AGAIN);
+        approve(teacher, project, DemoSchool.at(set.plusDays(4), 19, 0));
+        clock.set(now.minusSeconds(3_600));
+        changes.allow(
+                teacher,
+                log(logs, "Week 4 log"),
+                students.get(LET_OFF),
+                new PromptChanges.WantedAllowance(null, true, "You were at the dentist all week."));
+        changes.allow(
+                teacher,
+                log(logs, "Week 6 log"),
+                students.get(OWN_DATE),
+                new PromptChanges.WantedAllowance(
+                        LocalDateTime.of(DemoSchool.day(now).plusDays(4), LocalTime.of(20, 0)), false, null));
+        lookAgain(teacher, log(logs, "Week 5 log"), students.get(0));
+        bundles.set(
+                teacher,
+                classId,
+                new BundleService.BundlesView(
+                        List.of(
+                                new BundleView(
+                                        null,
+                                        "Weekly logs",
+                                        new BigDecimal("60"),
+                                        5,
+                                        Bundle.Never.ZERO,
+                                        new ArrayList<>(logs.stream()
+                                                .map(PromptRecord::id)
+                                                .toList())),
+                                new BundleView(
+                                        null, "Project", new BigDecimal("40"), 0, Bundle.Never.ZERO, List.of(project))),
+                        bundles.ofClass(teacher, classId).seen()));
+    }
+
+    private static PromptService.WantedPrompt project(LocalDate set) {
+        return new PromptService.WantedPrompt(
+                PROJECT,
+                "Two posts about what came out of your bed this autumn: in the first what you can count or weigh, in "
+                        + "the second what you would do otherwise next year, and why.",
+                List.of("What surprised you when you weighed it?", "What would you not grow again?"),
+                null,
+                null,
+                LocalDateTime.of(set.plusWeeks(5).plusDays(4), LocalTime.of(20, 0)),
+                24,
+                new BigDecimal("5"),
+                new BigDecimal("50"),
+                null,
+                new BigDecimal("40"),
+                new HandIn.Asked(30, 0, 0, 0, 0, 0, 0),
+                2,
+                null,
+                null,
+                null,
+                null,
+                false,
+                null,
+                PlotToPlate.garden());
+    }
+
+    private void handIn(long classId, long student, long prompt, LocalDate day, DemoTexts.Text text) {
+        clock.set(DemoSchool.at(day, 17, 20));
+        Viewer author = access.viewer(student);
+        long id = posts.begin(author, blogs.homeOf(classId, student).orElseThrow(), prompt);
+        int rev = posts.save(
+                        author,
+                        id,
+                        new PostService.Save(
+                                posts.draft(author, id).beside().rev(),
+                                text.title(),
+                                text.html(),
+                                text.tags(),
+                                "MY_CLASS",
+                                null,
+                                null))
+                .rev();
+        posts.handIn(author, id, new PostService.HandingIn(rev, null));
+    }
+
+    private void approve(Viewer teacher, long project, Instant at) {
+        clock.set(at);
+        for (MarkingService.StripView line : marking.strip(teacher, project).students())
+            for (MarkingService.SeenPost post : line.seen().posts())
+                for (PileItem item :
+                        pile.pile(teacher, new PileFilter(null, "", 200)).items())
+                    if (item.subject().equals("post") && item.id() == post.post())
+                        pile.decide(
+                                teacher,
+                                new PileService.Deciding(
+                                        Step.APPROVE,
+                                        "",
+                                        List.of(new PileService.Seen(
+                                                item.subject(), item.id(), item.version(), item.rev()))));
+    }
+
+    /** A score that its student had seen is changed, with the reason. */
+    private void lookAgain(Viewer teacher, long prompt, long student) {
+        MarkingService.Standing given = marking.paper(teacher, prompt, student).given();
+        given.marks().stream()
+                .findFirst()
+                .ifPresent(mark -> marking.mark(
+                        teacher,
+                        prompt,
+                        student,
+                        given.seen(),
+                        mark.criterion(),
+                        new MarkingService.Given(
+                                new BigDecimal("6"),
+                                false,
+                                "",
+                                "You did measure it twice. I had missed the second time.")));
+    }
+
+    private static long log(List<PromptRecord> logs, String title) {
+        return logs.stream()
+                .filter(p -> p.title().equals(title))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+}

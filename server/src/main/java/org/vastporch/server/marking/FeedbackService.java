@@ -1,0 +1,185 @@
+package org.vastporch.server.marking;
+
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.Trend;
+import org.vastporch.core.rubrics.Fraction;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.marking.MarkingService.MarkView;
+import org.vastporch.server.marking.MarkingService.Score;
+import org.vastporch.server.marking.MarkingService.SeenPost;
+import org.vastporch.server.marking.MarkingStore.Mark;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.Posts;
+
+/** What a student sees of marks: the own ones, once they are released. */
+@Service
+public class FeedbackService {
+
+    /** A post that was marked, under the title that it had. */
+    public record MarkedPost(long postId, String title) {}
+
+    /** The next level of a criterion, and what a text on it shows. */
+    public record Next(String criterion, String level, String descriptor) {}
+
+    /** Why a score changed after it was shown. */
+    public record ScoreChanged(Instant at, String reason) {}
+
+    /**
+     * @param next what to try next: the next level of each criterion that is not at its top
+     * @param changed left out if it stands as it was shown
+     */
+    public record Feedback(
+            long promptId,
+            String prompt,
+            List<MarkedPost> posts,
+            Rubric rubric,
+            List<MarkView> marks,
+            String word,
+            Score score,
+            int daysLate,
+            String marker,
+            Instant releasedAt,
+            List<Next> next,
+            @Optionally ScoreChanged changed) {}
+
+    /** @param level the highest level that the points reach */
+    public record Reached(String prompt, BigDecimal points, BigDecimal highest, String level) {}
+
+    /** One criterion over the prompts in which it stands by its name, the one due first comes first. */
+    public record CriterionOverTime(String criterion, Trend trend, List<Reached> reached) {}
+
+    /** @param papers the prompt that was due last first */
+    public record FeedbackView(List<Feedback> papers, List<CriterionOverTime> overTime) {}
+
+    private final MarkingStore store;
+    private final ScoreEventStore history;
+    private final MarkingDesk desk;
+    private final PromptService prompts;
+    private final Posts posts;
+    private final PeopleService people;
+    private final AccessService access;
+
+    FeedbackService(
+            MarkingStore store,
+            ScoreEventStore history,
+            MarkingDesk desk,
+            PromptService prompts,
+            Posts posts,
+            PeopleService people,
+            AccessService access) {
+        this.store = store;
+        this.history = history;
+        this.desk = desk;
+        this.prompts = prompts;
+        this.posts = posts;
+        this.people = people;
+        this.access = access;
+    }
+
+    /** The viewer's own released marks in a class, the prompt that was due last first. */
+    public FeedbackView feedback(Viewer viewer, long classId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        Names names = people.names(viewer, classId);
+        List<PromptRecord> all = prompts.all(classId);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all, List.of(viewer.personId()));
+        List<MarkingDesk.Paper> released = all.stream()
+                .map(prompt -> papers.get(prompt.id()).get(0))
+                .filter(paper -> paper.isShown() && paper.score() != null)
+                .toList();
+        List<Long> ids = released.stream().map(paper -> paper.prompt().id()).toList();
+        Map<Long, List<Mark>> marks =
+                store.marksOfStudent(ids, viewer.personId()).stream().collect(Collectors.groupingBy(Mark::promptId));
+        Map<Long, ScoreChanged> changes = new HashMap<>();
+        history.changesOf(ids, viewer.personId()).forEach(c -> changes.put(c.promptId(), c.change()));
+        Map<Long, String> titles = posts.titles(released.stream()
+                .flatMap(paper -> paper.read().stream().map(SeenPost::post))
+                .toList());
+        List<Feedback> found = released.stream()
+                .map(paper -> feedback(
+                        paper,
+                        marks.getOrDefault(paper.prompt().id(), List.of()),
+                        titles,
+                        changes.get(paper.prompt().id()),
+                        names))
+                .toList();
+        return new FeedbackView(found, overTime(released));
+    }
+
+    /** @param released the prompt that was due last first */
+    private static List<CriterionOverTime> overTime(List<MarkingDesk.Paper> released) {
+        Map<String, List<Reached>> reached = new LinkedHashMap<>();
+        for (int i = released.size() - 1; i >= 0; i--) {
+            MarkingDesk.Paper paper = released.get(i);
+            for (Rubric.Criterion criterion : paper.prompt().rubric().criteria())
+                paper.marks().stream()
+                        .filter(m -> m.criterion().equals(criterion.id()) && m.points() != null)
+                        .forEach(m -> reached.computeIfAbsent(criterion.name(), name -> new ArrayList<>())
+                                .add(new Reached(
+                                        paper.prompt().title(),
+                                        m.points(),
+                                        criterion.highest(),
+                                        criterion.reached(m.points()).name())));
+        }
+        List<CriterionOverTime> lines = new ArrayList<>();
+        reached.forEach((name, of) -> lines.add(new CriterionOverTime(
+                name,
+                Trend.of(of.stream()
+                        .map(r -> Fraction.of(r.points()).dividedBy(Fraction.of(r.highest())))
+                        .toList()),
+                of)));
+        return lines;
+    }
+
+    private static Feedback feedback(
+            MarkingDesk.Paper paper,
+            List<Mark> marks,
+            Map<Long, String> titles,
+            @Nullable ScoreChanged changed,
+            Names names) {
+        PromptRecord prompt = paper.prompt();
+        return new Feedback(
+                prompt.id(),
+                prompt.title(),
+                paper.read().stream()
+                        .map(post -> new MarkedPost(post.post(), titles.getOrDefault(post.post(), "")))
+                        .toList(),
+                prompt.rubric(),
+                MarkingService.views(marks.stream()
+                        .filter(m -> prompt.rubric().find(m.criterion()).isPresent())
+                        .toList()),
+                paper.marking().word(),
+                MarkingService.view(prompt, paper.score()),
+                paper.daysLate(),
+                names.of(paper.marking().markerId()),
+                paper.marking().releasedAt(),
+                next(prompt.rubric(), marks),
+                changed);
+    }
+
+    private static List<Next> next(Rubric rubric, List<Mark> marks) {
+        List<Next> next = new ArrayList<>();
+        for (Rubric.Criterion criterion : rubric.criteria())
+            marks.stream()
+                    .filter(m -> m.criterion().equals(criterion.id()) && m.points() != null)
+                    .findFirst()
+                    .flatMap(m -> criterion.above(m.points()))
+                    .ifPresent(level -> next.add(new Next(criterion.id(), level.name(), level.descriptor())));
+        return next;
+    }
+}

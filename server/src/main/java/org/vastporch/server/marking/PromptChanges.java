@@ -1,0 +1,208 @@
+package org.vastporch.server.marking;
+
+import java.math.BigDecimal;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.prompts.PromptService.WantedPrompt;
+
+/** Prompts that are changed after they were set: what changes for whom is said before it is kept. */
+@Service
+public class PromptChanges {
+
+    /** @param shown whether the student has seen the score */
+    public record ScoreChange(
+            String student,
+            @Optionally BigDecimal before,
+            @Optionally BigDecimal after,
+            boolean shown) {}
+
+    /** A criterion that goes, and how many marks are kept for it but count no more. */
+    public record MarksAside(String criterion, int marks) {}
+
+    /**
+     * @param becomeLate who is late by the change, and was on time
+     * @param becomeOnTime who was late, and is on time by the change
+     * @param toldDate how many students could read the date that was
+     * @param needsReason whether a score changes that its student has seen
+     */
+    public record Effects(
+            List<String> becomeLate,
+            List<String> becomeOnTime,
+            List<ScoreChange> scores,
+            List<MarksAside> aside,
+            int toldDate,
+            boolean needsReason) {}
+
+    /**
+     * A date of one student's own, in the class's time of day, or that nothing is asked of them.
+     *
+     * @param due left out for the prompt's
+     * @param reason why a score changes that the student has seen
+     */
+    public record WantedAllowance(
+            @Optionally LocalDateTime due,
+            boolean letOff,
+            @Optionally String reason) {}
+
+    /**
+     * What a student is allowed, in the class's time of day.
+     *
+     * @param due left out for the prompt's
+     * @param everybody when it is due for the others
+     */
+    public record AllowanceView(@Optionally LocalDateTime due, boolean letOff, LocalDateTime everybody) {}
+
+    private final MarkingDesk desk;
+    private final ScoreWatch scores;
+    private final PromptService prompts;
+    private final PeopleService people;
+    private final AccessService access;
+
+    PromptChanges(
+            MarkingDesk desk, ScoreWatch scores, PromptService prompts, PeopleService people, AccessService access) {
+        this.desk = desk;
+        this.scores = scores;
+        this.prompts = prompts;
+        this.people = people;
+        this.access = access;
+    }
+
+    /** What a change would change. */
+    public Effects look(Viewer viewer, long promptId, WantedPrompt wanted) {
+        PromptRecord before = prompts.get(promptId);
+        access.require(viewer, Act.MANAGE_CLASS, before.classId());
+        return effects(viewer, before, prompts.wanted(before, wanted));
+    }
+
+    /**
+     * Changes a prompt.
+     *
+     * @param rev its state as whoever changes it saw it
+     * @param reason why scores change that students have seen; empty if none does
+     */
+    @Transactional
+    public void change(Viewer viewer, long promptId, int rev, WantedPrompt wanted, String reason) {
+        PromptRecord before = prompts.lock(promptId);
+        access.require(viewer, Act.MANAGE_CLASS, before.classId());
+        if (before.rev() != rev)
+            throw Problem.stale(
+                    "prompt-changed", "Somebody has changed this prompt since you opened it. Yours was not kept.");
+        PromptRecord after = prompts.wanted(before, wanted);
+        if (effects(viewer, before, after).needsReason()) requireReason(reason);
+        scores.noting(viewer, promptId, reason, () -> {
+            prompts.change(viewer, after);
+            return after;
+        });
+    }
+
+    /** What a student is allowed. */
+    public AllowanceView allowance(Viewer viewer, long promptId, long studentId) {
+        PromptRecord prompt = prompts.get(promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
+        Allowance allowance = prompts.allowance(promptId, studentId);
+        return new AllowanceView(
+                allowance.due() == null ? null : prompts.timeIn(prompt.classId(), allowance.due()),
+                allowance.letOff(),
+                prompts.timeIn(prompt.classId(), prompt.due()));
+    }
+
+    /** Gives a student a date of their own, lets them off, or takes both back. */
+    @Transactional
+    public void allow(Viewer viewer, long promptId, long studentId, WantedAllowance wanted) {
+        PromptRecord prompt = prompts.lock(promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
+        Allowance allowance = new Allowance(
+                wanted.due() == null ? null : prompts.momentIn(prompt.classId(), wanted.due()), wanted.letOff());
+        if (allowance.due() != null && !allowance.due().isAfter(prompt.opens()))
+            throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
+        String reason = Objects.requireNonNullElse(wanted.reason(), "");
+        scores.noting(viewer, promptId, reason.isBlank() ? said(allowance) : reason, () -> {
+            prompts.allow(viewer, prompt, studentId, allowance);
+            return allowance;
+        });
+    }
+
+    /** What is told of a score that changes by it, if its marker says nothing else. */
+    private static String said(Allowance allowance) {
+        if (allowance.letOff()) return "You were let off.";
+        return allowance.due() == null
+                ? "The date of everybody counts for you again."
+                : "You were given a date of your own.";
+    }
+
+    private Effects effects(Viewer viewer, PromptRecord before, PromptRecord after) {
+        Names names = people.names(viewer, before.classId());
+        List<MarkingDesk.Paper> were =
+                desk.papers(before.classId(), List.of(before)).get(before.id());
+        List<MarkingDesk.Paper> are =
+                desk.papers(before.classId(), List.of(after)).get(before.id());
+        List<String> late = new ArrayList<>();
+        List<String> onTime = new ArrayList<>();
+        List<ScoreChange> changed = new ArrayList<>();
+        for (int i = 0; i < were.size(); i++) {
+            MarkingDesk.Paper was = were.get(i);
+            MarkingDesk.Paper is = are.get(i);
+            String name = names.of(was.studentId());
+            if (was.daysLate() == 0 && is.daysLate() > 0) late.add(name);
+            if (was.daysLate() > 0 && is.daysLate() == 0) onTime.add(name);
+            if (!Objects.equals(was.shown(), is.shown()))
+                changed.add(new ScoreChange(name, was.shown(), is.shown(), was.isShown()));
+        }
+        return new Effects(
+                late,
+                onTime,
+                changed,
+                aside(before, after, were),
+                before.due().equals(after.due()) ? 0 : were.size(),
+                changed.stream().anyMatch(ScoreChange::shown));
+    }
+
+    private static List<MarksAside> aside(PromptRecord before, PromptRecord after, List<MarkingDesk.Paper> papers) {
+        if (before.rubric() == null) return List.of();
+        Set<String> stays = ids(after.rubric());
+        return before.rubric().criteria().stream()
+                .filter(c -> !stays.contains(c.id()))
+                .map(c -> new MarksAside(c.name(), (int) papers.stream()
+                        .filter(p ->
+                                p.marks().stream().anyMatch(m -> m.criterion().equals(c.id())))
+                        .count()))
+                .filter(a -> a.marks() > 0)
+                .toList();
+    }
+
+    private static Set<String> ids(@Nullable Rubric rubric) {
+        return rubric == null
+                ? Set.of()
+                : rubric.criteria().stream().map(Rubric.Criterion::id).collect(Collectors.toSet());
+    }
+
+    private static void requireReason(String reason) {
+        if (reason.isBlank())
+            throw Problem.invalid(
+                    "reason",
+                    "reason-missing",
+                    "Scores change that students have seen. Say why; they read it beside their score.");
+        if (reason.length() > 1_000)
+            throw Problem.invalid("reason", "reason-too-long", "A reason has at most 1,000 characters.");
+    }
+}

@@ -1,0 +1,257 @@
+package org.vastporch.server.marking;
+
+import java.io.IOException;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.IntStream;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.Bundle;
+import org.vastporch.core.marking.PaperScore;
+import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.marking.ScoreSheet;
+import org.vastporch.core.rubrics.Fraction;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.text.TableCell;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
+import org.vastporch.server.marking.MarkingStore.Mark;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.BundleService;
+import org.vastporch.server.prompts.BundleService.BundleView;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+
+/** The scores of a class: students by prompts, and what they come to. For those who mark there. */
+@Service
+public class ScoreSheetService {
+
+    /** @param bundle the place of its bundle; left out if it is in none and counts nowhere */
+    public record SheetPrompt(
+            long id,
+            String title,
+            Instant due,
+            BigDecimal points,
+            boolean hasRubric,
+            @Optionally Integer bundle) {}
+
+    /**
+     * @param points the score as it stands; left out while nothing is given
+     * @param counts whether it is in the total
+     */
+    public record Cell(
+            PaperState state,
+            boolean late,
+            boolean ownDate,
+            boolean changed,
+            boolean provisional,
+            @Optionally BigDecimal points,
+            boolean counts) {}
+
+    /**
+     * @param cells in the order of the prompts
+     * @param percents what each bundle comes to, in the order of the bundles; nothing where nothing counts yet
+     * @param total in per cent; left out if nothing counts yet
+     */
+    public record StudentLine(
+            long studentId,
+            String name,
+            @Optionally String group,
+            List<Cell> cells,
+            List<Percent> percents,
+            @Optionally BigDecimal total) {}
+
+    public record Percent(@Optionally BigDecimal value) {}
+
+    /** @param prompts the one due first comes first */
+    public record Sheet(List<SheetPrompt> prompts, List<BundleView> bundles, List<StudentLine> students) {}
+
+    private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+
+    private final MarkingDesk desk;
+    private final PromptService prompts;
+    private final BundleService bundles;
+    private final PeopleService people;
+    private final AccessService access;
+
+    ScoreSheetService(
+            MarkingDesk desk,
+            PromptService prompts,
+            BundleService bundles,
+            PeopleService people,
+            AccessService access) {
+        this.desk = desk;
+        this.prompts = prompts;
+        this.bundles = bundles;
+        this.people = people;
+        this.access = access;
+    }
+
+    public Sheet sheet(Viewer viewer, long classId) {
+        access.require(viewer, Act.MARK, classId);
+        List<PromptRecord> all = inOrder(classId);
+        List<BundleView> kept = bundles.ofClass(viewer, classId).bundles();
+        Map<Long, Integer> places = new HashMap<>();
+        for (int b = 0; b < kept.size(); b++) for (long prompt : kept.get(b).prompts()) places.put(prompt, b);
+        List<Bundle> rules = kept.stream().map(BundleView::rule).toList();
+        Names names = people.names(viewer, classId);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
+        List<Long> students = people.students(classId);
+        List<StudentLine> lines = new ArrayList<>();
+        for (int s = 0; s < students.size(); s++) {
+            int at = s;
+            List<MarkingDesk.Paper> of =
+                    all.stream().map(p -> papers.get(p.id()).get(at)).toList();
+            ScoreSheet.Line line = ScoreSheet.line(
+                    rules,
+                    of.stream().map(ScoreSheetService::counting).toList(),
+                    all.stream().map(p -> places.getOrDefault(p.id(), -1)).toList());
+            lines.add(new StudentLine(
+                    students.get(s),
+                    names.of(students.get(s)),
+                    names.groupOf(students.get(s)),
+                    IntStream.range(0, of.size())
+                            .mapToObj(i -> cell(of.get(i), line.counts().get(i)))
+                            .toList(),
+                    line.shares().stream()
+                            .map(share -> new Percent(percent(share)))
+                            .toList(),
+                    percent(line.total())));
+        }
+        return new Sheet(
+                all.stream()
+                        .map(p -> new SheetPrompt(
+                                p.id(), p.title(), p.due(), p.points(), p.rubric() != null, places.get(p.id())))
+                        .toList(),
+                kept,
+                lines);
+    }
+
+    /** One row a student, for a spreadsheet. */
+    public String csv(Viewer viewer, long classId) {
+        Sheet sheet = sheet(viewer, classId);
+        return printed(csv -> {
+            List<String> head = new ArrayList<>(List.of("Student", "Group"));
+            sheet.prompts()
+                    .forEach(p -> head.add(TableCell.of(p.title() + " (of "
+                            + p.points().stripTrailingZeros().toPlainString() + ")")));
+            sheet.bundles().forEach(b -> head.add(TableCell.of(b.name() + " (%)")));
+            head.add("Total (%)");
+            csv.printRecord(head);
+            for (StudentLine line : sheet.students()) {
+                List<Object> row = new ArrayList<>();
+                row.add(TableCell.of(line.name()));
+                row.add(line.group() == null ? "" : TableCell.of(line.group()));
+                line.cells().forEach(c -> row.add(written(c)));
+                line.percents().forEach(p -> row.add(p.value() == null ? "" : p.value()));
+                row.add(line.total() == null ? "" : line.total());
+                csv.printRecord(row);
+            }
+        });
+    }
+
+    private static Object written(Cell cell) {
+        if (cell.state() == PaperState.LET_OFF) return "let off";
+        if (cell.state() == PaperState.MISSING) return "nothing came";
+        return cell.points() == null || cell.provisional() ? "" : cell.points();
+    }
+
+    /** One row a criterion, for a spreadsheet; only what was given. */
+    public String csvByCriterion(Viewer viewer, long classId) {
+        access.require(viewer, Act.MARK, classId);
+        List<PromptRecord> all = inOrder(classId);
+        Names names = people.names(viewer, classId);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
+        return printed(csv -> {
+            csv.printRecord(
+                    "Student",
+                    "Group",
+                    "Prompt",
+                    "Criterion",
+                    "Points",
+                    "Of",
+                    "Level",
+                    "Counts",
+                    "Days late",
+                    "Released");
+            for (PromptRecord prompt : all)
+                for (MarkingDesk.Paper paper : papers.get(prompt.id()))
+                    for (Mark mark : paper.marks()) {
+                        Rubric.Criterion of =
+                                prompt.rubric().find(mark.criterion()).orElseThrow();
+                        String group = names.groupOf(paper.studentId());
+                        csv.printRecord(
+                                TableCell.of(names.of(paper.studentId())),
+                                group == null ? "" : TableCell.of(group),
+                                TableCell.of(prompt.title()),
+                                TableCell.of(of.name()),
+                                mark.points() == null ? "" : mark.points(),
+                                of.highest(),
+                                mark.points() == null
+                                        ? ""
+                                        : TableCell.of(of.reached(mark.points()).name()),
+                                mark.notCounted() ? "no" : "yes",
+                                paper.daysLate(),
+                                paper.isShown() ? "yes" : "no");
+                    }
+        });
+    }
+
+    private interface Printing {
+        void to(CSVPrinter csv) throws IOException;
+    }
+
+    private static String printed(Printing printing) {
+        StringWriter text = new StringWriter();
+        try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
+            printing.to(csv);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return text.toString();
+    }
+
+    private List<PromptRecord> inOrder(long classId) {
+        return prompts.all(classId).stream()
+                .sorted(Comparator.comparing(PromptRecord::due).thenComparing(PromptRecord::id))
+                .toList();
+    }
+
+    private static Bundle.Paper counting(MarkingDesk.Paper paper) {
+        PaperScore score = paper.score();
+        return new Bundle.Paper(
+                score == null && paper.state() == PaperState.RELEASED
+                        ? Bundle.Standing.UNRELEASED
+                        : ScoreSheet.standing(paper.state()),
+                score == null ? Fraction.ZERO : score.score().exact(),
+                Fraction.of(paper.prompt().points()));
+    }
+
+    private static Cell cell(MarkingDesk.Paper paper, boolean counts) {
+        PaperScore score = paper.score();
+        return new Cell(
+                paper.state(),
+                paper.daysLate() > 0,
+                paper.allowance().due() != null,
+                paper.isChangedSinceMarked(),
+                score != null && score.before().provisional(),
+                paper.shown(),
+                counts);
+    }
+
+    private static @Nullable BigDecimal percent(@Nullable Fraction share) {
+        return share == null ? null : share.times(Fraction.of(HUNDRED)).rounded(1);
+    }
+}

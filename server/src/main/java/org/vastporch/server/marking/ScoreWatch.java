@@ -1,0 +1,66 @@
+package org.vastporch.server.marking;
+
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.ScoresKept;
+
+/** Notes what becomes of scores that students have seen when a rule, a date or a time changes. */
+@Component
+class ScoreWatch implements ScoresKept {
+
+    private final MarkingDesk desk;
+    private final ScoreEventStore history;
+    private final PromptService prompts;
+    private final EventStore events;
+    private final Clock clock;
+
+    ScoreWatch(MarkingDesk desk, ScoreEventStore history, PromptService prompts, EventStore events, Clock clock) {
+        this.desk = desk;
+        this.history = history;
+        this.prompts = prompts;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    @Override
+    public <T> T noting(Viewer viewer, long promptId, String reason, Supplier<T> change) {
+        Map<Long, BigDecimal> before = shown(prompts.get(promptId));
+        T done = change.get();
+        PromptRecord prompt = prompts.get(promptId);
+        Map<Long, BigDecimal> after = shown(prompt);
+        before.forEach((student, score) -> {
+            BigDecimal now = after.get(student);
+            if (Objects.equals(score, now)) return;
+            history.add(
+                    promptId,
+                    student,
+                    new ScoreEventStore.Happened(
+                            ScoreEventStore.Kind.CHANGED,
+                            clock.instant(),
+                            viewer.personId(),
+                            reason.strip(),
+                            score,
+                            now));
+            events.add(prompt.classId(), "score-changed", student, viewer.personId());
+        });
+        return done;
+    }
+
+    private Map<Long, BigDecimal> shown(PromptRecord prompt) {
+        Map<Long, BigDecimal> shown = new LinkedHashMap<>();
+        for (MarkingDesk.Paper paper :
+                desk.papers(prompt.classId(), List.of(prompt)).get(prompt.id()))
+            if (paper.isShown() && paper.shown() != null) shown.put(paper.studentId(), paper.shown());
+        return shown;
+    }
+}

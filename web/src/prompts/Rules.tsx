@@ -1,0 +1,184 @@
+import { Checkbox, NumberInput, Select, TextInput } from '@mantine/core';
+import type { UseFormReturnType } from '@mantine/form';
+import { useQuery } from '@tanstack/react-query';
+import { bundlesOptions } from '../api/queries';
+import { t } from '../texts/en';
+import { say } from '../ui/When';
+import css from './Compose.module.css';
+import { Rule } from './Rule';
+import type { PromptForm } from './wanted';
+
+const WORDS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'];
+const inWords = (n: number, one: string, many: string) => `${WORDS[n] ?? n} ${n === 1 ? one : many}`;
+const grace = (hours: number) =>
+  hours === 0 ? 'no grace' : hours === 24 ? 'a day of grace' : `${t.count(hours, 'hour', 'hours')} of grace`;
+
+interface RulesProps {
+  classId: number;
+  form: UseFormReturnType<PromptForm>;
+}
+
+/** The rules of a prompt beside its text. */
+export function Rules({ classId, form }: RulesProps) {
+  const v = form.values;
+  const { data } = useQuery(bundlesOptions(classId));
+  const bundle = data?.bundles.find((b) => String(b.id) === v.bundleId);
+  const wrong = (...fields: (keyof PromptForm)[]) => fields.some((f) => form.errors[f]);
+  const number = (field: keyof PromptForm, label: string, most = 10_000) => (
+    <NumberInput label={label} min={0} max={most} {...form.getInputProps(field)} />
+  );
+  const time = (field: keyof PromptForm, label: string) => (
+    <TextInput label={label} type="datetime-local" name={field} {...form.getInputProps(field)} />
+  );
+  const asks = [
+    v.words > 0 && t.count(v.words, 'word', 'words'),
+    v.pictures > 0 && t.count(v.pictures, 'picture', 'pictures'),
+    v.tags > 0 && t.count(v.tags, 'tag', 'tags'),
+    v.links > 0 && t.count(v.links, 'link', 'links'),
+    v.sources > 0 && t.count(v.sources, 'source', 'sources'),
+    v.category && 'a category',
+  ].filter(Boolean);
+  return (
+    <>
+      <Rule
+        label="When students see it"
+        wrong={wrong('opens')}
+        says={
+          <>
+            Seen by students <b>{v.opens ? `from ${say(v.opens)}` : 'at once'}</b>
+          </>
+        }
+      >
+        {time('opens', 'Seen from')}
+      </Rule>
+      <Rule
+        label="When it is due"
+        wrong={wrong('due', 'closes', 'graceHours', 'latePercentPerDay', 'lateMostPercent', 'lateFloor')}
+        says={
+          <>
+            Due <b>{v.due ? say(v.due) : 'never'}</b>, {grace(v.graceHours)}.{' '}
+            {v.latePercentPerDay > 0 ? (
+              <>
+                Each day after that takes <b>{v.latePercentPerDay} %</b>, at most {v.lateMostPercent} %
+                {v.lateFloor > 0 && `, and never below ${v.lateFloor}`}.
+              </>
+            ) : (
+              'Being late takes nothing.'
+            )}{' '}
+            {v.closes && <>Nothing comes in after {say(v.closes)}.</>}
+          </>
+        }
+      >
+        {time('due', 'Due')}
+        <div className={css.pair}>
+          {number('graceHours', 'Grace in hours', 1440)}
+          {number('latePercentPerDay', 'A day late takes %', 100)}
+          {number('lateMostPercent', 'at most %', 100)}
+          {number('lateFloor', 'never below points')}
+        </div>
+        {time('closes', 'Closes, if it does')}
+      </Rule>
+      <Rule
+        label="What is asked for"
+        wrong={wrong('askedPosts', 'words', 'tag')}
+        says={
+          <>
+            <b>{inWords(v.askedPosts, 'post', 'posts')}</b> of each student
+            {asks.length > 0 && <>, each with {asks.join(', ')}</>}.
+          </>
+        }
+      >
+        <NumberInput label="Posts of each student" min={1} max={20} {...form.getInputProps('askedPosts')} />
+        <div className={css.pair}>
+          {number('words', 'Words')}
+          {number('pictures', 'Pictures')}
+          {number('tags', 'Tags')}
+          {number('links', 'Links')}
+          {number('sources', 'Sources')}
+        </div>
+        <Checkbox label="A category" {...form.getInputProps('category', { type: 'checkbox' })} />
+        <TextInput label="Tag by which outside posts are known" {...form.getInputProps('tag')} />
+      </Rule>
+      <Rule
+        label="Comments for classmates"
+        wrong={wrong('comments', 'commentsDue', 'commentsWords')}
+        says={
+          <>
+            <b>{inWords(v.comments, 'comment', 'comments')}</b> for classmates
+            {v.comments > 0 && (
+              <>
+                {v.commentsDue ? ` until ${say(v.commentsDue)}` : ' by the day it is due'}
+                {v.commentsWords > 0 && `, ${t.count(v.commentsWords, 'word', 'words')} each`}
+              </>
+            )}
+            .
+          </>
+        }
+      >
+        <div className={css.pair}>
+          {number('comments', 'How many', 50)}
+          {number('commentsWords', 'Words at least', 1000)}
+        </div>
+        {time('commentsDue', 'Until')}
+      </Rule>
+      <Rule
+        label="Who reads the answers"
+        says={
+          v.answerFirst ? (
+            <>
+              Everybody reads the answers <b>once the own one is published</b>.
+            </>
+          ) : (
+            <>
+              Everybody who may read them reads the answers <b>at once</b>.
+            </>
+          )
+        }
+      >
+        <Checkbox
+          label="Yours before theirs"
+          description="A student reads others' answers once the own one is published."
+          {...form.getInputProps('answerFirst', { type: 'checkbox' })}
+        />
+      </Rule>
+      <Rule
+        label="How it is marked"
+        wrong={wrong('points', 'bundleId')}
+        says={
+          <>
+            {v.criteria.length > 0 ? (
+              <>
+                Marked out of <b>{v.points}</b> by{' '}
+                <b>{inWords(v.criteria.length, 'criterion', 'criteria').toLowerCase()}</b>
+              </>
+            ) : (
+              <b>Not marked</b>
+            )}
+            {bundle ? (
+              <>
+                ; one of <b>{bundle.name}</b>
+                {bundle.best > 0 && `, best ${bundle.best}`}
+              </>
+            ) : (
+              data && data.bundles.length > 0 && '; in no bundle'
+            )}
+            .
+          </>
+        }
+      >
+        {number('points', 'Points in all')}
+        {data && data.bundles.length > 0 && (
+          <Select
+            label="Counts together with"
+            placeholder="none"
+            clearable
+            data={data.bundles.map((b) => ({ value: String(b.id), label: b.name }))}
+            value={v.bundleId || null}
+            onChange={(value) => form.setFieldValue('bundleId', value ?? '')}
+          />
+        )}
+        <p className="tiny muted above-2 below-0">The criteria stand below; without any it is not marked.</p>
+      </Rule>
+    </>
+  );
+}

@@ -1,0 +1,204 @@
+import type { Criterion, WantedPrompt } from '../api/schema';
+
+/** What a form keeps of a prompt: every field has a value that an input can show. */
+export interface PromptForm {
+  title: string;
+  instructions: string;
+  questions: string;
+  starter: string;
+  tag: string;
+  opens: string;
+  due: string;
+  closes: string;
+  graceHours: number;
+  latePercentPerDay: number;
+  lateMostPercent: number;
+  lateFloor: number;
+  points: number;
+  askedPosts: number;
+  words: number;
+  pictures: number;
+  tags: number;
+  category: boolean;
+  links: number;
+  sources: number;
+  comments: number;
+  commentsDue: string;
+  commentsWords: number;
+  answerFirst: boolean;
+  bundleId: string;
+  criteria: Criterion[];
+}
+
+const MINUTES = 16;
+
+/** Plain lines as the paragraphs of a text. */
+const asHtml = (text: string) =>
+  text
+    .split(/\n+/)
+    .filter((l) => l.trim())
+    .map((l) => `<p>${l.replace(/&/g, '&amp;').replace(/</g, '&lt;')}</p>`)
+    .join('');
+
+/** The paragraphs of a text as plain lines. */
+function asLines(html: string): string {
+  const parsed = new DOMParser().parseFromString(html, 'text/html');
+  return [...parsed.body.children].map((p) => p.textContent ?? '').join('\n');
+}
+
+/** A criterion that is added is known by a name of its own, so that no mark of another one is taken for its. */
+export const newId = () => `n${crypto.randomUUID().slice(0, 12)}`;
+
+export function toForm(p: WantedPrompt): PromptForm {
+  const { asked } = p;
+  return {
+    title: p.title,
+    instructions: p.instructions,
+    questions: p.questions.join('\n'),
+    starter: asLines(p.starter ?? ''),
+    tag: p.tag ?? '',
+    opens: p.opens?.slice(0, MINUTES) ?? '',
+    due: p.due.slice(0, MINUTES),
+    closes: p.closes?.slice(0, MINUTES) ?? '',
+    graceHours: p.graceHours,
+    latePercentPerDay: p.latePercentPerDay,
+    lateMostPercent: p.lateMostPercent,
+    lateFloor: p.lateFloor ?? 0,
+    points: p.points,
+    askedPosts: p.askedPosts ?? 1,
+    words: asked.words,
+    pictures: asked.pictures,
+    tags: asked.tags,
+    category: asked.category > 0,
+    links: asked.links,
+    sources: asked.sources,
+    comments: asked.comments,
+    commentsDue: p.commentsDue?.slice(0, MINUTES) ?? '',
+    commentsWords: p.commentsWords ?? 0,
+    answerFirst: p.answerFirst ?? false,
+    bundleId: p.bundleId ? String(p.bundleId) : '',
+    criteria: p.rubric?.criteria ?? [],
+  };
+}
+
+/** @param before the prompt as it was, of which what the form cannot show stays */
+export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
+  const known = before && toForm(before);
+  const time = (now: string, form?: string, kept?: string) => (now && now === form ? kept : now || undefined);
+  return {
+    title: f.title,
+    instructions: f.instructions,
+    questions: f.questions.split('\n'),
+    starter: f.starter === known?.starter ? before?.starter : asHtml(f.starter),
+    tag: f.tag || undefined,
+    opens: time(f.opens, known?.opens, before?.opens),
+    due: time(f.due, known?.due, before?.due) ?? '',
+    closes: time(f.closes, known?.closes, before?.closes),
+    graceHours: f.graceHours,
+    latePercentPerDay: f.latePercentPerDay,
+    lateMostPercent: f.lateMostPercent,
+    lateFloor: f.lateFloor || undefined,
+    points: f.points,
+    askedPosts: f.askedPosts,
+    asked: {
+      words: f.words,
+      pictures: f.pictures,
+      tags: f.tags,
+      category: f.category ? 1 : 0,
+      links: f.links,
+      sources: f.sources,
+      comments: f.comments,
+    },
+    commentsDue: f.comments ? time(f.commentsDue, known?.commentsDue, before?.commentsDue) : undefined,
+    commentsWords: f.comments ? f.commentsWords : 0,
+    answerFirst: f.answerFirst,
+    bundleId: f.bundleId ? Number(f.bundleId) : undefined,
+    rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
+  };
+}
+
+const level = (name: string, points: number, descriptor: string) => ({ name, points, descriptor });
+
+/** A rubric to begin from; every word and number of it can be changed. */
+const BEGINNING: Criterion[] = [
+  {
+    id: 'observation',
+    name: 'Observation',
+    weight: 2,
+    levels: [
+      level('none', 0, 'Says nothing of what was seen.'),
+      level('some', 2, 'Says what was seen.'),
+      level('careful', 4, 'Says what was seen, where and when.'),
+      level('exact', 6, 'Measured or counted, more than once.'),
+    ],
+  },
+  {
+    id: 'evidence',
+    name: 'Evidence',
+    weight: 2,
+    levels: [
+      level('none', 0, 'No reason is given.'),
+      level('told', 2, 'Says that it is so.'),
+      level('shown', 4, 'Says what the claim rests on.'),
+      level('tested', 6, 'Tried it another way.'),
+    ],
+  },
+  {
+    id: 'reflection',
+    name: 'Reflection',
+    weight: 1,
+    levels: [
+      level('none', 0, 'No thought of one’s own.'),
+      level('likes', 1, 'Says what was good or bad.'),
+      level('asks', 2, 'Asks a question.'),
+      level('changes', 3, 'Says what will be done differently.'),
+    ],
+  },
+  {
+    id: 'readers',
+    name: 'Writing for readers',
+    weight: 1,
+    levels: [
+      level('lost', 0, 'A reader is lost.'),
+      level('found', 1, 'A reader can follow.'),
+      level('led', 2, 'A reader is led on.'),
+      level('kept', 3, 'A reader wants more.'),
+    ],
+  },
+];
+
+const nextSunday = () => {
+  const d = new Date();
+  d.setDate(d.getDate() + ((7 - d.getDay()) % 7 || 7));
+  return `${d.getFullYear()}-${String(d.getMonth() + 1).padStart(2, '0')}-${String(d.getDate()).padStart(2, '0')}T20:00`;
+};
+
+/** A prompt to begin from. */
+export const beginning = (): PromptForm => ({
+  title: '',
+  instructions: '',
+  questions: '',
+  starter: '',
+  tag: '',
+  opens: '',
+  due: nextSunday(),
+  closes: '',
+  graceHours: 24,
+  latePercentPerDay: 5,
+  lateMostPercent: 50,
+  lateFloor: 0,
+  points: 18,
+  askedPosts: 1,
+  words: 100,
+  pictures: 0,
+  tags: 1,
+  category: false,
+  links: 0,
+  sources: 0,
+  comments: 0,
+  commentsDue: '',
+  commentsWords: 0,
+  answerFirst: false,
+  bundleId: '',
+  criteria: BEGINNING,
+});
