@@ -20,6 +20,7 @@ import type {
   Current,
   DirectoryLine,
   Draft,
+  DueLine,
   Editable,
   EntryLine,
   FeedbackView,
@@ -519,4 +520,10 @@ export const scoreSheetOptions = (id: number) =>
   queryOptions({
     queryKey: ['score-sheet', id],
     queryFn: ({ signal }) => getJson<Sheet>(`/api/classes/${id}/score-sheet`, signal),
+  });
+
+export const dueOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['due', id],
+    queryFn: ({ signal }) => getJson<DueLine[]>(`/api/classes/${id}/due`, signal),
   });

@@ -436,6 +436,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/feed-key": {
         parameters: {
             query?: never;
@@ -3162,6 +3178,38 @@ export interface components {
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             works: components["schemas"]["WorkUsed"][];
         };
+        DueLine: {
+            /** Format: int32 */
+            askedComments: number;
+            /** Format: int32 */
+            askedPosts: number;
+            /** Format: date-time */
+            closes?: string;
+            /** Format: int32 */
+            comments: number;
+            /** Format: date-time */
+            commentsDue?: string;
+            /** Format: int32 */
+            daysLate: number;
+            /** Format: date-time */
+            due: string;
+            instructions: string;
+            letOff: boolean;
+            owesComments: boolean;
+            owesPosts: boolean;
+            ownDate: boolean;
+            percentLost: number;
+            points: number;
+            /** Format: int32 */
+            posts: number;
+            /** Format: int64 */
+            promptId: number;
+            /** @enum {string} */
+            standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
+            title: string;
+            /** @enum {string} */
+            when: "LATE" | "THIS_WEEK" | "LATER";
+        };
         Editable: {
             prompt: components["schemas"]["WantedPrompt"];
             /** Format: int32 */
@@ -4876,6 +4924,7 @@ export type DecisionLine = components['schemas']['DecisionLine'];
 export type DecisionPage = components['schemas']['DecisionPage'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
+export type DueLine = components['schemas']['DueLine'];
 export type Editable = components['schemas']['Editable'];
 export type Effects = components['schemas']['Effects'];
 export type Elsewhere = components['schemas']['Elsewhere'];
@@ -5876,6 +5925,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DirectoryLine"][];
+                };
+            };
+        };
+    };
+    due: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueLine"][];
                 };
             };
         };

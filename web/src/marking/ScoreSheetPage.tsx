@@ -114,7 +114,7 @@ function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
           {groups.length > 0 && (
             <label>
               Of{' '}
-              <select className="pick" value={group} onChange={(e) => ask('group', e.target.value)}>
+              <select aria-label="Group" className="pick" value={group} onChange={(e) => ask('group', e.target.value)}>
                 <option value="">everybody</option>
                 {groups.map((g) => (
                   <option key={g}>{g}</option>
@@ -124,7 +124,7 @@ function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
           )}
           <label>
             by{' '}
-            <select className="pick" value={order} onChange={(e) => ask('sort', e.target.value)}>
+            <select aria-label="Order" className="pick" value={order} onChange={(e) => ask('sort', e.target.value)}>
               <option value="name">name</option>
               <option value="group">group</option>
               <option value="low">total, lowest first</option>

@@ -60,7 +60,7 @@ export function PromptsPage() {
                   <Link
                     className="word"
                     to={`/classes/${id}/prompts/new?from=${p.id}&weeks=1`}
-                    aria-label={`Copy ${p.title} for a week later`}
+                    aria-label={`Copy for a week later: ${p.title}`}
                   >
                     Copy for a week later
                   </Link>

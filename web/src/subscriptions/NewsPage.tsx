@@ -21,10 +21,25 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   SOURCE: (n) =>
     n.by ? 'has an outside blog from which nothing could be read for days:' : 'Nothing could be read for days from',
   APPROVED: () => 'approved',
+  SCORE: () => 'marked and released',
+  RESCORED: () => 'changed your score for',
+  OWN_DATE: () => 'You have a date of your own for',
+  LET_OFF: () => 'You were let off',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
-const ABOUT_ME = new Set(['ANSWER', 'WORD', 'RETURNED', 'HIDDEN', 'APPROVED', 'SOURCE']);
+const ABOUT_ME = new Set([
+  'ANSWER',
+  'WORD',
+  'RETURNED',
+  'HIDDEN',
+  'APPROVED',
+  'SOURCE',
+  'SCORE',
+  'RESCORED',
+  'OWN_DATE',
+  'LET_OFF',
+]);
 const SHOWN = [
   ['', 'everything'],
   ['me', 'about me'],

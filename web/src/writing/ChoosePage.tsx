@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
-import { ownPostsOptions, promptsOptions, writableOptions } from '../api/queries';
-import type { Begun, PromptView } from '../api/schema';
+import { dueOptions, ownPostsOptions, writableOptions } from '../api/queries';
+import type { Begun, DueLine } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { useClass } from '../session/useClass';
@@ -20,7 +20,7 @@ import { Wrong } from '../ui/Wrong';
 export function ChoosePage() {
   const { id, name, role, manages } = useClass();
   const navigate = useNavigate();
-  const { data: prompts } = useQuery(promptsOptions(id));
+  const { data: due } = useQuery(dueOptions(id));
   const { data: blogs } = useQuery(writableOptions(id));
   const { data: own } = useQuery(ownPostsOptions(id));
   // A lasting link to a prompt leads here, with the prompt at the top.
@@ -30,8 +30,8 @@ export function ChoosePage() {
       postJson<Begun>(`/api/blogs/${of.blogId}/posts`, { promptId: of.promptId }),
     { here: true, onDone: (begun) => navigate(`/classes/${id}/write/${begun.id}`) },
   );
-  const [elsewhere, setElsewhere] = useState<{ blogId: number; prompt?: PromptView } | null>(null);
-  if (!prompts || !blogs || !own)
+  const [elsewhere, setElsewhere] = useState<{ blogId: number; prompt?: { id: number; title: string } } | null>(null);
+  if (!due || !blogs || !own)
     return (
       <div className="page plain">
         <Loading />
@@ -40,13 +40,7 @@ export function ChoosePage() {
   const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
   const begin = (blogId: number, promptId?: number) => write.run({ blogId, promptId });
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
-  const answered = new Set(own.filter((p) => p.state !== 'DRAFT' && p.state !== 'BINNED').map((p) => p.promptId));
-  const open =
-    role === 'STUDENT'
-      ? [...prompts]
-          .filter((p) => !answered.has(p.id) && !p.letOff && !p.closed)
-          .sort((a, b) => Number(b.id === wanted) - Number(a.id === wanted) || a.due.localeCompare(b.due))
-      : [];
+  const lines = due.filter((d) => !drafts.some((p) => p.promptId === d.promptId) || d.owesComments);
   return (
     <div className="page plain">
       <title>{`Write · ${name}`}</title>
@@ -66,14 +60,28 @@ export function ChoosePage() {
           </article>
         ))}
         {home &&
-          open.map((p) => (
-            <Prompt
-              key={p.id}
-              prompt={p}
-              onBegin={() => begin(home.id, p.id)}
-              onElsewhere={() => setElsewhere({ blogId: home.id, prompt: p })}
-            />
-          ))}
+          WHEN.map(([when, says]) => {
+            const of = lines.filter((d) => (d.promptId === wanted ? 'WANTED' : d.when) === when);
+            return (
+              of.length > 0 && (
+                <section key={when} aria-labelledby={`due-${when}`}>
+                  <h2 id={`due-${when}`} className={css.heading}>
+                    {says}
+                  </h2>
+                  {of.map((d) => (
+                    <DuePrompt
+                      key={d.promptId}
+                      of={d}
+                      classId={id}
+                      begun={drafts.some((p) => p.promptId === d.promptId)}
+                      onBegin={() => begin(home.id, d.promptId)}
+                      onElsewhere={() => setElsewhere({ blogId: home.id, prompt: { id: d.promptId, title: d.title } })}
+                    />
+                  ))}
+                </section>
+              )
+            );
+          })}
         {blogs.length > 0 && (
           <section className="inside-5">
             <h2 className="smaller">Something of your own</h2>
@@ -113,36 +121,84 @@ export function ChoosePage() {
   );
 }
 
-function Prompt({
-  prompt,
-  onBegin,
-  onElsewhere,
-}: {
-  prompt: PromptView;
+/** A prompt that was asked for by its lasting link stands before all others. */
+const WHEN = [
+  ['WANTED', 'You came for'],
+  ['LATE', 'Late, and still welcome'],
+  ['THIS_WEEK', 'This week'],
+  ['LATER', 'Later'],
+] as const;
+
+interface DuePromptProps {
+  of: DueLine;
+  classId: number;
+  /** Whether a draft for it lies above. */
+  begun: boolean;
   onBegin: () => void;
   onElsewhere: () => void;
-}) {
+}
+
+function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptProps) {
   return (
     <article className={css.entry}>
       <div>
         <div className={css.who}>
-          <Due at={prompt.due} />
-          {prompt.ownDate ? ', a date of your own' : ''}
-          {prompt.closes ? ', closes ' : ''}
-          {prompt.closes && <When at={prompt.closes} />}
-          {prompt.late ? ' · late now, and still welcome' : ''} · {t.count(prompt.points, 'point', 'points')}
+          {d.letOff ? (
+            <StateBoard state="LET_OFF" withWord />
+          ) : (
+            <>
+              <Due at={d.due} />
+              {d.ownDate && ', a date of your own'} · {t.count(d.points, 'point', 'points')}
+              {d.closes && (
+                <>
+                  {' '}
+                  · closes <When at={d.closes} />
+                </>
+              )}
+            </>
+          )}
         </div>
-        <h2>{prompt.title}</h2>
-        <p className={css.lines}>{prompt.instructions}</p>
+        <h2>{d.title}</h2>
+        {d.owesPosts && <p className={css.lines}>{d.instructions}</p>}
+        {d.letOff && <p className="muted less above-1 below-0">Nothing of this is asked of you.</p>}
+        <p className="less above-1 below-0">
+          {d.owesPosts && d.askedPosts > 1 && (
+            <>
+              {d.posts} of {d.askedPosts} posts handed in.{' '}
+            </>
+          )}
+          {d.daysLate > 0 && (
+            <b>
+              Handed in now it is {t.count(d.daysLate, 'day', 'days')} late
+              {d.percentLost > 0 && ` and loses ${d.percentLost} % of its score`}.{' '}
+            </b>
+          )}
+          {d.owesComments && (
+            <>
+              {d.comments} of {t.count(d.askedComments, 'comment', 'comments')} given
+              {d.commentsDue && (
+                <>
+                  , until <When at={d.commentsDue} />
+                </>
+              )}
+              .{' '}
+              <Link className="word" to={`/classes/${classId}/porch?prompt=${d.promptId}&unanswered=yes`}>
+                Who waits for an answer
+              </Link>
+            </>
+          )}
+        </p>
       </div>
-      <div className={css.begin}>
-        <Button go onClick={onBegin} aria-label={`Write ${prompt.title}`}>
-          Write
-        </Button>
-        <Word onClick={onElsewhere} aria-label={`I wrote it elsewhere: ${prompt.title}`}>
-          I wrote it elsewhere
-        </Word>
-      </div>
+      {d.owesPosts && !begun && (
+        <div className={css.begin}>
+          <Button go onClick={onBegin} aria-label={`Write ${d.title}`}>
+            Write
+          </Button>
+          <Word onClick={onElsewhere} aria-label={`I wrote it elsewhere: ${d.title}`}>
+            I wrote it elsewhere
+          </Word>
+        </div>
+      )}
     </article>
   );
 }

@@ -147,12 +147,13 @@ class FirstDayTest {
     private void setPrompt() {
         link(teacher, "Prompts").click();
         link(teacher, "Set a prompt").click();
-        button(teacher, "Set the prompt").click();
+        button(teacher, "Set it").click();
         assertThat(teacher.getByText("Give the prompt a title.")).isVisible();
         teacher.getByLabel("Title").fill("Week 1 log");
         teacher.getByLabel("What to write").fill("One thing that you saw in your bed.");
+        button(teacher, Pattern.compile("^One post of each student")).click();
         teacher.getByLabel("Words", new Page.GetByLabelOptions().setExact(true)).fill("10");
-        button(teacher, "Set the prompt").click();
+        button(teacher, "Set it").click();
         assertThat(teacher.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Week 1 log")))
                 .isVisible();
     }

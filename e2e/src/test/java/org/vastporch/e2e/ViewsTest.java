@@ -30,6 +30,9 @@ class ViewsTest {
             "/classes/1/blogs",
             "/classes/1/prompts",
             "/classes/1/prompts/new",
+            "/classes/1/prompts/6",
+            "/classes/1/scores",
+            "/classes/1/mark/8/12",
             "/classes/1/sources",
             "/classes/1/rules",
             "/classes/new",
@@ -108,6 +111,11 @@ class ViewsTest {
                 teacher,
                 "/classes/1/approve?sort=posts",
                 () -> teacher.keyboard().press("e"),
+                found);
+        dialog(
+                teacher,
+                "/classes/1/scores",
+                () -> button(teacher, "Bundles and weights").click(),
                 found);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         for (String path : OF_STUDENTS) visit(student, path, found);

@@ -3,6 +3,7 @@ package org.vastporch.server.comments;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -360,6 +361,16 @@ public class CommentService implements CommentsGiven {
     public int given(long personId, PromptRecord prompt) {
         return prompt.commentsAsked()
                 .counted(store.given(List.of(personId), prompt.id()).getOrDefault(personId, List.of()));
+    }
+
+    /** The same for several prompts, by prompt. */
+    public Map<Long, Integer> given(long personId, List<PromptRecord> of) {
+        Map<Long, List<CommentsAsked.Given>> given =
+                store.givenBy(personId, of.stream().map(PromptRecord::id).toList());
+        Map<Long, Integer> counted = new HashMap<>();
+        for (PromptRecord prompt : of)
+            counted.put(prompt.id(), prompt.commentsAsked().counted(given.getOrDefault(prompt.id(), List.of())));
+        return counted;
     }
 
     /** How many comments a student gave to classmates for a prompt, of those asked for. */

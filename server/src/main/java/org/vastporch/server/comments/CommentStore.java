@@ -169,6 +169,22 @@ class CommentStore {
         return given;
     }
 
+    /** Published comments that somebody gave to others on posts for prompts, by prompt. */
+    Map<Long, List<CommentsAsked.Given>> givenBy(long personId, Collection<Long> promptIds) {
+        Map<Long, List<CommentsAsked.Given>> given = new HashMap<>();
+        if (promptIds.isEmpty()) return given;
+        jdbc.sql("""
+                select p.prompt_id, k.created_at, k.words
+                  from comment k
+                  join post p on p.id = k.post_id
+                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id in (:prompts)
+                   and p.author_id <> k.author_id""").param("person", personId).param("prompts", promptIds).query(row -> {
+            given.computeIfAbsent(row.getLong("prompt_id"), id -> new ArrayList<>())
+                    .add(new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words")));
+        });
+        return given;
+    }
+
     /** Writes a changed text; raises {@code rev} by settling. */
     void setText(long id, String html, int words, long by, @Nullable String before, Instant now) {
         jdbc.sql("""

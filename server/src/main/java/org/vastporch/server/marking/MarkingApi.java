@@ -38,9 +38,11 @@ class MarkingApi {
 
     private final MarkingService marking;
     private final FeedbackService feedback;
+    private final DueService due;
 
-    MarkingApi(MarkingService marking, FeedbackService feedback) {
+    MarkingApi(MarkingService marking, FeedbackService feedback, DueService due) {
         this.marking = marking;
+        this.due = due;
         this.feedback = feedback;
     }
 
@@ -95,6 +97,12 @@ class MarkingApi {
     @PostMapping("/api/prompts/{prompt}/marking/release")
     MarkingService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
         return marking.release(viewer, prompt, body.papers());
+    }
+
+    /** What is due for the viewer, a student there. */
+    @GetMapping("/api/classes/{id}/due")
+    List<DueService.DueLine> due(Viewer viewer, @PathVariable long id) {
+        return due.due(viewer, id);
     }
 
     @GetMapping("/api/classes/{id}/feedback")

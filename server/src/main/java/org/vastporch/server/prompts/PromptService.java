@@ -125,6 +125,9 @@ public class PromptService {
     public record Editable(WantedPrompt prompt, int rev) {}
 
     private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
+    /** Where the number of the week stands in the title of a repeated prompt. */
+    private static final String WEEK = "{week}";
+
     private static final int MOST_POSTS = 20;
     /** At most so many are set in one step. */
     private static final int MOST_REPEATED = 60;
@@ -210,7 +213,7 @@ public class PromptService {
                 w.instructions(),
                 w.questions(),
                 w.tag(),
-                w.opens() == null ? null : w.opens().plusWeeks(weeks),
+                opens(w, weeks),
                 w.due().plusWeeks(weeks),
                 w.graceHours(),
                 w.latePercentPerDay(),
@@ -228,7 +231,11 @@ public class PromptService {
                 w.rubric());
     }
 
-    private static final String WEEK = "{week}";
+    /** One that is seen at once is seen, later on, from a week before it is due. */
+    private static @Nullable LocalDateTime opens(WantedPrompt w, long weeks) {
+        if (w.opens() != null) return w.opens().plusWeeks(weeks);
+        return weeks <= 0 ? null : w.due().plusWeeks(weeks - 1);
+    }
 
     /**
      * A prompt as it is to be, to be changed or copied.

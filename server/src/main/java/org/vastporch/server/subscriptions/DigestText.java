@@ -79,6 +79,10 @@ record DigestText(String subject, String text, String html) {
             case "SOURCE" ->
                 "Nothing could be read for days from the outside blog “" + item.title() + "”"
                         + (item.by().isEmpty() ? "" : " of " + item.by());
+            case "SCORE" -> "What you did for “" + item.title() + "” is marked";
+            case "RESCORED" -> "Your score for “" + item.title() + "” was changed";
+            case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
+            case "LET_OFF" -> "You were let off “" + item.title() + "”";
             case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
             default -> item.by() + " approved “" + item.title() + "”";
         };

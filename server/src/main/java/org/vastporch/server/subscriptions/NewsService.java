@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -39,9 +40,11 @@ public class NewsService {
     private static final Duration FIRST = Duration.ofDays(7);
 
     private static final int LINES = 220;
+    private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED");
+    private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED or SOURCE
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE or LET_OFF
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -130,6 +133,9 @@ public class NewsService {
         if (withAnswers) {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
+            Stream.concat(store.scores(me, between).stream(), store.allowances(me, between).stream())
+                    .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
+                    .forEach(all::add);
             store.faltering(me, between).stream()
                     .filter(h -> h.byId() == me || access.allows(viewer, Act.MANAGE_CLASS, h.classId()))
                     .forEach(all::add);
@@ -151,10 +157,11 @@ public class NewsService {
                     Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
                     String name = in.computeIfAbsent(
                             h.classId(), id -> classes.get(id).name());
-                    String lines =
-                            h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
+                    String lines = h.kind().equals("RESCORED")
+                            ? h.html()
+                            : h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
                     String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
-                    if (h.kind().equals("SOURCE") && h.byId() == 0) by = "";
+                    if (h.visitor() == null && h.byId() == 0) by = "";
                     return new NewsItem(
                             h.kind(),
                             h.classId(),
@@ -173,6 +180,8 @@ public class NewsService {
 
     private String to(Viewer viewer, Happened h) {
         if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
+        if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
+        if (ABOUT_DATES.contains(h.kind())) return "/classes/" + h.classId() + "/write";
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());
         return "/classes/" + h.classId() + (manages ? "/sources" : "/my-writing");
     }

@@ -21,8 +21,9 @@ class NewsStore {
     record Between(Instant since, Instant until) {}
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED or SOURCE
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE or LET_OFF
      * @param postId 0 for none
+     * @param html a text; of a score the reason in plain words
      * @param byId 0 for nobody with an account
      * @param comment the number of the comment; null for none
      */
@@ -169,6 +170,45 @@ class NewsStore {
                   join membership m on m.class_id = s.class_id and m.person_id = :me and m.ended_at is null
                  where e.kind = 'source-faltering' and e.at > :since and e.at <= :until and s.removed_at is null
                  order by e.at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Scores of the reader that were released, or changed after that, as far as they stand released. */
+    List<Happened> scores(long me, Between between) {
+        return jdbc.sql("""
+                select case e.kind when 'RELEASED' then 'SCORE' else 'RESCORED' end as kind, q.class_id, 0 as post_id,
+                       null as comment, q.title, coalesce(e.by_id, 0) as by_id, null as visitor, e.happened_at as at,
+                       e.reason as html
+                  from score_event e
+                  join prompt q on q.id = e.prompt_id
+                  join marking m on m.prompt_id = e.prompt_id and m.student_id = e.student_id
+                 where e.student_id = :me and e.kind in ('RELEASED', 'CHANGED') and e.happened_at >= m.released_at
+                   and e.happened_at > :since and e.happened_at <= :until
+                   and not exists (select 1 from allowance a where a.prompt_id = e.prompt_id
+                                   and a.student_id = e.student_id and a.let_off)
+                 order by e.happened_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Dates of the reader's own, and being let off. */
+    List<Happened> allowances(long me, Between between) {
+        return jdbc.sql("""
+                select case when a.let_off then 'LET_OFF' else 'OWN_DATE' end as kind, q.class_id, 0 as post_id,
+                       null as comment, q.title, 0 as by_id, null as visitor, a.set_at as at, '' as html
+                  from allowance a
+                  join prompt q on q.id = a.prompt_id
+                 where a.student_id = :me and q.opens_at <= :until and a.set_at > :since and a.set_at <= :until
+                 order by a.set_at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

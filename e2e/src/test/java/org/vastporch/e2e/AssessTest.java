@@ -1,0 +1,118 @@
+package org.vastporch.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.*;
+import static org.vastporch.e2e.Stage.button;
+import static org.vastporch.e2e.Stage.link;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** From a prompt to scores: set week by week, changed, handed in by two posts, marked, released, changed, summed. */
+class AssessTest {
+
+    private static Page as(String who, String path) {
+        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    private static Locator named(Page page, AriaRole role, String name) {
+        return page.getByRole(role, new Page.GetByRoleOptions().setName(Pattern.compile(name)));
+    }
+
+    @Test
+    void aPromptForEachWeekOfTheTermAndOneOfThemChanged() {
+        Page teacher = as("quill", "/classes/new");
+        teacher.getByLabel("Name of the class").fill("Bees on the roof");
+        button(teacher, "Make the class").click();
+        link(teacher, "Prompts").click();
+        link(teacher, "Set a prompt").click();
+        teacher.getByLabel("Title").fill("Hive log {week}");
+        teacher.getByLabel("What to write").fill("What did the bees do this week?");
+        button(teacher, Pattern.compile("^One post of each student")).click();
+        teacher.getByLabel("Posts of each student").fill("2");
+        assertThat(button(teacher, Pattern.compile("^Two posts of each student")))
+                .isVisible();
+        button(teacher, "Repeat weekly").click();
+        Locator logs = named(teacher, AriaRole.HEADING, "^Hive log \\d+$");
+        assertThat(logs.first()).isVisible();
+        int many = logs.count();
+        assertTrue(many > 3, () -> many + " prompts");
+        named(teacher, AriaRole.LINK, "^Change Hive log").first().click();
+        assertThat(teacher.getByLabel("What to write")).hasValue("What did the bees do this week?");
+        assertThat(button(teacher, "Keep the change")).isDisabled();
+        teacher.getByLabel("Title").fill("The last hive log");
+        button(teacher, "Keep the change").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^The last hive log$")).isVisible();
+        assertThat(logs).hasCount(many - 1);
+    }
+
+    /** Two posts make one paper; the page says how far it is. */
+    @Test
+    void aPaperOfTwoPosts() {
+        Page student = as("rowan.f", "/classes/1/write");
+        for (String title : new String[] {"What we carried", "What we would leave"}) {
+            button(student, "Write What our bed gave").click();
+            student.getByLabel("Title").fill(title);
+            student.getByLabel("Your text").click();
+            student.keyboard().type("Four crates of kale, and a bucket of beans that nobody counted.");
+            assertThat(student.getByText("Draft, saved")).isVisible();
+            button(student, "Hand in").click();
+            assertThat(student.getByText("It goes to your teacher for approval."))
+                    .isVisible();
+            link(student, "Write").click();
+            assertThat(named(student, AriaRole.HEADING, "What will you write")).isVisible();
+            if (title.equals("What we carried"))
+                assertThat(student.getByText("1 of 2 posts handed in.")).isVisible();
+        }
+        assertThat(button(student, "Write What our bed gave")).hasCount(0);
+    }
+
+    @Test
+    void aScoreThatWasSeenChangesWithAReasonThatItsStudentReads() {
+        Page teacher = as("quill", "/classes/1/mark/3/29");
+        Locator steps = named(teacher, AriaRole.RADIOGROUP, "^Observation$");
+        assertThat(steps).isVisible();
+        boolean lowest = steps.getByRole(AriaRole.RADIO).first().isChecked();
+        teacher.keyboard().press(lowest ? "4" : "1");
+        teacher.getByLabel("Why does it change? The student reads this.").fill("I had read the wrong log.");
+        button(teacher, "Change it").click();
+        assertThat(steps.getByRole(AriaRole.RADIO).nth(lowest ? 3 : 0)).isChecked();
+        // The reason holds for as long as one stays with this paper.
+        teacher.keyboard().press("u");
+        assertThat(steps.getByRole(AriaRole.RADIO).nth(lowest ? 3 : 0)).not().isChecked();
+        teacher.getByText("What happened to this score").click();
+        assertThat(teacher.getByText("“I had read the wrong log.”").first()).isVisible();
+        Page student = as("kahu.t", "/classes/1/feedback");
+        assertThat(student.getByText("I had read the wrong log.")).isVisible();
+        student.navigate("/news");
+        assertThat(student.getByText("changed your score for").first()).isVisible();
+    }
+
+    @Test
+    void theScoreSheetIsWalkedByKeysAndTakenAlong() throws IOException {
+        Page teacher = as("quill", "/classes/1/scores");
+        Locator first = named(teacher, AriaRole.LINK, "^Tunde Ainsworth-Bello, Week 1 log: Released, ");
+        first.focus();
+        teacher.keyboard().press("ArrowDown");
+        teacher.keyboard().press("ArrowRight");
+        assertThat(named(teacher, AriaRole.LINK, "^Pia Aurelio, Week 2 log: ")).isFocused();
+        teacher.keyboard().press("Enter");
+        assertThat(named(teacher, AriaRole.HEADING, "^A week with the parsley$")).isVisible();
+        teacher.goBack();
+        teacher.getByLabel("Group").selectOption("Bed 3");
+        assertThat(named(teacher, AriaRole.ROWHEADER, "Bed 3").first()).isVisible();
+        assertThat(named(teacher, AriaRole.ROWHEADER, "Bed 1")).hasCount(0);
+        Download scores =
+                teacher.waitForDownload(() -> link(teacher, "Take along (CSV)").click());
+        String csv = Files.readString(scores.path());
+        assertTrue(csv.contains("Week 1 log (of 18)"), csv);
+        assertTrue(csv.contains("Weekly logs (%)"), csv);
+    }
+}
