@@ -2212,6 +2212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/{student}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["take"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}/word": {
         parameters: {
             query?: never;
@@ -3745,6 +3761,12 @@ export interface components {
             password?: string;
             title?: string;
         };
+        Newer: {
+            html: string;
+            title: string;
+            /** Format: int32 */
+            version: number;
+        };
         News: {
             /** Format: int32 */
             fresh: number;
@@ -3957,8 +3979,11 @@ export interface components {
             html: string;
             /** Format: int32 */
             markedOn?: number;
+            newer?: components["schemas"]["Newer"];
             /** Format: int64 */
             postId: number;
+            /** Format: int32 */
+            taken?: number;
             title: string;
             /** Format: int32 */
             version: number;
@@ -4633,6 +4658,14 @@ export interface components {
             target?: number;
             to: string;
         };
+        Taking: {
+            /** Format: int64 */
+            post: number;
+            seen: components["schemas"]["Seen"];
+            taken: boolean;
+            /** Format: int32 */
+            version: number;
+        };
         TakingBack: {
             reason?: string;
             seen: components["schemas"]["Seen"];
@@ -4997,6 +5030,7 @@ export type NewNote = components['schemas']['NewNote'];
 export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewTeacher = components['schemas']['NewTeacher'];
 export type Newcomer = components['schemas']['Newcomer'];
+export type Newer = components['schemas']['Newer'];
 export type News = components['schemas']['News'];
 export type NewsItem = components['schemas']['NewsItem'];
 export type NewsView = components['schemas']['NewsView'];
@@ -5101,6 +5135,7 @@ export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
 export type StudentLine = components['schemas']['StudentLine'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
+export type Taking = components['schemas']['Taking'];
 export type TakingBack = components['schemas']['TakingBack'];
 export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
@@ -9367,6 +9402,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Standing"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Taking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
                 };
             };
         };

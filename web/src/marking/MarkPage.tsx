@@ -20,6 +20,7 @@ import { Word } from '../ui/Word';
 import { OutsideTime } from '../writing/OutsideTime';
 import { AllowanceDialog } from './AllowanceDialog';
 import { Dock, type Opened } from './Dock';
+import { HandedAgain } from './HandedAgain';
 import css from './Mark.module.css';
 import { Meanwhile, type Wanted } from './Meanwhile';
 import { ScoreHistory } from './ScoreHistory';
@@ -334,6 +335,7 @@ function PaperTexts({ paper, classId, onAllow }: PaperTextsProps) {
           <h1>{post.title}</h1>
           <Reading html={post.html} postId={post.postId} />
           <ExcerptNote excerpt={post.excerpt} />
+          {(post.newer || post.taken) && <HandedAgain paper={paper} post={post} />}
         </article>
       ))}
       {paper.posts.length < paper.askedPosts && (

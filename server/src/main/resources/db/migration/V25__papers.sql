@@ -80,3 +80,14 @@ create table bundle (
 create index bundle_class on bundle (class_id);
 alter table prompt add column bundle_id bigint references bundle on delete set null;
 create index prompt_bundle on prompt (bundle_id);
+
+-- What came of a post after it was first handed in: asked for by staff, or unasked; and whether a marker takes it.
+create table handed_again (
+    post_id    bigint not null references post on delete cascade,
+    version_no int not null,
+    before_no  int not null,
+    handed_at  timestamp(6) with time zone not null,
+    asked      boolean not null,
+    taken      boolean not null,
+    primary key (post_id, version_no)
+);

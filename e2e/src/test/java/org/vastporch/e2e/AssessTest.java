@@ -104,7 +104,8 @@ class AssessTest {
         teacher.keyboard().press("ArrowRight");
         assertThat(named(teacher, AriaRole.LINK, "^Pia Aurelio, Week 2 log: ")).isFocused();
         teacher.keyboard().press("Enter");
-        assertThat(named(teacher, AriaRole.HEADING, "^A week with the parsley$")).isVisible();
+        assertThat(named(teacher, AriaRole.HEADING, "^A week with the parsley$"))
+                .isVisible();
         teacher.goBack();
         teacher.getByLabel("Group").selectOption("Bed 3");
         assertThat(named(teacher, AriaRole.ROWHEADER, "Bed 3").first()).isVisible();

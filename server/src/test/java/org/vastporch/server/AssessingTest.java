@@ -291,15 +291,8 @@ class AssessingTest {
         assertEquals("Second half", both.get("posts").get(1).get("title").asString());
         mark(prompt, 6, 3);
         release(prompt);
-        // Due goes by; what comes then is not what was marked.
-        jdbc.sql("update prompt set due_at = :due where id = :id")
-                .param("due", Instant.now().minusSeconds(1).atOffset(ZoneOffset.UTC))
-                .param("id", prompt)
-                .update();
-        jdbc.sql("update post set handed_in_at = :at where prompt_id = :id")
-                .param("at", Instant.now().minusSeconds(60).atOffset(ZoneOffset.UTC))
-                .param("id", prompt)
-                .update();
+        // What comes then is not what was marked.
+        letDueGoBy(prompt);
         handIn(prompt, "A third");
         assertEquals("9.0", score(prompt), "the mark stays with what was read");
         assertTrue(paper(prompt).get("given").get("changed").asBoolean());
@@ -308,6 +301,119 @@ class AssessingTest {
         assertEquals("9.0", shown.get("score").get("points").asString());
         assertEquals("First half", shown.get("posts").get(0).get("title").asString());
         assertEquals(2, shown.get("posts").size());
+    }
+
+    private void letDueGoBy(long prompt) {
+        jdbc.sql("update prompt set due_at = :due where id = :id")
+                .param("due", Instant.now().minusSeconds(1).atOffset(ZoneOffset.UTC))
+                .param("id", prompt)
+                .update();
+        for (String earlier : List.of(
+                "update post set handed_in_at = :at where prompt_id = :id",
+                "update handed_again set handed_at = :at where post_id in (select id from post where prompt_id = :id)"))
+            jdbc.sql(earlier)
+                    .param("at", Instant.now().minusSeconds(60).atOffset(ZoneOffset.UTC))
+                    .param("id", prompt)
+                    .update();
+    }
+
+    private void handInAgain(long post, String title) {
+        int rev = of.first()
+                .get("/api/posts/" + post + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        rev = of.first()
+                .put(
+                        "/api/posts/" + post + "/draft",
+                        Map.of(
+                                "rev",
+                                rev,
+                                "title",
+                                title,
+                                "html",
+                                "<p>Other words are written here.</p>",
+                                "tags",
+                                List.of(),
+                                "audience",
+                                "MY_CLASS"))
+                .body()
+                .get("rev")
+                .asInt();
+        assertEquals(
+                200,
+                of.first()
+                        .post("/api/posts/" + post + "/hand-in", Map.of("rev", rev))
+                        .status());
+    }
+
+    private Answer take(long prompt, long post, int version, boolean taken) {
+        return of.lead()
+                .put(
+                        at(prompt) + "/taken",
+                        Map.of(
+                                "seen",
+                                school.seen(of.lead(), prompt, of.first().id),
+                                "post",
+                                post,
+                                "version",
+                                version,
+                                "taken",
+                                taken));
+    }
+
+    @Test
+    void whatIsChangedUnaskedAfterTheTimeCountsOnlyIfTheMarkerTakesIt() {
+        long prompt = set(wanted("Log", in(2)));
+        long post = handIn(prompt, "Slugs");
+        handInAgain(post, "Slugs, mended in time");
+        assertEquals(
+                "Slugs, mended in time",
+                paper(prompt).get("posts").get(0).get("title").asString());
+        letDueGoBy(prompt);
+        mark(prompt, 6, 3);
+        handInAgain(post, "Slugs, after the time");
+        JsonNode seen = paper(prompt).get("posts").get(0);
+        assertEquals("Slugs, mended in time", seen.get("title").asString());
+        assertEquals("Slugs, after the time", seen.get("newer").get("title").asString());
+        assertEquals(0, seen.get("daysLate").asInt());
+        assertEquals("9.0", score(prompt));
+        assertFalse(paper(prompt).get("given").get("changed").asBoolean());
+        int newer = seen.get("newer").get("version").asInt();
+        assertEquals(404, take(prompt, post + 1_000, newer, true).status());
+        assertEquals(200, take(prompt, post, newer, true).status());
+        JsonNode taken = paper(prompt);
+        assertEquals(
+                "Slugs, after the time", taken.get("posts").get(0).get("title").asString());
+        assertEquals(1, taken.get("posts").get(0).get("daysLate").asInt());
+        assertTrue(taken.get("given").get("changed").asBoolean());
+        assertEquals("9.0", score(prompt), "what was marked is the earlier text, which was on time");
+        assertEquals(200, give(prompt, "c1", Map.of("points", 6)).status());
+        assertEquals("8.1", score(prompt), "now it is the later one");
+        assertEquals(200, take(prompt, post, newer, false).status());
+        assertEquals(
+                "Slugs, mended in time",
+                paper(prompt).get("posts").get(0).get("title").asString());
+    }
+
+    @Test
+    void whatStaffAskedToBeMendedCountsFromTheFirstTime() {
+        long prompt = set(wanted("Log", in(2)));
+        school.handIn(
+                of.first(),
+                of.blogOfFirst(),
+                Map.of("promptId", prompt),
+                "Slugs",
+                "<p>Five words are written here.</p>");
+        JsonNode item = of.lead().get("/api/pile?most=500").body().get("items").get(0);
+        School.decide(of.lead(), item, "RETURN", "Which slugs?");
+        letDueGoBy(prompt);
+        handInAgain(item.get("id").asLong(), "Slugs of the north side");
+        JsonNode post = paper(prompt).get("posts").get(0);
+        assertEquals("Slugs of the north side", post.get("title").asString());
+        assertEquals(0, post.get("daysLate").asInt());
+        assertFalse(post.has("newer"));
     }
 
     @Test

@@ -277,6 +277,9 @@ class Crawl {
                         () -> List.of(
                                 Map.of("seen", seen(id), "reason", "Too soon."),
                                 stale(Map.of("seen", guess(), "reason", "Too soon.")))),
+                Map.entry(
+                        "PUT /api/prompts/{}/marking/{}/taken",
+                        () -> List.of(stale(Map.of("seen", guess(), "post", 1, "version", 1, "taken", true)))),
                 Map.entry("POST /api/prompts/{}/look", () -> List.of(EndpointTableTest.wantedPrompt())),
                 Map.entry(
                         "PUT /api/prompts/{}",

@@ -477,6 +477,9 @@ class EndpointTableTest {
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
         body(
+                "PUT /api/prompts/{prompt}/marking/{marked}/taken",
+                () -> Map.of("seen", Map.of("posts", List.of(), "rev", 77), "post", 1, "version", 1, "taken", true));
+        body(
                 "POST /api/prompts/{prompt}/marking/{marked}/take-back",
                 () -> Map.of("seen", seen(), "reason", "Too soon."));
         body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));

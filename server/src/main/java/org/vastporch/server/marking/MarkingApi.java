@@ -31,6 +31,8 @@ class MarkingApi {
             String word,
             @Optionally String reason) {}
 
+    record Taking(MarkingService.Seen seen, long post, int version, boolean taken) {}
+
     record TakingBack(MarkingService.Seen seen, @Optionally String reason) {}
 
     /** @param papers the finished ones that are to be released, as they were seen */
@@ -81,6 +83,13 @@ class MarkingApi {
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
         return marking.word(
                 viewer, prompt, student, body.seen(), body.word(), Objects.requireNonNullElse(body.reason(), ""));
+    }
+
+    /** Takes what was handed in again after the time, or leaves it again. */
+    @PutMapping("/api/prompts/{prompt}/marking/{student}/taken")
+    MarkingService.Paper take(
+            Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Taking body) {
+        return marking.take(viewer, prompt, student, body.seen(), body.post(), body.version(), body.taken());
     }
 
     @PostMapping("/api/prompts/{prompt}/marking/{student}/take-back")

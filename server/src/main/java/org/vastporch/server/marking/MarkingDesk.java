@@ -148,7 +148,7 @@ public class MarkingDesk {
         List<PromptRecord> due = all.stream()
                 .filter(p -> p.rubric() != null && !now.isBefore(p.due()))
                 .toList();
-        Map<Long, List<Paper>> papers = papers(classId, due);
+        Map<Long, List<Paper>> papers = papers(classId, due, people.students(classId), false);
         List<Pile> piles = new ArrayList<>();
         Set<Instant> ends = new HashSet<>();
         for (PromptRecord prompt : all) {
@@ -176,11 +176,18 @@ public class MarkingDesk {
 
     /** The papers of some students for some prompts of their class, by prompt, in the order of the students. */
     Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of, List<Long> students) {
+        return papers(classId, of, students, true);
+    }
+
+    /** @param whole whether lateness and what was read are told; without, only where each stands */
+    private Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of, List<Long> students, boolean whole) {
         if (of.isEmpty()) return Map.of();
         List<Long> ids = of.stream().map(PromptRecord::id).toList();
-        Map<Key, List<Handed>> handed = by(posts.handed(ids), p -> new Key(p.promptId(), p.authorId()));
+        Map<Key, List<Handed>> handed =
+                by(whole ? posts.handed(ids) : posts.handedFirst(ids), p -> new Key(p.promptId(), p.authorId()));
         Map<Key, List<Marking>> markings = by(store.ofPrompts(ids), m -> new Key(m.promptId(), m.studentId()));
-        Map<Key, List<MarkingStore.Read>> read = by(store.read(ids), r -> new Key(r.promptId(), r.studentId()));
+        Map<Key, List<MarkingStore.Read>> read =
+                by(whole ? store.read(ids) : List.of(), r -> new Key(r.promptId(), r.studentId()));
         Map<Key, List<Mark>> given = by(store.given(ids), m -> new Key(m.promptId(), m.studentId()));
         Map<Long, Map<Long, Allowance>> allowances = prompts.allowances(ids);
         Term term = classes.get(classId).term();
@@ -193,7 +200,7 @@ public class MarkingDesk {
                         term,
                         prompt,
                         student,
-                        PaperState.counted(handed.getOrDefault(key, List.of()), prompt.askedPosts()),
+                        handed.getOrDefault(key, List.of()),
                         markings.getOrDefault(key, List.of()).stream()
                                 .findFirst()
                                 .orElse(null),
@@ -210,12 +217,14 @@ public class MarkingDesk {
             Term term,
             PromptRecord prompt,
             long student,
-            List<Handed> counted,
+            List<Handed> handed,
             @Nullable Marking marking,
             List<MarkingStore.Read> read,
             List<Mark> given,
             Allowance allowance) {
         Deadline deadline = prompt.deadline(allowance);
+        List<Handed> counted = PaperState.counted(
+                handed.stream().map(p -> p.by(deadline.end())).toList(), prompt.askedPosts());
         List<Mark> marks = prompt.rubric() == null
                 ? List.of()
                 : given.stream()
@@ -244,9 +253,20 @@ public class MarkingDesk {
                         term,
                         read.isEmpty()
                                 ? counted.stream().map(Handed::at).toList()
-                                : read.stream()
-                                        .map(MarkingStore.Read::handedInAt)
-                                        .toList()));
+                                : read.stream().map(r -> readAt(r, counted)).toList()));
+    }
+
+    /**
+     * When what was read counts as handed in; a post that is gone since, or stands in another version, by its first
+     * time.
+     */
+    private static Instant readAt(MarkingStore.Read read, List<Handed> counted) {
+        return counted.stream()
+                .filter(p -> p.postId() == read.post().post()
+                        && p.version() == read.post().version())
+                .map(Handed::at)
+                .findFirst()
+                .orElse(read.handedInAt());
     }
 
     /** What marks come to, with so many days of lateness; of a prompt with a rubric. */

@@ -8,7 +8,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -35,6 +37,7 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
+import org.vastporch.server.writing.Posts.Handed;
 import org.vastporch.server.writing.Posts.HandedIn;
 
 /** Marking papers against a rubric. All sums come from the core. */
@@ -112,6 +115,8 @@ public class MarkingService {
      * @param gathered whether it came in from an outside blog
      * @param excerpt left out if its text is whole
      * @param markedOn the version on which the marks were given, if that is an earlier one
+     * @param newer what its author handed in again unasked, after the time; it counts only if it is taken
+     * @param taken the version that was taken so
      */
     public record PaperPost(
             long postId,
@@ -122,7 +127,12 @@ public class MarkingService {
             int daysLate,
             boolean gathered,
             @Optionally Excerpt excerpt,
-            @Optionally Integer markedOn) {}
+            @Optionally Integer markedOn,
+            @Optionally Newer newer,
+            @Optionally Integer taken) {}
+
+    /** A version that was handed in again, unasked and after the time. */
+    public record Newer(int version, String title, String html) {}
 
     /**
      * What stands given for a paper. Each step of a marker is answered with it, never with the text again.
@@ -242,6 +252,7 @@ public class MarkingService {
         Names names = people.names(viewer, prompt.classId());
         MarkingDesk.Paper paper = onDesk(prompt, studentId);
         List<HandedIn> texts = posts.texts(paper.posts());
+        Map<Long, Handed> handed = paper.posts().stream().collect(Collectors.toMap(Handed::postId, p -> p));
         Deadline deadline = prompt.deadline(paper.allowance());
         Term term = classes.get(prompt.classId()).term();
         return new Paper(
@@ -263,7 +274,9 @@ public class MarkingService {
                                         .filter(r -> r.post() == p.postId() && r.version() != p.version())
                                         .map(SeenPost::version)
                                         .findFirst()
-                                        .orElse(null)))
+                                        .orElse(null),
+                                newer(handed.get(p.postId())),
+                                handed.get(p.postId()).taken()))
                         .toList(),
                 prompt.askedPosts(),
                 paper.daysLate(),
@@ -272,6 +285,30 @@ public class MarkingService {
                 prompt.rubric(),
                 texts.isEmpty() ? null : evidence(prompt, studentId, texts),
                 standing(paper, names));
+    }
+
+    private @Nullable Newer newer(Handed post) {
+        if (post.newer() == null) return null;
+        HandedIn text = posts.text(post.postId(), post.newer()).orElseThrow();
+        return new Newer(text.version(), text.title(), text.html());
+    }
+
+    /**
+     * Takes what was handed in again after the time: that is marked then, and late. Or leaves it again.
+     *
+     * @param seen the paper as the marker had it before them
+     */
+    @Transactional
+    public Paper take(Viewer viewer, long promptId, long studentId, Seen seen, long post, int version, boolean taken) {
+        PromptRecord prompt = requireMarking(viewer, promptId);
+        requireStudent(prompt, studentId);
+        MarkingDesk.Paper paper = lock(prompt, studentId);
+        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
+        if (paper.posts().stream().noneMatch(p -> p.postId() == post)) throw Problem.missing();
+        posts.take(post, version, taken);
+        changes.note(prompt.classId());
+        events.add(prompt.classId(), taken ? "handed-again-taken" : "handed-again-left", post, viewer.personId());
+        return paper(viewer, promptId, studentId);
     }
 
     /**

@@ -173,7 +173,7 @@ public class GatheredPosts {
         Course course = draft.handedIn(null, circumstances(home, !holds.isEmpty(), reported))
                 .orElseThrow();
         store.settle(drafted, course, row.authorId(), now);
-        store.setHanded(row.id(), version.no());
+        store.setHanded(row, version.no(), now);
         reviews.setHolds("post", row.id(), holds);
         note(home, row.id(), course);
     }

@@ -327,8 +327,11 @@ public class PostService {
         boolean mending = !own && row.standing().state() == State.WAITING;
         Instant now = clock.instant();
         TextFacts facts = TextFacts.of(content.html());
-        boolean anew =
-                apart || Revisions.beginsAnew(before.begunAt(), now, store.words(row.id(), before.no()), facts.words());
+        // What was handed in stays as it was: a marker may have read it, and it may be the one that was there in time.
+        boolean wasHandedIn = row.handedNo() != null && row.handedNo() == before.no();
+        boolean anew = apart
+                || own && wasHandedIn
+                || Revisions.beginsAnew(before.begunAt(), now, store.words(row.id(), before.no()), facts.words());
         Course after = row.course()
                 .written(mending, sameHand, anew)
                 .orElseThrow(() -> Problem.stale(
@@ -478,7 +481,7 @@ public class PostService {
     /** Stores what was handed in; its row is locked. */
     private void handedIn(PostRow row, Course after, List<Hold> holds, Version version) {
         store.settle(row, after, row.authorId(), clock.instant());
-        store.setHanded(row.id(), version.no());
+        store.setHanded(row, version.no(), clock.instant());
         reviews.setHolds("post", row.id(), holds);
         String what =
                 switch (after.standing().state()) {

@@ -17,6 +17,7 @@ import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.marking.HandIns;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
@@ -319,12 +320,70 @@ class PostStore {
         up.ifPresent(version -> setAudience(post.id(), version.audience()));
     }
 
-    /** Notes which version was handed in. */
-    void setHanded(long id, int no) {
+    /**
+     * Notes which version was handed in, and of one that was handed in before whether staff had asked for it.
+     *
+     * @param before the post as it was
+     */
+    void setHanded(PostRow before, int no, Instant now) {
+        int stood = Math.max(
+                Objects.requireNonNullElse(before.standing().live(), 0),
+                Objects.requireNonNullElse(before.handedNo(), 0));
+        if (before.handedInAt() != null && stood > 0 && stood < no)
+            jdbc.sql("""
+                    insert into handed_again (post_id, version_no, before_no, handed_at, asked, taken)
+                    select p.id, :no, :stood, :now,
+                           exists (select 1 from decision d
+                                    where d.subject = 'post' and d.subject_id = p.id and d.step = 'RETURN'
+                                      and d.undone_at is null
+                                      and d.decided_at > coalesce((select max(a.handed_at) from handed_again a
+                                                                    where a.post_id = p.id), p.handed_in_at)),
+                           false
+                      from post p
+                     where p.id = :id""")
+                    .param("id", before.id())
+                    .param("no", no)
+                    .param("stood", stood)
+                    .param("now", Rows.utc(now))
+                    .update();
         jdbc.sql("update post set handed_no = :no where id = :id")
                 .param("no", no)
-                .param("id", id)
+                .param("id", before.id())
                 .update();
+    }
+
+    /** A version that was handed in after the first one. */
+    record HandedAgain(long postId, HandIns.Again again) {}
+
+    /** What of posts for prompts was handed in again, in order. */
+    List<HandedAgain> handedAgain(Collection<Long> promptIds) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("""
+                select a.post_id, a.version_no, a.before_no, a.handed_at, a.asked, a.taken
+                  from handed_again a
+                  join post p on p.id = a.post_id
+                 where p.prompt_id in (:prompts)
+                 order by a.handed_at, a.version_no""")
+                .param("prompts", promptIds)
+                .query((row, n) -> new HandedAgain(
+                        row.getLong("post_id"),
+                        new HandIns.Again(
+                                row.getInt("version_no"),
+                                row.getInt("before_no"),
+                                Rows.instant(row, "handed_at"),
+                                row.getBoolean("asked"),
+                                row.getBoolean("taken"))))
+                .list();
+    }
+
+    /** @return false if that version was not handed in again */
+    boolean setTaken(long postId, int version, boolean taken) {
+        return jdbc.sql("update handed_again set taken = :taken where post_id = :post and version_no = :version")
+                        .param("taken", taken)
+                        .param("post", postId)
+                        .param("version", version)
+                        .update()
+                > 0;
     }
 
     /**

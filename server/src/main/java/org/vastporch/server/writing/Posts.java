@@ -5,12 +5,14 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.Excerpt;
+import org.vastporch.core.marking.HandIns;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
@@ -88,11 +90,64 @@ public class Posts {
      * A post that was handed in for a prompt, without its text.
      *
      * @param version the one that is marked
+     * @param at when that counts as handed in
+     * @param newer one that its author handed in again unasked, after the time, and that no marker takes
      */
-    public record Handed(long promptId, long authorId, long postId, int version, State state, Instant at) {}
+    public record Handed(
+            long promptId,
+            long authorId,
+            long postId,
+            int version,
+            State state,
+            Instant at,
+            @Nullable Integer newer,
+            List<HandIns.Again> again) {
+
+        Handed with(List<HandIns.Again> again) {
+            return new Handed(promptId, authorId, postId, version, state, at, newer, again);
+        }
+
+        /** The version that a marker took, though it came after the time; null if there is none. */
+        public @Nullable Integer taken() {
+            return again.stream()
+                    .filter(HandIns.Again::taken)
+                    .map(HandIns.Again::version)
+                    .reduce((earlier, later) -> later)
+                    .orElse(null);
+        }
+
+        /**
+         * The same with what counts by a deadline.
+         *
+         * @param end the last moment that is on time
+         */
+        public Handed by(Instant end) {
+            HandIns.Counts counts = HandIns.of(at, again, end);
+            return new Handed(
+                    promptId,
+                    authorId,
+                    postId,
+                    counts.upTo() == null ? version : counts.upTo(),
+                    state,
+                    counts.at(),
+                    counts.newer(),
+                    again);
+        }
+    }
 
     /** What was handed in for prompts: of each student for each prompt in the order in which it came. */
     public List<Handed> handed(Collection<Long> promptIds) {
+        Map<Long, List<HandIns.Again>> again = store.handedAgain(promptIds).stream()
+                .collect(Collectors.groupingBy(
+                        PostStore.HandedAgain::postId,
+                        Collectors.mapping(PostStore.HandedAgain::again, Collectors.toList())));
+        return handedFirst(promptIds).stream()
+                .map(p -> p.with(again.getOrDefault(p.postId(), List.of())))
+                .toList();
+    }
+
+    /** The same as far as it was handed in first: enough to tell where each stands. */
+    public List<Handed> handedFirst(Collection<Long> promptIds) {
         return store.handedIn(promptIds).stream()
                 .map(p -> new Handed(
                         p.promptId(),
@@ -100,7 +155,9 @@ public class Posts {
                         p.id(),
                         p.standing().marked(p.handedNo()),
                         p.standing().state(),
-                        p.handedInAt()))
+                        p.handedInAt(),
+                        null,
+                        List.of()))
                 .toList();
     }
 
@@ -109,8 +166,20 @@ public class Posts {
         return handed.stream()
                 .map(post -> view(
                         store.find(post.postId()).orElseThrow(),
-                        store.version(post.postId(), post.version()).orElseThrow()))
+                        store.version(post.postId(), post.version()).orElseThrow(),
+                        post.at()))
                 .toList();
+    }
+
+    /** A post that was handed in, in one of its versions. */
+    public Optional<HandedIn> text(long postId, int version) {
+        return store.find(postId)
+                .flatMap(row -> store.version(postId, version).map(v -> view(row, v, row.handedInAt())));
+    }
+
+    /** Takes a version that was handed in again after the time, or leaves it again; whoever asks may mark. */
+    public void take(long postId, int version, boolean taken) {
+        if (!store.setTaken(postId, version, taken)) throw Problem.missing();
     }
 
     /** Locks the rows of posts until the transaction ends, always in the same order. */
@@ -121,10 +190,11 @@ public class Posts {
     /** A post that was handed in, in its newest version. */
     public Optional<HandedIn> newest(long postId) {
         return store.find(postId)
-                .flatMap(row -> store.version(postId, row.standing().newest()).map(version -> view(row, version)));
+                .flatMap(row -> store.version(postId, row.standing().newest())
+                        .map(version -> view(row, version, row.handedInAt())));
     }
 
-    private static HandedIn view(PostRow row, Version version) {
+    private static HandedIn view(PostRow row, Version version, @Nullable Instant at) {
         String html = Sanitiser.post(version.html());
         return new HandedIn(
                 row.id(),
@@ -132,7 +202,7 @@ public class Posts {
                 version.no(),
                 row.standing().state(),
                 row.standing().live() != null,
-                row.handedInAt(),
+                at,
                 row.sourceId() != null,
                 row.excerpt(),
                 version.title(),

@@ -97,15 +97,15 @@ class MarkingDeskTest {
                         LocalDate.parse("2026-09-07"), LocalDate.parse("2026-12-18"), List.of(), ZoneOffset.UTC));
         when(prompts.all(CLASS)).thenReturn(List.of(prompt));
         when(people.students(CLASS)).thenReturn(List.of(11L, 12L));
-        when(posts.handed(List.of(7L)))
-                .thenReturn(List.of(new Handed(7, 11, 101, 1, State.PUBLISHED, DUE.minusSeconds(60))));
+        when(posts.handedFirst(List.of(7L)))
+                .thenReturn(List.of(new Handed(7, 11, 101, 1, State.PUBLISHED, DUE.minusSeconds(60), null, List.of())));
     }
 
     private void anotherComesIn() {
-        when(posts.handed(List.of(7L)))
+        when(posts.handedFirst(List.of(7L)))
                 .thenReturn(List.of(
-                        new Handed(7, 11, 101, 1, State.PUBLISHED, DUE.minusSeconds(60)),
-                        new Handed(7, 12, 102, 1, State.PUBLISHED, DUE.minusSeconds(30))));
+                        new Handed(7, 11, 101, 1, State.PUBLISHED, DUE.minusSeconds(60), null, List.of()),
+                        new Handed(7, 12, 102, 1, State.PUBLISHED, DUE.minusSeconds(30), null, List.of())));
     }
 
     @Test
