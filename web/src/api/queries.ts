@@ -443,10 +443,10 @@ export const approvalOptions = (classId: number, person: number) =>
     queryFn: ({ signal }) => getJson<Approval>(`/api/classes/${classId}/people/${person}/approval`, signal),
   });
 
-export const stripOptions = (prompt: number) =>
+export const stripOptions = (prompt: number, blind = false) =>
   queryOptions({
-    queryKey: ['strip', prompt],
-    queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking`, signal),
+    queryKey: blind ? ['strip', prompt, 'blind'] : ['strip', prompt],
+    queryFn: ({ signal }) => getJson<Strip>(`/api/prompts/${prompt}/marking${blind ? '?blind=true' : ''}`, signal),
   });
 
 export const paperOptions = (prompt: number, student: number) =>

@@ -4621,6 +4621,7 @@ export interface components {
         };
         StripView: {
             changed: boolean;
+            given: string[];
             initials: string;
             late: boolean;
             name: string;
@@ -9259,7 +9260,9 @@ export interface operations {
     };
     strip: {
         parameters: {
-            query?: never;
+            query?: {
+                blind?: boolean;
+            };
             header?: never;
             path: {
                 prompt: number;

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Released, Strip, StripView } from '../api/schema';
@@ -31,7 +31,8 @@ import { useMarkLine } from './useMarkLine';
 export function MarkPage() {
   const { id } = useClass();
   const { promptId, studentId } = useParams();
-  const strip = useQuery(stripOptions(Number(promptId)));
+  const way = useWay();
+  const strip = useQuery(stripOptions(Number(promptId), way.blind));
   if (strip.isError)
     return (
       <div className="page plain">
@@ -57,7 +58,7 @@ export function MarkPage() {
     );
   if (!studentId) {
     const first = strip.data.students.find((s) => s.toMark) ?? strip.data.students[0];
-    return <Navigate to={`/classes/${id}/mark/${promptId}/${first.studentId}`} replace />;
+    return <Navigate to={`/classes/${id}/mark/${promptId}/${first.studentId}${way.search}`} replace />;
   }
   return <Marking strip={strip.data} studentId={Number(studentId)} />;
 }
@@ -65,29 +66,39 @@ export function MarkPage() {
 function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const { id, manages } = useClass();
   const navigate = useNavigate();
+  const location = useLocation();
   const paper = useQuery({ ...paperOptions(strip.promptId, studentId), placeholderData: undefined });
   const [stair, setStair] = useState(0);
   const [folded, setFolded] = useState(false);
   const [open, setOpen] = useState<Opened>(null);
   const [said, setSaid] = useState('');
   const [allowing, setAllowing] = useState(false);
-  const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid);
+  const way = useWay();
+  const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
-  const go = (to?: { studentId: number }) => {
-    if (!to) return;
-    setStair(0);
-    setOpen(null);
-    setSaid('');
-    navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}`);
-  };
-  const next = () =>
-    go(
-      [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => s.toMark) ?? strip.students[at + 1],
-    );
   const p = paper.data;
   const giving = useGiving(strip, studentId, p, put);
   const { criteria } = giving;
   const current = criteria[stair];
+  const go = (to?: { studentId: number }) => {
+    if (!to) return;
+    if (!way.byCriterion) setStair(0);
+    setOpen(null);
+    setSaid('');
+    navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}${way.search}`);
+  };
+  const next = () => {
+    const others = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)];
+    if (!way.byCriterion || !current) return go(others.find((s) => s.toMark) ?? strip.students[at + 1]);
+    const open = (criterion: string) => (s: StripView) => s.toMark && !s.given.includes(criterion);
+    const here = others.find(open(current.id));
+    if (here) return go(here);
+    // All papers have this criterion: on with the next one.
+    const on = criteria.findIndex((c) => strip.students.some(open(c.id)));
+    if (on < 0) return setSaid('Every paper that is there has all its steps.');
+    setStair(on);
+    go(strip.students.find(open(criteria[on].id)));
+  };
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const release = useWrite(
     async () => {
@@ -163,6 +174,16 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             </button>
           ))}
         </div>
+        <select
+          aria-label="Way through the papers"
+          className={`pick ${css.way}`}
+          value={way.is}
+          onChange={(e) => navigate(`${location.pathname}${e.target.value && `?way=${e.target.value}`}`)}
+        >
+          <option value="">by student</option>
+          <option value="criterion">by criterion</option>
+          <option value="blind">without names</option>
+        </select>
         {strip.toRelease > 0 && manages && (
           <Button className="before-4 one-line" disabled={release.busy} onClick={() => release.run()}>
             Release {strip.toRelease}
@@ -194,7 +215,14 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           )}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
-          {p && <PaperTexts paper={p} classId={id} onAllow={manages ? () => setAllowing(true) : undefined} />}
+          {p && (
+            <PaperTexts
+              paper={p}
+              classId={id}
+              as={way.blind ? strip.students[at]?.name : undefined}
+              onAllow={manages ? () => setAllowing(true) : undefined}
+            />
+          )}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
           {p && (
             <div className="above-6 measure">
@@ -235,6 +263,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
       )}
     </div>
   );
+}
+
+/** How one goes through the papers: student by student, criterion by criterion, or without knowing whose they are. */
+function useWay() {
+  const is = useSearchParams()[0].get('way') ?? '';
+  return { is, byCriterion: is === 'criterion', blind: is === 'blind', search: is && `?way=${is}` };
 }
 
 const saysOf = (s: StripView) =>
@@ -279,13 +313,16 @@ function lateness(paper: Paper, days: number) {
 interface PaperTextsProps {
   paper: Paper;
   classId: number;
+  /** What stands in place of the name, where that is kept back. */
+  as?: string;
   /** Without it nothing can be allowed here. */
   onAllow?: () => void;
 }
 
 /** All posts of a paper, in the order in which they came. */
-function PaperTexts({ paper, classId, onAllow }: PaperTextsProps) {
+function PaperTexts({ paper, classId, as, onAllow }: PaperTextsProps) {
   const { standing } = paper.given;
+  const name = as ?? paper.student;
   const allow = onAllow && (
     <>
       {' · '}
@@ -304,9 +341,7 @@ function PaperTexts({ paper, classId, onAllow }: PaperTextsProps) {
     return (
       <p className="muted inside-5">
         <StateBoard state={standing} withWord /> ·{' '}
-        {standing === 'LET_OFF'
-          ? `${paper.student} was let off.`
-          : `${paper.student} has handed in nothing for this prompt.`}
+        {standing === 'LET_OFF' ? `${name} was let off.` : `${name}: nothing was handed in for this prompt.`}
         {own}
         {allow}
       </p>
@@ -316,7 +351,12 @@ function PaperTexts({ paper, classId, onAllow }: PaperTextsProps) {
       {paper.posts.map((post, i) => (
         <article key={post.postId} className={i > 0 ? css.another : undefined}>
           <div className={css.who}>
-            {i === 0 && (
+            {i === 0 && as && (
+              <>
+                <b>{as}</b> ·{' '}
+              </>
+            )}
+            {i === 0 && !as && (
               <>
                 <NameMenu classId={classId} person={paper.studentId} name={paper.student}>
                   <b>{paper.student}</b>

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Seen, Standing, Strip } from '../api/schema';
+import type { Paper, Seen, Standing, Strip, StripView } from '../api/schema';
 import type { Wanted } from './Meanwhile';
 
 /** Names the paper as it is on the page: every mark does. */
@@ -17,11 +17,18 @@ function newest(own?: Seen, shown?: Seen): Seen | undefined {
   return own && shown && textsOf(own) === textsOf(shown) && own.rev > shown.rev ? own : (shown ?? own);
 }
 
+/** The line of a student as an answer leaves it, before the strip is fetched anew. */
+const after = (line: StripView, answer: Standing): StripView => ({
+  ...line,
+  seen: answer.seen,
+  given: answer.marks.filter((m) => m.points !== undefined || m.notCounted).map((m) => m.criterion),
+});
+
 /**
  * Sends what a marker gives one after the other, in the order of the keys, each naming the paper as the one before it left it. Of several answers only the last is shown,
  * so that no earlier one takes a newer step back. What is refused because the paper stands otherwise is kept in `meanwhile`: its marker sees both and decides.
  */
-export function useMarkLine(strip: Strip, studentId: number, say: (what: string) => void) {
+export function useMarkLine(strip: Strip, studentId: number, say: (what: string) => void, blind = false) {
   const client = useQueryClient();
   const [meanwhile, setMeanwhile] = useState<{ wanted: Wanted; problem: string } | null>(null);
   const line = useRef({ last: Promise.resolve(), of: new Map<number, { waiting: number; seen?: Seen }>() });
@@ -52,13 +59,9 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
       });
       mine.seen = answer.seen;
       if (mine.waiting === 1) client.setQueryData(queryKey, (now) => now && { ...now, given: answer });
-      client.setQueryData(
-        stripOptions(strip.promptId).queryKey,
-        (old) =>
-          old && {
-            ...old,
-            students: old.students.map((s) => (s.studentId === student ? { ...s, seen: mine.seen! } : s)),
-          },
+      client.setQueriesData<Strip>(
+        { queryKey: ['strip', strip.promptId] },
+        (old) => old && { ...old, students: old.students.map((s) => (s.studentId === student ? after(s, answer) : s)) },
       );
       if (here.current === student) setMeanwhile(null);
       say('');
@@ -79,7 +82,7 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
   /** The strip, when everything that was given has been answered. */
   const settled = async () => {
     await line.current.last;
-    return client.getQueryData(stripOptions(strip.promptId).queryKey) ?? strip;
+    return client.getQueryData(stripOptions(strip.promptId, blind).queryKey) ?? strip;
   };
   return { put, settled, meanwhile, leave: () => setMeanwhile(null) };
 }

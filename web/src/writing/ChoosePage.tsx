@@ -124,8 +124,8 @@ export function ChoosePage() {
 /** A prompt that was asked for by its lasting link stands before all others. */
 const WHEN = [
   ['WANTED', 'You came for'],
-  ['LATE', 'Late, and still welcome'],
   ['THIS_WEEK', 'This week'],
+  ['LATE', 'Late, and still welcome'],
   ['LATER', 'Later'],
 ] as const;
 

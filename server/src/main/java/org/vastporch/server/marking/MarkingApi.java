@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Optionally;
@@ -49,8 +50,9 @@ class MarkingApi {
     }
 
     @GetMapping("/api/prompts/{prompt}/marking")
-    MarkingService.Strip strip(Viewer viewer, @PathVariable long prompt) {
-        return marking.strip(viewer, prompt);
+    MarkingService.Strip strip(
+            Viewer viewer, @PathVariable long prompt, @RequestParam(defaultValue = "false") boolean blind) {
+        return marking.strip(viewer, prompt, blind);
     }
 
     @GetMapping("/api/prompts/{prompt}/marking/{student}")

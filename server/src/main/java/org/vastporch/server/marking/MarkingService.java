@@ -18,6 +18,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.feeds.Excerpt;
+import org.vastporch.core.marking.BlindOrder;
 import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
@@ -67,6 +68,7 @@ public class MarkingService {
      * @param toMark whether it lies on the desk
      * @param ownDate whether it has a date of its own
      * @param changed whether it changed since it was marked
+     * @param given the criteria that have points, or do not count
      */
     public record StripView(
             long studentId,
@@ -77,6 +79,7 @@ public class MarkingService {
             boolean late,
             boolean ownDate,
             boolean changed,
+            List<String> given,
             Seen seen) {}
 
     public record SeenPaper(long student, Seen seen) {}
@@ -217,20 +220,27 @@ public class MarkingService {
 
     /** All students of the class with where each stands. */
     public Strip strip(Viewer viewer, long promptId) {
+        return strip(viewer, promptId, false);
+    }
+
+    /** @param blind whether numbers stand in place of the names, in an order that is not theirs */
+    public Strip strip(Viewer viewer, long promptId, boolean blind) {
         PromptRecord prompt = requireMarking(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
         List<MarkingDesk.Paper> papers =
                 desk.papers(prompt.classId(), List.of(prompt)).get(promptId);
-        List<StripView> students = papers.stream()
+        List<MarkingDesk.Paper> inOrder = blind ? BlindOrder.of(papers, promptId) : papers;
+        List<StripView> students = inOrder.stream()
                 .map(p -> new StripView(
                         p.studentId(),
-                        names.of(p.studentId()),
-                        initials(names.of(p.studentId())),
+                        blind ? "Paper " + (inOrder.indexOf(p) + 1) : names.of(p.studentId()),
+                        blind ? "" + (inOrder.indexOf(p) + 1) : initials(names.of(p.studentId())),
                         p.state(),
                         p.state().isToMark(),
                         p.daysLate() > 0,
                         p.allowance().due() != null,
                         p.isChangedSinceMarked(),
+                        p.marks().stream().map(Mark::criterion).toList(),
                         p.seen()))
                 .toList();
         return new Strip(
