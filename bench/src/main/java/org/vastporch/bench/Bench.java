@@ -44,7 +44,18 @@ import org.vastporch.server.search.Indexer;
 public final class Bench {
 
     private static final List<String> ALL = List.of(
-            "start", "porch", "approve", "mark", "intake", "feedout", "find", "typing", "firstload", "polled", "abuse");
+            "start",
+            "porch",
+            "approve",
+            "mark",
+            "marks",
+            "intake",
+            "feedout",
+            "find",
+            "typing",
+            "firstload",
+            "polled",
+            "abuse");
     /** Measured only when asked for by name: a school of 100,000 posts takes long to fill. */
     private static final String LARGE = "large";
     /** This one too: it takes two minutes. */
@@ -99,6 +110,13 @@ public final class Bench {
             case "porch" -> porch();
             case "approve" -> approve();
             case "mark" -> mark();
+            case "marks" ->
+                new Marks(
+                                demo.address(),
+                                figures,
+                                demo.server().getBean(JdbcTemplate.class),
+                                demo.server().getBean(TransactionTemplate.class))
+                        .run();
             case "intake" -> intake();
             case "feedout" -> feedOut();
             case "find" -> find();
@@ -336,7 +354,28 @@ public final class Bench {
                     "ms median",
                     0,
                     times.length + " levels by key, to the new total from the server");
+            figures.add("mark", slowest(times), "ms p95", 0, "the same");
+            double[] next = new double[12];
+            for (int i = 0; i < next.length; i++) {
+                String before = window.page.locator("main h1").first().textContent();
+                long begin = System.nanoTime();
+                window.page.keyboard().press("n");
+                window.page.waitForFunction(
+                        "before => { const now = document.querySelector('main h1'); "
+                                + "return now && now.textContent !== before; }",
+                        before);
+                next[i] = (System.nanoTime() - begin) / 1e6;
+            }
+            figures.add("mark", Figures.median(next), "ms median", 0, "the next paper on the screen, by key");
+            figures.add("mark", slowest(next), "ms p95", 0, "the same");
         }
+    }
+
+    /** What nineteen of twenty stay below. */
+    private static double slowest(double[] times) {
+        double[] sorted = times.clone();
+        Arrays.sort(sorted);
+        return sorted[(int) Math.ceil(sorted.length * 0.95) - 1];
     }
 
     /** Entries taken in for good against parsing the same bytes with the feed library alone. */

@@ -18,6 +18,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 final class LargeSchool {
 
     static final int STUDENTS = 35;
+
+    private final int students;
     private static final String[] WORDS =
             ("bed leaf frost slug kale chard rain water soil spade frog seed bean root stem shade wall"
                             + " hedge Tuesday morning measured counted eleven twelve "
@@ -31,6 +33,12 @@ final class LargeSchool {
     private final Random random = new Random(11);
 
     LargeSchool(JdbcTemplate jdbc, TransactionTemplate transaction) {
+        this(jdbc, transaction, STUDENTS);
+    }
+
+    /** @param students how many there are in each class */
+    LargeSchool(JdbcTemplate jdbc, TransactionTemplate transaction, int students) {
+        this.students = students;
         this.jdbc = jdbc;
         this.transaction = transaction;
     }
@@ -65,7 +73,7 @@ final class LargeSchool {
         List<Object[]> people = new ArrayList<>();
         List<Object[]> places = new ArrayList<>();
         List<Object[]> blogs = new ArrayList<>();
-        for (int i = 0; i < STUDENTS; i++) {
+        for (int i = 0; i < students; i++) {
             people.add(new Object[] {
                 person + i, "large." + no + "." + i, hash, "Family" + i, "Given" + no, Timestamp.from(now)
             });
@@ -107,7 +115,7 @@ final class LargeSchool {
         List<Object[]> events = new ArrayList<>();
         List<Object[]> comments = new ArrayList<>();
         for (int i = 0; i < posts; i++) {
-            int author = random.nextInt(STUDENTS);
+            int author = random.nextInt(students);
             Timestamp at = Timestamp.from(now.minus(Duration.ofMinutes(random.nextInt(70 * 24 * 60))));
             rows.add(new Object[] {post + i, classId, blog + author, person + author, at, at, at});
             versions.add(new Object[] {
@@ -126,7 +134,7 @@ final class LargeSchool {
                     comment + 3L * i + c,
                     classId,
                     post + i,
-                    person + random.nextInt(STUDENTS),
+                    person + random.nextInt(students),
                     "<p>" + words(14) + ".</p>",
                     at,
                     at

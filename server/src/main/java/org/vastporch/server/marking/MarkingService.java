@@ -449,7 +449,7 @@ public class MarkingService {
 
     /** The paper with its rows locked, so that nobody hands in or marks until the transaction ends. */
     private MarkingDesk.Paper lock(PromptRecord prompt, long studentId) {
-        posts.lock(onDesk(prompt, studentId).posts());
+        posts.lockHandedIn(prompt.id(), studentId);
         store.lock(prompt.id(), studentId);
         return onDesk(prompt, studentId);
     }

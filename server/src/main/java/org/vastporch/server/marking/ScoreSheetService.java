@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.IntStream;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
@@ -114,16 +115,23 @@ public class ScoreSheetService {
             int at = s;
             List<MarkingDesk.Paper> of =
                     all.stream().map(p -> papers.get(p.id()).get(at)).toList();
+            List<Optional<PaperScore>> scores =
+                    of.stream().map(p -> Optional.ofNullable(p.score())).toList();
             ScoreSheet.Line line = ScoreSheet.line(
                     rules,
-                    of.stream().map(ScoreSheetService::counting).toList(),
+                    IntStream.range(0, of.size())
+                            .mapToObj(i -> counting(of.get(i), scores.get(i).orElse(null)))
+                            .toList(),
                     all.stream().map(p -> places.getOrDefault(p.id(), -1)).toList());
             lines.add(new StudentLine(
                     students.get(s),
                     names.of(students.get(s)),
                     names.groupOf(students.get(s)),
                     IntStream.range(0, of.size())
-                            .mapToObj(i -> cell(of.get(i), line.counts().get(i)))
+                            .mapToObj(i -> cell(
+                                    of.get(i),
+                                    scores.get(i).orElse(null),
+                                    line.counts().get(i)))
                             .toList(),
                     line.shares().stream()
                             .map(share -> new Percent(percent(share)))
@@ -229,8 +237,7 @@ public class ScoreSheetService {
                 .toList();
     }
 
-    private static Bundle.Paper counting(MarkingDesk.Paper paper) {
-        PaperScore score = paper.score();
+    private static Bundle.Paper counting(MarkingDesk.Paper paper, @Nullable PaperScore score) {
         return new Bundle.Paper(
                 score == null && paper.state() == PaperState.RELEASED
                         ? Bundle.Standing.UNRELEASED
@@ -239,15 +246,14 @@ public class ScoreSheetService {
                 Fraction.of(paper.prompt().points()));
     }
 
-    private static Cell cell(MarkingDesk.Paper paper, boolean counts) {
-        PaperScore score = paper.score();
+    private static Cell cell(MarkingDesk.Paper paper, @Nullable PaperScore score, boolean counts) {
         return new Cell(
                 paper.state(),
                 paper.daysLate() > 0,
                 paper.allowance().due() != null,
                 paper.isChangedSinceMarked(),
                 score != null && score.before().provisional(),
-                paper.shown(),
+                score == null ? null : score.score().rounded(paper.prompt().places()),
                 counts);
     }
 

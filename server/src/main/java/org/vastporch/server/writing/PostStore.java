@@ -142,6 +142,20 @@ class PostStore {
                 .list();
     }
 
+    /** Locks them in the order of their numbers, so that two who lock the same wait for each other. */
+    void lockHandedIn(long promptId, long authorId) {
+        jdbc.sql("""
+                select id
+                  from post
+                 where prompt_id = :prompt and author_id = :author and handed_in_at is not null
+                 order by id
+                   for update""")
+                .param("prompt", promptId)
+                .param("author", authorId)
+                .query(Long.class)
+                .list();
+    }
+
     /** Posts that an author handed in to a blog since a moment, without one. */
     int handedInSince(long authorId, long blogId, Instant since, long except) {
         return jdbc.sql("""

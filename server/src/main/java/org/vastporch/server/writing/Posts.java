@@ -182,9 +182,9 @@ public class Posts {
         if (!store.setTaken(postId, version, taken)) throw Problem.missing();
     }
 
-    /** Locks the rows of posts until the transaction ends, always in the same order. */
-    public void lock(List<Handed> handed) {
-        handed.stream().map(Handed::postId).sorted().forEach(store::lock);
+    /** Locks what a student handed in for a prompt until the transaction ends. */
+    public void lockHandedIn(long promptId, long studentId) {
+        store.lockHandedIn(promptId, studentId);
     }
 
     /** A post that was handed in, in its newest version. */

@@ -1,0 +1,130 @@
+package org.vastporch.bench;
+
+import java.net.http.HttpClient;
+import java.net.http.HttpResponse;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * The score sheet of 200 students by 40 prompts, all handed in, marked by four criteria and released; one mark in it;
+ * and a late rule that changes for all of a prompt, with what that changes said first.
+ */
+final class Marks {
+
+    private static final int STUDENTS = 200;
+    private static final int PROMPTS = 40;
+    private static final int TIMES = 9;
+
+    private final String address;
+    private final Figures figures;
+    private final JdbcTemplate jdbc;
+    private final TransactionTemplate transaction;
+
+    Marks(String address, Figures figures, JdbcTemplate jdbc, TransactionTemplate transaction) {
+        this.address = address;
+        this.figures = figures;
+        this.jdbc = jdbc;
+        this.transaction = transaction;
+    }
+
+    void run() throws Exception {
+        LargeSchool.OneClass in = new LargeSchool(jdbc, transaction, STUDENTS).add(60, STUDENTS * PROMPTS);
+        transaction.executeWithoutResult(status -> mark(in.id()));
+        Person teacher = new Person(address, HttpClient.newHttpClient(), "quill");
+        String sheet = "/api/classes/" + in.id() + "/score-sheet";
+        double kilobytes = teacher.get(sheet).body().length / 1024.0;
+        double took = median(() -> teacher.get(sheet));
+        figures.add("marks", took, "ms", 0, String.format("score sheet of 200 by 40, %.0f kB", kilobytes));
+        long prompt = jdbc.queryForObject("select min(id) from prompt where class_id = ?", Long.class, in.id());
+        double strip = median(() -> teacher.get("/api/prompts/" + prompt + "/marking"));
+        figures.add("marks", strip, "ms", strip / took, "the papers of one prompt, of the sheet");
+        double before = median(() -> teacher.post("/api/prompts/" + prompt + "/look", later(teacher, prompt, 7)));
+        figures.add("recompute", before, "ms", 0, "what a late rule would change for 200 papers");
+        double[] times = new double[TIMES];
+        for (int i = 0; i < TIMES; i++) {
+            Map<String, Object> change = new LinkedHashMap<>();
+            change.put("prompt", later(teacher, prompt, 5 + i % 2));
+            change.put("rev", rev(teacher, prompt));
+            change.put("reason", "Another rule.");
+            long begin = System.nanoTime();
+            HttpResponse<byte[]> answer = teacher.put("/api/prompts/" + prompt, change);
+            times[i] = (System.nanoTime() - begin) / 1e6;
+            if (answer.statusCode() != 200) throw new IllegalStateException(new String(answer.body()));
+        }
+        figures.add("recompute", Figures.median(times), "ms", 0, "and kept, with 200 scores noted and told");
+    }
+
+    /** All answered, some of it late, every criterion given, released a day ago. */
+    private void mark(long classId) {
+        jdbc.update("""
+                insert into membership (class_id, person_id, id, role, shown, joined_at)
+                select ?, id, ?, 'CO_TEACHER', 'OWN_NAME', current_timestamp from person where username = 'quill'""", classId, classId * 1000 + 999);
+        for (int i = 0; i < PROMPTS; i++) jdbc.update("""
+                    insert into prompt (class_id, title, instructions, questions, opens_at, due_at, grace_minutes,
+                           late_per_day, late_cap, late_floor, points, places, asked_words, asked_pictures, asked_tags,
+                           asked_links, asked_comments, answer_first, created_at, rubric_id)
+                    select ?, title, instructions, questions, dateadd('DAY', -90, current_timestamp),
+                           dateadd('DAY', ?, current_timestamp), grace_minutes, late_per_day, late_cap, late_floor,
+                           points, places, asked_words, asked_pictures, asked_tags, asked_links, asked_comments,
+                           answer_first, created_at, rubric_id
+                      from prompt
+                     where id = 6""", classId, -i - 35);
+        long prompt = jdbc.queryForObject("select min(id) from prompt where class_id = ?", Long.class, classId);
+        long post = jdbc.queryForObject("select min(id) from post where class_id = ?", Long.class, classId);
+        long person = jdbc.queryForObject(
+                "select min(person_id) from membership where class_id = ? and role = 'STUDENT'", Long.class, classId);
+        jdbc.update("""
+                update post set prompt_id = ? + mod(id - ?, ?), author_id = ? + (id - ?) / ?, handed_no = 1,
+                       handed_in_at = dateadd('DAY', -30, current_timestamp)
+                 where class_id = ?""", prompt, post, PROMPTS, person, post, PROMPTS, classId);
+        jdbc.update("""
+                insert into marking (prompt_id, student_id, marker_id, word, released_at, updated_at, rev)
+                select prompt_id, author_id, 2, '', dateadd('DAY', -1, current_timestamp), current_timestamp, 1
+                  from post
+                 where class_id = ?""", classId);
+        jdbc.update("""
+                insert into marking_post (prompt_id, student_id, post_id, version_no)
+                select prompt_id, author_id, id, 1 from post where class_id = ?""", classId);
+        for (int c = 1; c <= 4; c++) jdbc.update("""
+                    insert into mark (prompt_id, student_id, criterion_id, points, not_counted, remark)
+                    select prompt_id, author_id, ?, 1 + mod(id, 3), false, '' from post where class_id = ?""", "c" + c, classId);
+    }
+
+    /** The prompt as it is, with another late rule. */
+    private static Map<String, Object> later(Person teacher, long prompt, int percent) throws Exception {
+        JsonNode now = editable(teacher, prompt).get("prompt");
+        Map<String, Object> wanted = new LinkedHashMap<>();
+        now.properties().forEach(p -> wanted.put(p.getKey(), p.getValue()));
+        wanted.put("latePercentPerDay", percent);
+        return wanted;
+    }
+
+    private static int rev(Person teacher, long prompt) throws Exception {
+        return editable(teacher, prompt).get("rev").asInt();
+    }
+
+    private static JsonNode editable(Person teacher, long prompt) throws Exception {
+        return new JsonMapper()
+                .readTree(teacher.get("/api/prompts/" + prompt + "/editable").body());
+    }
+
+    private interface Step {
+        HttpResponse<byte[]> send() throws Exception;
+    }
+
+    private static double median(Step step) throws Exception {
+        step.send();
+        double[] times = new double[TIMES];
+        for (int i = 0; i < TIMES; i++) {
+            long begin = System.nanoTime();
+            HttpResponse<byte[]> answer = step.send();
+            times[i] = (System.nanoTime() - begin) / 1e6;
+            if (answer.statusCode() != 200) throw new IllegalStateException(new String(answer.body()));
+        }
+        return Figures.median(times);
+    }
+}
