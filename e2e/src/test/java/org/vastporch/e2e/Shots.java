@@ -4,6 +4,8 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
 
@@ -24,8 +26,8 @@ class Shots {
         teacher.getByText("So far, 2 steps open").waitFor();
         keep(teacher, "mark");
         shot(teacher, "/classes/1/people", "people");
-        shot(teacher, "/classes/1/groups", "groups");
-        shot(teacher, "/classes/1/blogs/s1", "blog-settings");
+        shot(teacher, "/classes/1/scores", "scores");
+        prompt(teacher);
         shot(teacher, "/classes/1/blog/garden-news", "blog");
         roster(teacher);
         sources(teacher);
@@ -58,6 +60,17 @@ class Shots {
         Stage.button(teacher, "Propose other words").click();
         teacher.getByLabel("Instead of these words").fill("There are");
         keep(teacher, "margin");
+    }
+
+    private static void prompt(Page teacher) {
+        teacher.navigate("/classes/1/prompts/6");
+        Stage.button(teacher, Pattern.compile("^Due ")).click();
+        String due = teacher.getByLabel("Due", new Page.GetByLabelOptions().setExact(true))
+                .inputValue();
+        teacher.getByLabel("Due", new Page.GetByLabelOptions().setExact(true))
+                .fill(LocalDateTime.parse(due).minusDays(3).toString());
+        teacher.getByText("What this changes").waitFor();
+        keep(teacher, "prompt");
     }
 
     private static void roster(Page teacher) {
