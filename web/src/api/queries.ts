@@ -31,6 +31,7 @@ import type {
   GivenLine,
   Gone,
   InvitationLine,
+  KnownRubric,
   MailOffer,
   Margin,
   Me,
@@ -527,3 +528,8 @@ export const dueOptions = (id: number) =>
     queryKey: ['due', id],
     queryFn: ({ signal }) => getJson<DueLine[]>(`/api/classes/${id}/due`, signal),
   });
+
+export const knownRubricsOptions = queryOptions({
+  queryKey: ['known-rubrics'],
+  queryFn: ({ signal }) => getJson<KnownRubric[]>('/api/rubrics', signal),
+});

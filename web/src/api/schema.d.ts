@@ -411,7 +411,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_1"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -980,6 +980,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/rubric-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/rules": {
         parameters: {
             query?: never;
@@ -1051,7 +1067,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv"];
+        get: operations["csv_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2084,6 +2100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{id}/rubric.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}/staff-thread": {
         parameters: {
             query?: never;
@@ -2271,6 +2303,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["forgetNote"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rubrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["known"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3580,6 +3628,11 @@ export interface components {
         KeptNote: {
             text: string;
         };
+        KnownRubric: {
+            className: string;
+            prompt: string;
+            rubric: components["schemas"]["Rubric"];
+        };
         LeavingChange: {
             /** @enum {string} */
             leaving: "KEEP" | "HAND_OVER";
@@ -4388,6 +4441,9 @@ export interface components {
         Rubric: {
             criteria: components["schemas"]["Criterion"][];
         };
+        RubricTable: {
+            table: string;
+        };
         RulesChange: {
             rules: components["schemas"]["ClassRules"];
             /** Format: int32 */
@@ -5004,6 +5060,7 @@ export type Invite = components['schemas']['Invite'];
 export type Invited = components['schemas']['Invited'];
 export type Joined = components['schemas']['Joined'];
 export type KeptNote = components['schemas']['KeptNote'];
+export type KnownRubric = components['schemas']['KnownRubric'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Level = components['schemas']['Level'];
@@ -5101,6 +5158,7 @@ export type RoomWish = components['schemas']['RoomWish'];
 export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
+export type RubricTable = components['schemas']['RubricTable'];
 export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
@@ -5918,7 +5976,7 @@ export interface operations {
             };
         };
     };
-    csv_1: {
+    csv_2: {
         parameters: {
             query?: {
                 q?: string;
@@ -7084,6 +7142,32 @@ export interface operations {
             };
         };
     };
+    read_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RubricTable"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rubric"];
+                };
+            };
+        };
+    };
     setRules: {
         parameters: {
             query?: never;
@@ -7174,7 +7258,7 @@ export interface operations {
             };
         };
     };
-    csv: {
+    csv_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9162,6 +9246,28 @@ export interface operations {
             };
         };
     };
+    csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     onPrompt: {
         parameters: {
             query?: never;
@@ -9525,6 +9631,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReturnNote"][];
+                };
+            };
+        };
+    };
+    known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownRubric"][];
                 };
             };
         };

@@ -14,6 +14,7 @@ import { Wrong } from '../ui/Wrong';
 import { ChangeEffects } from './ChangeEffects';
 import css from './Compose.module.css';
 import { RubricBuilder } from './RubricBuilder';
+import { RubricSource } from './RubricSource';
 import { Rules } from './Rules';
 import { beginning, toForm, toWanted } from './wanted';
 
@@ -146,6 +147,7 @@ function Compose({ known, id }: ComposeProps) {
       </aside>
       <section className={css.rubric} aria-labelledby="steps-of-it">
         <h2 id="steps-of-it">The steps it is marked by</h2>
+        <RubricSource classId={classId} promptId={id} onTake={(criteria) => form.setFieldValue('criteria', criteria)} />
         {form.errors.rubric && <p className={css.wrong}>{form.errors.rubric}</p>}
         <RubricBuilder
           criteria={form.values.criteria}

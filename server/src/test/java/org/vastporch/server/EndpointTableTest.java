@@ -483,6 +483,7 @@ class EndpointTableTest {
                 "POST /api/prompts/{prompt}/marking/{marked}/take-back",
                 () -> Map.of("seen", seen(), "reason", "Too soon."));
         body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));
+        body("POST /api/classes/{class}/rubric-table", () -> Map.of("table", "Criterion,Points\nA,0\nA,1\n"));
         body("POST /api/classes/{class}/prompts/repeat", EndpointTableTest::wantedPrompt);
         body("POST /api/prompts/{prompt}/look", EndpointTableTest::wantedPrompt);
         body("PUT /api/prompts/{prompt}", () -> Map.of("rev", 0, "prompt", wantedPrompt()));

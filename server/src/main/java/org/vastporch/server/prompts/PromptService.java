@@ -446,7 +446,12 @@ public class PromptService {
     }
 
     public List<PromptRecord> all(long classId) {
-        return store.ofClass(classId);
+        return store.ofClasses(List.of(classId));
+    }
+
+    /** The prompts of classes, the one due last first; whoever asks has seen to the right to do so. */
+    List<PromptRecord> ofClasses(Collection<Long> classIds) {
+        return store.ofClasses(classIds);
     }
 
     /** A prompt by its name alone. */

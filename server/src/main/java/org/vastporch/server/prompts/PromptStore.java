@@ -186,11 +186,12 @@ class PromptStore {
                 .list();
     }
 
-    List<PromptRecord> ofClass(long classId) {
+    List<PromptRecord> ofClasses(Collection<Long> classIds) {
+        if (classIds.isEmpty()) return List.of();
         return jdbc.sql("select " + COLUMNS
                         + " from prompt p left join rubric r on r.id = p.rubric_id where "
-                        + "p.class_id = :classId order by p.due_at desc, p.id desc")
-                .param("classId", classId)
+                        + "p.class_id in (:classIds) order by p.due_at desc, p.id desc")
+                .param("classIds", classIds)
                 .query((row, n) -> prompt(row))
                 .list();
     }
