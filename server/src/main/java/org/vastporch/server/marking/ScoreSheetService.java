@@ -110,9 +110,11 @@ public class ScoreSheetService {
         Names names = people.names(viewer, classId);
         Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
         List<Long> students = people.students(classId);
+        Map<Long, Instant> joined = people.joined(classId);
         List<StudentLine> lines = new ArrayList<>();
         for (int s = 0; s < students.size(); s++) {
             int at = s;
+            Instant since = joined.getOrDefault(students.get(s), Instant.MIN);
             List<MarkingDesk.Paper> of =
                     all.stream().map(p -> papers.get(p.id()).get(at)).toList();
             List<Optional<PaperScore>> scores =
@@ -120,7 +122,7 @@ public class ScoreSheetService {
             ScoreSheet.Line line = ScoreSheet.line(
                     rules,
                     IntStream.range(0, of.size())
-                            .mapToObj(i -> counting(of.get(i), scores.get(i).orElse(null)))
+                            .mapToObj(i -> counting(of.get(i), scores.get(i).orElse(null), since))
                             .toList(),
                     all.stream().map(p -> places.getOrDefault(p.id(), -1)).toList());
             lines.add(new StudentLine(
@@ -237,13 +239,17 @@ public class ScoreSheetService {
                 .toList();
     }
 
-    private static Bundle.Paper counting(MarkingDesk.Paper paper, @Nullable PaperScore score) {
+    /** @param joined since when the student has been in the class */
+    private static Bundle.Paper counting(MarkingDesk.Paper paper, @Nullable PaperScore score, Instant joined) {
+        PromptRecord prompt = paper.prompt();
+        boolean wasHere = joined.isBefore(prompt.deadline(paper.allowance()).end());
+        Bundle.Standing standing = ScoreSheet.standing(paper.state(), wasHere);
+        // What cannot be marked counts for nobody, also not for those who did nothing.
+        boolean counts = prompt.rubric() != null && (score != null || standing != Bundle.Standing.SCORED);
         return new Bundle.Paper(
-                score == null && paper.state() == PaperState.RELEASED
-                        ? Bundle.Standing.UNRELEASED
-                        : ScoreSheet.standing(paper.state()),
+                counts ? standing : Bundle.Standing.UNRELEASED,
                 score == null ? Fraction.ZERO : score.score().exact(),
-                Fraction.of(paper.prompt().points()));
+                Fraction.of(prompt.points()));
     }
 
     private static Cell cell(MarkingDesk.Paper paper, @Nullable PaperScore score, boolean counts) {

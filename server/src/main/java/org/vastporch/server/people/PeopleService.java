@@ -269,6 +269,11 @@ public class PeopleService {
                 .toList();
     }
 
+    /** Since when the students of a class have been there. */
+    public Map<Long, Instant> joined(long classId) {
+        return store.joined(classId);
+    }
+
     /** Full names of all members but one, for the hold on personal data. */
     public List<String> fullNames(long classId, long exceptPerson) {
         return store.members(classId).stream()

@@ -180,6 +180,18 @@ class PeopleStore {
                 .list();
     }
 
+    /** Since when the students of a class have been there. */
+    Map<Long, Instant> joined(long classId) {
+        Map<Long, Instant> joined = new HashMap<>();
+        jdbc.sql("""
+                select person_id, joined_at
+                  from membership
+                 where class_id = :classId and role = 'STUDENT' and ended_at is null""").param("classId", classId).query(row -> {
+            joined.put(row.getLong("person_id"), Rows.instant(row, "joined_at"));
+        });
+        return joined;
+    }
+
     /** @param classId the class of the place, {@code className} its name */
     record Named(Member member, long classId, String className) {}
 
