@@ -2,7 +2,7 @@ import { useForm } from '@mantine/form';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { postJson, putJson } from '../api/client';
+import { postJson, putJson, sentenceOf } from '../api/client';
 import { editablePromptOptions } from '../api/queries';
 import type { Editable, Effects, Repeated } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -118,7 +118,7 @@ function Compose({ known, id }: ComposeProps) {
       </main>
       <aside className={`sill ${css.sill}`} aria-label="Its rules">
         <Rules classId={classId} form={form} />
-        {id && changed && effects.data && (
+        {id && changed && effects.data && !effects.error && (
           <ChangeEffects
             effects={effects.data}
             reason={reason}
@@ -126,7 +126,7 @@ function Compose({ known, id }: ComposeProps) {
             reasonMissing={needsReason && !reason.trim()}
           />
         )}
-        <Wrong says={set.problem || repeat.problem} />
+        <Wrong says={set.problem || repeat.problem || (changed && effects.error ? sentenceOf(effects.error) : '')} />
         <p className={css.acts}>
           <Button go type="submit" disabled={busy || Boolean(id && !changed) || (needsReason && !reason.trim())}>
             {id ? 'Keep the change' : 'Set it'}
