@@ -2228,6 +2228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/{student}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setMembers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}/take-back": {
         parameters: {
             query?: never;
@@ -3249,6 +3265,7 @@ export interface components {
             askedPosts: number;
             /** Format: date-time */
             closes?: string;
+            commentOn: components["schemas"]["NamedPost"][];
             /** Format: int32 */
             comments: number;
             /** Format: date-time */
@@ -3271,6 +3288,7 @@ export interface components {
             /** @enum {string} */
             standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
             title: string;
+            together: string[];
             /** @enum {string} */
             when: "LATE" | "THIS_WEEK" | "LATER";
         };
@@ -3516,6 +3534,11 @@ export interface components {
         GroupName: {
             name: string;
         };
+        Hand: {
+            name: string;
+            /** Format: int64 */
+            studentId: number;
+        };
         HandingIn: {
             /** Format: date-time */
             publishAt?: string;
@@ -3752,6 +3775,11 @@ export interface components {
             name: string;
             to: string;
         };
+        NamedPost: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
         NeedLine: {
             /** Format: int32 */
             asked: number;
@@ -3933,7 +3961,7 @@ export interface components {
         };
         OutsideAnswer: {
             /** @enum {string} */
-            by?: "TAG" | "TIME" | "PERSON";
+            by?: "TAG" | "CATEGORY" | "TIME" | "PERSON";
             person?: string;
             /** Format: int64 */
             postId: number;
@@ -4004,6 +4032,7 @@ export interface components {
         Paper: {
             /** Format: int32 */
             askedPosts: number;
+            comments: components["schemas"]["PaperComment"][];
             /** Format: int32 */
             daysLate: number;
             evidence?: components["schemas"]["Evidence"];
@@ -4020,6 +4049,16 @@ export interface components {
             student: string;
             /** Format: int64 */
             studentId: number;
+            together?: components["schemas"]["Together"];
+        };
+        PaperComment: {
+            /** Format: date-time */
+            at: string;
+            counts: boolean;
+            html: string;
+            post: string;
+            /** Format: int64 */
+            postId: number;
         };
         PaperPost: {
             /** Format: int32 */
@@ -4258,7 +4297,7 @@ export interface components {
         };
         PromptAnswered: {
             /** @enum {string} */
-            by?: "TAG" | "TIME" | "PERSON";
+            by?: "TAG" | "CATEGORY" | "TIME" | "PERSON";
             choices: components["schemas"]["PromptChoice"][];
             /** Format: int64 */
             promptId?: number;
@@ -4290,10 +4329,8 @@ export interface components {
             title: string;
         };
         PromptView: {
-            answerFirst: boolean;
+            answers: components["schemas"]["WantedAnswers"];
             asked: components["schemas"]["Asked"];
-            /** Format: int32 */
-            askedPosts: number;
             /** Format: int64 */
             bundleId?: number;
             closed: boolean;
@@ -4505,6 +4542,8 @@ export interface components {
             next?: string;
         };
         Seen: {
+            /** Format: int32 */
+            comments: number;
             posts: components["schemas"]["SeenPost"][];
             /** Format: int32 */
             rev: number;
@@ -4784,6 +4823,11 @@ export interface components {
             /** Format: int32 */
             weekIndex: number;
         };
+        Together: {
+            alike: number[];
+            members: components["schemas"]["Hand"][];
+            name?: string;
+        };
         Token: {
             token: string;
         };
@@ -4844,17 +4888,33 @@ export interface components {
             letOff: boolean;
             reason?: string;
         };
+        WantedAnswers: {
+            /** Format: int64 */
+            byCategory?: number;
+            byGroups: boolean;
+            byTag: boolean;
+            byTime: boolean;
+            commentOn: number[];
+            commentsFirst: boolean;
+            ownFirst: boolean;
+            /** Format: int32 */
+            posts: number;
+        };
         WantedHeader: {
             address: string;
             note?: string;
             /** @enum {string} */
             state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
         };
+        WantedMembers: {
+            apart: number[];
+            reason?: string;
+            seen: components["schemas"]["Seen"];
+            students: number[];
+        };
         WantedPrompt: {
-            answerFirst?: boolean;
+            answers?: components["schemas"]["WantedAnswers"];
             asked: components["schemas"]["Asked"];
-            /** Format: int32 */
-            askedPosts?: number;
             /** Format: int64 */
             bundleId?: number;
             /** Format: date-time */
@@ -5047,6 +5107,7 @@ export type GoneRuleChange = components['schemas']['GoneRuleChange'];
 export type GoneSettled = components['schemas']['GoneSettled'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
+export type Hand = components['schemas']['Hand'];
 export type HandingIn = components['schemas']['HandingIn'];
 export type Heads = components['schemas']['Heads'];
 export type Hit = components['schemas']['Hit'];
@@ -5079,6 +5140,7 @@ export type Move = components['schemas']['Move'];
 export type Moves = components['schemas']['Moves'];
 export type NameChange = components['schemas']['NameChange'];
 export type NamedHit = components['schemas']['NamedHit'];
+export type NamedPost = components['schemas']['NamedPost'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
@@ -5112,6 +5174,7 @@ export type OwnPost = components['schemas']['OwnPost'];
 export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
+export type PaperComment = components['schemas']['PaperComment'];
 export type PaperPost = components['schemas']['PaperPost'];
 export type PasswordChange = components['schemas']['PasswordChange'];
 export type PasswordChanged = components['schemas']['PasswordChanged'];
@@ -5200,6 +5263,7 @@ export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type Today = components['schemas']['Today'];
+export type Together = components['schemas']['Together'];
 export type Token = components['schemas']['Token'];
 export type TriedText = components['schemas']['TriedText'];
 export type TriesView = components['schemas']['TriesView'];
@@ -5211,7 +5275,9 @@ export type Video = components['schemas']['Video'];
 export type VideoFound = components['schemas']['VideoFound'];
 export type Wanted = components['schemas']['Wanted'];
 export type WantedAllowance = components['schemas']['WantedAllowance'];
+export type WantedAnswers = components['schemas']['WantedAnswers'];
 export type WantedHeader = components['schemas']['WantedHeader'];
+export type WantedMembers = components['schemas']['WantedMembers'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
@@ -9484,6 +9550,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScoreLine"][];
+                };
+            };
+        };
+    };
+    setMembers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedMembers"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paper"];
                 };
             };
         };

@@ -25,6 +25,7 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   RESCORED: () => 'changed your score for',
   OWN_DATE: () => 'You have a date of your own for',
   LET_OFF: () => 'You were let off',
+  PROMPT_CHOSEN: () => 'said which prompt is answered by',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
@@ -39,6 +40,7 @@ const ABOUT_ME = new Set([
   'RESCORED',
   'OWN_DATE',
   'LET_OFF',
+  'PROMPT_CHOSEN',
 ]);
 const SHOWN = [
   ['', 'everything'],

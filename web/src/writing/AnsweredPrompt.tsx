@@ -7,6 +7,7 @@ import { Wrong } from '../ui/Wrong';
 
 const BY = {
   TAG: 'Found by its tag.',
+  CATEGORY: 'Found by its category.',
   TIME: 'It was the only prompt open on its day.',
   PERSON: 'Set by a person; it stays so.',
 };
@@ -22,7 +23,7 @@ export function AnsweredPrompt({ postId, untitled = false }: { postId: number; u
       stale: [['post', postId], ['strip'], ['paper'], ['own-posts'], ['source-entries'], ['outside-answers']],
     },
   );
-  if (!data) return null;
+  if (!data || (data.choices.length === 0 && !data.promptId)) return null;
   return (
     <>
       {!untitled && <h2>Which prompt it answers</h2>}

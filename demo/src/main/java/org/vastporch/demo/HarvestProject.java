@@ -12,6 +12,7 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Bundle;
 import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
@@ -24,7 +25,6 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.BundleService;
 import org.vastporch.server.prompts.BundleService.BundleView;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.PostService;
 
 /** What counts in the garden class: two bundles, a project of two posts, and what single students are allowed. */
@@ -75,7 +75,7 @@ class HarvestProject {
 
     void fill(Viewer teacher, long classId, LocalDate monday, Instant now) {
         List<Long> students = people.students(classId);
-        List<PromptRecord> logs = prompts.all(classId);
+        List<Prompt> logs = prompts.all(classId);
         // The week before last: long enough ago to be nobody's news.
         LocalDate set = monday.plusWeeks(5);
         clock.set(DemoSchool.at(set, 8, 0));
@@ -108,9 +108,8 @@ class HarvestProject {
                                         new BigDecimal("60"),
                                         5,
                                         Bundle.Never.ZERO,
-                                        new ArrayList<>(logs.stream()
-                                                .map(PromptRecord::id)
-                                                .toList())),
+                                        new ArrayList<>(
+                                                logs.stream().map(Prompt::id).toList())),
                                 new BundleView(
                                         null, "Project", new BigDecimal("40"), 0, Bundle.Never.ZERO, List.of(project))),
                         bundles.ofClass(teacher, classId).seen()));
@@ -131,12 +130,11 @@ class HarvestProject {
                 null,
                 new BigDecimal("40"),
                 new HandIn.Asked(30, 0, 0, 0, 0, 0, 0),
-                2,
+                new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false),
                 null,
                 null,
                 null,
                 null,
-                false,
                 null,
                 PlotToPlate.garden());
     }
@@ -194,7 +192,7 @@ class HarvestProject {
                                 "You did measure it twice. I had missed the second time.")));
     }
 
-    private static long log(List<PromptRecord> logs, String title) {
+    private static long log(List<Prompt> logs, String title) {
         return logs.stream()
                 .filter(p -> p.title().equals(title))
                 .findFirst()

@@ -161,12 +161,11 @@ class PlotToPlate {
                         null,
                         new BigDecimal("18"),
                         new HandIn.Asked(60, 0, 1, 0, 0, 0, 2),
-                        1,
                         null,
                         null,
                         null,
                         null,
-                        false,
+                        null,
                         null,
                         garden()));
     }

@@ -192,6 +192,7 @@ class ClassTest {
         button(teacher, "Let it in: Saltwort & Sorrel").click();
         assertThat(button(teacher, "Let it rest: Saltwort & Sorrel")).isVisible();
         teacher.getByText("Refresh now").first().click();
+        assertThat(teacher.getByText("lively").first()).isVisible();
         student.reload();
         assertThat(student.getByText("waits for a yes")).hasCount(0);
         assertThat(student.getByText("lively").first()).isVisible();

@@ -4,17 +4,11 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Instant;
 import java.time.LocalDateTime;
-import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.boot.test.web.server.LocalServerPort;
-import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
@@ -22,108 +16,7 @@ import tools.jackson.databind.JsonNode;
 
 /** Papers over their whole life: prompts that change, own dates, several posts, released scores, sums. Over HTTP. */
 @ServerTest
-class AssessingTest {
-
-    private static final ZoneId LONDON = ZoneId.of("Europe/London");
-
-    @Autowired
-    School school;
-
-    @Autowired
-    JdbcClient jdbc;
-
-    @LocalServerPort
-    int port;
-
-    Made of;
-
-    @BeforeEach
-    void makeClass() {
-        of = school.make(port);
-    }
-
-    /** Of 9 points by Observation (weight 2, to 6) and Reflection (weight 1, to 3); 10 % a day, no grace. */
-    private Map<String, Object> wanted(String title, LocalDateTime due) {
-        Map<String, Object> wanted = new HashMap<>(MarkTest.wanted(due));
-        wanted.put("title", title);
-        wanted.put("graceHours", 0);
-        return wanted;
-    }
-
-    /** The same, and students see it. */
-    private Map<String, Object> open(String title, LocalDateTime due) {
-        Map<String, Object> wanted = wanted(title, due);
-        wanted.put("opens", in(-1).toString());
-        return wanted;
-    }
-
-    private static LocalDateTime in(int days) {
-        return LocalDateTime.now(LONDON).plusDays(days);
-    }
-
-    private long set(Map<String, Object> wanted) {
-        return of.lead()
-                .post("/api/classes/" + of.classId() + "/prompts", wanted)
-                .body()
-                .get("id")
-                .asLong();
-    }
-
-    private long handIn(long prompt, String title) {
-        return school.published(of, of.first(), of.blogOfFirst(), Map.of("promptId", prompt), title);
-    }
-
-    private String at(long prompt) {
-        return "/api/prompts/" + prompt + "/marking/" + of.first().id;
-    }
-
-    private JsonNode paper(long prompt) {
-        return of.lead().get(at(prompt)).body();
-    }
-
-    private Answer give(long prompt, String criterion, Map<String, Object> what) {
-        Map<String, Object> body = new HashMap<>(what);
-        body.put("seen", school.seen(of.lead(), prompt, of.first().id));
-        body.putIfAbsent("remark", "");
-        return of.lead().put(at(prompt) + "/criteria/" + criterion, body);
-    }
-
-    private void mark(long prompt, Object observation, Object reflection) {
-        assertEquals(200, give(prompt, "c1", Map.of("points", observation)).status());
-        assertEquals(200, give(prompt, "c2", Map.of("points", reflection)).status());
-    }
-
-    private void release(long prompt) {
-        Map<String, Object> paper =
-                Map.of("student", of.first().id, "seen", school.seen(of.lead(), prompt, of.first().id));
-        assertEquals(
-                1,
-                of.lead()
-                        .post("/api/prompts/" + prompt + "/marking/release", Map.of("papers", List.of(paper)))
-                        .body()
-                        .get("released")
-                        .asInt());
-    }
-
-    private JsonNode feedback() {
-        return of.first()
-                .get("/api/classes/" + of.classId() + "/feedback")
-                .body()
-                .get("papers");
-    }
-
-    private String score(long prompt) {
-        return paper(prompt).get("given").get("score").get("points").asString();
-    }
-
-    private Answer change(long prompt, Map<String, Object> wanted, String reason) {
-        int rev = of.lead()
-                .get("/api/prompts/" + prompt + "/editable")
-                .body()
-                .get("rev")
-                .asInt();
-        return of.lead().put("/api/prompts/" + prompt, Map.of("rev", rev, "prompt", wanted, "reason", reason));
-    }
+class AssessingTest extends Assessing {
 
     @Test
     void aChangedDateIsSaidBeforeItIsKeptAndSeenScoresChangeOnlyWithAReason() {
@@ -280,7 +173,7 @@ class AssessingTest {
     @Test
     void aPaperOfTwoPostsIsReadyWithBothAndAThirdMovesNoMark() {
         Map<String, Object> two = wanted("Project", in(2));
-        two.put("askedPosts", 2);
+        two.put("answers", School.answers(2, false));
         long prompt = set(two);
         handIn(prompt, "First half");
         assertEquals("IN_PART", paper(prompt).get("given").get("standing").asString());
@@ -301,20 +194,6 @@ class AssessingTest {
         assertEquals("9.0", shown.get("score").get("points").asString());
         assertEquals("First half", shown.get("posts").get(0).get("title").asString());
         assertEquals(2, shown.get("posts").size());
-    }
-
-    private void letDueGoBy(long prompt) {
-        jdbc.sql("update prompt set due_at = :due where id = :id")
-                .param("due", Instant.now().minusSeconds(1).atOffset(ZoneOffset.UTC))
-                .param("id", prompt)
-                .update();
-        for (String earlier : List.of(
-                "update post set handed_in_at = :at where prompt_id = :id",
-                "update handed_again set handed_at = :at where post_id in (select id from post where prompt_id = :id)"))
-            jdbc.sql(earlier)
-                    .param("at", Instant.now().minusSeconds(60).atOffset(ZoneOffset.UTC))
-                    .param("id", prompt)
-                    .update();
     }
 
     private void handInAgain(long post, String title) {
@@ -540,7 +419,7 @@ class AssessingTest {
     @Test
     void aStudentIsToldWhatIsDueAndWhatItCostsToBeLateNow() {
         Map<String, Object> late = wanted("Late", in(-2).plusHours(1));
-        late.put("askedPosts", 2);
+        late.put("answers", School.answers(2, false));
         long behind = set(late);
         set(open("Soon", in(30)));
         long off = set(open("Off", in(20)));
@@ -583,7 +462,7 @@ class AssessingTest {
                         .post("/api/classes/" + of.classId() + "/prompts", closes)
                         .code());
         Map<String, Object> none = wanted("Log", in(2));
-        none.put("askedPosts", 21);
+        none.put("answers", School.answers(21, false));
         assertEquals(
                 "posts-range",
                 of.lead()

@@ -365,8 +365,8 @@ class BlogTest {
                 6,
                 "asked",
                 Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0),
-                "answerFirst",
-                true));
+                "answers",
+                School.answers(1, true)));
         long prompt = of.lead().post(path("/prompts"), wanted).body().get("id").asLong();
         long id = published(of.first(), of.blogOfFirst(), prompt);
         assertEquals("answer-first", of.other().get("/api/posts/" + id).code());

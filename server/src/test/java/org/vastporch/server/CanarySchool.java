@@ -788,7 +788,7 @@ class CanarySchool {
         wanted.put(
                 "asked",
                 Map.of("words", 0, "pictures", 0, "tags", 0, "category", 0, "links", 0, "sources", 0, "comments", 0));
-        wanted.put("answerFirst", answerFirst);
+        wanted.put("answers", School.answers(1, answerFirst));
         wanted.put(
                 "rubric",
                 Map.of(

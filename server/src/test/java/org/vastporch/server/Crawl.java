@@ -456,7 +456,7 @@ class Crawl {
     }
 
     private static Map<String, Object> guess() {
-        return Map.of("posts", List.of(Map.of("post", 1, "version", 1)), "rev", 77);
+        return Map.of("posts", List.of(Map.of("post", 1, "version", 1)), "comments", 0, "rev", 77);
     }
 
     private static Map<String, Object> saving(int rev) {

@@ -478,7 +478,15 @@ class EndpointTableTest {
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
         body(
                 "PUT /api/prompts/{prompt}/marking/{marked}/taken",
-                () -> Map.of("seen", Map.of("posts", List.of(), "rev", 77), "post", 1, "version", 1, "taken", true));
+                () -> Map.of(
+                        "seen",
+                        Map.of("posts", List.of(), "comments", 0, "rev", 77),
+                        "post",
+                        1,
+                        "version",
+                        1,
+                        "taken",
+                        true));
         body(
                 "POST /api/prompts/{prompt}/marking/{marked}/take-back",
                 () -> Map.of("seen", seen(), "reason", "Too soon."));

@@ -179,6 +179,29 @@ class School {
         return who.put("/api/comments/" + comment, Map.of("rev", rev, "text", text));
     }
 
+    /** So many posts of each, perhaps before others' are read. */
+    static Map<String, Object> answers(int posts, boolean ownFirst) {
+        return answers(posts, ownFirst, false, List.of());
+    }
+
+    static Map<String, Object> answers(int posts, boolean ownFirst, boolean byGroups, List<Long> commentOn) {
+        return Map.of(
+                "posts",
+                posts,
+                "ownFirst",
+                ownFirst,
+                "byGroups",
+                byGroups,
+                "commentsFirst",
+                false,
+                "commentOn",
+                commentOn,
+                "byTag",
+                false,
+                "byTime",
+                false);
+    }
+
     /** Names the paper of a student as it stands at that moment; as nothing was handed in, if that is so. */
     Map<String, Object> seen(Person marker, long prompt, long student) {
         JsonNode seen = marker.get("/api/prompts/" + prompt + "/marking/" + student)
@@ -192,7 +215,13 @@ class School {
                     post.get("post").asLong(),
                     "version",
                     post.get("version").asInt()));
-        return Map.of("posts", posts, "rev", seen.path("rev").asInt(0));
+        return Map.of(
+                "posts",
+                posts,
+                "comments",
+                seen.path("comments").asInt(0),
+                "rev",
+                seen.path("rev").asInt(0));
     }
 
     Person stranger(int port) {

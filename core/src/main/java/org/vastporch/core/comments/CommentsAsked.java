@@ -20,11 +20,14 @@ public record CommentsAsked(int number, int words, @Nullable Instant due) {
      */
     public record Given(Instant at, int words) {}
 
+    /** Whether it is long enough, and came in time. */
+    public boolean counts(Given given) {
+        return given.words() >= words && (due == null || !given.at().isAfter(due));
+    }
+
     /** How many of the given ones count. */
     public int counted(Collection<Given> given) {
-        return (int) given.stream()
-                .filter(c -> c.words() >= words && (due == null || !c.at().isAfter(due)))
-                .count();
+        return (int) given.stream().filter(this::counts).count();
     }
 
     /**

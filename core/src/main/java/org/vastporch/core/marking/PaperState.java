@@ -9,7 +9,7 @@ public enum PaperState {
     NOT_HANDED_IN,
     /** Nothing came, and the time is over. */
     MISSING,
-    /** Fewer posts came than are asked for, and there is time. */
+    /** Less came than is asked for, and there is time. */
     IN_PART,
     /** Handed in, and somebody looks at it before the class does. */
     WAITING,
@@ -28,18 +28,40 @@ public enum PaperState {
     /**
      * What a paper has so far.
      *
-     * @param posts the states of the posts that count
-     * @param asked how many posts the prompt asks for
+     * @param posts the states of the posts that count, and how many the prompt asks for
+     * @param comments the comments without which it is not ready, those that count and those asked for; both 0 if it
+     *     does not wait for any
      * @param given how many criteria of the rubric have points, or do not count for this student
      * @param criteria how many the rubric has; 0 without one
      * @param released whether the marks were shown to the student
      */
-    public record Facts(List<State> posts, int asked, int given, int criteria, boolean released, boolean letOff) {
+    public record Facts(
+            List<State> posts,
+            int asked,
+            Comments comments,
+            int given,
+            int criteria,
+            boolean released,
+            boolean letOff) {
 
         /** Whether all criteria have points. */
         public boolean isFinished() {
             return criteria > 0 && given >= criteria;
         }
+
+        /** Whether nothing came: where posts are asked for, comments alone are nothing. */
+        boolean isEmpty() {
+            return posts.isEmpty() && (asked > 0 || comments.there() == 0);
+        }
+
+        boolean isWhole() {
+            return posts.size() >= asked && comments.there() >= comments.asked();
+        }
+    }
+
+    /** Comments that a paper needs to be ready: those that count, and those asked for. */
+    public record Comments(int there, int asked) {
+        public static final Comments NONE = new Comments(0, 0);
     }
 
     /** @param isOver whether due and grace are over */
@@ -47,12 +69,12 @@ public enum PaperState {
         if (paper.letOff()) return LET_OFF;
         // What its student has seen stands, whatever became of the post.
         if (paper.released()) return RELEASED;
-        if (paper.posts().isEmpty()) return isOver ? MISSING : NOT_HANDED_IN;
+        if (paper.isEmpty()) return isOver ? MISSING : NOT_HANDED_IN;
         if (paper.isFinished()) return MARKED;
         if (paper.given() > 0) return BEING_MARKED;
         if (paper.posts().contains(State.RETURNED)) return RETURNED;
         if (paper.posts().contains(State.WAITING)) return WAITING;
-        return paper.posts().size() < paper.asked() && !isOver ? IN_PART : HANDED_IN;
+        return paper.isWhole() || isOver ? HANDED_IN : IN_PART;
     }
 
     /** Whether it lies on the desk of those who mark. */
@@ -67,6 +89,6 @@ public enum PaperState {
 
     /** Of the posts that came for a prompt those that count: as many as it asks for, those that came last. */
     public static <T> List<T> counted(List<T> inOrder, int asked) {
-        return List.copyOf(inOrder.subList(Math.max(0, inOrder.size() - Math.max(1, asked)), inOrder.size()));
+        return List.copyOf(inOrder.subList(Math.max(0, inOrder.size() - asked), inOrder.size()));
     }
 }

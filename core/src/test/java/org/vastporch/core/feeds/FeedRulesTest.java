@@ -83,23 +83,6 @@ class FeedRulesTest {
     }
 
     @Test
-    void aPostMatchesByTagElseByTheOnlyOpenPrompt() {
-        var first = new PromptMatch.Candidate(1, "Week 6 log", "plot-6", NOW.minusSeconds(100), NOW);
-        var second = new PromptMatch.Candidate(2, "Oars", null, NOW.minusSeconds(100), null);
-        var both = List.of(first, second);
-        assertEquals(
-                new PromptMatch.Match(first, PromptMatch.By.TAG),
-                PromptMatch.find(List.of("Plot 6"), NOW, both).orElseThrow());
-        assertEquals(
-                new PromptMatch.Match(second, PromptMatch.By.TAG),
-                PromptMatch.find(List.of("OARS"), NOW.minusSeconds(9), both).orElseThrow());
-        assertEquals(
-                new PromptMatch.Match(second, PromptMatch.By.TIME),
-                PromptMatch.find(List.of(), NOW, both).orElseThrow());
-        assertTrue(PromptMatch.find(List.of(), NOW.minusSeconds(9), both).isEmpty());
-    }
-
-    @Test
     void aKeyTellsByWhatAnEntryIsKnown() {
         assertEquals("id:x1", EntryIdentity.keyOf(entry(" x1 ", "http://a.example/1", "p")));
         assertEquals("link:http://a.example/1", EntryIdentity.keyOf(entry(null, "http://a.example/1", "p")));

@@ -3,6 +3,7 @@ package org.vastporch.core.marking;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -10,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.vastporch.core.marking.PaperState.Comments;
 import org.vastporch.core.moderation.State;
 
 class PaperStateTest {
@@ -56,13 +58,44 @@ class PaperStateTest {
                 ? List.of()
                 : Arrays.stream(posts.split(" ")).map(State::valueOf).toList();
         assertEquals(
-                state, PaperState.of(new PaperState.Facts(states, asked, given, criteria, released, letOff), over));
+                state,
+                PaperState.of(
+                        new PaperState.Facts(states, asked, Comments.NONE, given, criteria, released, letOff), over));
+    }
+
+    @ParameterizedTest
+    @CsvSource(textBlock = """
+                    # posts, asked, comments, asked, given, over,  state
+                    0,       0,     0,        2,     0,     false, NOT_HANDED_IN
+                    0,       0,     0,        2,     0,     true,  MISSING
+                    0,       0,     1,        2,     0,     false, IN_PART
+                    0,       0,     1,        2,     0,     true,  HANDED_IN
+                    0,       0,     2,        2,     0,     false, HANDED_IN
+                    0,       0,     2,        2,     1,     false, BEING_MARKED
+                    0,       0,     2,        2,     3,     false, MARKED
+                    1,       1,     1,        2,     0,     false, IN_PART
+                    1,       1,     1,        2,     0,     true,  HANDED_IN
+                    1,       1,     2,        2,     0,     false, HANDED_IN
+                    0,       1,     2,        2,     0,     false, NOT_HANDED_IN
+                    0,       1,     2,        2,     0,     true,  MISSING
+                    """)
+    void isReadyOnlyWithItsCommentsWhereItNeedsThem(
+            int posts, int askedPosts, int comments, int askedComments, int given, boolean over, PaperState state) {
+        PaperState.Facts facts = new PaperState.Facts(
+                Collections.nCopies(posts, State.PUBLISHED),
+                askedPosts,
+                new Comments(comments, askedComments),
+                given,
+                3,
+                false,
+                false);
+        assertEquals(state, PaperState.of(facts, over));
     }
 
     @Test
     void withoutARubricNothingIsEverFinished() {
-        assertFalse(new PaperState.Facts(List.of(State.PUBLISHED), 1, 0, 0, false, false).isFinished());
-        assertTrue(new PaperState.Facts(List.of(State.PUBLISHED), 1, 1, 1, false, false).isFinished());
+        assertFalse(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 0, 0, false, false).isFinished());
+        assertTrue(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 1, 1, false, false).isFinished());
     }
 
     @Test
@@ -72,7 +105,7 @@ class PaperStateTest {
         assertEquals(List.of(2, 3), PaperState.counted(came, 2));
         assertEquals(came, PaperState.counted(came, 3));
         assertEquals(came, PaperState.counted(came, 4));
-        assertEquals(List.of(3), PaperState.counted(came, 0));
+        assertEquals(List.of(), PaperState.counted(came, 0));
         assertEquals(List.of(), PaperState.counted(List.of(), 2));
     }
 

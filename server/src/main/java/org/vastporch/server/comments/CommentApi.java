@@ -28,9 +28,11 @@ class CommentApi {
     record Changed(int rev, String text) {}
 
     private final CommentService comments;
+    private final GivenCommentService given;
 
-    CommentApi(CommentService comments) {
+    CommentApi(CommentService comments, GivenCommentService given) {
         this.comments = comments;
+        this.given = given;
     }
 
     @GetMapping("/api/posts/{id}/comments")
@@ -59,8 +61,8 @@ class CommentApi {
 
     /** How many comments were given for a prompt: to staff of each student, to a student the own ones. */
     @GetMapping("/api/prompts/{id}/comments-given")
-    List<CommentService.GivenLine> given(Viewer viewer, @PathVariable long id) {
-        return comments.givenFor(viewer, id);
+    List<GivenCommentService.GivenLine> given(Viewer viewer, @PathVariable long id) {
+        return given.givenFor(viewer, id);
     }
 
     @DeleteMapping("/api/comments/{id}")

@@ -3,7 +3,6 @@ package org.vastporch.server.comments;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -13,7 +12,6 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.moderation.Author;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
@@ -35,13 +33,10 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
-import org.vastporch.server.writing.CommentsGiven;
 
 /** Comments and replies. */
 @Service
-public class CommentService implements CommentsGiven {
+public class CommentService {
 
     private static final int LONGEST = 10_000;
     private static final int LONGEST_NAME = 60;
@@ -71,7 +66,6 @@ public class CommentService implements CommentsGiven {
 
     private final CommentStore store;
     private final BlogService blogs;
-    private final PromptService prompts;
     /** A few comments an hour from one network address. */
     private final Allowance visitors = new Allowance(6);
 
@@ -84,7 +78,6 @@ public class CommentService implements CommentsGiven {
     CommentService(
             CommentStore store,
             BlogService blogs,
-            PromptService prompts,
             PeopleService people,
             ReviewService reviews,
             AccessService access,
@@ -92,7 +85,6 @@ public class CommentService implements CommentsGiven {
             Clock clock) {
         this.store = store;
         this.blogs = blogs;
-        this.prompts = prompts;
         this.people = people;
         this.reviews = reviews;
         this.access = access;
@@ -354,51 +346,6 @@ public class CommentService implements CommentsGiven {
                         .moved(Step.BIN, Course.Circumstances.at(clock.instant()))
                         .orElseThrow(Problem::missing));
         events.add(row.classId(), "comment-binned", id, viewer.personId());
-    }
-
-    /** Comments given to others for a prompt, by the time asked and long enough to count. */
-    @Override
-    public int given(long personId, PromptRecord prompt) {
-        return prompt.commentsAsked()
-                .counted(store.given(List.of(personId), prompt.id()).getOrDefault(personId, List.of()));
-    }
-
-    /** The same for several prompts, by prompt. */
-    public Map<Long, Integer> given(long personId, List<PromptRecord> of) {
-        Map<Long, List<CommentsAsked.Given>> given =
-                store.givenBy(personId, of.stream().map(PromptRecord::id).toList());
-        Map<Long, Integer> counted = new HashMap<>();
-        for (PromptRecord prompt : of)
-            counted.put(prompt.id(), prompt.commentsAsked().counted(given.getOrDefault(prompt.id(), List.of())));
-        return counted;
-    }
-
-    /** How many comments a student gave to classmates for a prompt, of those asked for. */
-    public record GivenLine(
-            long place,
-            String name,
-            int given,
-            int asked,
-            @Optionally Instant due) {}
-
-    /** What each student gave for a prompt, for staff; for a student the own line. */
-    public List<GivenLine> givenFor(Viewer viewer, long promptId) {
-        PromptRecord prompt = prompts.forMember(viewer, promptId);
-        Names names = people.names(viewer, prompt.classId());
-        boolean staff = access.allows(viewer, Act.SEE_STAFF_THREAD, prompt.classId());
-        List<Long> students = people.students(prompt.classId()).stream()
-                .filter(s -> staff || s == viewer.personId())
-                .toList();
-        CommentsAsked asked = prompt.commentsAsked();
-        Map<Long, List<CommentsAsked.Given>> given = store.given(students, promptId);
-        return students.stream()
-                .map(s -> new GivenLine(
-                        names.placeOf(s),
-                        names.of(s),
-                        asked.counted(given.getOrDefault(s, List.of())),
-                        asked.number(),
-                        prompt.commentsDue()))
-                .toList();
     }
 
     static String author(CommentRow row, Names names) {

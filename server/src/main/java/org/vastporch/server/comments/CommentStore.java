@@ -3,11 +3,8 @@ package org.vastporch.server.comments;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -153,36 +150,36 @@ class CommentStore {
                 .list();
     }
 
-    /** Published comments that people gave to others on posts for a prompt; people without any are left out. */
-    Map<Long, List<CommentsAsked.Given>> given(Collection<Long> personIds, long promptId) {
-        Map<Long, List<CommentsAsked.Given>> given = new HashMap<>();
-        if (personIds.isEmpty()) return given;
-        jdbc.sql("""
-                select k.author_id, k.created_at, k.words
-                  from comment k
-                  join post p on p.id = k.post_id
-                 where k.author_id in (:persons) and k.state = 'PUBLISHED' and p.prompt_id = :prompt
-                   and p.author_id <> k.author_id""").param("persons", personIds).param("prompt", promptId).query(row -> {
-            given.computeIfAbsent(row.getLong("author_id"), id -> new ArrayList<>())
-                    .add(new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words")));
-        });
-        return given;
-    }
+    /** A published comment that somebody gave to another for a prompt. */
+    record GivenRow(long promptId, long authorId, long commentId, long postId, CommentsAsked.Given given) {}
 
-    /** Published comments that somebody gave to others on posts for prompts, by prompt. */
-    Map<Long, List<CommentsAsked.Given>> givenBy(long personId, Collection<Long> promptIds) {
-        Map<Long, List<CommentsAsked.Given>> given = new HashMap<>();
-        if (promptIds.isEmpty()) return given;
-        jdbc.sql("""
-                select p.prompt_id, k.created_at, k.words
-                  from comment k
-                  join post p on p.id = k.post_id
-                 where k.author_id = :person and k.state = 'PUBLISHED' and p.prompt_id in (:prompts)
-                   and p.author_id <> k.author_id""").param("person", personId).param("prompts", promptIds).query(row -> {
-            given.computeIfAbsent(row.getLong("prompt_id"), id -> new ArrayList<>())
-                    .add(new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words")));
-        });
-        return given;
+    /**
+     * The published comments that people gave to others for prompts, in order: on the posts that a prompt names; else
+     * on posts for it; else, where it asks for comments alone, on any since it opened.
+     *
+     * @param person only theirs; null for everybody's
+     */
+    List<GivenRow> given(Collection<Long> promptIds, @Nullable Long person) {
+        if (promptIds.isEmpty()) return List.of();
+        String columns = "select r.id as prompt_id, k.author_id, k.id, k.post_id, k.created_at, k.words from prompt r ";
+        String given = " join comment k on k.post_id = p.id where r.id in (:prompts) and k.state = 'PUBLISHED'"
+                + " and k.author_id is distinct from p.author_id and k.author_id is not null"
+                + (person == null ? "" : " and k.author_id = :person");
+        String unnamed = " and not exists (select 1 from prompt_comment_on n where n.prompt_id = r.id)";
+        String sql = columns + "join prompt_comment_on n on n.prompt_id = r.id join post p on p.id = n.post_id" + given
+                + " union all " + columns + "join post p on p.prompt_id = r.id" + given + unnamed
+                + " and r.asked_posts > 0 union all " + columns + "join post p on p.class_id = r.class_id" + given
+                + unnamed + " and r.asked_posts = 0 and k.created_at >= r.opens_at order by created_at, id";
+        return jdbc.sql(sql)
+                .param("prompts", promptIds)
+                .param("person", person)
+                .query((row, n) -> new GivenRow(
+                        row.getLong("prompt_id"),
+                        row.getLong("author_id"),
+                        row.getLong("id"),
+                        row.getLong("post_id"),
+                        new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words"))))
+                .list();
     }
 
     /** Writes a changed text; raises {@code rev} by settling. */

@@ -18,7 +18,7 @@ import org.vastporch.core.feeds.EntryIdentity.Entry;
 import org.vastporch.core.feeds.EntryIdentity.Known;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.Feed;
-import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.prompts.PromptMatch;
 import org.vastporch.core.writing.Tags;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.SourceStore.FreshEntry;

@@ -7,31 +7,31 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.comments.CommentsAsked;
+import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.marking.Owed;
 import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
-import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.http.Optionally;
+import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
+import org.vastporch.server.writing.Posts;
 
 /** What is due for a student in a class, by the hour of looking. */
 @Service
 public class DueService {
-
-    /** Where something stands in the list of what is due. */
-    public enum When {
-        LATE,
-        THIS_WEEK,
-        LATER
-    }
 
     /**
      * @param due for the viewer
@@ -39,6 +39,8 @@ public class DueService {
      * @param letOff whether nothing of it is asked of the viewer; it is told while the others have time
      * @param posts how many are there, of those asked for
      * @param comments how many were given that count, of those asked for
+     * @param together who else hands it in with the viewer; empty where each hands in alone
+     * @param commentOn the posts that are to be answered, if the prompt names some
      * @param owesPosts whether posts are still to be handed in
      * @param owesComments whether comments are still to be given
      * @param daysLate of a post that is handed in now
@@ -53,21 +55,27 @@ public class DueService {
             boolean letOff,
             @Optionally Instant closes,
             BigDecimal points,
-            When when,
+            Owed.When when,
             PaperState standing,
             int posts,
             int askedPosts,
             int comments,
             int askedComments,
             @Optionally Instant commentsDue,
+            List<String> together,
+            List<NamedPost> commentOn,
             boolean owesPosts,
             boolean owesComments,
             int daysLate,
             BigDecimal percentLost) {}
 
+    /** A post by its title. */
+    public record NamedPost(long id, String title) {}
+
     private final MarkingDesk desk;
     private final PromptService prompts;
-    private final CommentService comments;
+    private final GivenCommentService comments;
+    private final Posts posts;
     private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
@@ -76,7 +84,8 @@ public class DueService {
     DueService(
             MarkingDesk desk,
             PromptService prompts,
-            CommentService comments,
+            GivenCommentService comments,
+            Posts posts,
             ClassService classes,
             PeopleService people,
             AccessService access,
@@ -84,6 +93,7 @@ public class DueService {
         this.desk = desk;
         this.prompts = prompts;
         this.comments = comments;
+        this.posts = posts;
         this.classes = classes;
         this.people = people;
         this.access = access;
@@ -95,62 +105,75 @@ public class DueService {
         access.require(viewer, Act.READ_CLASS, classId);
         long student = viewer.personId();
         if (!people.students(classId).contains(student)) return List.of();
-        List<PromptRecord> open = prompts.ofClass(viewer, classId);
+        List<Prompt> open = prompts.ofClass(viewer, classId);
         Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, open, List.of(student));
-        Map<Long, Integer> given = comments.given(
-                student, open.stream().filter(p -> p.asked().comments() > 0).toList());
+        Map<Long, Integer> given = comments.given(student, open);
+        Map<Long, String> named = named(viewer, open);
+        Names names = people.names(viewer, classId);
         List<DueLine> lines = new ArrayList<>();
-        for (PromptRecord prompt : open) {
+        for (Prompt prompt : open) {
             MarkingDesk.Paper paper = papers.get(prompt.id()).get(0);
-            DueLine line = line(paper, given.getOrDefault(prompt.id(), 0));
-            boolean told = line.letOff() && line.when() != When.LATE;
-            if (told || line.owesPosts() || line.owesComments()) lines.add(line);
+            line(paper, given.getOrDefault(prompt.id(), 0), named, names).ifPresent(lines::add);
         }
         lines.sort(Comparator.comparing(DueLine::due).thenComparing(DueLine::promptId));
         return lines;
     }
 
-    private DueLine line(MarkingDesk.Paper paper, int given) {
-        PromptRecord prompt = paper.prompt();
+    private Optional<DueLine> line(MarkingDesk.Paper paper, int given, Map<Long, String> named, Names names) {
+        Prompt prompt = paper.prompt();
         Instant now = clock.instant();
         Term term = classes.get(prompt.classId()).term();
-        Deadline deadline = prompt.deadline(paper.allowance());
-        boolean letOff = paper.allowance().letOff();
-        Owed owed = letOff
+        Allowance allowance = paper.allowance();
+        Deadline deadline = prompt.deadline(allowance);
+        CommentsAsked asked = prompt.commentsAsked(allowance);
+        Owed owed = allowance.letOff()
                 ? Owed.NOTHING
                 : Owed.of(
-                        new Owed.Part(
-                                prompt.askedPosts(),
+                        Owed.Part.posts(
+                                prompt.answers().posts(),
                                 paper.posts().size(),
-                                !prompt.isClosed(now, paper.allowance()) && paper.marking() == null),
-                        new Owed.Part(
-                                prompt.asked().comments(),
-                                given,
-                                prompt.commentsAsked().isOpen(now, prompt.due())),
+                                prompt.isClosed(now, allowance),
+                                paper.marking() != null),
+                        new Owed.Part(asked.number(), given, asked.isOpen(now, prompt.due())),
                         prompt.late(),
                         deadline.daysLate(term, List.of(now)));
-        Instant week = term.around(Term.Span.WEEK, now).end();
-        When when = deadline.isOver(now) ? When.LATE : deadline.due().isBefore(week) ? When.THIS_WEEK : When.LATER;
+        Owed.When when = Owed.When.of(deadline, term, now);
+        if (!owed.isTold(allowance.letOff(), when)) return Optional.empty();
         BigDecimal lost = owed.shareLost().movePointRight(2).stripTrailingZeros();
-        return new DueLine(
+        return Optional.of(new DueLine(
                 prompt.id(),
                 prompt.title(),
                 prompt.instructions(),
                 deadline.due(),
-                paper.allowance().due() != null,
-                letOff,
+                allowance.due() != null,
+                allowance.letOff(),
                 prompt.closes(),
                 prompt.points(),
                 when,
                 paper.state(),
                 paper.posts().size(),
-                prompt.askedPosts(),
+                prompt.answers().posts(),
                 given,
-                prompt.asked().comments(),
-                prompt.commentsDue(),
+                asked.number(),
+                asked.due(),
+                paper.members().authors(paper.studentId()).stream()
+                        .filter(id -> id != paper.studentId())
+                        .map(names::of)
+                        .toList(),
+                prompt.answers().commentOn().stream()
+                        .filter(named::containsKey)
+                        .map(id -> new NamedPost(id, named.get(id)))
+                        .toList(),
                 owed.posts() > 0,
                 owed.comments() > 0,
                 owed.daysLate(),
-                new BigDecimal(lost.toPlainString()));
+                new BigDecimal(lost.toPlainString())));
+    }
+
+    /** The posts that prompts name to be answered, as far as the viewer may read them and has not written them. */
+    private Map<Long, String> named(Viewer viewer, List<Prompt> of) {
+        Set<Long> named =
+                of.stream().flatMap(p -> p.answers().commentOn().stream()).collect(Collectors.toSet());
+        return named.isEmpty() ? Map.of() : posts.titlesOfOthers(access.readable(viewer, named), viewer.personId());
     }
 }

@@ -7,12 +7,14 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Trend;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Fraction;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
@@ -24,7 +26,6 @@ import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
 
 /** What a student sees of marks: the own ones, once they are released. */
@@ -96,7 +97,7 @@ public class FeedbackService {
     public FeedbackView feedback(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
         Names names = people.names(viewer, classId);
-        List<PromptRecord> all = prompts.all(classId);
+        List<Prompt> all = prompts.all(classId);
         Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all, List.of(viewer.personId()));
         List<MarkingDesk.Paper> released = all.stream()
                 .map(prompt -> papers.get(prompt.id()).get(0))
@@ -107,9 +108,7 @@ public class FeedbackService {
                 store.marksOfStudent(ids, viewer.personId()).stream().collect(Collectors.groupingBy(Mark::promptId));
         Map<Long, ScoreChanged> changes = new HashMap<>();
         history.changesOf(ids, viewer.personId()).forEach(c -> changes.put(c.promptId(), c.change()));
-        Map<Long, String> titles = posts.titles(released.stream()
-                .flatMap(paper -> paper.read().stream().map(SeenPost::post))
-                .toList());
+        Map<Long, String> titles = titles(viewer, released);
         List<Feedback> found = released.stream()
                 .map(paper -> feedback(
                         paper,
@@ -119,6 +118,18 @@ public class FeedbackService {
                         names))
                 .toList();
         return new FeedbackView(found, overTime(released));
+    }
+
+    /** What was marked: the viewer's own posts, and those of their group that they may read. */
+    private Map<Long, String> titles(Viewer viewer, List<MarkingDesk.Paper> released) {
+        Map<Long, String> titles = posts.titles(released.stream()
+                .flatMap(paper -> paper.read().stream().map(SeenPost::post))
+                .toList());
+        Set<Long> others =
+                posts.titlesOfOthers(titles.keySet(), viewer.personId()).keySet();
+        Set<Long> readable = others.isEmpty() ? Set.of() : access.readable(viewer, others);
+        titles.keySet().removeIf(id -> others.contains(id) && !readable.contains(id));
+        return titles;
     }
 
     /** @param released the prompt that was due last first */
@@ -152,12 +163,13 @@ public class FeedbackService {
             Map<Long, String> titles,
             @Nullable ScoreChanged changed,
             Names names) {
-        PromptRecord prompt = paper.prompt();
+        Prompt prompt = paper.prompt();
         return new Feedback(
                 prompt.id(),
                 prompt.title(),
                 paper.read().stream()
-                        .map(post -> new MarkedPost(post.post(), titles.getOrDefault(post.post(), "")))
+                        .filter(post -> titles.containsKey(post.post()))
+                        .map(post -> new MarkedPost(post.post(), titles.get(post.post())))
                         .toList(),
                 prompt.rubric(),
                 MarkingService.views(marks.stream()

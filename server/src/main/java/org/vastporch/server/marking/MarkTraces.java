@@ -15,6 +15,7 @@ class MarkTraces implements Traces {
     private static final List<String> ERASE = List.of(
             "delete from marking where student_id = :person",
             "delete from allowance where student_id = :person",
+            "delete from paper_member where student_id = :person",
             "delete from score_event where student_id = :person",
             "update score_event set by_id = null where by_id = :person");
 

@@ -40,11 +40,13 @@ class MarkingApi {
     record Releasing(List<MarkingService.SeenPaper> papers) {}
 
     private final MarkingService marking;
+    private final TogetherService together;
     private final FeedbackService feedback;
     private final DueService due;
 
-    MarkingApi(MarkingService marking, FeedbackService feedback, DueService due) {
+    MarkingApi(MarkingService marking, TogetherService together, FeedbackService feedback, DueService due) {
         this.marking = marking;
+        this.together = together;
         this.due = due;
         this.feedback = feedback;
     }
@@ -98,6 +100,16 @@ class MarkingApi {
     MarkingService.Standing takeBack(
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody TakingBack body) {
         return marking.takeBack(viewer, prompt, student, body.seen(), Objects.requireNonNullElse(body.reason(), ""));
+    }
+
+    /** Says who handed in a paper together. */
+    @PutMapping("/api/prompts/{prompt}/marking/{student}/members")
+    MarkingService.Paper setMembers(
+            Viewer viewer,
+            @PathVariable long prompt,
+            @PathVariable long student,
+            @RequestBody TogetherService.WantedMembers body) {
+        return together.set(viewer, prompt, student, body);
     }
 
     @GetMapping("/api/prompts/{prompt}/marking/{student}/history")

@@ -19,18 +19,22 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.Members;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.marking.MarkingService.SeenPost;
 import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.Handed;
 
@@ -46,15 +50,19 @@ public class MarkingDesk {
     public record Pile(long promptId, String title, Instant due, int toMark, int missing) {}
 
     /**
+     * @param members who hands it in together, where a group does
      * @param posts those that count, in the order in which they came
+     * @param comments how many were given that count, where it needs some to be ready; 0 where it does not
      * @param read the versions that the marker read, in the order of their numbers
      * @param marks what was given, or does not count, for criteria of the rubric as it is now; without remarks
      * @param daysLate of what was read, once it is marked: a mark never moves to a text that its marker did not see
      */
     record Paper(
-            PromptRecord prompt,
+            Prompt prompt,
             long studentId,
+            Members members,
             List<Handed> posts,
+            int comments,
             @Nullable Marking marking,
             List<SeenPost> read,
             List<Mark> marks,
@@ -68,7 +76,18 @@ public class MarkingDesk {
                     posts.stream()
                             .map(p -> new SeenPost(p.postId(), p.version()))
                             .toList(),
+                    prompt.answers().isCommentsAlone() ? comments : 0,
                     marking);
+        }
+
+        /** Whether nothing came that could be marked. */
+        boolean isEmpty() {
+            return posts.isEmpty() && seen().comments() == 0;
+        }
+
+        /** The students to whom is given what is given to this paper, in the order of their numbers. */
+        List<Long> markedWith() {
+            return members.markedWith(studentId);
         }
 
         /** The score as people read it. */
@@ -78,14 +97,19 @@ public class MarkingDesk {
             return score == null ? null : score.score().rounded(prompt.places());
         }
 
+        /** Whether the marks were shown, and were not taken back. */
+        boolean isReleased() {
+            return marking != null && marking.releasedAt() != null;
+        }
+
         /** Whether its student sees the marks. */
         boolean isShown() {
-            return marking != null && marking.releasedAt() != null && !allowance.letOff();
+            return isReleased() && !allowance.letOff();
         }
 
         /** Whether it is another text, or one more, than its marker read. */
         boolean isChangedSinceMarked() {
-            return marking != null && !read.equals(seen().posts());
+            return marking != null && (!read.equals(seen().posts()) || marking.commentsRead() != seen().comments());
         }
 
         /** Null without a rubric, or while nothing is given. */
@@ -108,6 +132,8 @@ public class MarkingDesk {
     private final Posts posts;
     private final PeopleService people;
     private final ClassService classes;
+    private final GivenCommentService comments;
+    private final PaperMembers members;
     private final ClassChanges changes;
     private final Duration kept;
     private final Clock clock;
@@ -118,6 +144,8 @@ public class MarkingDesk {
             Posts posts,
             PeopleService people,
             ClassService classes,
+            GivenCommentService comments,
+            PaperMembers members,
             ClassChanges changes,
             @Value("${vastporch.counts.kept:PT1M}") Duration kept,
             Clock clock) {
@@ -126,6 +154,8 @@ public class MarkingDesk {
         this.posts = posts;
         this.people = people;
         this.classes = classes;
+        this.comments = comments;
+        this.members = members;
         this.changes = changes;
         this.kept = kept;
         this.clock = clock;
@@ -144,19 +174,19 @@ public class MarkingDesk {
     }
 
     private Counted count(long classId, long change, Instant now) {
-        List<PromptRecord> all = prompts.all(classId);
-        List<PromptRecord> due = all.stream()
+        List<Prompt> all = prompts.all(classId);
+        List<Prompt> due = all.stream()
                 .filter(p -> p.rubric() != null && !now.isBefore(p.due()))
                 .toList();
         Map<Long, List<Paper>> papers = papers(classId, due, people.students(classId), false);
         List<Pile> piles = new ArrayList<>();
         Set<Instant> ends = new HashSet<>();
-        for (PromptRecord prompt : all) {
+        for (Prompt prompt : all) {
             ends.add(prompt.due());
             ends.add(prompt.deadline(Allowance.NONE).end().plusMillis(1));
         }
-        for (PromptRecord prompt : due) {
-            List<Paper> of = papers.get(prompt.id());
+        for (Prompt prompt : due) {
+            List<Paper> of = once(papers.get(prompt.id()));
             for (Paper paper : of)
                 ends.add(prompt.deadline(paper.allowance()).end().plusMillis(1));
             int toMark = (int) of.stream().filter(p -> p.state().isToMark()).count();
@@ -169,20 +199,33 @@ public class MarkingDesk {
         return new Counted(change, until, List.copyOf(piles));
     }
 
+    /** What several have together is there once, for the first of them who is not let off. */
+    static List<Paper> once(List<Paper> papers) {
+        List<Paper> once = new ArrayList<>();
+        Set<Long> there = new HashSet<>();
+        for (Paper paper : papers) {
+            boolean letOff = paper.allowance().letOff();
+            if (!letOff && there.contains(paper.studentId())) continue;
+            if (!letOff) there.addAll(paper.markedWith());
+            once.add(paper);
+        }
+        return once;
+    }
+
     /** The papers of the students of a class for some of its prompts, by prompt, in the order of the students. */
-    Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of) {
+    Map<Long, List<Paper>> papers(long classId, List<Prompt> of) {
         return papers(classId, of, people.students(classId));
     }
 
     /** The papers of some students for some prompts of their class, by prompt, in the order of the students. */
-    Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of, List<Long> students) {
+    Map<Long, List<Paper>> papers(long classId, List<Prompt> of, List<Long> students) {
         return papers(classId, of, students, true);
     }
 
     /** @param whole whether lateness and what was read are told; without, only where each stands */
-    private Map<Long, List<Paper>> papers(long classId, List<PromptRecord> of, List<Long> students, boolean whole) {
+    private Map<Long, List<Paper>> papers(long classId, List<Prompt> of, List<Long> students, boolean whole) {
         if (of.isEmpty()) return Map.of();
-        List<Long> ids = of.stream().map(PromptRecord::id).toList();
+        List<Long> ids = of.stream().map(Prompt::id).toList();
         Map<Key, List<Handed>> handed =
                 by(whole ? posts.handed(ids) : posts.handedFirst(ids), p -> new Key(p.promptId(), p.authorId()));
         Map<Key, List<Marking>> markings = by(store.ofPrompts(ids), m -> new Key(m.promptId(), m.studentId()));
@@ -190,9 +233,13 @@ public class MarkingDesk {
                 by(whole ? store.read(ids) : List.of(), r -> new Key(r.promptId(), r.studentId()));
         Map<Key, List<Mark>> given = by(store.given(ids), m -> new Key(m.promptId(), m.studentId()));
         Map<Long, Map<Long, Allowance>> allowances = prompts.allowances(ids);
+        Map<Long, Map<Long, List<CommentsAsked.Given>>> comments = this.comments.given(
+                of.stream().filter(p -> p.answers().needsComments()).toList());
+        Map<Long, Members> members = this.members.of(classId, of);
         Term term = classes.get(classId).term();
         Map<Long, List<Paper>> papers = new HashMap<>();
-        for (PromptRecord prompt : of) {
+        for (Prompt prompt : of) {
+            Members together = members.getOrDefault(prompt.id(), Members.ALONE);
             List<Paper> lines = new ArrayList<>();
             for (long student : students) {
                 Key key = new Key(prompt.id(), student);
@@ -200,7 +247,13 @@ public class MarkingDesk {
                         term,
                         prompt,
                         student,
-                        handed.getOrDefault(key, List.of()),
+                        together,
+                        together.authors(student).stream()
+                                .flatMap(
+                                        author -> handed.getOrDefault(new Key(prompt.id(), author), List.of()).stream())
+                                .sorted(Comparator.comparing(Handed::at).thenComparing(Handed::postId))
+                                .toList(),
+                        comments.getOrDefault(prompt.id(), Map.of()).getOrDefault(student, List.of()),
                         markings.getOrDefault(key, List.of()).stream()
                                 .findFirst()
                                 .orElse(null),
@@ -215,24 +268,32 @@ public class MarkingDesk {
 
     private Paper paper(
             Term term,
-            PromptRecord prompt,
+            Prompt prompt,
             long student,
+            Members members,
             List<Handed> handed,
+            List<CommentsAsked.Given> given,
             @Nullable Marking marking,
             List<MarkingStore.Read> read,
-            List<Mark> given,
+            List<Mark> points,
             Allowance allowance) {
         Deadline deadline = prompt.deadline(allowance);
         List<Handed> counted = PaperState.counted(
-                handed.stream().map(p -> p.by(deadline.end())).toList(), prompt.askedPosts());
+                handed.stream().map(p -> p.by(deadline.end())).toList(),
+                prompt.answers().posts());
+        CommentsAsked asked = prompt.commentsAsked(allowance);
+        int comments = asked.counted(given);
         List<Mark> marks = prompt.rubric() == null
                 ? List.of()
-                : given.stream()
+                : points.stream()
                         .filter(m -> prompt.rubric().find(m.criterion()).isPresent())
                         .toList();
         PaperState.Facts facts = new PaperState.Facts(
                 counted.stream().map(Handed::state).toList(),
-                prompt.askedPosts(),
+                prompt.answers().posts(),
+                prompt.answers().needsComments()
+                        ? new PaperState.Comments(comments, asked.number())
+                        : PaperState.Comments.NONE,
                 marks.size(),
                 prompt.rubric() == null ? 0 : prompt.rubric().criteria().size(),
                 marking != null && marking.releasedAt() != null,
@@ -240,7 +301,9 @@ public class MarkingDesk {
         return new Paper(
                 prompt,
                 student,
+                members,
                 counted,
+                comments,
                 marking,
                 read.stream()
                         .map(MarkingStore.Read::post)
@@ -270,7 +333,7 @@ public class MarkingDesk {
     }
 
     /** What marks come to, with so many days of lateness; of a prompt with a rubric. */
-    static PaperScore scoreOf(PromptRecord prompt, List<Mark> marks, int daysLate) {
+    static PaperScore scoreOf(Prompt prompt, List<Mark> marks, int daysLate) {
         Map<String, BigDecimal> points = new HashMap<>();
         Set<String> notCounted = new HashSet<>();
         for (Mark mark : marks) {

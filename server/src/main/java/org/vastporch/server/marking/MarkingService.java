@@ -17,16 +17,20 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.marking.BlindOrder;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.Members;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
-import org.vastporch.server.comments.CommentService;
+import org.vastporch.server.comments.GivenCommentService;
+import org.vastporch.server.comments.GivenCommentService.GivenComment;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
@@ -35,8 +39,8 @@ import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.Handed;
 import org.vastporch.server.writing.Posts.HandedIn;
@@ -53,13 +57,15 @@ public class MarkingService {
      * by then.
      *
      * @param posts those that count, in the order of their numbers
+     * @param comments how many were given, where they are the whole task; 0 otherwise
      * @param rev the state of the marking; 0 while there is none
      */
-    public record Seen(List<SeenPost> posts, int rev) {
+    public record Seen(List<SeenPost> posts, int comments, int rev) {
 
-        static Seen of(List<SeenPost> posts, @Nullable Marking marking) {
+        static Seen of(List<SeenPost> posts, int comments, @Nullable Marking marking) {
             return new Seen(
                     posts.stream().sorted(Comparator.comparing(SeenPost::post)).toList(),
+                    comments,
                     marking == null ? 0 : marking.rev());
         }
     }
@@ -134,6 +140,24 @@ public class MarkingService {
             @Optionally Newer newer,
             @Optionally Integer taken) {}
 
+    public record Hand(long studentId, String name) {}
+
+    /**
+     * Who hands in a paper together.
+     *
+     * @param name of their group; left out for who hands in alone
+     * @param members of the paper
+     * @param alike those of them who have the same marks
+     */
+    public record Together(@Optionally String name, List<Hand> members, List<Long> alike) {}
+
+    /**
+     * A comment that the student gave to somebody for the prompt.
+     *
+     * @param counts whether it came in time and is long enough
+     */
+    public record PaperComment(long postId, String post, Instant at, String html, boolean counts) {}
+
     /** A version that was handed in again, unasked and after the time. */
     public record Newer(int version, String title, String html) {}
 
@@ -155,6 +179,8 @@ public class MarkingService {
 
     /**
      * @param ownDue a date of the student's own
+     * @param together who hands it in together; left out where each hands in alone
+     * @param comments those that the student gave to others for the prompt
      * @param askedPosts how many posts the prompt asks for
      */
     public record Paper(
@@ -162,7 +188,9 @@ public class MarkingService {
             long studentId,
             String student,
             @Optionally String group,
+            @Optionally Together together,
             List<PaperPost> posts,
+            List<PaperComment> comments,
             int askedPosts,
             int daysLate,
             long graceMinutes,
@@ -183,8 +211,9 @@ public class MarkingService {
     private final MarkingDesk desk;
     private final ClassChanges changes;
     private final PromptService prompts;
+    private final PaperMembers members;
     private final Posts posts;
-    private final CommentService comments;
+    private final GivenCommentService comments;
     private final ClassService classes;
     private final PeopleService people;
     private final AccessService access;
@@ -197,8 +226,9 @@ public class MarkingService {
             MarkingDesk desk,
             ClassChanges changes,
             PromptService prompts,
+            PaperMembers members,
             Posts posts,
-            CommentService comments,
+            GivenCommentService comments,
             ClassService classes,
             PeopleService people,
             AccessService access,
@@ -209,6 +239,7 @@ public class MarkingService {
         this.desk = desk;
         this.changes = changes;
         this.prompts = prompts;
+        this.members = members;
         this.posts = posts;
         this.comments = comments;
         this.classes = classes;
@@ -225,16 +256,17 @@ public class MarkingService {
 
     /** @param blind whether numbers stand in place of the names, in an order that is not theirs */
     public Strip strip(Viewer viewer, long promptId, boolean blind) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         Names names = people.names(viewer, prompt.classId());
         List<MarkingDesk.Paper> papers =
-                desk.papers(prompt.classId(), List.of(prompt)).get(promptId);
+                MarkingDesk.once(desk.papers(prompt.classId(), List.of(prompt)).get(promptId));
+        Map<Long, String> groups = groups(prompt);
         List<MarkingDesk.Paper> inOrder = blind ? BlindOrder.of(papers, promptId) : papers;
         List<StripView> students = inOrder.stream()
                 .map(p -> new StripView(
                         p.studentId(),
-                        blind ? "Paper " + (inOrder.indexOf(p) + 1) : names.of(p.studentId()),
-                        blind ? "" + (inOrder.indexOf(p) + 1) : initials(names.of(p.studentId())),
+                        blind ? "Paper " + (inOrder.indexOf(p) + 1) : named(p, names, groups),
+                        blind ? "" + (inOrder.indexOf(p) + 1) : initials(named(p, names, groups)),
                         p.state(),
                         p.state().isToMark(),
                         p.daysLate() > 0,
@@ -248,7 +280,7 @@ public class MarkingService {
                 prompt.title(),
                 prompt.due(),
                 (int) papers.stream().filter(p -> p.state().isMarked()).count(),
-                (int) papers.stream().filter(p -> !p.posts().isEmpty()).count(),
+                (int) papers.stream().filter(p -> !p.isEmpty()).count(),
                 (int) papers.stream()
                         .filter(p -> p.state() == PaperState.MARKED)
                         .count(),
@@ -257,7 +289,7 @@ public class MarkingService {
     }
 
     public Paper paper(Viewer viewer, long promptId, long studentId) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         requireStudent(prompt, studentId);
         Names names = people.names(viewer, prompt.classId());
         MarkingDesk.Paper paper = onDesk(prompt, studentId);
@@ -270,6 +302,7 @@ public class MarkingService {
                 studentId,
                 names.of(studentId),
                 names.groupOf(studentId),
+                together(paper, names),
                 texts.stream()
                         .map(p -> new PaperPost(
                                 p.postId(),
@@ -288,13 +321,57 @@ public class MarkingService {
                                 newer(handed.get(p.postId())),
                                 handed.get(p.postId()).taken()))
                         .toList(),
-                prompt.askedPosts(),
+                comments(prompt, paper),
+                prompt.answers().posts(),
                 paper.daysLate(),
                 prompt.grace().toMinutes(),
                 paper.allowance().due(),
                 prompt.rubric(),
-                texts.isEmpty() ? null : evidence(prompt, studentId, texts),
+                paper.isEmpty() ? null : evidence(prompt, studentId, texts),
                 standing(paper, names));
+    }
+
+    /** The names of the groups of a class, for a prompt that groups answer. */
+    private Map<Long, String> groups(Prompt prompt) {
+        return prompt.answers().byGroups()
+                ? people.groups(prompt.classId()).stream()
+                        .collect(Collectors.toMap(PeopleService.Group::id, PeopleService.Group::name))
+                : Map.of();
+    }
+
+    private @Nullable Together together(MarkingDesk.Paper paper, Names names) {
+        Prompt prompt = paper.prompt();
+        if (!prompt.answers().byGroups()) return null;
+        List<Long> authors = paper.members().authors(paper.studentId());
+        Long group = paper.members().group(paper.studentId());
+        return new Together(
+                group == null ? null : groups(prompt).get(group),
+                authors.stream().map(id -> new Hand(id, names.of(id))).toList(),
+                paper.markedWith());
+    }
+
+    /** A group by its name, as far as it is marked together; anybody else by theirs. */
+    private static String named(MarkingDesk.Paper paper, Names names, Map<Long, String> groups) {
+        List<Long> alike = paper.markedWith();
+        if (alike.size() == 1) return names.of(paper.studentId());
+        return groups.getOrDefault(
+                paper.members().group(paper.studentId()),
+                alike.stream().map(names::of).collect(Collectors.joining(", ")));
+    }
+
+    private List<PaperComment> comments(Prompt prompt, MarkingDesk.Paper paper) {
+        List<GivenComment> given = comments.textsGiven(paper.studentId(), prompt);
+        Map<Long, String> titles =
+                posts.titles(given.stream().map(GivenComment::postId).collect(Collectors.toSet()));
+        CommentsAsked asked = prompt.commentsAsked(paper.allowance());
+        return given.stream()
+                .map(c -> new PaperComment(
+                        c.postId(),
+                        titles.getOrDefault(c.postId(), ""),
+                        c.given().at(),
+                        c.html(),
+                        asked.counts(c.given())))
+                .toList();
     }
 
     private @Nullable Newer newer(Handed post) {
@@ -310,9 +387,9 @@ public class MarkingService {
      */
     @Transactional
     public Paper take(Viewer viewer, long promptId, long studentId, Seen seen, long post, int version, boolean taken) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         requireStudent(prompt, studentId);
-        MarkingDesk.Paper paper = lock(prompt, studentId);
+        MarkingDesk.Paper paper = lock(prompt, studentId).paper();
         if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
         if (paper.posts().stream().noneMatch(p -> p.postId() == post)) throw Problem.missing();
         posts.take(post, version, taken);
@@ -328,7 +405,7 @@ public class MarkingService {
      */
     @Transactional
     public Standing mark(Viewer viewer, long promptId, long studentId, Seen seen, String criterion, Given given) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
         if (rubric == null) throw Problem.missing();
         Rubric.Criterion of = rubric.find(criterion).orElseThrow(Problem::missing);
@@ -337,37 +414,38 @@ public class MarkingService {
         if (given.remark().length() > 4000)
             throw Problem.invalid(
                     "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
-        MarkingDesk.Paper before = begin(viewer, prompt, studentId, seen, given.reason());
+        Alike before = begin(viewer, prompt, studentId, seen, given.reason());
         if (given.notCounted()) {
             Set<String> without = new HashSet<>(Set.of(criterion));
-            for (Mark mark : before.marks()) if (mark.notCounted()) without.add(mark.criterion());
+            for (Mark mark : before.paper().marks()) if (mark.notCounted()) without.add(mark.criterion());
             rubric.requireCounting(without);
         }
-        store.setMark(new Mark(
-                promptId,
-                studentId,
-                criterion,
-                points,
-                given.notCounted(),
-                given.remark().strip()));
+        for (long student : before.students())
+            store.setMark(new Mark(
+                    promptId,
+                    student,
+                    criterion,
+                    points,
+                    given.notCounted(),
+                    given.remark().strip()));
         return changed(viewer, before, given.reason());
     }
 
     /** @param reason why the word changes, once its student has seen it; empty before */
     @Transactional
     public Standing word(Viewer viewer, long promptId, long studentId, Seen seen, String word, String reason) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         if (word.length() > 10_000)
             throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
-        MarkingDesk.Paper before = begin(viewer, prompt, studentId, seen, reason);
-        store.setWord(promptId, studentId, word.strip());
+        Alike before = begin(viewer, prompt, studentId, seen, reason);
+        for (long student : before.students()) store.setWord(promptId, student, word.strip());
         return changed(viewer, before, reason);
     }
 
     /** Shows finished marks to their students: those that stand as they were seen. */
     @Transactional
     public Released release(Viewer viewer, long promptId, List<SeenPaper> papers) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         Names names = people.names(viewer, prompt.classId());
         int released = 0;
@@ -375,16 +453,20 @@ public class MarkingService {
         for (SeenPaper wanted :
                 papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
             requireStudent(prompt, wanted.student());
-            MarkingDesk.Paper paper = lock(prompt, wanted.student());
+            Alike alike = lock(prompt, wanted.student());
+            MarkingDesk.Paper paper = alike.paper();
             if (paper.state() == PaperState.RELEASED && wanted.seen().equals(paper.seen())) continue;
             if (paper.state() != PaperState.MARKED || !wanted.seen().equals(paper.seen())) {
                 changed.add(names.of(wanted.student()));
                 continue;
             }
-            store.setReleased(promptId, wanted.student(), clock.instant());
-            note(viewer, paper, ScoreEventStore.Kind.RELEASED, "", null, paper.shown());
-            events.add(prompt.classId(), "score-released", wanted.student(), viewer.personId());
-            released++;
+            for (MarkingDesk.Paper of : alike.papers()) {
+                if (of.state() != PaperState.MARKED) continue;
+                store.setReleased(promptId, of.studentId(), clock.instant());
+                note(viewer, of, ScoreEventStore.Kind.RELEASED, "", null, of.shown());
+                events.add(prompt.classId(), "score-released", of.studentId(), viewer.personId());
+                released++;
+            }
         }
         changes.note(prompt.classId());
         return new Released(released, changed);
@@ -397,25 +479,29 @@ public class MarkingService {
      */
     @Transactional
     public Standing takeBack(Viewer viewer, long promptId, long studentId, Seen seen, String reason) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         requireStudent(prompt, studentId);
-        MarkingDesk.Paper paper = lock(prompt, studentId);
+        Alike alike = lock(prompt, studentId);
+        MarkingDesk.Paper paper = alike.paper();
         if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
         Instant releasedAt = paper.marking() == null ? null : paper.marking().releasedAt();
         if (releasedAt == null) throw Problem.stale("not-released", "This score is not released.");
         if (clock.instant().isAfter(releasedAt.plus(TAKEN_BACK_FREELY)))
             requireReason(reason, "It was released more than an hour ago. Say why you take it back.");
-        store.setReleased(promptId, studentId, null);
-        note(viewer, paper, ScoreEventStore.Kind.TAKEN_BACK, reason, paper.shown(), null);
-        events.add(prompt.classId(), "score-taken-back", studentId, viewer.personId());
+        for (MarkingDesk.Paper of : alike.papers()) {
+            if (of.marking() == null || of.marking().releasedAt() == null) continue;
+            store.setReleased(promptId, of.studentId(), null);
+            note(viewer, of, ScoreEventStore.Kind.TAKEN_BACK, reason, of.shown(), null);
+            events.add(prompt.classId(), "score-taken-back", of.studentId(), viewer.personId());
+        }
         changes.note(prompt.classId());
         return standing(onDesk(prompt, studentId), people.names(viewer, prompt.classId()));
     }
 
     /** What happened to a score, the last first; for those who mark. */
     public List<ScoreEventStore.ScoreLine> history(Viewer viewer, long promptId, long studentId) {
-        PromptRecord prompt = requireMarking(viewer, promptId);
+        Prompt prompt = requireMarking(viewer, promptId);
         requireStudent(prompt, studentId);
         Names names = people.names(viewer, prompt.classId());
         return history.of(promptId, studentId).stream()
@@ -424,51 +510,87 @@ public class MarkingService {
     }
 
     /**
+     * A paper, and those that stand as it does: of everybody who handed it in together and is not marked apart.
+     *
+     * @param papers the paper among them
+     */
+    private record Alike(MarkingDesk.Paper paper, List<MarkingDesk.Paper> papers) {
+
+        /** Those to whom is given what is given to the paper. */
+        List<Long> students() {
+            return papers.stream().map(MarkingDesk.Paper::studentId).toList();
+        }
+    }
+
+    /**
      * Makes sure that a paper stands as its marker had it before them, with its rows locked, and begins its marking or
      * goes on with it.
      *
      * @return the paper as it was
      */
-    private MarkingDesk.Paper begin(Viewer viewer, PromptRecord prompt, long studentId, Seen seen, String reason) {
+    private Alike begin(Viewer viewer, Prompt prompt, long studentId, Seen seen, String reason) {
         requireStudent(prompt, studentId);
-        MarkingDesk.Paper paper = lock(prompt, studentId);
+        Alike alike = lock(prompt, studentId);
+        MarkingDesk.Paper paper = alike.paper();
         if (paper.allowance().letOff())
             throw Problem.stale("let-off", "This student was let off, so there is nothing to mark.");
-        if (paper.posts().isEmpty())
+        if (paper.isEmpty())
             throw Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark.");
         if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
-        if (paper.marking() != null && paper.marking().releasedAt() != null)
+        if (alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
             requireReason(reason, "The student has seen this score. Say why it changes; the student reads it.");
         Instant now = clock.instant();
-        if (paper.marking() != null) store.touch(prompt.id(), studentId, viewer.personId(), now);
-        else store.begin(prompt.id(), studentId, viewer.personId(), now);
-        store.setRead(prompt.id(), studentId, seen.posts());
+        for (MarkingDesk.Paper of : alike.papers()) {
+            if (of.marking() != null) store.touch(prompt.id(), of.studentId(), viewer.personId(), now);
+            else store.begin(prompt.id(), of.studentId(), viewer.personId(), now);
+            store.setRead(prompt.id(), of.studentId(), seen);
+        }
         changes.note(prompt.classId());
-        return paper;
+        return alike;
     }
 
     /** The paper with its rows locked, so that nobody hands in or marks until the transaction ends. */
-    private MarkingDesk.Paper lock(PromptRecord prompt, long studentId) {
-        posts.lockHandedIn(prompt.id(), studentId);
-        store.lock(prompt.id(), studentId);
-        return onDesk(prompt, studentId);
+    private Alike lock(Prompt prompt, long studentId) {
+        Members together = members.of(prompt);
+        posts.lockHandedIn(prompt.id(), together.authors(studentId));
+        store.lock(prompt.id(), together.markedWith(studentId));
+        List<MarkingDesk.Paper> papers = desk.papers(prompt.classId(), List.of(prompt), together.markedWith(studentId))
+                .get(prompt.id());
+        MarkingDesk.Paper paper = papers.stream()
+                .filter(p -> p.studentId() == studentId)
+                .findFirst()
+                .orElseThrow();
+        return new Alike(
+                paper,
+                papers.stream()
+                        .filter(p -> p == paper || !p.allowance().letOff())
+                        .toList());
     }
 
-    private MarkingDesk.Paper onDesk(PromptRecord prompt, long studentId) {
+    private MarkingDesk.Paper onDesk(Prompt prompt, long studentId) {
         return desk.papers(prompt.classId(), List.of(prompt), List.of(studentId))
                 .get(prompt.id())
                 .get(0);
     }
 
     /** Notes what a step changed of a score that its student has seen, and says how the paper stands after it. */
-    private Standing changed(Viewer viewer, MarkingDesk.Paper before, String reason) {
-        PromptRecord prompt = before.prompt();
-        MarkingDesk.Paper after = onDesk(prompt, before.studentId());
-        if (before.marking() != null && before.marking().releasedAt() != null) {
-            note(viewer, after, ScoreEventStore.Kind.CHANGED, reason, before.shown(), after.shown());
-            events.add(prompt.classId(), "score-changed", before.studentId(), viewer.personId());
+    private Standing changed(Viewer viewer, Alike before, String reason) {
+        Prompt prompt = before.paper().prompt();
+        List<MarkingDesk.Paper> after = desk.papers(prompt.classId(), List.of(prompt), before.students())
+                .get(prompt.id());
+        for (int i = 0; i < after.size(); i++) {
+            MarkingDesk.Paper was = before.papers().get(i);
+            if (!was.isReleased()) continue;
+            note(
+                    viewer,
+                    after.get(i),
+                    ScoreEventStore.Kind.CHANGED,
+                    reason,
+                    was.shown(),
+                    after.get(i).shown());
+            events.add(prompt.classId(), "score-changed", was.studentId(), viewer.personId());
         }
-        return standing(after, people.names(viewer, prompt.classId()));
+        return standing(after.get(before.papers().indexOf(before.paper())), people.names(viewer, prompt.classId()));
     }
 
     private void note(
@@ -494,10 +616,12 @@ public class MarkingService {
      * Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what
      * stands there now.
      */
-    private Problem outdated(Viewer viewer, MarkingDesk.Paper paper, Seen seen) {
-        PromptRecord prompt = paper.prompt();
+    Problem outdated(Viewer viewer, MarkingDesk.Paper paper, Seen seen) {
+        Prompt prompt = paper.prompt();
         Names names = people.names(viewer, prompt.classId());
-        String sentence = !seen.posts().equals(paper.seen().posts())
+        boolean again = !seen.posts().equals(paper.seen().posts())
+                || seen.comments() != paper.seen().comments();
+        String sentence = again
                 ? names.of(paper.studentId())
                         + " has handed in again since you opened this. What you gave was for the "
                         + "earlier text, and was not kept."
@@ -517,7 +641,7 @@ public class MarkingService {
                 paper.state(),
                 views(marks),
                 marking == null ? "" : marking.word(),
-                paper.prompt().rubric() == null || paper.posts().isEmpty()
+                paper.prompt().rubric() == null || paper.isEmpty()
                         ? null
                         : view(
                                 paper.prompt(),
@@ -530,17 +654,17 @@ public class MarkingService {
                 marking == null ? null : marking.releasedAt());
     }
 
-    private PromptRecord requireMarking(Viewer viewer, long promptId) {
-        PromptRecord prompt = prompts.get(promptId);
+    private Prompt requireMarking(Viewer viewer, long promptId) {
+        Prompt prompt = prompts.get(promptId);
         access.require(viewer, Act.MARK, prompt.classId());
         return prompt;
     }
 
-    private void requireStudent(PromptRecord prompt, long studentId) {
+    private void requireStudent(Prompt prompt, long studentId) {
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
     }
 
-    private Evidence evidence(PromptRecord prompt, long studentId, List<HandedIn> texts) {
+    private Evidence evidence(Prompt prompt, long studentId, List<HandedIn> texts) {
         int words = 0;
         int links = 0;
         int pictures = 0;
@@ -565,7 +689,7 @@ public class MarkingService {
                 prompt.asked().comments());
     }
 
-    static Score view(PromptRecord prompt, PaperScore score) {
+    static Score view(Prompt prompt, PaperScore score) {
         BigDecimal lost = score.shareLost().movePointRight(2).stripTrailingZeros();
         return new Score(
                 score.score().rounded(prompt.places()),

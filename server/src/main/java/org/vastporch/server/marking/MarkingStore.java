@@ -6,16 +6,19 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.server.marking.MarkingService.Seen;
 import org.vastporch.server.marking.MarkingService.SeenPost;
 import org.vastporch.server.rows.Rows;
 
 @Repository
 class MarkingStore {
 
+    /** @param commentsRead how many comments its marker read, where they are the whole task */
     record Marking(
             long promptId,
             long studentId,
@@ -23,6 +26,7 @@ class MarkingStore {
             String word,
             @Nullable Instant releasedAt,
             Instant updatedAt,
+            int commentsRead,
             int rev) {}
 
     /** @param points null while only a remark stands, or it does not count */
@@ -34,7 +38,8 @@ class MarkingStore {
             boolean notCounted,
             String remark) {}
 
-    private static final String COLUMNS = "prompt_id, student_id, marker_id, word, released_at, updated_at, rev";
+    private static final String COLUMNS =
+            "prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read, rev";
 
     private static final String OF_PAPER = " where prompt_id = :prompt and student_id = :student";
 
@@ -52,13 +57,46 @@ class MarkingStore {
                 .optional();
     }
 
-    /** The marking, its row locked until the transaction ends. */
-    Optional<Marking> lock(long promptId, long studentId) {
-        return jdbc.sql("select " + COLUMNS + " from marking" + OF_PAPER + " for update")
+    /** Locks the markings of students until the transaction ends. */
+    void lock(long promptId, Collection<Long> students) {
+        jdbc.sql("""
+                select student_id
+                  from marking
+                 where prompt_id = :prompt and student_id in (:students)
+                 order by student_id
+                   for update""")
+                .param("prompt", promptId)
+                .param("students", students)
+                .query(Long.class)
+                .list();
+    }
+
+    void remove(long promptId, long studentId) {
+        jdbc.sql("delete from marking" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
-                .query(MarkingStore::marking)
-                .optional();
+                .update();
+    }
+
+    /** Gives a student the marking of another, in place of what they had. */
+    void copy(long promptId, long from, long to) {
+        remove(promptId, to);
+        Map<String, Long> params = Map.of("prompt", promptId, "from", from, "to", to);
+        jdbc.sql("""
+                insert into marking (prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read, rev)
+                select prompt_id, :to, marker_id, word, released_at, updated_at, comments_read, rev
+                  from marking
+                 where prompt_id = :prompt and student_id = :from""").params(params).update();
+        jdbc.sql("""
+                insert into mark (prompt_id, student_id, criterion_id, points, not_counted, remark)
+                select prompt_id, :to, criterion_id, points, not_counted, remark
+                  from mark
+                 where prompt_id = :prompt and student_id = :from""").params(params).update();
+        jdbc.sql("""
+                insert into marking_post (prompt_id, student_id, post_id, version_no)
+                select prompt_id, :to, post_id, version_no
+                  from marking_post
+                 where prompt_id = :prompt and student_id = :from""").params(params).update();
     }
 
     List<Marking> ofPrompts(Collection<Long> promptIds) {
@@ -148,14 +186,19 @@ class MarkingStore {
                 .update();
     }
 
-    /** Notes which versions the marker reads, in place of those read before. */
-    void setRead(long promptId, long studentId, List<SeenPost> posts) {
-        if (read(promptId, studentId).equals(posts)) return;
+    /** Notes what the marker reads, in place of what was read before. */
+    void setRead(long promptId, long studentId, Seen seen) {
+        jdbc.sql("update marking set comments_read = :comments" + OF_PAPER)
+                .param("comments", seen.comments())
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .update();
+        if (read(promptId, studentId).equals(seen.posts())) return;
         jdbc.sql("delete from marking_post" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .update();
-        for (SeenPost post : posts)
+        for (SeenPost post : seen.posts())
             jdbc.sql("""
                     insert into marking_post (prompt_id, student_id, post_id, version_no)
                     values (:prompt, :student, :post, :version)""")
@@ -222,6 +265,7 @@ class MarkingStore {
                 row.getString("word"),
                 Rows.instant(row, "released_at"),
                 Rows.instant(row, "updated_at"),
+                row.getInt("comments_read"),
                 row.getInt("rev"));
     }
 }

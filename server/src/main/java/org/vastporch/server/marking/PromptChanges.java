@@ -13,14 +13,15 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.prompts.PromptService.WantedPrompt;
 
 /** Prompts that are changed after they were set: what changes for whom is said before it is kept. */
@@ -73,21 +74,28 @@ public class PromptChanges {
     private final MarkingDesk desk;
     private final ScoreWatch scores;
     private final PromptService prompts;
+    private final PaperMembers members;
     private final PeopleService people;
     private final AccessService access;
 
     PromptChanges(
-            MarkingDesk desk, ScoreWatch scores, PromptService prompts, PeopleService people, AccessService access) {
+            MarkingDesk desk,
+            ScoreWatch scores,
+            PromptService prompts,
+            PaperMembers members,
+            PeopleService people,
+            AccessService access) {
         this.desk = desk;
         this.scores = scores;
         this.prompts = prompts;
+        this.members = members;
         this.people = people;
         this.access = access;
     }
 
     /** What a change would change. */
     public Effects look(Viewer viewer, long promptId, WantedPrompt wanted) {
-        PromptRecord before = prompts.get(promptId);
+        Prompt before = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
         return effects(viewer, before, prompts.wanted(before, wanted));
     }
@@ -100,22 +108,23 @@ public class PromptChanges {
      */
     @Transactional
     public void change(Viewer viewer, long promptId, int rev, WantedPrompt wanted, String reason) {
-        PromptRecord before = prompts.lock(promptId);
+        Prompt before = prompts.lock(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
         if (before.rev() != rev)
             throw Problem.stale(
                     "prompt-changed", "Somebody has changed this prompt since you opened it. Yours was not kept.");
-        PromptRecord after = prompts.wanted(before, wanted);
+        Prompt after = prompts.wanted(before, wanted);
         if (effects(viewer, before, after).needsReason()) requireReason(reason);
         scores.noting(viewer, promptId, reason, () -> {
             prompts.change(viewer, after);
+            members.dueMoved(after);
             return after;
         });
     }
 
     /** What a student is allowed. */
     public AllowanceView allowance(Viewer viewer, long promptId, long studentId) {
-        PromptRecord prompt = prompts.get(promptId);
+        Prompt prompt = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
         Allowance allowance = prompts.allowance(promptId, studentId);
@@ -128,7 +137,7 @@ public class PromptChanges {
     /** Gives a student a date of their own, lets them off, or takes both back. */
     @Transactional
     public void allow(Viewer viewer, long promptId, long studentId, WantedAllowance wanted) {
-        PromptRecord prompt = prompts.lock(promptId);
+        Prompt prompt = prompts.lock(promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
         Allowance allowance = new Allowance(
@@ -150,7 +159,7 @@ public class PromptChanges {
                 : "You were given a date of your own.";
     }
 
-    private Effects effects(Viewer viewer, PromptRecord before, PromptRecord after) {
+    private Effects effects(Viewer viewer, Prompt before, Prompt after) {
         Names names = people.names(viewer, before.classId());
         List<MarkingDesk.Paper> were =
                 desk.papers(before.classId(), List.of(before)).get(before.id());
@@ -177,7 +186,7 @@ public class PromptChanges {
                 changed.stream().anyMatch(ScoreChange::shown));
     }
 
-    private static List<MarksAside> aside(PromptRecord before, PromptRecord after, List<MarkingDesk.Paper> papers) {
+    private static List<MarksAside> aside(Prompt before, Prompt after, List<MarkingDesk.Paper> papers) {
         if (before.rubric() == null) return List.of();
         Set<String> stays = ids(after.rubric());
         return before.rubric().criteria().stream()

@@ -22,6 +22,7 @@ import org.vastporch.core.marking.Bundle;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.marking.ScoreSheet;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Fraction;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.TableCell;
@@ -33,7 +34,6 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.BundleService;
 import org.vastporch.server.prompts.BundleService.BundleView;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /** The scores of a class: students by prompts, and what they come to. For those who mark there. */
 @Service
@@ -102,7 +102,7 @@ public class ScoreSheetService {
 
     public Sheet sheet(Viewer viewer, long classId) {
         access.require(viewer, Act.MARK, classId);
-        List<PromptRecord> all = inOrder(classId);
+        List<Prompt> all = inOrder(classId);
         List<BundleView> kept = bundles.ofClass(viewer, classId).bundles();
         Map<Long, Integer> places = new HashMap<>();
         for (int b = 0; b < kept.size(); b++) for (long prompt : kept.get(b).prompts()) places.put(prompt, b);
@@ -181,7 +181,7 @@ public class ScoreSheetService {
     /** One row a criterion, for a spreadsheet; only what was given. */
     public String csvByCriterion(Viewer viewer, long classId) {
         access.require(viewer, Act.MARK, classId);
-        List<PromptRecord> all = inOrder(classId);
+        List<Prompt> all = inOrder(classId);
         Names names = people.names(viewer, classId);
         Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
         return printed(csv -> {
@@ -196,7 +196,7 @@ public class ScoreSheetService {
                     "Counts",
                     "Days late",
                     "Released");
-            for (PromptRecord prompt : all)
+            for (Prompt prompt : all)
                 for (MarkingDesk.Paper paper : papers.get(prompt.id()))
                     for (Mark mark : paper.marks()) {
                         Rubric.Criterion of =
@@ -233,15 +233,15 @@ public class ScoreSheetService {
         return text.toString();
     }
 
-    private List<PromptRecord> inOrder(long classId) {
+    private List<Prompt> inOrder(long classId) {
         return prompts.all(classId).stream()
-                .sorted(Comparator.comparing(PromptRecord::due).thenComparing(PromptRecord::id))
+                .sorted(Comparator.comparing(Prompt::due).thenComparing(Prompt::id))
                 .toList();
     }
 
     /** @param joined since when the student has been in the class */
     private static Bundle.Paper counting(MarkingDesk.Paper paper, @Nullable PaperScore score, Instant joined) {
-        PromptRecord prompt = paper.prompt();
+        Prompt prompt = paper.prompt();
         boolean wasHere = joined.isBefore(prompt.deadline(paper.allowance()).end());
         Bundle.Standing standing = ScoreSheet.standing(paper.state(), wasHere);
         // What cannot be marked counts for nobody, also not for those who did nothing.

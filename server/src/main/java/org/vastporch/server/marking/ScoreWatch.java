@@ -9,9 +9,9 @@ import java.util.Objects;
 import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.ScoresKept;
 
 /** Notes what becomes of scores that students have seen when a rule, a date or a time changes. */
@@ -36,7 +36,7 @@ class ScoreWatch implements ScoresKept {
     public <T> T noting(Viewer viewer, long promptId, String reason, Supplier<T> change) {
         Map<Long, BigDecimal> before = shown(prompts.get(promptId));
         T done = change.get();
-        PromptRecord prompt = prompts.get(promptId);
+        Prompt prompt = prompts.get(promptId);
         Map<Long, BigDecimal> after = shown(prompt);
         before.forEach((student, score) -> {
             BigDecimal now = after.get(student);
@@ -56,7 +56,7 @@ class ScoreWatch implements ScoresKept {
         return done;
     }
 
-    private Map<Long, BigDecimal> shown(PromptRecord prompt) {
+    private Map<Long, BigDecimal> shown(Prompt prompt) {
         Map<Long, BigDecimal> shown = new LinkedHashMap<>();
         for (MarkingDesk.Paper paper :
                 desk.papers(prompt.classId(), List.of(prompt)).get(prompt.id()))

@@ -15,10 +15,10 @@ import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.http.Optionally;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 @RestController
 class PromptApi {
@@ -49,8 +49,7 @@ class PromptApi {
             boolean commentsOpen,
             int commentsWords,
             String starter,
-            boolean answerFirst,
-            int askedPosts,
+            PromptService.WantedAnswers answers,
             @Optionally Instant closes,
             @Optionally Long bundleId,
             @Optionally Rubric rubric) {}
@@ -71,9 +70,9 @@ class PromptApi {
 
     @GetMapping("/api/classes/{id}/prompts")
     List<PromptView> list(Viewer viewer, @PathVariable long id) {
-        List<PromptRecord> found = prompts.ofClass(viewer, id);
+        List<Prompt> found = prompts.ofClass(viewer, id);
         Map<Long, Map<Long, Allowance>> allowances =
-                prompts.allowances(found.stream().map(PromptRecord::id).toList());
+                prompts.allowances(found.stream().map(Prompt::id).toList());
         return found.stream()
                 .map(p -> view(
                         p, allowances.getOrDefault(p.id(), Map.of()).getOrDefault(viewer.personId(), Allowance.NONE)))
@@ -114,7 +113,7 @@ class PromptApi {
         return view(prompts.forMember(viewer, id), prompts.allowance(id, viewer.personId()));
     }
 
-    private PromptView view(PromptRecord p, Allowance allowance) {
+    private PromptView view(Prompt p, Allowance allowance) {
         Instant now = clock.instant();
         Deadline deadline = p.deadline(allowance);
         return new PromptView(
@@ -131,12 +130,11 @@ class PromptApi {
                 p.isClosed(now, allowance),
                 p.points(),
                 p.asked(),
-                p.commentsDue(),
-                p.commentsAsked().isOpen(now, p.due()),
+                p.commentsAsked(allowance).due(),
+                p.commentsAsked(allowance).isOpen(now, p.due()),
                 p.commentsWords(),
                 p.starter(),
-                p.answerFirst(),
-                p.askedPosts(),
+                PromptService.WantedAnswers.of(p.answers()),
                 p.closes(),
                 p.bundleId(),
                 p.rubric());

@@ -9,6 +9,8 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -17,10 +19,10 @@ import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
-import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.marking.Allowance;
-import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.marking.LateRule;
+import org.vastporch.core.prompts.Answers;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
@@ -37,65 +39,10 @@ import org.vastporch.server.log.EventStore;
 @Service
 public class PromptService {
 
-    private static final int LONGEST_STARTER = 100_000;
-    private static final int LONGEST_INSTRUCTIONS = 20_000;
-    private static final int LONGEST_QUESTIONS = 10_000;
-
-    /**
-     * @param commentsDue by when the comments asked for are to be given; null for the day the prompt is due
-     * @param commentsWords fewest words of a comment that counts; 0 for any
-     * @param starter clean HTML that a new answer begins with; empty for a blank page
-     * @param askedPosts how many posts it asks for, 1 to 20
-     * @param closes after which nothing comes in; null for never
-     * @param series the first of the prompts that were set in one step with it; null if it was set alone
-     * @param bundleId the prompts that it counts together with; null for none
-     * @param rev raised by each change
-     */
-    public record PromptRecord(
-            long id,
-            long classId,
-            String title,
-            String instructions,
-            List<String> questions,
-            @Nullable String tag,
-            Instant opens,
-            Instant due,
-            Duration grace,
-            LateRule late,
-            BigDecimal points,
-            int places,
-            HandIn.Asked asked,
-            @Nullable Instant commentsDue,
-            int commentsWords,
-            String starter,
-            boolean answerFirst,
-            int askedPosts,
-            @Nullable Instant closes,
-            @Nullable Long series,
-            @Nullable Long bundleId,
-            @Nullable Rubric rubric,
-            int rev) {
-
-        /** Whether nothing comes in any more; an own date is not cut by it. */
-        public boolean isClosed(Instant now, Allowance allowance) {
-            if (closes == null || !now.isAfter(closes)) return false;
-            return allowance.due() == null || deadline(allowance).isOver(now);
-        }
-
-        /** Until when a student with such an allowance is on time. */
-        public Deadline deadline(Allowance allowance) {
-            return allowance.deadline(due, grace);
-        }
-
-        public CommentsAsked commentsAsked() {
-            return new CommentsAsked(asked.comments(), commentsWords, commentsDue);
-        }
-    }
-
     /**
      * A prompt that is to be set, or as it is to be. Times are the class's own time of day, as 2026-11-29T20:00.
      *
-     * @param answerFirst whether students read others' answers only once their own is published
+     * @param answers left out for one post
      * @param latePercentPerDay points lost for each started day, in per cent
      * @param lateFloor points below which lateness does not push a score
      */
@@ -112,14 +59,46 @@ public class PromptService {
             @Optionally BigDecimal lateFloor,
             BigDecimal points,
             HandIn.Asked asked,
-            @Optionally Integer askedPosts,
+            @Optionally WantedAnswers answers,
             @Optionally LocalDateTime closes,
             @Optionally LocalDateTime commentsDue,
             @Optionally Integer commentsWords,
             @Optionally String starter,
-            @Optionally Boolean answerFirst,
             @Optionally Long bundleId,
             @Optionally Rubric rubric) {}
+
+    /**
+     * What a prompt takes as its answer; see {@link Answers}.
+     *
+     * @param byCategory the category that stands for it, by its number; left out for none
+     */
+    public record WantedAnswers(
+            int posts,
+            boolean ownFirst,
+            boolean byGroups,
+            boolean commentsFirst,
+            List<Long> commentOn,
+            @Optionally Long byCategory,
+            boolean byTag,
+            boolean byTime) {
+
+        static WantedAnswers of(Answers a) {
+            return new WantedAnswers(
+                    a.posts(),
+                    a.ownFirst(),
+                    a.byGroups(),
+                    a.commentsFirst(),
+                    a.commentOn(),
+                    a.also().category(),
+                    a.also().tag(),
+                    a.also().time());
+        }
+
+        Answers rules() {
+            return new Answers(
+                    posts, ownFirst, byGroups, commentsFirst, commentOn, new Answers.Also(byCategory, byTag, byTime));
+        }
+    }
 
     /** @param rev the state of the prompt; a change names it */
     public record Editable(WantedPrompt prompt, int rev) {}
@@ -128,7 +107,6 @@ public class PromptService {
     /** Where the number of the week stands in the title of a repeated prompt. */
     private static final String WEEK = "{week}";
 
-    private static final int MOST_POSTS = 20;
     /** At most so many are set in one step. */
     private static final int MOST_REPEATED = 60;
 
@@ -182,7 +160,7 @@ public class PromptService {
             throw Problem.invalid("due", "too-many", "At most 60 prompts are set in one step.");
         Long first = null;
         for (Term.Repeat week : weeks) {
-            PromptRecord prompt = record(null, classId, moved(wanted, week.later(), week.number()), first);
+            Prompt prompt = record(null, classId, moved(wanted, week.later(), week.number()), first);
             long id = add(viewer, prompt);
             if (first == null) {
                 first = id;
@@ -192,7 +170,7 @@ public class PromptService {
         return weeks.size();
     }
 
-    private long add(Viewer viewer, PromptRecord prompt) {
+    private long add(Viewer viewer, Prompt prompt) {
         Instant now = clock.instant();
         Long rubric = prompt.rubric() == null
                 ? null
@@ -221,12 +199,11 @@ public class PromptService {
                 w.lateFloor(),
                 w.points(),
                 w.asked(),
-                w.askedPosts(),
+                w.answers(),
                 w.closes() == null ? null : w.closes().plusWeeks(weeks),
                 w.commentsDue() == null ? null : w.commentsDue().plusWeeks(weeks),
                 w.commentsWords(),
                 w.starter(),
-                w.answerFirst(),
                 w.bundleId(),
                 w.rubric());
     }
@@ -243,7 +220,7 @@ public class PromptService {
      * @param weeksLater by how many weeks its times are moved on
      */
     public Editable editable(Viewer viewer, long id, int weeksLater) {
-        PromptRecord p = get(id);
+        Prompt p = get(id);
         access.require(viewer, Act.MANAGE_CLASS, p.classId());
         if (weeksLater < -520 || weeksLater > 520)
             throw Problem.invalid("weeksLater", "weeks-range", "A prompt is moved by at most ten years.");
@@ -261,25 +238,24 @@ public class PromptService {
                 plain(p.late().floor()),
                 plain(p.points()),
                 p.asked(),
-                p.askedPosts(),
+                WantedAnswers.of(p.answers()),
                 p.closes() == null ? null : term.timeOf(p.closes()),
                 p.commentsDue() == null ? null : term.timeOf(p.commentsDue()),
                 p.commentsWords(),
                 p.starter(),
-                p.answerFirst(),
                 p.bundleId(),
                 p.rubric());
         return new Editable(weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0), p.rev());
     }
 
     /** The prompt as it would be after a change; nothing is kept of it. */
-    public PromptRecord wanted(PromptRecord before, WantedPrompt wanted) {
+    public Prompt wanted(Prompt before, WantedPrompt wanted) {
         return record(before, before.classId(), wanted, before.series());
     }
 
     /** Keeps a changed prompt, whose row is locked. */
     @Transactional
-    public void change(Viewer viewer, PromptRecord changed) {
+    public void change(Viewer viewer, Prompt changed) {
         PromptStore.RubricKey known = store.rubricOf(changed.id()).orElse(null);
         Long rubric = null;
         if (changed.rubric() != null)
@@ -298,7 +274,7 @@ public class PromptService {
 
     /** The prompt, its row locked until the transaction ends. */
     @Transactional
-    public PromptRecord lock(long id) {
+    public Prompt lock(long id) {
         store.lock(id);
         return get(id);
     }
@@ -317,7 +293,7 @@ public class PromptService {
 
     /** Keeps what a student is allowed; whoever asks has seen to the right to do so. */
     @Transactional
-    public void allow(Viewer viewer, PromptRecord prompt, long studentId, Allowance allowance) {
+    public void allow(Viewer viewer, Prompt prompt, long studentId, Allowance allowance) {
         allowances.set(prompt.id(), studentId, allowance, clock.instant());
         events.add(prompt.classId(), "allowance-set", studentId, viewer.personId());
         changes.note(prompt.classId());
@@ -334,87 +310,62 @@ public class PromptService {
     }
 
     /** @param before null for a prompt that is set */
-    private PromptRecord record(
-            @Nullable PromptRecord before, long classId, WantedPrompt wanted, @Nullable Long series) {
+    private Prompt record(@Nullable Prompt before, long classId, WantedPrompt wanted, @Nullable Long series) {
         Term term = classes.get(classId).term();
-        String title = OneLine.of(wanted.title());
-        if (title.isEmpty()) throw Problem.invalid("title", "title-missing", "Give the prompt a title.");
-        if (title.length() > 160)
-            throw Problem.invalid(
-                    "title",
-                    "title-too-long",
-                    "A title has at most 160 characters; this one has " + title.length() + ".");
-        if (wanted.instructions().length() > LONGEST_INSTRUCTIONS)
-            throw Problem.invalid(
-                    "instructions", "instructions-too-long", "What to write is told in at most 20,000 characters.");
-        List<String> questions = wanted.questions().stream()
-                .map(OneLine::of)
-                .filter(q -> !q.isEmpty())
-                .toList();
-        if (String.join("\n", questions).length() > LONGEST_QUESTIONS)
-            throw Problem.invalid(
-                    "questions", "questions-too-long", "Guiding questions have at most 10,000 characters together.");
-        Instant due = moment(term, wanted.due(), before == null ? null : before.due());
-        Instant opens = wanted.opens() == null
-                ? clock.instant()
-                : moment(term, wanted.opens(), before == null ? null : before.opens());
-        if (!opens.isBefore(due)) throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
-        Instant closes =
-                wanted.closes() == null ? null : moment(term, wanted.closes(), before == null ? null : before.closes());
-        if (closes != null && closes.isBefore(due))
-            throw Problem.invalid("closes", "closes-before-due", "It cannot close before it is due.");
-        if (wanted.points().signum() < 0 || wanted.points().compareTo(BigDecimal.valueOf(10_000)) > 0)
-            throw Problem.invalid("points", "points-range", "Points lie between 0 and 10,000.");
-        if (wanted.points().stripTrailingZeros().scale() > 4)
-            throw Problem.invalid("points", "points-places", "Points have at most four places after the point.");
-        if (wanted.graceHours() < 0 || wanted.graceHours() > 24 * 60)
-            throw Problem.invalid("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
-        int askedPosts = wanted.askedPosts() == null ? 1 : wanted.askedPosts();
-        if (askedPosts < 1 || askedPosts > MOST_POSTS)
-            throw Problem.invalid("askedPosts", "posts-range", "A prompt asks for 1 to 20 posts.");
-        BigDecimal floor = wanted.lateFloor() == null ? BigDecimal.ZERO : wanted.lateFloor();
-        if (floor.compareTo(wanted.points()) > 0)
-            throw Problem.invalid("lateFloor", "late-floor", "The floor cannot lie above the points of the prompt.");
         if (wanted.bundleId() != null) bundles.require(classId, wanted.bundleId());
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
-        String starter = wanted.starter() == null
-                ? ""
-                : wanted.starter().length() > LONGEST_STARTER ? wanted.starter() : Sanitiser.post(wanted.starter());
-        if (starter.length() > LONGEST_STARTER)
-            throw Problem.invalid("starter", "starter-too-long", "This beginning is too long.");
-        return new PromptRecord(
+        Answers answers =
+                wanted.answers() == null ? Answers.ONE_POST : wanted.answers().rules();
+        requireOwn(classId, answers);
+        String starter = Objects.requireNonNullElse(wanted.starter(), "");
+        Prompt prompt = new Prompt(
                 before == null ? 0 : before.id(),
                 classId,
-                title,
+                OneLine.of(wanted.title()),
                 wanted.instructions().strip(),
-                questions,
+                wanted.questions().stream()
+                        .map(OneLine::of)
+                        .filter(q -> !q.isEmpty())
+                        .toList(),
                 tag.isEmpty() ? null : tag.get(0),
-                opens,
-                due,
+                wanted.opens() == null
+                        ? clock.instant()
+                        : moment(term, wanted.opens(), before == null ? null : before.opens()),
+                moment(term, wanted.due(), before == null ? null : before.due()),
                 Duration.ofHours(wanted.graceHours()),
                 new LateRule(
                         wanted.latePercentPerDay().divide(HUNDRED),
                         wanted.lateMostPercent().divide(HUNDRED),
-                        floor),
+                        Objects.requireNonNullElse(wanted.lateFloor(), BigDecimal.ZERO)),
                 wanted.points(),
                 before == null ? 1 : before.places(),
                 wanted.asked(),
-                wanted.commentsDue() == null
-                        ? null
-                        : moment(term, wanted.commentsDue(), before == null ? null : before.commentsDue()),
+                moment(term, wanted.commentsDue(), before == null ? null : before.commentsDue()),
                 wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()),
                 starter,
-                Boolean.TRUE.equals(wanted.answerFirst()),
-                askedPosts,
-                closes,
+                answers,
+                moment(term, wanted.closes(), before == null ? null : before.closes()),
                 series,
                 wanted.bundleId(),
                 wanted.rubric(),
                 before == null ? 0 : before.rev());
+        // What is too long is refused before it is cleaned, which takes its time.
+        return prompt.checked().withStarter(Sanitiser.post(starter)).checked();
+    }
+
+    /** What an answer is known by must be of this class. */
+    private void requireOwn(long classId, Answers answers) {
+        if (answers.also().category() != null
+                && !store.hasCategory(classId, answers.also().category()))
+            throw Problem.invalid("category", "category-unknown", "This category is not one of this class.");
+        if (store.postsOf(classId, answers.commentOn())
+                != Set.copyOf(answers.commentOn()).size())
+            throw Problem.invalid("commentOn", "post-unknown", "One of these posts is not there any more.");
     }
 
     /** A time that was not changed stays the moment that it was, also in the hour that comes twice. */
-    private static Instant moment(Term term, LocalDateTime time, @Nullable Instant before) {
+    private static @Nullable Instant moment(Term term, @Nullable LocalDateTime time, @Nullable Instant before) {
+        if (time == null) return null;
         return before != null && term.timeOf(before).equals(time) ? before : term.momentOf(time);
     }
 
@@ -423,34 +374,34 @@ public class PromptService {
     }
 
     /** The prompt for a member of its class; students get it from when it opens. */
-    public PromptRecord forMember(Viewer viewer, long id) {
-        PromptRecord prompt = get(id);
+    public Prompt forMember(Viewer viewer, long id) {
+        Prompt prompt = get(id);
         access.require(viewer, Act.READ_CLASS, prompt.classId());
         if (!isOpen(prompt) && !access.allows(viewer, Act.SEE_REAL_NAME, prompt.classId())) throw Problem.missing();
         return prompt;
     }
 
-    public PromptRecord get(long id) {
+    public Prompt get(long id) {
         return store.find(id).orElseThrow(Problem::missing);
     }
 
-    public Map<Long, PromptRecord> byId(Collection<Long> ids) {
-        return store.all(ids).stream().collect(Collectors.toMap(PromptRecord::id, Function.identity()));
+    public Map<Long, Prompt> byId(Collection<Long> ids) {
+        return store.all(ids).stream().collect(Collectors.toMap(Prompt::id, Function.identity()));
     }
 
     /** The prompts of a class, the one due last first; students get those that are open. */
-    public List<PromptRecord> ofClass(Viewer viewer, long classId) {
+    public List<Prompt> ofClass(Viewer viewer, long classId) {
         access.require(viewer, Act.READ_CLASS, classId);
         boolean staff = access.allows(viewer, Act.SEE_REAL_NAME, classId);
         return all(classId).stream().filter(p -> staff || isOpen(p)).toList();
     }
 
-    public List<PromptRecord> all(long classId) {
+    public List<Prompt> all(long classId) {
         return store.ofClasses(List.of(classId));
     }
 
     /** The prompts of classes, the one due last first; whoever asks has seen to the right to do so. */
-    List<PromptRecord> ofClasses(Collection<Long> classIds) {
+    List<Prompt> ofClasses(Collection<Long> classIds) {
         return store.ofClasses(classIds);
     }
 
@@ -473,7 +424,7 @@ public class PromptService {
         return store.hasAny(classId);
     }
 
-    private boolean isOpen(PromptRecord prompt) {
-        return !clock.instant().isBefore(prompt.opens());
+    private boolean isOpen(Prompt prompt) {
+        return prompt.isOpen(clock.instant());
     }
 }

@@ -4,6 +4,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -15,9 +16,10 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.LateRule;
+import org.vastporch.core.prompts.Answers;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.rows.Rows;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -27,7 +29,10 @@ class PromptStore {
     private static final String COLUMNS = """
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
-        p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.closes_at, p.series, p.bundle_id, p.rev, r.definition""";
+        p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
+        p.also_time, p.comments_first, p.closes_at, p.series, p.bundle_id, p.rev, r.definition,
+        (select listagg(n.post_id, ',') within group (order by n.post_id)
+           from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
 
     /** What is written of a prompt when it is set, and when it is changed. */
     private static final List<String> WRITTEN = List.of(
@@ -56,6 +61,11 @@ class PromptStore {
             "starter",
             "answer_first",
             "asked_posts",
+            "by_groups",
+            "also_category",
+            "also_tag",
+            "also_time",
+            "comments_first",
             "closes_at",
             "series",
             "bundle_id");
@@ -97,7 +107,7 @@ class PromptStore {
                 .optional();
     }
 
-    long add(PromptRecord prompt, @Nullable Long rubricId, Instant now) {
+    long add(Prompt prompt, @Nullable Long rubricId, Instant now) {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         Map<String, Object> params = written(prompt, rubricId);
         params.put("class_id", prompt.classId());
@@ -106,10 +116,12 @@ class PromptStore {
                         + ") values (:class_id, :now, :" + String.join(", :", WRITTEN) + ")")
                 .params(params)
                 .update(key, "id");
-        return key.getKey().longValue();
+        long id = key.getKey().longValue();
+        nameToAnswer(id, prompt.answers().commentOn());
+        return id;
     }
 
-    void change(PromptRecord prompt, @Nullable Long rubricId) {
+    void change(Prompt prompt, @Nullable Long rubricId) {
         Map<String, Object> params = written(prompt, rubricId);
         params.put("id", prompt.id());
         jdbc.sql("update prompt set "
@@ -119,9 +131,10 @@ class PromptStore {
                         + ", rev = rev + 1 where id = :id")
                 .params(params)
                 .update();
+        nameToAnswer(prompt.id(), prompt.answers().commentOn());
     }
 
-    private static Map<String, Object> written(PromptRecord prompt, @Nullable Long rubricId) {
+    private static Map<String, Object> written(Prompt prompt, @Nullable Long rubricId) {
         Map<String, Object> params = new HashMap<>();
         params.put("title", prompt.title());
         params.put("instructions", prompt.instructions());
@@ -146,12 +159,46 @@ class PromptStore {
         params.put("comments_due_at", Rows.utc(prompt.commentsDue()));
         params.put("comments_words", prompt.commentsWords());
         params.put("starter", prompt.starter());
-        params.put("answer_first", prompt.answerFirst());
-        params.put("asked_posts", prompt.askedPosts());
+        params.put("answer_first", prompt.answers().ownFirst());
+        params.put("asked_posts", prompt.answers().posts());
+        params.put("by_groups", prompt.answers().byGroups());
+        params.put("also_category", prompt.answers().also().category());
+        params.put("also_tag", prompt.answers().also().tag());
+        params.put("also_time", prompt.answers().also().time());
+        params.put("comments_first", prompt.answers().commentsFirst());
         params.put("closes_at", Rows.utc(prompt.closes()));
         params.put("series", prompt.series());
         params.put("bundle_id", prompt.bundleId());
         return params;
+    }
+
+    private void nameToAnswer(long promptId, List<Long> posts) {
+        jdbc.sql("delete from prompt_comment_on where prompt_id = :id")
+                .param("id", promptId)
+                .update();
+        for (long post : posts)
+            jdbc.sql("insert into prompt_comment_on (prompt_id, post_id) values (:id, :post)")
+                    .param("id", promptId)
+                    .param("post", post)
+                    .update();
+    }
+
+    boolean hasCategory(long classId, long category) {
+        return jdbc.sql("select exists (select 1 from category where id = :id and class_id = :classId)")
+                .param("id", category)
+                .param("classId", classId)
+                .query(Boolean.class)
+                .single();
+    }
+
+    /** How many of these posts stand in a class. */
+    int postsOf(long classId, Collection<Long> posts) {
+        if (posts.isEmpty()) return 0;
+        return jdbc.sql("select count(*) from post where id in (:posts) and class_id = :classId")
+                .param("posts", posts)
+                .param("classId", classId)
+                .query(Integer.class)
+                .single();
     }
 
     void setSeries(long id, long series) {
@@ -169,7 +216,7 @@ class PromptStore {
                 .optional();
     }
 
-    Optional<PromptRecord> find(long id) {
+    Optional<Prompt> find(long id) {
         return jdbc.sql("select " + COLUMNS
                         + " from prompt p left join rubric r on r.id = p.rubric_id where p.id = :id")
                 .param("id", id)
@@ -177,7 +224,7 @@ class PromptStore {
                 .optional();
     }
 
-    List<PromptRecord> all(Collection<Long> ids) {
+    List<Prompt> all(Collection<Long> ids) {
         if (ids.isEmpty()) return List.of();
         return jdbc.sql("select " + COLUMNS
                         + " from prompt p left join rubric r on r.id = p.rubric_id where p.id in (:ids)")
@@ -186,7 +233,7 @@ class PromptStore {
                 .list();
     }
 
-    List<PromptRecord> ofClasses(Collection<Long> classIds) {
+    List<Prompt> ofClasses(Collection<Long> classIds) {
         if (classIds.isEmpty()) return List.of();
         return jdbc.sql("select " + COLUMNS
                         + " from prompt p left join rubric r on r.id = p.rubric_id where "
@@ -230,9 +277,23 @@ class PromptStore {
                 .single();
     }
 
-    private PromptRecord prompt(ResultSet row) throws SQLException {
+    private static Answers answers(ResultSet row) throws SQLException {
+        String named = row.getString("comment_on");
+        return new Answers(
+                row.getInt("asked_posts"),
+                row.getBoolean("answer_first"),
+                row.getBoolean("by_groups"),
+                row.getBoolean("comments_first"),
+                named == null
+                        ? List.of()
+                        : Arrays.stream(named.split(",")).map(Long::valueOf).toList(),
+                new Answers.Also(
+                        Rows.number(row, "also_category"), row.getBoolean("also_tag"), row.getBoolean("also_time")));
+    }
+
+    private Prompt prompt(ResultSet row) throws SQLException {
         String rubric = row.getString("definition");
-        return new PromptRecord(
+        return new Prompt(
                 row.getLong("id"),
                 row.getLong("class_id"),
                 row.getString("title"),
@@ -259,8 +320,7 @@ class PromptStore {
                 Rows.instant(row, "comments_due_at"),
                 row.getInt("comments_words"),
                 row.getString("starter"),
-                row.getBoolean("answer_first"),
-                row.getInt("asked_posts"),
+                answers(row),
                 Rows.instant(row, "closes_at"),
                 Rows.number(row, "series"),
                 Rows.number(row, "bundle_id"),

@@ -11,12 +11,12 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.rubrics.RubricCsv;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /** Rubrics apart from their prompts: those that one has used before, and as tables. */
 @Service
@@ -48,7 +48,7 @@ public class RubricService {
                 .collect(Collectors.toMap(id -> id, id -> classes.get(id).name()));
         Set<Rubric> seen = new HashSet<>();
         List<KnownRubric> known = new ArrayList<>();
-        for (PromptRecord prompt : prompts.ofClasses(led))
+        for (Prompt prompt : prompts.ofClasses(led))
             if (prompt.rubric() != null && known.size() < MOST && seen.add(prompt.rubric()))
                 known.add(new KnownRubric(prompt.title(), names.get(prompt.classId()), prompt.rubric()));
         return known;
@@ -56,7 +56,7 @@ public class RubricService {
 
     /** The rubric of a prompt as a table, for those who mark by it. */
     public String csv(Viewer viewer, long promptId) {
-        PromptRecord prompt = prompts.get(promptId);
+        Prompt prompt = prompts.get(promptId);
         access.require(viewer, Act.MARK, prompt.classId());
         if (prompt.rubric() == null) throw Problem.missing();
         return RubricCsv.write(prompt.rubric());

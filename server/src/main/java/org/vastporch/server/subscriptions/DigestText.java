@@ -83,6 +83,7 @@ record DigestText(String subject, String text, String html) {
             case "RESCORED" -> "Your score for “" + item.title() + "” was changed";
             case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
+            case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
             case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
             default -> item.by() + " approved “" + item.title() + "”";
         };

@@ -44,7 +44,8 @@ public class NewsService {
     private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE or LET_OFF
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
+     *     or PROMPT_CHOSEN
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -133,6 +134,7 @@ public class NewsService {
         if (withAnswers) {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
+            toMe.addAll(store.chosenPrompts(me, between));
             Stream.concat(store.scores(me, between).stream(), store.allowances(me, between).stream())
                     .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
                     .forEach(all::add);

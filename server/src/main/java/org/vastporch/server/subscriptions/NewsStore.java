@@ -21,7 +21,8 @@ class NewsStore {
     record Between(Instant since, Instant until) {}
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE or LET_OFF
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
+     *     or PROMPT_CHOSEN
      * @param postId 0 for none
      * @param html a text; of a score the reason in plain words
      * @param byId 0 for nobody with an account
@@ -209,6 +210,24 @@ class NewsStore {
                   join prompt q on q.id = a.prompt_id
                  where a.student_id = :me and q.opens_at <= :until and a.set_at > :since and a.set_at <= :until
                  order by a.set_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Posts of the reader of which somebody else said which prompt they answer. */
+    List<Happened> chosenPrompts(long me, Between between) {
+        return jdbc.sql("""
+                select 'PROMPT_CHOSEN' as kind, p.class_id, p.id as post_id, null as comment, v.title,
+                       coalesce(e.actor_id, 0) as by_id, null as visitor, e.at, '' as html
+                  from post p
+                  join event e on e.subject_id = p.id and e.kind = 'answered-prompt-set'
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where p.author_id = :me and coalesce(e.actor_id, 0) <> :me and e.at > :since and e.at <= :until
+                 order by e.at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

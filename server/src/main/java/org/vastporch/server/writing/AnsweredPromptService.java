@@ -3,7 +3,9 @@ package org.vastporch.server.writing;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -12,7 +14,9 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.marking.Allowance;
+import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.PromptMatch;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -21,7 +25,10 @@ import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 
-/** Which prompt a post from outside answers, by what that is known, and its author or staff who say otherwise. */
+/**
+ * Which prompt a post answers, by what that is known, and its author or staff who say otherwise: staff at any time,
+ * whoever wrote it here while there is time.
+ */
 @Service
 public class AnsweredPromptService {
 
@@ -30,7 +37,8 @@ public class AnsweredPromptService {
 
     /**
      * @param promptId the prompt that it answers; left out for none
-     * @param by by what that is known; left out if a person brought the post in for it, or if it is not known
+     * @param by by what that is known; left out if it was written or brought in for it, or if it is not known
+     * @param choices what the viewer can choose; empty if nothing is left to be chosen
      */
     public record PromptAnswered(
             @Optionally Long promptId, @Optionally PromptMatch.@Nullable By by, List<PromptChoice> choices) {}
@@ -66,7 +74,7 @@ public class AnsweredPromptService {
 
     public PromptAnswered get(Viewer viewer, long postId) {
         requireSetting(viewer, access.requirePost(viewer, Act.READ, postId));
-        return view(store.find(postId).orElseThrow(Problem::missing));
+        return view(viewer, handedIn(postId));
     }
 
     /** The posts from outside that answer a prompt, for the staff of its class. */
@@ -89,15 +97,17 @@ public class AnsweredPromptService {
     public PromptAnswered set(Viewer viewer, long postId, @Nullable Long promptId) {
         PostFacts post = access.requireLockedPost(viewer, Act.READ, postId);
         requireSetting(viewer, post);
-        PostRow row = store.find(postId).orElseThrow(Problem::missing);
-        requireOutside(row);
-        if (promptId != null
-                && choices(row.classId()).stream().noneMatch(c -> c.id() == promptId)
-                && !Objects.equals(promptId, row.promptId()))
-            throw Problem.invalid("promptId", "prompt-unknown", "This is not a prompt of this class that is open yet.");
+        PostRow row = handedIn(postId);
+        if (Objects.equals(promptId, row.promptId())) return view(viewer, row);
+        List<PromptChoice> choices = choices(viewer, row);
+        if (choices.isEmpty())
+            throw Problem.stale(
+                    "prompt-over", "The time of its prompt is over. Ask your teacher if it should count for another.");
+        if (promptId != null && choices.stream().noneMatch(c -> c.id() == promptId))
+            throw Problem.invalid("promptId", "prompt-unknown", "This is not a prompt of this class that is open.");
         store.setPrompt(postId, promptId);
-        events.add(row.classId(), "prompt-set", postId, viewer.personId());
-        return view(store.find(postId).orElseThrow(Problem::missing));
+        events.add(row.classId(), "answered-prompt-set", postId, viewer.personId());
+        return view(viewer, store.find(postId).orElseThrow(Problem::missing));
     }
 
     /** Its author, and staff who mark. To anybody else there is nothing to set. */
@@ -108,20 +118,35 @@ public class AnsweredPromptService {
         if (!may) throw Problem.missing();
     }
 
-    private PromptAnswered view(PostRow row) {
-        requireOutside(row);
-        return new PromptAnswered(row.promptId(), store.matchedBy(row.id()).orElse(null), choices(row.classId()));
+    private PromptAnswered view(Viewer viewer, PostRow row) {
+        return new PromptAnswered(row.promptId(), store.matchedBy(row.id()).orElse(null), choices(viewer, row));
     }
 
-    private static void requireOutside(PostRow row) {
-        if (row.outsideLink() == null) throw Problem.missing();
+    /** A post of somebody that left draft: there is something to count. */
+    private PostRow handedIn(long postId) {
+        PostRow row = store.find(postId).orElseThrow(Problem::missing);
+        if (row.outsideLink() == null && row.handedInAt() == null) throw Problem.missing();
+        return row;
     }
 
-    /** The prompts of the class that have opened, the newest first. */
-    private List<PromptChoice> choices(long classId) {
+    /**
+     * The prompts of its class that a post can be set to answer, the newest first. What came in from outside can answer
+     * any that has opened, since it may have been matched wrongly.
+     */
+    private List<PromptChoice> choices(Viewer viewer, PostRow row) {
         Instant now = clock.instant();
-        return prompts.all(classId).stream()
-                .filter(p -> !p.opens().isAfter(now))
+        List<Prompt> all = prompts.all(row.classId());
+        boolean any = row.outsideLink() != null || access.allows(viewer, Act.MARK, row.classId());
+        Map<Long, Map<Long, Allowance>> allowances =
+                any ? Map.of() : prompts.allowances(all.stream().map(Prompt::id).toList());
+        Predicate<Prompt> isLeft = p -> any
+                ? p.isOpen(now)
+                : p.isChoosable(
+                        now, allowances.getOrDefault(p.id(), Map.of()).getOrDefault(row.authorId(), Allowance.NONE));
+        boolean isFixed = all.stream().anyMatch(p -> Objects.equals(p.id(), row.promptId()) && !isLeft.test(p));
+        if (isFixed) return List.of();
+        return all.stream()
+                .filter(p -> !p.answers().isCommentsAlone() && isLeft.test(p))
                 .map(p -> new PromptChoice(p.id(), p.title()))
                 .toList();
     }

@@ -18,6 +18,7 @@ import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.core.writing.WorkUsed;
@@ -30,7 +31,6 @@ import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.SightlineView;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /**
  * What the core says about a draft, computed anew with each save: what is missing, who would read it, what would hold
@@ -130,7 +130,7 @@ public class DraftCheck {
 
     List<HandIn.Line> needs(Viewer viewer, PostRow row, Version version) {
         TextFacts facts = TextFacts.of(version.html());
-        PromptRecord prompt = row.promptId() == null ? null : prompts.get(row.promptId());
+        Prompt prompt = row.promptId() == null ? null : prompts.get(row.promptId());
         HandIn.Asked asked = prompt == null ? HandIn.Asked.NOTHING : prompt.asked();
         int given = asked.comments() == 0 ? 0 : comments.given(row.authorId(), prompt);
         return HandIn.check(

@@ -11,12 +11,12 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 
 /** When a post that was gathered from an outside blog counts as handed in, and staff who decide that. */
 @Service
@@ -94,7 +94,7 @@ public class OutsideTimeService {
 
     private OutsideTimeView view(Viewer viewer, PostFacts post, PostRow row) {
         OutsideTime time = time(row);
-        PromptRecord prompt = row.promptId() == null ? null : prompts.get(row.promptId());
+        Prompt prompt = row.promptId() == null ? null : prompts.get(row.promptId());
         Term term = classes.get(row.classId()).term();
         Deadline deadline = prompt == null ? null : prompt.deadline(prompts.allowance(prompt.id(), row.authorId()));
         int says = deadline == null ? 0 : deadline.daysLate(term, List.of(time.says()));

@@ -14,6 +14,7 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
@@ -93,7 +94,7 @@ public class OwnPostService {
         Map<Long, PostFacts> facts = access.posts(ids);
         Map<Long, ApprovingBlogs.Approving> in =
                 blogs.approving(rows.stream().map(PostRow::blogId).collect(Collectors.toSet()));
-        Map<Long, PromptService.PromptRecord> answered = prompts.byId(
+        Map<Long, Prompt> answered = prompts.byId(
                 rows.stream().map(PostRow::promptId).filter(Objects::nonNull).collect(Collectors.toSet()));
         Map<Long, List<PileItem.Past>> notes = reviews.histories(
                 "post",

@@ -24,6 +24,8 @@ import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Hold;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.PromptMatch;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
@@ -42,7 +44,6 @@ import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.DraftCheck.CheckedDraft;
 import org.vastporch.server.writing.PostStore.Binned;
 
@@ -159,7 +160,7 @@ public class PostService {
     @Transactional
     public long begin(Viewer viewer, long blogId, @Nullable Long promptId) {
         BlogFacts blog = access.requireWriting(viewer, blogId);
-        PromptRecord prompt = promptOf(viewer, blog, promptId);
+        Prompt prompt = promptOf(viewer, blog, promptId);
         Optional<Long> begun = store.draftOf(viewer.personId(), blogId, promptId);
         if (begun.isPresent()) return begun.get();
         Instant now = clock.instant();
@@ -223,9 +224,12 @@ public class PostService {
         return clean;
     }
 
-    private @Nullable PromptRecord promptOf(Viewer viewer, BlogFacts blog, @Nullable Long promptId) {
-        PromptRecord prompt = promptId == null ? null : prompts.forMember(viewer, promptId);
+    private @Nullable Prompt promptOf(Viewer viewer, BlogFacts blog, @Nullable Long promptId) {
+        Prompt prompt = promptId == null ? null : prompts.forMember(viewer, promptId);
         if (prompt != null && prompt.classId() != blog.classId()) throw Problem.missing();
+        if (prompt != null && prompt.answers().isCommentsAlone())
+            throw Problem.stale(
+                    "comments-alone", "\"" + prompt.title() + "\" asks for comments, so there is no post to write.");
         return prompt;
     }
 
@@ -381,15 +385,24 @@ public class PostService {
         Course after = row.course()
                 .handedIn(publishAt, circumstances(row, !holds.isEmpty()))
                 .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
+        match(row, version);
         handedIn(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside.of(viewer, saved, facts, version, holds);
     }
 
+    /** A student's post that was written for no prompt may answer one all the same. */
+    private void match(PostRow row, Version version) {
+        boolean isKnown = row.promptId() != null || store.matchedBy(row.id()).isPresent();
+        if (isKnown || row.handedInAt() != null || beside.roleOf(row) != Role.STUDENT) return;
+        PromptMatch.own(version.tags(), version.content().categoryId(), clock.instant(), prompts.all(row.classId()))
+                .ifPresent(match -> store.setMatched(row.id(), match));
+    }
+
     /** What was asked to be mended comes in whenever it is mended. */
     private void refuseWhenClosed(PostRow row) {
         if (row.promptId() == null || row.standing().state() == State.RETURNED) return;
-        PromptRecord prompt = prompts.get(row.promptId());
+        Prompt prompt = prompts.get(row.promptId());
         if (prompt.isClosed(clock.instant(), prompts.allowance(prompt.id(), row.authorId())))
             throw Problem.stale(
                     "prompt-closed",
@@ -539,7 +552,7 @@ public class PostService {
 
     private @Nullable PromptBrief brief(PostRow row) {
         if (row.promptId() == null) return null;
-        PromptRecord prompt = prompts.get(row.promptId());
+        Prompt prompt = prompts.get(row.promptId());
         Instant at = row.handedInAt() == null ? clock.instant() : row.handedInAt();
         Deadline deadline = prompt.deadline(prompts.allowance(prompt.id(), row.authorId()));
         return new PromptBrief(
@@ -549,7 +562,7 @@ public class PostService {
                 prompt.questions(),
                 deadline.due(),
                 deadline.isOver(at),
-                prompt.answerFirst(),
+                prompt.answers().ownFirst(),
                 prompt.commentsDue(),
                 prompt.commentsWords());
     }

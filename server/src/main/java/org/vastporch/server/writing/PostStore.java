@@ -16,11 +16,11 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.feeds.OutsideTime;
-import org.vastporch.core.feeds.PromptMatch;
 import org.vastporch.core.marking.HandIns;
 import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.prompts.PromptMatch;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.WorkUsed;
@@ -143,15 +143,15 @@ class PostStore {
     }
 
     /** Locks them in the order of their numbers, so that two who lock the same wait for each other. */
-    void lockHandedIn(long promptId, long authorId) {
+    void lockHandedIn(long promptId, Collection<Long> authors) {
         jdbc.sql("""
                 select id
                   from post
-                 where prompt_id = :prompt and author_id = :author and handed_in_at is not null
+                 where prompt_id = :prompt and author_id in (:authors) and handed_in_at is not null
                  order by id
                    for update""")
                 .param("prompt", promptId)
-                .param("author", authorId)
+                .param("authors", authors)
                 .query(Long.class)
                 .list();
     }
@@ -209,6 +209,16 @@ class PostStore {
             titles.put(row.getLong("id"), row.getString("title"));
         });
         return titles;
+    }
+
+    /** Those of some posts that a person wrote. */
+    List<Long> writtenBy(long personId, Collection<Long> postIds) {
+        if (postIds.isEmpty()) return List.of();
+        return jdbc.sql("select id from post where id in (:posts) and author_id = :person")
+                .param("posts", postIds)
+                .param("person", personId)
+                .query(Long.class)
+                .list();
     }
 
     /** The tags of what is up in a class, as far as somebody may read it; those that are used most come first. */
@@ -494,7 +504,7 @@ class PostStore {
                 .update();
     }
 
-    /** By what it is known which prompt an outside post answers; nothing if that is not known. */
+    /** By what it is known which prompt a post answers; nothing if it was written for one, or if that is not known. */
     Optional<PromptMatch.By> matchedBy(long id) {
         return jdbc.sql("select matched_by from post where id = :id and matched_by is not null")
                 .param("id", id)
@@ -546,6 +556,15 @@ class PostStore {
                                 ? null
                                 : PromptMatch.By.valueOf(row.getString("matched_by"))))
                 .list();
+    }
+
+    /** Keeps which prompt a post turned out to answer. */
+    void setMatched(long id, PromptMatch.Own match) {
+        jdbc.sql("update post set prompt_id = :prompt, matched_by = :by where id = :id")
+                .param("prompt", match.promptId())
+                .param("by", match.by().name())
+                .param("id", id)
+                .update();
     }
 
     /** Keeps what a person set; another revision, since whoever decides on the text saw another prompt. */

@@ -71,6 +71,13 @@ public class Posts {
         return store.titles(postIds);
     }
 
+    /** The same without those that a person wrote. */
+    public Map<Long, String> titlesOfOthers(Collection<Long> postIds, long personId) {
+        Map<Long, String> titles = store.titles(postIds);
+        titles.keySet().removeAll(store.writtenBy(personId, titles.keySet()));
+        return titles;
+    }
+
     /**
      * Whether a file of a post stands in what the viewer may know of it: in any version for its author and the staff,
      * else in the one that the viewer reads.
@@ -182,9 +189,9 @@ public class Posts {
         if (!store.setTaken(postId, version, taken)) throw Problem.missing();
     }
 
-    /** Locks what a student handed in for a prompt until the transaction ends. */
-    public void lockHandedIn(long promptId, long studentId) {
-        store.lockHandedIn(promptId, studentId);
+    /** Locks what students handed in for a prompt until the transaction ends. */
+    public void lockHandedIn(long promptId, Collection<Long> students) {
+        store.lockHandedIn(promptId, students);
     }
 
     /** A post that was handed in, in its newest version. */

@@ -169,12 +169,11 @@ abstract class IntakeWorld {
                         null,
                         BigDecimal.TEN,
                         HandIn.Asked.NOTHING,
-                        1,
                         null,
                         null,
                         null,
                         null,
-                        false,
+                        null,
                         null,
                         null));
     }

@@ -11,7 +11,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.GonePosts;
 import org.vastporch.core.feeds.OutsideTime;
 import org.vastporch.core.feeds.OwnSources;
-import org.vastporch.core.feeds.PromptMatch;
+import org.vastporch.core.prompts.PromptMatch;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.subscriptions.NewsService;

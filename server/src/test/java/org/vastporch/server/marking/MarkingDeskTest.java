@@ -16,13 +16,16 @@ import org.junit.jupiter.api.Test;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.prompts.Answers;
+import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.prompts.PromptService.PromptRecord;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.Handed;
 
@@ -37,6 +40,8 @@ class MarkingDeskTest {
     private final Posts posts = mock();
     private final PeopleService people = mock();
     private final ClassService classes = mock();
+    private final GivenCommentService comments = mock();
+    private final PaperMembers members = mock();
     private final ClassChanges changes = new ClassChanges();
     private Instant now = DUE.plus(Duration.ofHours(30));
     private MarkingDesk desk;
@@ -60,13 +65,14 @@ class MarkingDeskTest {
 
     @BeforeEach
     void makeDesk() {
-        desk = new MarkingDesk(store, prompts, posts, people, classes, changes, Duration.ofHours(2), clock);
+        desk = new MarkingDesk(
+                store, prompts, posts, people, classes, comments, members, changes, Duration.ofHours(2), clock);
         Rubric rubric = new Rubric(List.of(new Rubric.Criterion(
                 "",
                 "Observation",
                 BigDecimal.ONE,
                 List.of(new Rubric.Level("a", BigDecimal.ZERO, ""), new Rubric.Level("b", BigDecimal.ONE, "")))));
-        PromptRecord prompt = new PromptRecord(
+        Prompt prompt = new Prompt(
                 7,
                 CLASS,
                 "Week log",
@@ -83,8 +89,7 @@ class MarkingDeskTest {
                 null,
                 0,
                 "",
-                false,
-                1,
+                Answers.ONE_POST,
                 null,
                 null,
                 null,

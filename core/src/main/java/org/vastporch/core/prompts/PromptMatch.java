@@ -1,13 +1,14 @@
-package org.vastporch.core.feeds;
+package org.vastporch.core.prompts;
 
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.text.Folding;
 
-/** Finds the prompt that an outside post answers. */
+/** Finds the prompt that a post answers which was not written for one. */
 public final class PromptMatch {
 
     private PromptMatch() {}
@@ -30,9 +31,10 @@ public final class PromptMatch {
         }
     }
 
-    /** By what it is known which prompt an outside post answers. What a person set, nothing else ever changes. */
+    /** By what it is known which prompt a post answers. What a person set, nothing else ever changes. */
     public enum By {
         TAG,
+        CATEGORY,
         TIME,
         PERSON
     }
@@ -50,6 +52,35 @@ public final class PromptMatch {
         List<Candidate> open = prompts.stream().filter(p -> p.isOpenAt(date)).toList();
         return open.size() == 1 ? Optional.of(new Match(open.get(0), By.TIME)) : Optional.empty();
     }
+
+    /**
+     * The prompt that a student's own post answers, as far as the prompts say that this is enough: by a tag that is the
+     * prompt's own or its title; else by its category; else as the only such prompt open when it is handed in.
+     *
+     * @param category null for none
+     * @param prompts of the post's class, the one due last first
+     */
+    public static Optional<Own> own(
+            Collection<String> tags, @Nullable Long category, Instant at, List<Prompt> prompts) {
+        List<String> folded = tags.stream().map(PromptMatch::plain).toList();
+        List<Prompt> open = prompts.stream()
+                .filter(p -> p.answers().posts() > 0 && p.isOpen(at) && !p.isClosed(at, Allowance.NONE))
+                .toList();
+        for (Prompt prompt : open)
+            if (prompt.answers().also().tag()
+                    && (folded.contains(plain(prompt.title()))
+                            || prompt.tag() != null && folded.contains(plain(prompt.tag()))))
+                return Optional.of(new Own(prompt.id(), By.TAG));
+        for (Prompt prompt : open)
+            if (category != null && category.equals(prompt.answers().also().category()))
+                return Optional.of(new Own(prompt.id(), By.CATEGORY));
+        List<Prompt> byTime =
+                open.stream().filter(p -> p.answers().also().time()).toList();
+        return byTime.size() == 1 ? Optional.of(new Own(byTime.get(0).id(), By.TIME)) : Optional.empty();
+    }
+
+    /** A prompt that a student's own post answers, by its number, and by what. */
+    public record Own(long promptId, By by) {}
 
     private static String plain(String tag) {
         return Folding.fold(tag).replaceAll("[^\\p{L}\\p{N}]+", "");
