@@ -4061,6 +4061,7 @@ export interface components {
             postId: number;
         };
         PaperPost: {
+            by?: string;
             /** Format: int32 */
             daysLate: number;
             /** @enum {string} */

@@ -15,6 +15,8 @@ interface AllowanceDialogProps {
   prompt: number;
   student: number;
   name: string;
+  /** What it is called in a sentence. */
+  called: string;
   onClose: () => void;
 }
 
@@ -33,11 +35,10 @@ export function AllowanceDialog(props: AllowanceDialogProps) {
 function AllowanceForm({
   prompt,
   student,
-  name,
+  called,
   allowance,
   onClose,
 }: AllowanceDialogProps & { allowance: AllowanceView }) {
-  const first = name.split(' ')[0];
   const form = useForm({
     initialValues: { due: (allowance.due ?? allowance.everybody).slice(0, 16), letOff: allowance.letOff },
   });
@@ -53,7 +54,7 @@ function AllowanceForm({
       )}
     >
       <TextInput
-        label={`Due for ${first}`}
+        label={`Due for ${called}`}
         description="Grace and what a late day takes stay as they are for everybody."
         type="datetime-local"
         disabled={form.values.letOff}
@@ -61,11 +62,11 @@ function AllowanceForm({
       />
       <Checkbox
         mt="md"
-        label={`Let ${first} off`}
+        label={`Let ${called} off`}
         description="Nothing is asked, and nothing of it is in any sum."
         {...form.getInputProps('letOff', { type: 'checkbox' })}
       />
-      <p className="tiny muted above-3 below-0">{first} is told under Write, and beside a score that changes by it.</p>
+      <p className="tiny muted above-3 below-0">{called} is told under Write, and beside a score that changes by it.</p>
       <Wrong says={set.problem} />
       <p className="row above-4 below-0">
         <Button go type="submit" disabled={set.busy}>

@@ -1,28 +1,24 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Released, Strip, StripView } from '../api/schema';
+import type { Released, Strip, StripView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Asides } from '../asides/Asides';
-import { NameMenu } from '../people/NameMenu';
-import { Reading } from '../reading/Reading';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
-import { ExcerptNote } from '../ui/ExcerptNote';
 import { useKeys } from '../ui/keys';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
-import { When } from '../ui/When';
 import { Word } from '../ui/Word';
-import { OutsideTime } from '../writing/OutsideTime';
 import { AllowanceDialog } from './AllowanceDialog';
 import { Dock, type Opened } from './Dock';
-import { HandedAgain } from './HandedAgain';
 import css from './Mark.module.css';
 import { Meanwhile, type Wanted } from './Meanwhile';
+import { MembersDialog } from './MembersDialog';
+import { PaperTexts } from './PaperTexts';
 import { ScoreHistory } from './ScoreHistory';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
@@ -73,6 +69,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const [open, setOpen] = useState<Opened>(null);
   const [said, setSaid] = useState('');
   const [allowing, setAllowing] = useState(false);
+  const [joining, setJoining] = useState(false);
+  const read = useRef<HTMLElement>(null);
   const way = useWay();
   const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
@@ -145,6 +143,9 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 's', says: folded ? 'Show the steps' : 'Fold the steps away', run: () => setFolded(!folded) },
   ]);
   const standing = p?.given.standing;
+  // What several handed in together stands in the strip once.
+  const known = at < 0 && strip.students.find((s) => p?.together?.alike.includes(s.studentId));
+  if (known) return <Navigate to={`/classes/${id}/mark/${strip.promptId}/${known.studentId}${way.search}`} replace />;
   return (
     <div className={css.frame}>
       <title>{`${strip.title} · Mark`}</title>
@@ -165,7 +166,11 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               aria-current={s.studentId === studentId}
               title={`${s.name}: ${saysOf(s)}`}
               aria-label={`${s.initials}, ${s.name}: ${saysOf(s)}`}
-              onClick={() => go(s)}
+              onClick={() => {
+                go(s);
+                // Else the next Enter, which is for the stairs, would choose this student again.
+                read.current?.focus();
+              }}
             >
               <span aria-hidden="true">
                 <StateBoard state={s.standing} big ownDate={s.ownDate} />
@@ -190,7 +195,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           </Button>
         )}
       </section>
-      <main className={css.read} tabIndex={0} aria-label="The post">
+      <main ref={read} className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>
           {said && (
             <p className="tell" role="status">
@@ -207,7 +212,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             />
           )}
           {giving.held && <Why wanted={giving.held} onSay={giving.becauseOf} onLeave={giving.leaveHeld} />}
-          {p?.given.changed && p.posts.length > 0 && !meanwhile && (
+          {p?.given.changed && p.evidence && !meanwhile && (
             <p className="tell" role="status">
               {p.student} has handed in again. The marks below were given by {p.given.marker} on what was there before;
               go through them, they count for this with the next step that you choose.
@@ -221,6 +226,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               classId={id}
               as={way.blind ? strip.students[at]?.name : undefined}
               onAllow={manages ? () => setAllowing(true) : undefined}
+              onMembers={() => setJoining(true)}
             />
           )}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
@@ -236,7 +242,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           )}
         </div>
       </main>
-      {p && p.posts.length > 0 && p.rubric && standing !== 'LET_OFF' && !folded && (
+      {p?.evidence && p.rubric && standing !== 'LET_OFF' && !folded && (
         <Dock
           paper={p}
           rubric={p.rubric}
@@ -248,7 +254,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           onNext={next}
         />
       )}
-      {p && p.posts.length > 0 && !p.rubric && (
+      {p?.evidence && !p.rubric && (
         <div className={css.dock}>
           <p className="muted above-0 below-0">This prompt has no rubric, so there is nothing to mark by.</p>
         </div>
@@ -257,10 +263,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
         <AllowanceDialog
           prompt={strip.promptId}
           student={studentId}
-          name={p.student}
+          name={p.together?.name ?? p.student}
+          called={p.together?.name ?? p.student.split(' ')[0]}
           onClose={() => setAllowing(false)}
         />
       )}
+      {p?.together && joining && <MembersDialog classId={id} paper={p} onClose={() => setJoining(false)} />}
     </div>
   );
 }
@@ -299,90 +307,5 @@ function Why({ wanted, onSay, onLeave }: { wanted: Wanted; onSay: (reason: strin
       </Button>{' '}
       <Word onClick={onLeave}>Leave it as it is</Word>
     </form>
-  );
-}
-
-function lateness(paper: Paper, days: number) {
-  if (days === 0) return 'on time';
-  const grace = paper.graceMinutes
-    ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace`
-    : '';
-  return `${t.count(days, 'day', 'days')} late${grace}`;
-}
-
-interface PaperTextsProps {
-  paper: Paper;
-  classId: number;
-  /** What stands in place of the name, where that is kept back. */
-  as?: string;
-  /** Without it nothing can be allowed here. */
-  onAllow?: () => void;
-}
-
-/** All posts of a paper, in the order in which they came. */
-function PaperTexts({ paper, classId, as, onAllow }: PaperTextsProps) {
-  const { standing } = paper.given;
-  const name = as ?? paper.student;
-  const allow = onAllow && (
-    <>
-      {' · '}
-      <Word tiny onClick={onAllow}>
-        Own date, let off
-      </Word>
-    </>
-  );
-  const own = paper.ownDue && (
-    <>
-      {' '}
-      · own date <When at={paper.ownDue} />
-    </>
-  );
-  if (paper.posts.length === 0)
-    return (
-      <p className="muted inside-5">
-        <StateBoard state={standing} withWord /> ·{' '}
-        {standing === 'LET_OFF' ? `${name} was let off.` : `${name}: nothing was handed in for this prompt.`}
-        {own}
-        {allow}
-      </p>
-    );
-  return (
-    <>
-      {paper.posts.map((post, i) => (
-        <article key={post.postId} className={i > 0 ? css.another : undefined}>
-          <div className={css.who}>
-            {i === 0 && as && (
-              <>
-                <b>{as}</b> ·{' '}
-              </>
-            )}
-            {i === 0 && !as && (
-              <>
-                <NameMenu classId={classId} person={paper.studentId} name={paper.student}>
-                  <b>{paper.student}</b>
-                  {paper.group ? `, ${paper.group.toLowerCase()}` : ''}
-                </NameMenu>{' '}
-                ·{' '}
-              </>
-            )}
-            {paper.askedPosts > 1 && `post ${i + 1} of ${paper.askedPosts}, `}
-            handed in <When at={post.handedInAt} />, {lateness(paper, post.daysLate)}
-            {i === 0 && (standing === 'RELEASED' || standing === 'LET_OFF') && ` · ${t.states[standing].toLowerCase()}`}
-            {i === 0 && own}
-            {i === 0 && allow}
-          </div>
-          {post.gathered && <OutsideTime postId={post.postId} />}
-          <h1>{post.title}</h1>
-          <Reading html={post.html} postId={post.postId} />
-          <ExcerptNote excerpt={post.excerpt} />
-          {(post.newer || post.taken) && <HandedAgain paper={paper} post={post} />}
-        </article>
-      ))}
-      {paper.posts.length < paper.askedPosts && (
-        <p className="muted">
-          {t.count(paper.askedPosts, 'post is', 'posts are')} asked for; {paper.posts.length} came so far.
-        </p>
-      )}
-    </>
   );
 }

@@ -194,7 +194,7 @@ function Table({ sheet, cols, students, classId }: TableProps) {
               </th>
             ))}
             {sheet.bundles.length > 0 && (
-              <th scope="col" className={css.sum}>
+              <th scope="col" className={`${css.sum} ${css.total}`}>
                 Total
               </th>
             )}

@@ -51,10 +51,13 @@ export function useGiving(strip: Strip, studentId: number, paper: Paper | undefi
     });
   };
   const give = (criterion: Criterion, change: Partial<Mark>) => {
-    if (!paper?.posts.length) return;
+    if (!paper?.evidence) return;
     const before = markOf(criterion);
+    const after = { ...before, ...change };
+    if (after.points === before.points && after.notCounted === before.notCounted && after.remark === before.remark)
+      return;
     undos.current.push({ student: studentId, criterion, before });
-    set(criterion, { ...before, ...change });
+    set(criterion, after);
   };
   return {
     criteria,

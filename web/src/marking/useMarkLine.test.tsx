@@ -11,7 +11,7 @@ const PROMPT = 7;
 const given = ({ post = 40, rev = 1, marks = [] as { criterion: string; points: number }[] } = {}) =>
   ({ marks, seen: { posts: [{ post, version: 1 }], rev } }) as unknown as Standing;
 const paper = (of: Parameters<typeof given>[0] = {}) =>
-  ({ posts: [{ postId: of?.post ?? 40 }], given: given(of) }) as unknown as Paper;
+  ({ posts: [{ postId: of?.post ?? 40 }], evidence: {}, given: given(of) }) as unknown as Paper;
 const strip = {
   promptId: PROMPT,
   title: 'Log',
@@ -173,7 +173,7 @@ describe('giving marks one after the other', () => {
   });
 
   it('sends nothing for somebody who handed nothing in', async () => {
-    const { put } = marking({ 1: { ...paper(), posts: [] } as unknown as Paper });
+    const { put } = marking({ 1: { ...paper(), posts: [], evidence: undefined } as unknown as Paper });
     await put(level(0, 6));
     expect(server.calls).toHaveLength(0);
   });

@@ -7,10 +7,10 @@ import type { Wanted } from './Meanwhile';
 
 /** Names the paper as it is on the page: every mark does. */
 function seenOf(paper?: Paper): Seen | undefined {
-  return paper?.posts.length ? paper.given.seen : undefined;
+  return paper?.evidence ? paper.given.seen : undefined;
 }
 
-const textsOf = (seen: Seen) => JSON.stringify(seen.posts.map((p) => [p.post, p.version]));
+const textsOf = (seen: Seen) => JSON.stringify([seen.comments, ...seen.posts.map((p) => [p.post, p.version])]);
 
 /** Of two looks at a paper the later one; of two different texts the one that is shown. */
 function newest(own?: Seen, shown?: Seen): Seen | undefined {

@@ -1,10 +1,11 @@
 import { Checkbox, NumberInput, Select, TextInput } from '@mantine/core';
 import type { UseFormReturnType } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
-import { bundlesOptions } from '../api/queries';
+import { bundlesOptions, categoriesOptions } from '../api/queries';
 import { t } from '../texts/en';
 import { say } from '../ui/When';
 import css from './Compose.module.css';
+import { NamedPosts } from './NamedPosts';
 import { Rule } from './Rule';
 import type { PromptForm } from './wanted';
 
@@ -22,6 +23,7 @@ interface RulesProps {
 export function Rules({ classId, form }: RulesProps) {
   const v = form.values;
   const { data } = useQuery(bundlesOptions(classId));
+  const { data: categories } = useQuery(categoriesOptions(classId));
   const bundle = data?.bundles.find((b) => String(b.id) === v.bundleId);
   const wrong = (...fields: (keyof PromptForm)[]) => fields.some((f) => form.errors[f]);
   const number = (field: keyof PromptForm, label: string, most = 10_000) => (
@@ -37,6 +39,12 @@ export function Rules({ classId, form }: RulesProps) {
     v.links > 0 && t.count(v.links, 'link', 'links'),
     v.sources > 0 && t.count(v.sources, 'source', 'sources'),
     v.category && 'a category',
+  ].filter(Boolean);
+  const category = categories?.find((c) => String(c.id) === v.byCategory);
+  const known = [
+    v.byTag && (v.tag ? `the tag ${v.tag}` : 'its title as a tag'),
+    category && `the category ${category.name}`,
+    v.byTime && 'their time',
   ].filter(Boolean);
   return (
     <>
@@ -80,15 +88,26 @@ export function Rules({ classId, form }: RulesProps) {
       </Rule>
       <Rule
         label="What is asked for"
-        wrong={wrong('askedPosts', 'words', 'tag')}
+        wrong={wrong('askedPosts', 'words')}
         says={
-          <>
-            <b>{inWords(v.askedPosts, 'post', 'posts')}</b> of each student
-            {asks.length > 0 && <>, each with {asks.join(', ')}</>}.
-          </>
+          v.askedPosts === 0 ? (
+            <>
+              <b>No post</b>: comments are the whole task.
+            </>
+          ) : (
+            <>
+              <b>{inWords(v.askedPosts, 'post', 'posts')}</b> of each {v.byGroups ? <b>group</b> : 'student'}
+              {asks.length > 0 && <>, each with {asks.join(', ')}</>}.
+            </>
+          )
         }
       >
-        <NumberInput label="Posts of each student" min={1} max={20} {...form.getInputProps('askedPosts')} />
+        <NumberInput label="Posts" min={0} max={20} {...form.getInputProps('askedPosts')} />
+        <Checkbox
+          label="A group hands in one paper"
+          description="It counts for all who are in the group when it is due."
+          {...form.getInputProps('byGroups', { type: 'checkbox' })}
+        />
         <div className={css.pair}>
           {number('words', 'Words')}
           {number('pictures', 'Pictures')}
@@ -97,18 +116,63 @@ export function Rules({ classId, form }: RulesProps) {
           {number('sources', 'Sources')}
         </div>
         <Checkbox label="A category" {...form.getInputProps('category', { type: 'checkbox' })} />
-        <TextInput label="Tag by which outside posts are known" {...form.getInputProps('tag')} />
       </Rule>
+      {v.askedPosts > 0 && (
+        <Rule
+          label="What counts as an answer"
+          wrong={wrong('tag', 'byCategory')}
+          says={
+            known.length > 0 ? (
+              <>
+                What is written for it, and posts known by <b>{known.join(' or ')}</b>.
+              </>
+            ) : (
+              <>
+                Only what is <b>written for it</b>.
+              </>
+            )
+          }
+        >
+          <TextInput
+            label="A tag that stands for it"
+            description="Posts that come in from outside blogs are always known by it, or by the title as a tag."
+            {...form.getInputProps('tag')}
+          />
+          <Checkbox
+            label="Students’ posts here are known by that too"
+            {...form.getInputProps('byTag', { type: 'checkbox' })}
+          />
+          {categories && categories.length > 0 && (
+            <Select
+              label="Students’ posts of this category answer it"
+              placeholder="of none"
+              clearable
+              data={categories.map((c) => ({ value: String(c.id), label: c.name }))}
+              value={v.byCategory || null}
+              onChange={(value) => form.setFieldValue('byCategory', value ?? '')}
+            />
+          )}
+          <Checkbox
+            label="Students’ posts from its time answer it"
+            description="While it is the only prompt of this kind that is open."
+            {...form.getInputProps('byTime', { type: 'checkbox' })}
+          />
+        </Rule>
+      )}
       <Rule
         label="Comments for classmates"
-        wrong={wrong('comments', 'commentsDue', 'commentsWords')}
+        wrong={wrong('comments', 'commentsDue', 'commentsWords', 'commentOn')}
         says={
           <>
-            <b>{inWords(v.comments, 'comment', 'comments')}</b> for classmates
+            <b>{inWords(v.comments, 'comment', 'comments')}</b>{' '}
+            {v.comments > 0 && v.commentOn.length > 0
+              ? `under ${t.count(v.commentOn.length, 'named post', 'named posts')}`
+              : 'for classmates'}
             {v.comments > 0 && (
               <>
                 {v.commentsDue ? ` until ${say(v.commentsDue)}` : ' by the day it is due'}
                 {v.commentsWords > 0 && `, ${t.count(v.commentsWords, 'word', 'words')} each`}
+                {v.commentsFirst && v.askedPosts > 0 && '; ready to mark only with them'}
               </>
             )}
             .
@@ -120,11 +184,20 @@ export function Rules({ classId, form }: RulesProps) {
           {number('commentsWords', 'Words at least', 1000)}
         </div>
         {time('commentsDue', 'Until')}
+        {v.comments > 0 && (
+          <NamedPosts named={v.commentOn} onName={(posts) => form.setFieldValue('commentOn', posts)} />
+        )}
+        {v.comments > 0 && v.askedPosts > 0 && (
+          <Checkbox
+            label="Ready to mark only with them"
+            {...form.getInputProps('commentsFirst', { type: 'checkbox' })}
+          />
+        )}
       </Rule>
       <Rule
         label="Who reads the answers"
         says={
-          v.answerFirst ? (
+          v.ownFirst ? (
             <>
               Everybody reads the answers <b>once the own one is published</b>.
             </>
@@ -138,7 +211,7 @@ export function Rules({ classId, form }: RulesProps) {
         <Checkbox
           label="Yours before theirs"
           description="A student reads others' answers once the own one is published."
-          {...form.getInputProps('answerFirst', { type: 'checkbox' })}
+          {...form.getInputProps('ownFirst', { type: 'checkbox' })}
         />
       </Rule>
       <Rule

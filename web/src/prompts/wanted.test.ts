@@ -16,11 +16,19 @@ const kept: WantedPrompt = {
   lateFloor: 3.5,
   points: 18,
   asked: { words: 60, pictures: 0, tags: 1, category: 1, links: 0, sources: 0, comments: 2 },
-  askedPosts: 2,
+  answers: {
+    posts: 2,
+    ownFirst: true,
+    byGroups: true,
+    commentsFirst: true,
+    commentOn: [7, 9],
+    byCategory: 3,
+    byTag: true,
+    byTime: false,
+  },
   commentsDue: '2026-12-02T20:00:00',
   commentsWords: 15,
   starter: '<p>On <b>Monday</b></p><p>I</p>',
-  answerFirst: true,
   bundleId: 4,
   rubric: {
     criteria: [
@@ -56,6 +64,7 @@ describe('a prompt on its form', () => {
   it('asks for no words of comments where it asks for none', () => {
     const wanted = toWanted({ ...toForm(kept), comments: 0 }, kept);
     expect([wanted.commentsDue, wanted.commentsWords]).toEqual([undefined, 0]);
+    expect([wanted.answers?.commentsFirst, wanted.answers?.commentOn]).toEqual([false, []]);
   });
 
   it('goes without marks when every criterion is gone', () => {

@@ -1,4 +1,4 @@
-import type { Criterion, WantedPrompt } from '../api/schema';
+import type { Criterion, WantedAnswers, WantedPrompt } from '../api/schema';
 
 /** What a form keeps of a prompt: every field has a value that an input can show. */
 export interface PromptForm {
@@ -16,6 +16,10 @@ export interface PromptForm {
   lateFloor: number;
   points: number;
   askedPosts: number;
+  byGroups: boolean;
+  byCategory: string;
+  byTag: boolean;
+  byTime: boolean;
   words: number;
   pictures: number;
   tags: number;
@@ -25,12 +29,24 @@ export interface PromptForm {
   comments: number;
   commentsDue: string;
   commentsWords: number;
-  answerFirst: boolean;
+  commentsFirst: boolean;
+  commentOn: number[];
+  ownFirst: boolean;
   bundleId: string;
   criteria: Criterion[];
 }
 
 const MINUTES = 16;
+
+const ONE_POST: WantedAnswers = {
+  posts: 1,
+  ownFirst: false,
+  byGroups: false,
+  commentsFirst: false,
+  commentOn: [],
+  byTag: false,
+  byTime: false,
+};
 
 /** Plain lines as the paragraphs of a text. */
 const asHtml = (text: string) =>
@@ -50,7 +66,7 @@ function asLines(html: string): string {
 export const newId = () => `n${crypto.randomUUID().slice(0, 12)}`;
 
 export function toForm(p: WantedPrompt): PromptForm {
-  const { asked } = p;
+  const { asked, answers = ONE_POST } = p;
   return {
     title: p.title,
     instructions: p.instructions,
@@ -65,7 +81,11 @@ export function toForm(p: WantedPrompt): PromptForm {
     lateMostPercent: p.lateMostPercent,
     lateFloor: p.lateFloor ?? 0,
     points: p.points,
-    askedPosts: p.askedPosts ?? 1,
+    askedPosts: answers.posts,
+    byGroups: answers.byGroups,
+    byCategory: answers.byCategory ? String(answers.byCategory) : '',
+    byTag: answers.byTag,
+    byTime: answers.byTime,
     words: asked.words,
     pictures: asked.pictures,
     tags: asked.tags,
@@ -75,7 +95,9 @@ export function toForm(p: WantedPrompt): PromptForm {
     comments: asked.comments,
     commentsDue: p.commentsDue?.slice(0, MINUTES) ?? '',
     commentsWords: p.commentsWords ?? 0,
-    answerFirst: p.answerFirst ?? false,
+    commentsFirst: answers.commentsFirst,
+    commentOn: answers.commentOn,
+    ownFirst: answers.ownFirst,
     bundleId: p.bundleId ? String(p.bundleId) : '',
     criteria: p.rubric?.criteria ?? [],
   };
@@ -99,7 +121,16 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     lateMostPercent: f.lateMostPercent,
     lateFloor: f.lateFloor || undefined,
     points: f.points,
-    askedPosts: f.askedPosts,
+    answers: {
+      posts: f.askedPosts,
+      byGroups: f.byGroups,
+      byCategory: f.byCategory ? Number(f.byCategory) : undefined,
+      byTag: f.byTag,
+      byTime: f.byTime,
+      commentsFirst: f.comments > 0 && f.commentsFirst,
+      commentOn: f.comments > 0 ? f.commentOn : [],
+      ownFirst: f.ownFirst,
+    },
     asked: {
       words: f.words,
       pictures: f.pictures,
@@ -111,7 +142,6 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     },
     commentsDue: f.comments ? time(f.commentsDue, known?.commentsDue, before?.commentsDue) : undefined,
     commentsWords: f.comments ? f.commentsWords : 0,
-    answerFirst: f.answerFirst,
     bundleId: f.bundleId ? Number(f.bundleId) : undefined,
     rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
   };
@@ -189,6 +219,10 @@ export const beginning = (): PromptForm => ({
   lateFloor: 0,
   points: 18,
   askedPosts: 1,
+  byGroups: false,
+  byCategory: '',
+  byTag: false,
+  byTime: false,
   words: 100,
   pictures: 0,
   tags: 1,
@@ -198,7 +232,9 @@ export const beginning = (): PromptForm => ({
   comments: 0,
   commentsDue: '',
   commentsWords: 0,
-  answerFirst: false,
+  commentsFirst: false,
+  commentOn: [],
+  ownFirst: false,
   bundleId: '',
   criteria: BEGINNING,
 });

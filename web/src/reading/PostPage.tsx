@@ -172,7 +172,7 @@ export function PostPage() {
             </Link>
           </p>
         )}
-        {post.outsideLink && !eyes && (post.own || of?.staff) && <AnsweredPrompt postId={id} />}
+        {!eyes && (post.own || of?.staff) && <AnsweredPrompt postId={id} />}
         {post.gathered && !eyes && (post.own || of?.staff) && <OutsideTime postId={id} title="When it was written" />}
         {post.outsideLink && (
           <p className="less">

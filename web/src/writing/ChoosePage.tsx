@@ -159,7 +159,12 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
           )}
         </div>
         <h2>{d.title}</h2>
-        {d.owesPosts && <p className={css.lines}>{d.instructions}</p>}
+        {(d.owesPosts || (d.askedPosts === 0 && d.owesComments)) && <p className={css.lines}>{d.instructions}</p>}
+        {d.together.length > 0 && d.owesPosts && (
+          <p className="less above-1 below-0">
+            One for your group: {d.together.join(', ')} and you. Whoever hands it in does so for all.
+          </p>
+        )}
         {d.letOff && <p className="muted less above-1 below-0">Nothing of this is asked of you.</p>}
         <p className="less above-1 below-0">
           {d.owesPosts && d.askedPosts > 1 && (
@@ -182,12 +187,30 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
                 </>
               )}
               .{' '}
-              <Link className="word" to={`/classes/${classId}/porch?prompt=${d.promptId}&unanswered=yes`}>
-                Who waits for an answer
-              </Link>
+              {d.askedPosts > 0 && d.commentOn.length === 0 && (
+                <Link className="word" to={`/classes/${classId}/porch?prompt=${d.promptId}&unanswered=yes`}>
+                  Who waits for an answer
+                </Link>
+              )}
+              {d.askedPosts === 0 && d.commentOn.length === 0 && (
+                <Link className="word" to={`/classes/${classId}/porch?unanswered=yes`}>
+                  Who waits for an answer
+                </Link>
+              )}
             </>
           )}
         </p>
+        {d.owesComments && d.commentOn.length > 0 && (
+          <ul className={css.named} aria-label="Posts to answer">
+            {d.commentOn.map((p) => (
+              <li key={p.id}>
+                <Link className="word" to={`/classes/${classId}/posts/${p.id}`}>
+                  {p.title}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
       </div>
       {d.owesPosts && !begun && (
         <div className={css.begin}>

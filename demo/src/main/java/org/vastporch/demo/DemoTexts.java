@@ -192,6 +192,29 @@ final class DemoTexts {
             "Nobody took the chard home. I would sow half of it and put the rest of the row under broad beans, since "
                     + "they came first and were gone first. And I would move the path, because we stood on the carrots.");
 
+    static final Text PLAN_BY_THE_WALL = new Text(
+            "Bed 1: the warm side and the cold side",
+            List.of("plans"),
+            "Tunde measured the soil at the wall and at the path for two weeks: the wall is two degrees warmer each "
+                    + "morning. So the beans and the courgettes go to the wall, and the lettuce, which bolts when it is "
+                    + "warm, goes to the path.",
+            "The leeks stay where they are, because they are in already. Pia wants strawberries at the corner where one "
+                    + "sits down. We voted, and there will be strawberries.");
+
+    static final Text PLAN_WITH_A_PATH = new Text(
+            "Bed 2 gets a path",
+            List.of("plans", "work"),
+            "Everybody stands on the carrots. So next spring there is a path of bricks through the middle, forty "
+                    + "centimetres wide, and nobody has an excuse. It costs us two rows.",
+            "Left of it: peas first, then leeks. Right of it: potatoes, since they do not mind company.");
+
+    static final Text PLAN_FOR_BEES = new Text(
+            "Bed 4, for those with six legs",
+            List.of("plans", "animals"),
+            "We counted visitors in September: borage had nineteen bees in ten minutes, beans four, cabbage none. A "
+                    + "third of our bed will be borage and thyme, and we put the beans right beside it.",
+            "If the beans set more pods than last year we shall know why, since everything else stays as it was.");
+
     static final Text WHEELBARROW_SECOND = new Text(
             "The wheelbarrow question",
             List.of("soil", "work"),

@@ -48,6 +48,7 @@ class HarvestProject {
     private final BundleService bundles;
     private final MarkingService marking;
     private final PromptChanges changes;
+    private final BedPlans plans;
     private final AccessService access;
 
     HarvestProject(
@@ -60,6 +61,7 @@ class HarvestProject {
             BundleService bundles,
             MarkingService marking,
             PromptChanges changes,
+            BedPlans plans,
             AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
@@ -70,6 +72,7 @@ class HarvestProject {
         this.bundles = bundles;
         this.marking = marking;
         this.changes = changes;
+        this.plans = plans;
         this.access = access;
     }
 
@@ -84,6 +87,7 @@ class HarvestProject {
         handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(2), DemoTexts.BEETROOT);
         handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(4), DemoTexts.BEETROOT_AGAIN);
         approve(teacher, project, DemoSchool.at(set.plusDays(4), 19, 0));
+        long plan = plans.fill(this, teacher, classId, monday);
         clock.set(now.minusSeconds(3_600));
         changes.allow(
                 teacher,
@@ -111,7 +115,12 @@ class HarvestProject {
                                         new ArrayList<>(
                                                 logs.stream().map(Prompt::id).toList())),
                                 new BundleView(
-                                        null, "Project", new BigDecimal("40"), 0, Bundle.Never.ZERO, List.of(project))),
+                                        null,
+                                        "Projects",
+                                        new BigDecimal("40"),
+                                        0,
+                                        Bundle.Never.ZERO,
+                                        List.of(project, plan))),
                         bundles.ofClass(teacher, classId).seen()));
     }
 
@@ -139,7 +148,8 @@ class HarvestProject {
                 PlotToPlate.garden());
     }
 
-    private void handIn(long classId, long student, long prompt, LocalDate day, DemoTexts.Text text) {
+    /** Somebody of the class hands in an answer in the afternoon of a day. */
+    void handIn(long classId, long student, long prompt, LocalDate day, DemoTexts.Text text) {
         clock.set(DemoSchool.at(day, 17, 20));
         Viewer author = access.viewer(student);
         long id = posts.begin(author, blogs.homeOf(classId, student).orElseThrow(), prompt);
@@ -158,7 +168,8 @@ class HarvestProject {
         posts.handIn(author, id, new PostService.HandingIn(rev, null));
     }
 
-    private void approve(Viewer teacher, long project, Instant at) {
+    /** All that waits of the answers to a prompt is approved. */
+    void approve(Viewer teacher, long project, Instant at) {
         clock.set(at);
         for (MarkingService.StripView line : marking.strip(teacher, project).students())
             for (MarkingService.SeenPost post : line.seen().posts())

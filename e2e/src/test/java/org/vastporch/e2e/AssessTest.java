@@ -36,7 +36,7 @@ class AssessTest {
         teacher.getByLabel("Title").fill("Hive log {week}");
         teacher.getByLabel("What to write").fill("What did the bees do this week?");
         button(teacher, Pattern.compile("^One post of each student")).click();
-        teacher.getByLabel("Posts of each student").fill("2");
+        teacher.getByLabel("Posts", new Page.GetByLabelOptions().setExact(true)).fill("2");
         assertThat(button(teacher, Pattern.compile("^Two posts of each student")))
                 .isVisible();
         button(teacher, "Repeat weekly").click();

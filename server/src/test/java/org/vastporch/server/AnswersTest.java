@@ -170,7 +170,7 @@ class AnswersTest extends Assessing {
                         && n.get("title").asString().equals("No tag")));
         letDueGoBy(prompt);
         assertEquals(
-                "prompt-over",
+                "prompt-fixed",
                 of.first().put(ofUntagged, Map.of("promptId", log)).code());
         assertEquals(0, of.first().get(ofUntagged).body().get("choices").size());
         assertEquals(200, of.lead().put(ofUntagged, Map.of("promptId", log)).status());
@@ -179,13 +179,16 @@ class AnswersTest extends Assessing {
     /** A draft has nothing to count yet. */
     @Test
     void aDraftAnswersWhatItWasBegunFor() {
+        long prompt = set(open("Log", in(2)));
         long draft = of.first()
                 .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of())
                 .body()
                 .get("id")
                 .asLong();
+        String path = "/api/posts/" + draft + "/answered-prompt";
+        assertEquals(0, of.first().get(path).body().get("choices").size());
         assertEquals(
-                404, of.first().get("/api/posts/" + draft + "/answered-prompt").status());
+                "prompt-fixed", of.first().put(path, Map.of("promptId", prompt)).code());
     }
 
     private long tagged(String title, String tag) {

@@ -154,8 +154,8 @@ class CommentStore {
     record GivenRow(long promptId, long authorId, long commentId, long postId, CommentsAsked.Given given) {}
 
     /**
-     * The published comments that people gave to others for prompts, in order: on the posts that a prompt names; else
-     * on posts for it; else, where it asks for comments alone, on any since it opened.
+     * The published comments that people gave to others for prompts since those opened, in order: on the posts that a
+     * prompt names; else on posts for it; else, where it asks for comments alone, on any.
      *
      * @param person only theirs; null for everybody's
      */
@@ -164,12 +164,13 @@ class CommentStore {
         String columns = "select r.id as prompt_id, k.author_id, k.id, k.post_id, k.created_at, k.words from prompt r ";
         String given = " join comment k on k.post_id = p.id where r.id in (:prompts) and k.state = 'PUBLISHED'"
                 + " and k.author_id is distinct from p.author_id and k.author_id is not null"
+                + " and k.created_at >= r.opens_at"
                 + (person == null ? "" : " and k.author_id = :person");
         String unnamed = " and not exists (select 1 from prompt_comment_on n where n.prompt_id = r.id)";
         String sql = columns + "join prompt_comment_on n on n.prompt_id = r.id join post p on p.id = n.post_id" + given
                 + " union all " + columns + "join post p on p.prompt_id = r.id" + given + unnamed
                 + " and r.asked_posts > 0 union all " + columns + "join post p on p.class_id = r.class_id" + given
-                + unnamed + " and r.asked_posts = 0 and k.created_at >= r.opens_at order by created_at, id";
+                + unnamed + " and r.asked_posts = 0 order by created_at, id";
         return jdbc.sql(sql)
                 .param("prompts", promptIds)
                 .param("person", person)

@@ -121,6 +121,7 @@ public class MarkingService {
     /**
      * A post of a paper, in the version that is to be marked.
      *
+     * @param by who wrote it, where several hand in together
      * @param gathered whether it came in from an outside blog
      * @param excerpt left out if its text is whole
      * @param markedOn the version on which the marks were given, if that is an earlier one
@@ -130,6 +131,7 @@ public class MarkingService {
     public record PaperPost(
             long postId,
             int version,
+            @Optionally String by,
             String title,
             String html,
             Instant handedInAt,
@@ -261,6 +263,10 @@ public class MarkingService {
         List<MarkingDesk.Paper> papers =
                 MarkingDesk.once(desk.papers(prompt.classId(), List.of(prompt)).get(promptId));
         Map<Long, String> groups = groups(prompt);
+        if (prompt.answers().byGroups())
+            papers = papers.stream()
+                    .sorted(Comparator.comparing(p -> named(p, names, groups)))
+                    .toList();
         List<MarkingDesk.Paper> inOrder = blind ? BlindOrder.of(papers, promptId) : papers;
         List<StripView> students = inOrder.stream()
                 .map(p -> new StripView(
@@ -307,6 +313,7 @@ public class MarkingService {
                         .map(p -> new PaperPost(
                                 p.postId(),
                                 p.version(),
+                                prompt.answers().byGroups() ? names.of(p.authorId()) : null,
                                 p.title(),
                                 p.html(),
                                 p.at(),

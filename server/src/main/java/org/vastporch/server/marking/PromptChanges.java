@@ -134,7 +134,7 @@ public class PromptChanges {
                 prompts.timeIn(prompt.classId(), prompt.due()));
     }
 
-    /** Gives a student a date of their own, lets them off, or takes both back. */
+    /** Gives a student, or the group that hands in with them, an own date, lets them off, or takes both back. */
     @Transactional
     public void allow(Viewer viewer, long promptId, long studentId, WantedAllowance wanted) {
         Prompt prompt = prompts.lock(promptId);
@@ -146,7 +146,8 @@ public class PromptChanges {
             throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
         String reason = Objects.requireNonNullElse(wanted.reason(), "");
         scores.noting(viewer, promptId, reason.isBlank() ? said(allowance) : reason, () -> {
-            prompts.allow(viewer, prompt, studentId, allowance);
+            for (long student : members.of(prompt).markedWith(studentId))
+                prompts.allow(viewer, prompt, student, allowance);
             return allowance;
         });
     }

@@ -357,7 +357,7 @@ public class PromptService {
     private void requireOwn(long classId, Answers answers) {
         if (answers.also().category() != null
                 && !store.hasCategory(classId, answers.also().category()))
-            throw Problem.invalid("category", "category-unknown", "This category is not one of this class.");
+            throw Problem.invalid("byCategory", "category-unknown", "This category is not one of this class.");
         if (store.postsOf(classId, answers.commentOn())
                 != Set.copyOf(answers.commentOn()).size())
             throw Problem.invalid("commentOn", "post-unknown", "One of these posts is not there any more.");

@@ -74,7 +74,7 @@ public class AnsweredPromptService {
 
     public PromptAnswered get(Viewer viewer, long postId) {
         requireSetting(viewer, access.requirePost(viewer, Act.READ, postId));
-        return view(viewer, handedIn(postId));
+        return view(viewer, store.find(postId).orElseThrow(Problem::missing));
     }
 
     /** The posts from outside that answer a prompt, for the staff of its class. */
@@ -97,12 +97,13 @@ public class AnsweredPromptService {
     public PromptAnswered set(Viewer viewer, long postId, @Nullable Long promptId) {
         PostFacts post = access.requireLockedPost(viewer, Act.READ, postId);
         requireSetting(viewer, post);
-        PostRow row = handedIn(postId);
+        PostRow row = store.find(postId).orElseThrow(Problem::missing);
         if (Objects.equals(promptId, row.promptId())) return view(viewer, row);
         List<PromptChoice> choices = choices(viewer, row);
         if (choices.isEmpty())
             throw Problem.stale(
-                    "prompt-over", "The time of its prompt is over. Ask your teacher if it should count for another.");
+                    "prompt-fixed",
+                    "Which prompt this answers cannot be chosen any more. Ask your teacher if it should be another.");
         if (promptId != null && choices.stream().noneMatch(c -> c.id() == promptId))
             throw Problem.invalid("promptId", "prompt-unknown", "This is not a prompt of this class that is open.");
         store.setPrompt(postId, promptId);
@@ -122,18 +123,14 @@ public class AnsweredPromptService {
         return new PromptAnswered(row.promptId(), store.matchedBy(row.id()).orElse(null), choices(viewer, row));
     }
 
-    /** A post of somebody that left draft: there is something to count. */
-    private PostRow handedIn(long postId) {
-        PostRow row = store.find(postId).orElseThrow(Problem::missing);
-        if (row.outsideLink() == null && row.handedInAt() == null) throw Problem.missing();
-        return row;
-    }
-
     /**
      * The prompts of its class that a post can be set to answer, the newest first. What came in from outside can answer
      * any that has opened, since it may have been matched wrongly.
      */
     private List<PromptChoice> choices(Viewer viewer, PostRow row) {
+        boolean counts = row.outsideLink() != null
+                || row.handedInAt() != null && people.students(row.classId()).contains(row.authorId());
+        if (!counts) return List.of();
         Instant now = clock.instant();
         List<Prompt> all = prompts.all(row.classId());
         boolean any = row.outsideLink() != null || access.allows(viewer, Act.MARK, row.classId());

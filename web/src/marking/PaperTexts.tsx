@@ -1,0 +1,168 @@
+import { Link } from 'react-router';
+import type { Paper, PaperComment } from '../api/schema';
+import { NameMenu } from '../people/NameMenu';
+import { Reading } from '../reading/Reading';
+import { t } from '../texts/en';
+import { CleanHtml } from '../ui/CleanHtml';
+import { ExcerptNote } from '../ui/ExcerptNote';
+import { StateBoard } from '../ui/StateBoard';
+import { When } from '../ui/When';
+import { Word } from '../ui/Word';
+import { OutsideTime } from '../writing/OutsideTime';
+import { HandedAgain } from './HandedAgain';
+import css from './Mark.module.css';
+
+function lateness(paper: Paper, days: number) {
+  if (days === 0) return 'on time';
+  const grace = paper.graceMinutes
+    ? ` after ${t.count(Math.round(paper.graceMinutes / 60), 'hour', 'hours')} of grace`
+    : '';
+  return `${t.count(days, 'day', 'days')} late${grace}`;
+}
+
+interface PaperTextsProps {
+  paper: Paper;
+  classId: number;
+  /** What stands in place of the name, where that is kept back. */
+  as?: string;
+  /** Without it nothing can be allowed here. */
+  onAllow?: () => void;
+  onMembers: () => void;
+}
+
+/** All posts of a paper, in the order in which they came, and the comments that were given for it. */
+export function PaperTexts({ paper, classId, as, onAllow, onMembers }: PaperTextsProps) {
+  const { standing } = paper.given;
+  const name = as ?? paper.student;
+  const allow = onAllow && (
+    <>
+      {' · '}
+      <Word tiny onClick={onAllow}>
+        Own date, let off
+      </Word>
+    </>
+  );
+  const own = paper.ownDue && (
+    <>
+      {' '}
+      · own date <When at={paper.ownDue} />
+    </>
+  );
+  const who = as ? (
+    <b>{as}</b>
+  ) : (
+    <NameMenu classId={classId} person={paper.studentId} name={paper.student}>
+      <b>{paper.student}</b>
+      {paper.group ? `, ${paper.group.toLowerCase()}` : ''}
+    </NameMenu>
+  );
+  const alone = paper.askedPosts === 0;
+  return (
+    <>
+      {paper.together && !as && <Together paper={paper} onMembers={onMembers} />}
+      {!paper.evidence && (
+        <p className="muted inside-5">
+          <StateBoard state={standing} withWord /> ·{' '}
+          {standing === 'LET_OFF' ? `${name} was let off.` : `${name}: nothing was handed in for this prompt.`}
+          {own}
+          {allow}
+        </p>
+      )}
+      {paper.evidence && alone && (
+        <div className={css.who}>
+          {who}
+          {own}
+          {allow}
+        </div>
+      )}
+      {paper.posts.map((post, i) => (
+        <article key={post.postId} className={i > 0 ? css.another : undefined}>
+          <div className={css.who}>
+            {i === 0 && !paper.together && <>{who} · </>}
+            {paper.askedPosts > 1 && `post ${i + 1} of ${paper.askedPosts}, `}
+            handed in{post.by && !as ? ` by ${post.by}` : ''} <When at={post.handedInAt} />,{' '}
+            {lateness(paper, post.daysLate)}
+            {i === 0 && (standing === 'RELEASED' || standing === 'LET_OFF') && ` · ${t.states[standing].toLowerCase()}`}
+            {i === 0 && own}
+            {i === 0 && allow}
+          </div>
+          {post.gathered && <OutsideTime postId={post.postId} />}
+          <h1>{post.title}</h1>
+          <Reading html={post.html} postId={post.postId} />
+          <ExcerptNote excerpt={post.excerpt} />
+          {(post.newer || post.taken) && <HandedAgain paper={paper} post={post} />}
+        </article>
+      ))}
+      {paper.evidence && paper.posts.length < paper.askedPosts && (
+        <p className="muted">
+          {t.count(paper.askedPosts, 'post is', 'posts are')} asked for; {paper.posts.length} came so far.
+        </p>
+      )}
+      {paper.comments.length > 0 && (
+        <Given comments={paper.comments} classId={classId} asked={paper.evidence?.commentsAsked ?? 0} open={alone} />
+      )}
+    </>
+  );
+}
+
+/** Whose paper it is, where several hand in one. */
+function Together({ paper, onMembers }: { paper: Paper; onMembers: () => void }) {
+  const of = paper.together;
+  if (!of) return null;
+  const apart = of.members.filter((m) => !of.alike.includes(m.studentId));
+  return (
+    <p className={`${css.who} below-2`}>
+      {of.name && <b>{of.name}: </b>}
+      {of.members.map((m) => m.name).join(', ')}
+      {apart.length > 0 && `; marked apart: ${apart.map((m) => m.name).join(', ')}`}
+      {' · '}
+      <Word tiny onClick={onMembers}>
+        Who handed this in
+      </Word>
+    </p>
+  );
+}
+
+interface GivenProps {
+  comments: PaperComment[];
+  classId: number;
+  asked: number;
+  /** Whether they are all that there is to read. */
+  open: boolean;
+}
+
+/** The comments that a student gave to others for the prompt, as they stand under those posts. */
+function Given({ comments, classId, asked, open }: GivenProps) {
+  const counting = comments.filter((c) => c.counts).length;
+  const says = `${t.count(counting, 'comment', 'comments')} given${asked > 0 ? `, ${asked} asked for` : ''}`;
+  const list = (
+    <ul className={css.answers}>
+      {comments.map((c) => (
+        <li key={`${c.postId} ${c.at}`}>
+          <div className="tiny muted">
+            under{' '}
+            <Link className="word" to={`/classes/${classId}/posts/${c.postId}`}>
+              {c.post}
+            </Link>
+            , <When at={c.at} />
+            {!c.counts && ' · does not count'}
+          </div>
+          <CleanHtml html={c.html} />
+        </li>
+      ))}
+    </ul>
+  );
+  if (open)
+    return (
+      <section aria-label="Comments given">
+        <h1>{says}</h1>
+        {list}
+      </section>
+    );
+  return (
+    <details className="above-5">
+      <summary>{says}</summary>
+      {list}
+    </details>
+  );
+}
