@@ -48,11 +48,14 @@ import type {
   OwnSourcesRule,
   Paper,
   PersonPage,
+  PhraseView,
+  Picture,
   Pile,
   Porch,
   PostView,
   PromptAnswered,
   PromptView,
+  QuestionList,
   Rail,
   ReturnNote,
   RoomView,
@@ -509,6 +512,30 @@ export const editablePromptOptions = (prompt: number, weeksLater = 0) =>
     // What one is changing is not taken from under one's hands.
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
+  });
+
+export const promptOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['prompt', id],
+    queryFn: ({ signal }) => getJson<PromptView>(`/api/prompts/${id}`, signal),
+  });
+
+export const classPictureOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['class-picture', id],
+    queryFn: ({ signal }) => getJson<Picture>(`/api/classes/${id}/class-picture`, signal),
+  });
+
+export const phrasesOptions = (criterion: string, level: string) =>
+  queryOptions({
+    queryKey: ['phrases', criterion, level],
+    queryFn: ({ signal }) => getJson<PhraseView[]>(withParams('/api/phrases', { criterion, level }), signal),
+  });
+
+export const questionsOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['questions', prompt],
+    queryFn: ({ signal }) => getJson<QuestionList>(`/api/prompts/${prompt}/questions`, signal),
   });
 
 export const bundlesOptions = (id: number) =>

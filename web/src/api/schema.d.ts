@@ -388,6 +388,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/class-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/decisions": {
         parameters: {
             query?: never;
@@ -1572,6 +1588,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/phrases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offered"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/phrases/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["forget"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pile": {
         parameters: {
             query?: never;
@@ -1805,7 +1853,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer_1"];
+        post: operations["answer_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2100,6 +2148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{id}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPrompt"];
+        put?: never;
+        post: operations["ask_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}/rubric.csv": {
         parameters: {
             query?: never;
@@ -2285,6 +2349,38 @@ export interface paths {
         };
         get?: never;
         put: operations["word"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/questions/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["answer"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2621,7 +2717,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer"];
+        post: operations["answer_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2845,6 +2941,7 @@ export interface components {
         Besides: {
             category?: string;
             tags: string[];
+            word?: string;
             works: string[];
         };
         BlogAddress: {
@@ -3151,6 +3248,13 @@ export interface components {
             /** @enum {string} */
             trend: "TOO_FEW" | "UP" | "DOWN" | "STEADY";
         };
+        CriterionSpread: {
+            criterion: string;
+            levels: components["schemas"]["LevelCount"][];
+            /** Format: int32 */
+            papers: number;
+            percent: number;
+        };
         Current: {
             address?: string;
             header?: string;
@@ -3241,6 +3345,7 @@ export interface components {
             category?: number;
             /** Format: int64 */
             classId: number;
+            handInWord?: string;
             history: components["schemas"]["Past"][];
             html: string;
             /** Format: int64 */
@@ -3544,6 +3649,7 @@ export interface components {
             publishAt?: string;
             /** Format: int32 */
             rev: number;
+            word?: string;
         };
         Heads: {
             /** Format: int32 */
@@ -3668,6 +3774,11 @@ export interface components {
             descriptor: string;
             name: string;
             points: number;
+        };
+        LevelCount: {
+            level: string;
+            /** Format: int32 */
+            papers: number;
         };
         LookChange: {
             /** @enum {string} */
@@ -3829,6 +3940,9 @@ export interface components {
         NewPhrase: {
             phrase: string;
             username: string;
+        };
+        NewQuestion: {
+            question: string;
         };
         NewTeacher: {
             email: string;
@@ -4080,6 +4194,7 @@ export interface components {
             title: string;
             /** Format: int32 */
             version: number;
+            word?: string;
         };
         PasswordChange: {
             before: string;
@@ -4124,6 +4239,15 @@ export interface components {
         PersonPage: {
             next?: string;
             people: components["schemas"]["PersonLine"][];
+        };
+        PhraseView: {
+            /** Format: int64 */
+            id: number;
+            text: string;
+        };
+        Picture: {
+            prompts: components["schemas"]["PromptPicture"][];
+            strengths: components["schemas"]["StrengthView"][];
         };
         PictureAddress: {
             address: string;
@@ -4329,6 +4453,12 @@ export interface components {
             id: number;
             title: string;
         };
+        PromptPicture: {
+            criteria: components["schemas"]["CriterionSpread"][];
+            /** Format: int64 */
+            promptId: number;
+            title: string;
+        };
         PromptView: {
             answers: components["schemas"]["WantedAnswers"];
             asked: components["schemas"]["Asked"];
@@ -4362,6 +4492,25 @@ export interface components {
         PromptWish: {
             /** Format: int64 */
             promptId?: number;
+        };
+        QuestionList: {
+            mayAnswer: boolean;
+            mayAsk: boolean;
+            questions: components["schemas"]["QuestionView"][];
+        };
+        QuestionView: {
+            answer?: string;
+            answeredBy?: string;
+            /** Format: date-time */
+            askedAt: string;
+            asker?: string;
+            forAll: boolean;
+            /** Format: int64 */
+            id: number;
+            own: boolean;
+            question: string;
+            /** Format: int32 */
+            rev: number;
         };
         Rail: {
             counts: number[];
@@ -4695,6 +4844,12 @@ export interface components {
         Stop: {
             token: string;
         };
+        StrengthView: {
+            criterion: string;
+            /** Format: int32 */
+            papers: number;
+            percent: number;
+        };
         Stretch: {
             /** @enum {string} */
             change: "SAME" | "ADDED" | "REMOVED";
@@ -4815,6 +4970,7 @@ export interface components {
             faltering: components["schemas"]["Faltering"][];
             hasPrompts: boolean;
             mark: components["schemas"]["ToMark"][];
+            questions: components["schemas"]["Waiting"][];
             /** Format: int32 */
             students: number;
             /** Format: int32 */
@@ -4878,6 +5034,13 @@ export interface components {
         VideoFound: {
             video?: components["schemas"]["Video"];
         };
+        Waiting: {
+            /** Format: int64 */
+            promptId: number;
+            /** Format: int32 */
+            questions: number;
+            title: string;
+        };
         Wanted: {
             /** Format: int64 */
             id?: number;
@@ -4888,6 +5051,12 @@ export interface components {
             due?: string;
             letOff: boolean;
             reason?: string;
+        };
+        WantedAnswer: {
+            answer: string;
+            forAll: boolean;
+            /** Format: int32 */
+            rev: number;
         };
         WantedAnswers: {
             /** Format: int64 */
@@ -5067,6 +5236,7 @@ export type Confirmation = components['schemas']['Confirmation'];
 export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
 export type CriterionOverTime = components['schemas']['CriterionOverTime'];
+export type CriterionSpread = components['schemas']['CriterionSpread'];
 export type Current = components['schemas']['Current'];
 export type Days = components['schemas']['Days'];
 export type Decided = components['schemas']['Decided'];
@@ -5126,6 +5296,7 @@ export type KnownRubric = components['schemas']['KnownRubric'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Level = components['schemas']['Level'];
+export type LevelCount = components['schemas']['LevelCount'];
 export type LookChange = components['schemas']['LookChange'];
 export type MailOffer = components['schemas']['MailOffer'];
 export type Margin = components['schemas']['Margin'];
@@ -5149,6 +5320,7 @@ export type NewComment = components['schemas']['NewComment'];
 export type NewHelper = components['schemas']['NewHelper'];
 export type NewNote = components['schemas']['NewNote'];
 export type NewPhrase = components['schemas']['NewPhrase'];
+export type NewQuestion = components['schemas']['NewQuestion'];
 export type NewTeacher = components['schemas']['NewTeacher'];
 export type Newcomer = components['schemas']['Newcomer'];
 export type Newer = components['schemas']['Newer'];
@@ -5185,6 +5357,8 @@ export type Paused = components['schemas']['Paused'];
 export type Percent = components['schemas']['Percent'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
+export type PhraseView = components['schemas']['PhraseView'];
+export type Picture = components['schemas']['Picture'];
 export type PictureAddress = components['schemas']['PictureAddress'];
 export type Pile = components['schemas']['Pile'];
 export type PileCount = components['schemas']['PileCount'];
@@ -5199,8 +5373,11 @@ export type PromptAnswered = components['schemas']['PromptAnswered'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptChange = components['schemas']['PromptChange'];
 export type PromptChoice = components['schemas']['PromptChoice'];
+export type PromptPicture = components['schemas']['PromptPicture'];
 export type PromptView = components['schemas']['PromptView'];
 export type PromptWish = components['schemas']['PromptWish'];
+export type QuestionList = components['schemas']['QuestionList'];
+export type QuestionView = components['schemas']['QuestionView'];
 export type Rail = components['schemas']['Rail'];
 export type Reached = components['schemas']['Reached'];
 export type ReaderNames = components['schemas']['ReaderNames'];
@@ -5253,6 +5430,7 @@ export type Split = components['schemas']['Split'];
 export type StaffLine = components['schemas']['StaffLine'];
 export type Standing = components['schemas']['Standing'];
 export type Stop = components['schemas']['Stop'];
+export type StrengthView = components['schemas']['StrengthView'];
 export type Stretch = components['schemas']['Stretch'];
 export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
@@ -5274,8 +5452,10 @@ export type UsualWaitView = components['schemas']['UsualWaitView'];
 export type VersionView = components['schemas']['VersionView'];
 export type Video = components['schemas']['Video'];
 export type VideoFound = components['schemas']['VideoFound'];
+export type Waiting = components['schemas']['Waiting'];
 export type Wanted = components['schemas']['Wanted'];
 export type WantedAllowance = components['schemas']['WantedAllowance'];
+export type WantedAnswer = components['schemas']['WantedAnswer'];
 export type WantedAnswers = components['schemas']['WantedAnswers'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedMembers = components['schemas']['WantedMembers'];
@@ -6013,6 +6193,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Category"][];
+                };
+            };
+        };
+    };
+    picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
                 };
             };
         };
@@ -8264,6 +8466,49 @@ export interface operations {
             };
         };
     };
+    offered: {
+        parameters: {
+            query?: {
+                criterion?: string;
+                level?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhraseView"][];
+                };
+            };
+        };
+    };
+    forget: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     pile: {
         parameters: {
             query?: {
@@ -8741,7 +8986,7 @@ export interface operations {
             };
         };
     };
-    answer_1: {
+    answer_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9313,6 +9558,54 @@ export interface operations {
             };
         };
     };
+    ofPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionList"];
+                };
+            };
+        };
+    };
+    ask_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewQuestion"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionView"];
+                };
+            };
+        };
+    };
     csv: {
         parameters: {
             query?: never;
@@ -9659,6 +9952,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Standing"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionView"];
                 };
             };
         };
@@ -10276,7 +10615,7 @@ export interface operations {
             };
         };
     };
-    answer: {
+    answer_1: {
         parameters: {
             query?: never;
             header?: never;

@@ -64,8 +64,10 @@ const DirectoryPage = page(() => import('../blogs/DirectoryPage').then((m) => m.
 const SetupPage = page(() => import('../blogs/SetupPage').then((m) => m.SetupPage));
 const BlogsPage = page(() => import('../blogs/BlogsPage').then((m) => m.BlogsPage));
 const PromptsPage = page(() => import('../prompts/PromptsPage').then((m) => m.PromptsPage));
+const PromptPage = page(() => import('../prompts/PromptPage').then((m) => m.PromptPage));
 const ComposePage = page(() => import('../prompts/ComposePage').then((m) => m.ComposePage));
 const ScoreSheetPage = page(() => import('../marking/ScoreSheetPage').then((m) => m.ScoreSheetPage));
+const ClassPicturePage = page(() => import('../marking/ClassPicturePage').then((m) => m.ClassPicturePage));
 const NewsPage = page(() => import('../subscriptions/NewsPage').then((m) => m.NewsPage));
 const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage').then((m) => m.SubscriptionsPage));
 const EmailPage = page(() => import('../people/EmailPage').then((m) => m.EmailPage));
@@ -83,6 +85,7 @@ const IN_CLASS = {
   'my-writing': MyWritingPage,
   write: ChoosePage,
   'write/:postId': WritePage,
+  'prompt/:promptId': PromptPage,
   'posts/:postId/margin': MarginPage,
   'posts/:postId': PostPage,
   approve: ApprovePage,
@@ -107,6 +110,7 @@ const UNDER_TABS = {
   'prompts/new': ComposePage,
   'prompts/:promptId': ComposePage,
   scores: ScoreSheetPage,
+  'scores/picture': ClassPicturePage,
   sources: SourcesPage,
   rules: RulesPage,
 };

@@ -1,9 +1,10 @@
 import { useState } from 'react';
-import type { Evidence, Paper, Rubric } from '../api/schema';
+import type { Criterion, Evidence, Paper, Rubric } from '../api/schema';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Steps } from '../ui/Steps';
 import css from './Mark.module.css';
+import { Remark } from './Remark';
 import type { useGiving } from './useGiving';
 
 /** The field that is open at the foot. */
@@ -93,6 +94,8 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
               {isCurrent && open === 'remark' ? (
                 <Remark
                   label={`Comment on ${c.name}`}
+                  criterion={c.name}
+                  level={levelOf(c, mark?.points)}
                   begin={mark?.remark ?? ''}
                   onKeep={(text) => {
                     giving.remark(c, text);
@@ -124,6 +127,8 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
         {open === 'word' ? (
           <Remark
             label="A word on the whole"
+            criterion=""
+            level=""
             begin={word}
             onKeep={(text) => {
               giving.word(text);
@@ -144,26 +149,9 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
   );
 }
 
-function Remark({ label, begin, onKeep }: { label: string; begin: string; onKeep: (text: string) => void }) {
-  const [text, setText] = useState(begin);
-  return (
-    <textarea
-      className={css.remark}
-      aria-label={label}
-      placeholder={label}
-      autoFocus
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={() => onKeep(text)}
-      onKeyDown={(e) => {
-        if (e.key === 'Escape' || (e.key === 'Enter' && !e.shiftKey)) {
-          e.preventDefault();
-          e.currentTarget.blur();
-        }
-      }}
-    />
-  );
-}
+/** The name of the highest step that points reach; empty while there are none. */
+const levelOf = (c: Criterion, points?: number) =>
+  (points !== undefined && c.levels.filter((l) => l.points <= points).at(-1)?.name) || '';
 
 interface BetweenProps {
   name: string;

@@ -27,7 +27,8 @@ interface PaperTextsProps {
   as?: string;
   /** Without it nothing can be allowed here. */
   onAllow?: () => void;
-  onMembers: () => void;
+  /** Without it nothing can be said here about who handed it in. */
+  onMembers?: () => void;
 }
 
 /** All posts of a paper, in the order in which they came, and the comments that were given for it. */
@@ -87,6 +88,11 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers }: PaperText
             {i === 0 && allow}
           </div>
           {post.gathered && <OutsideTime postId={post.postId} />}
+          {post.word && (
+            <p className={css.said}>
+              <span className="tiny muted">Said with it:</span> {post.word}
+            </p>
+          )}
           <h1>{post.title}</h1>
           <Reading html={post.html} postId={post.postId} />
           <ExcerptNote excerpt={post.excerpt} />
@@ -106,7 +112,7 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers }: PaperText
 }
 
 /** Whose paper it is, where several hand in one. */
-function Together({ paper, onMembers }: { paper: Paper; onMembers: () => void }) {
+function Together({ paper, onMembers }: { paper: Paper; onMembers?: () => void }) {
   const of = paper.together;
   if (!of) return null;
   const apart = of.members.filter((m) => !of.alike.includes(m.studentId));
@@ -115,10 +121,14 @@ function Together({ paper, onMembers }: { paper: Paper; onMembers: () => void })
       {of.name && <b>{of.name}: </b>}
       {of.members.map((m) => m.name).join(', ')}
       {apart.length > 0 && `; marked apart: ${apart.map((m) => m.name).join(', ')}`}
-      {' · '}
-      <Word tiny onClick={onMembers}>
-        Who handed this in
-      </Word>
+      {onMembers && (
+        <>
+          {' · '}
+          <Word tiny onClick={onMembers}>
+            Who handed this in
+          </Word>
+        </>
+      )}
     </p>
   );
 }

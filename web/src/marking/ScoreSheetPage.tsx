@@ -10,7 +10,9 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
 import { BundlesDialog } from './BundlesDialog';
+import { PaperBeside } from './PaperBeside';
 import css from './ScoreSheet.module.css';
+import { WhyThese } from './WhyThese';
 
 type Order = 'name' | 'group' | 'low' | 'high';
 
@@ -26,6 +28,10 @@ export function ScoreSheetPage() {
         <div className="row wrap">
           <h1>Scores</h1>
           <span className="push less">
+            <Link className="word" to={`/classes/${id}/scores/picture`}>
+              The class’s picture
+            </Link>{' '}
+            ·{' '}
             {manages && (
               <>
                 <Word onClick={() => setBundling(true)}>Bundles and weights</Word> ·{' '}
@@ -66,6 +72,8 @@ const columns = (sheet: Sheet) =>
 
 function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
   const [params, setParams] = useSearchParams();
+  const [beside, setBeside] = useState<{ prompt: number; student: number } | null>(null);
+  const [why, setWhy] = useState<{ student: StudentLine; bundle: number } | null>(null);
   const order = (params.get('sort') as Order) ?? 'name';
   const group = params.get('group') ?? '';
   const ask = (field: string, value: string) =>
@@ -138,7 +146,16 @@ function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
           ? 'A total is made of what students have seen; what is marked and not released, and whoever was let off, is left out. What does not count in it stands in grey.'
           : 'There is no total yet: put the prompts into bundles that count together.'}
       </p>
-      <Table sheet={sheet} cols={cols} students={students} classId={classId} />
+      <Table
+        sheet={sheet}
+        cols={cols}
+        students={students}
+        classId={classId}
+        onPaper={(prompt, student) => setBeside({ prompt, student })}
+        onWhy={(student, bundle) => setWhy({ student, bundle })}
+      />
+      {beside && <PaperBeside {...beside} classId={classId} onClose={() => setBeside(null)} />}
+      {why && <WhyThese {...why} sheet={sheet} onClose={() => setWhy(null)} />}
     </>
   );
 }
@@ -148,11 +165,13 @@ interface TableProps {
   cols: { prompt: SheetPrompt; at: number }[];
   students: StudentLine[];
   classId: number;
+  onPaper: (prompt: number, student: number) => void;
+  onWhy: (student: StudentLine, bundle: number) => void;
 }
 
-function Table({ sheet, cols, students, classId }: TableProps) {
+function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
   const table = useRef<HTMLTableElement>(null);
-  /** The arrows walk from cell to cell; Enter opens the paper, since each is a link. */
+  /** The arrows walk from cell to cell; Enter opens the paper beside the sheet. */
   const walk = (e: KeyboardEvent) => {
     const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
     const at = (e.target as HTMLElement).dataset.at?.split(' ').map(Number);
@@ -216,13 +235,24 @@ function Table({ sheet, cols, students, classId }: TableProps) {
                     at={`${row} ${col}`}
                     tab={row === 0 && col === 0 ? 0 : -1}
                     bundled={sheet.bundles.length > 0}
-                    to={`/classes/${classId}/mark/${prompt.id}/${s.studentId}`}
+                    onOpen={() => onPaper(prompt.id, s.studentId)}
                   />
                 </td>
               ))}
               {s.percents.map((p, i) => (
                 <td key={sheet.bundles[i].id} className={css.sum}>
-                  {percent(p.value)}
+                  {p.value === undefined ? (
+                    percent(p.value)
+                  ) : (
+                    <button
+                      type="button"
+                      className={css.why}
+                      aria-label={`${percent(p.value)}, why: ${s.name}, ${sheet.bundles[i].name}`}
+                      onClick={() => onWhy(s, i)}
+                    >
+                      {percent(p.value)}
+                    </button>
+                  )}
                 </td>
               ))}
               {sheet.bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
@@ -241,10 +271,10 @@ interface PaperProps {
   at: string;
   tab: number;
   bundled: boolean;
-  to: string;
+  onOpen: () => void;
 }
 
-function Paper({ cell, prompt, student, at, tab, bundled, to }: PaperProps) {
+function Paper({ cell, prompt, student, at, tab, bundled, onOpen }: PaperProps) {
   const says = [
     t.states[cell.state],
     cell.points !== undefined && `${cell.points} of ${prompt.points}`,
@@ -257,8 +287,9 @@ function Paper({ cell, prompt, student, at, tab, bundled, to }: PaperProps) {
     .filter(Boolean)
     .join(', ');
   return (
-    <Link
-      to={to}
+    <button
+      type="button"
+      onClick={onOpen}
       data-at={at}
       tabIndex={tab}
       className={`${css.cell} ${bundled && !cell.counts ? css.aside : ''} ${cell.late ? css.late : ''}`}
@@ -272,11 +303,11 @@ function Paper({ cell, prompt, student, at, tab, bundled, to }: PaperProps) {
         {cell.points ?? ''}
         {cell.provisional && cell.points !== undefined ? '…' : ''}
       </span>
-    </Link>
+    </button>
   );
 }
 
-const percent = (value?: number) => (value === undefined ? '–' : `${value.toFixed(1)} %`);
+export const percent = (value?: number) => (value === undefined ? '–' : `${value.toFixed(1)} %`);
 
 /** How many columns stand under the name of each bundle. */
 function runs(cols: TableProps['cols'], sheet: Sheet) {

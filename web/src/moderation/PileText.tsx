@@ -20,6 +20,11 @@ export function PileText({ item }: { item: PileItem }) {
     <>
       {item.title &&
         (changes?.title.length ? <CleanHtml as="h2" html={markLine(changes.title, holds)} /> : <h2>{item.title}</h2>)}
+      {item.besides.word && (
+        <p className={css.said}>
+          <span className="tiny muted">Said with it:</span> {item.besides.word}
+        </p>
+      )}
       <div className={css.text}>
         <Reading html={whole} postId={files} />
       </div>

@@ -36,7 +36,9 @@ export function PromptsPage() {
         )}
         {prompts.data?.map((p) => (
           <section className="inside-4 foot-4 ruled" key={p.id}>
-            <h2>{p.title}</h2>
+            <h2>
+              <Link to={`/classes/${id}/prompt/${p.id}`}>{p.title}</Link>
+            </h2>
             <p className="muted above-1 below-2 less">
               <Due at={p.due} /> · {t.count(p.points, 'point', 'points')}
               {p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}
@@ -67,7 +69,7 @@ export function PromptsPage() {
                   {' · '}
                 </>
               )}
-              <CopyLink path={`/classes/${id}/write?prompt=${p.id}`} />
+              <CopyLink path={`/classes/${id}/prompt/${p.id}`} />
             </p>
             {p.asked.comments > 0 && (
               <details className="above-2" onToggle={(e) => show(`g${p.id}`, e.currentTarget.open)}>

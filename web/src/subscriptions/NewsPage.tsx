@@ -26,6 +26,7 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   OWN_DATE: () => 'You have a date of your own for',
   LET_OFF: () => 'You were let off',
   PROMPT_CHOSEN: () => 'said which prompt is answered by',
+  QUESTION_ANSWERED: () => 'answered your question under',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
@@ -41,6 +42,7 @@ const ABOUT_ME = new Set([
   'OWN_DATE',
   'LET_OFF',
   'PROMPT_CHOSEN',
+  'QUESTION_ANSWERED',
 ]);
 const SHOWN = [
   ['', 'everything'],

@@ -87,6 +87,18 @@ export function TodayPage() {
       />,
     ),
   );
+  data.questions.forEach((q) =>
+    lines.push(
+      <Line
+        key={`q${q.promptId}`}
+        n={q.questions}
+        says={q.questions === 1 ? 'question waits for an answer' : 'questions wait for an answer'}
+        more={`under ${q.title}`}
+        to={`${at}/prompt/${q.promptId}`}
+        verb="Answer"
+      />,
+    ),
+  );
   data.mark.forEach((m) =>
     lines.push(
       <Line

@@ -158,7 +158,9 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
             </>
           )}
         </div>
-        <h2>{d.title}</h2>
+        <h2>
+          <Link to={`/classes/${classId}/prompt/${d.promptId}`}>{d.title}</Link>
+        </h2>
         {(d.owesPosts || (d.askedPosts === 0 && d.owesComments)) && <p className={css.lines}>{d.instructions}</p>}
         {d.together.length > 0 && d.owesPosts && (
           <p className="less above-1 below-0">

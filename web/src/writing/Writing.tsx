@@ -75,6 +75,7 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   const [problem, setProblem] = useState('');
   // Why it could not be handed in; it is said where one has pressed.
   const [looking, setLooking] = useState(false);
+  const [word, setWord] = useState(draft.handInWord ?? '');
   const [publishAt, setPublishAt] = useState(draft.publishAt ?? '');
   const uploading = useRef(0);
   const update = (part: Partial<Typed>) => {
@@ -162,7 +163,11 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
   const handIn = useWrite(
     async () => {
       if (!(await save())) return false;
-      await postJson(`/api/posts/${draft.id}/hand-in`, { rev: rev.current, publishAt: publishAt || undefined });
+      await postJson(`/api/posts/${draft.id}/hand-in`, {
+        rev: rev.current,
+        publishAt: publishAt || undefined,
+        word: word || undefined,
+      });
       return true;
     },
     {
@@ -270,6 +275,19 @@ export function Writing({ draft, onDone }: { draft: Draft; onDone?: () => void }
           onPublishAt={setPublishAt}
         />
         {draft.own && <AskForHelp postId={draft.id} />}
+        {draft.own && draft.prompt && (
+          <details className="above-3" open={!!word}>
+            <summary className="tiny points muted">Say something to your teacher with it</summary>
+            <textarea
+              className={`${css.word} above-2`}
+              rows={3}
+              maxLength={1000}
+              aria-label="What your teacher reads beside it"
+              value={word}
+              onChange={(e) => setWord(e.target.value)}
+            />
+          </details>
+        )}
         {!staffMends && (
           <Button
             className="full above-4 big"

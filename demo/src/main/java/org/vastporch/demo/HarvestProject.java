@@ -165,7 +165,7 @@ class HarvestProject {
                                 null,
                                 null))
                 .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null));
+        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
     }
 
     /** All that waits of the answers to a prompt is approved. */

@@ -287,7 +287,7 @@ class PlotToPlate {
                                 seed % 5 == 4 ? null : kept.get(seed % 5).id(),
                                 null))
                 .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null));
+        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
         return id;
     }
 
@@ -482,7 +482,7 @@ class PlotToPlate {
         posts.handIn(
                 teacher,
                 id,
-                new PostService.HandingIn(posts.draft(teacher, id).beside().rev(), at));
+                new PostService.HandingIn(posts.draft(teacher, id).beside().rev(), at, null));
     }
 
     private long share(Viewer author, long blog, String title, String text, String tag) {
@@ -493,7 +493,7 @@ class PlotToPlate {
                         id,
                         new PostService.Save(rev, title, "<p>" + text + "</p>", List.of(tag), "MY_CLASS", null, null))
                 .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null));
+        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
         return id;
     }
 
@@ -527,7 +527,7 @@ class PlotToPlate {
                                             before.category(),
                                             null))
                             .rev();
-                    posts.handIn(rowan, p.id(), new PostService.HandingIn(rev, null));
+                    posts.handIn(rowan, p.id(), new PostService.HandingIn(rev, null, null));
                 });
         clock.set(now.minus(Duration.ofHours(20)));
         write7(

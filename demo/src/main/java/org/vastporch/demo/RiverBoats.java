@@ -179,7 +179,7 @@ class RiverBoats {
                         id,
                         new PostService.Save(rev, text.title(), text.html(), text.tags(), audience, null, null))
                 .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null));
+        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
         return id;
     }
 

@@ -98,15 +98,24 @@ class AssessTest {
     @Test
     void theScoreSheetIsWalkedByKeysAndTakenAlong() throws IOException {
         Page teacher = as("quill", "/classes/1/scores");
-        Locator first = named(teacher, AriaRole.LINK, "^Tunde Ainsworth-Bello, Week 1 log: Released, ");
+        Locator first = named(teacher, AriaRole.BUTTON, "^Tunde Ainsworth-Bello, Week 1 log: Released, ");
         first.focus();
         teacher.keyboard().press("ArrowDown");
         teacher.keyboard().press("ArrowRight");
-        assertThat(named(teacher, AriaRole.LINK, "^Pia Aurelio, Week 2 log: ")).isFocused();
+        assertThat(named(teacher, AriaRole.BUTTON, "^Pia Aurelio, Week 2 log: "))
+                .isFocused();
         teacher.keyboard().press("Enter");
-        assertThat(named(teacher, AriaRole.HEADING, "^A week with the parsley$"))
-                .isVisible();
-        teacher.goBack();
+        Locator beside = teacher.getByRole(AriaRole.DIALOG);
+        assertThat(beside.getByText("A week with the parsley")).isVisible();
+        teacher.keyboard().press("Escape");
+        assertThat(beside).hasCount(0);
+        named(teacher, AriaRole.BUTTON, "why: Pia Aurelio, Weekly logs$").click();
+        assertThat(teacher.getByText("The best 5 count: no other 5 of these")).isVisible();
+        teacher.keyboard().press("Escape");
+        link(teacher, "The class’s picture").click();
+        assertThat(teacher.getByText("Strongest in")).isVisible();
+        assertThat(named(teacher, AriaRole.TABLE, "^Observation").first()).isVisible();
+        link(teacher, "Scores").last().click();
         teacher.getByLabel("Group").selectOption("Bed 3");
         assertThat(named(teacher, AriaRole.ROWHEADER, "Bed 3").first()).isVisible();
         assertThat(named(teacher, AriaRole.ROWHEADER, "Bed 1")).hasCount(0);

@@ -117,4 +117,28 @@ class TogetherTest {
         assertThat(link(teacher, "Rowan Fairweather")).hasCount(0);
         assertEquals(true, teacher.evaluate("window.sameDocument"));
     }
+
+    /** Asked under a prompt, answered for all, and read by a classmate who does not learn whose question it was. */
+    @Test
+    void aQuestionUnderAPrompt() {
+        Page student = as("natsuo.i", "/classes/1/write");
+        link(student, "Week 7 log").click();
+        student.getByLabel("Something unclear?").fill("Does frost count as something that I saw?");
+        button(student, "Ask").click();
+        assertThat(student.getByText("your teachers read it")).isVisible();
+
+        Page teacher = as("quill", "/classes/1/today");
+        teacher.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(Pattern.compile("^Answer")))
+                .first()
+                .click();
+        teacher.getByLabel("Your answer").fill("Yes, if you say where and when.");
+        button(teacher, "Answer for all").click();
+        assertThat(button(teacher, "Answer for all")).hasCount(0);
+
+        Page other = as("zofia.j", "/classes/1/prompt/7");
+        assertThat(other.getByText("Yes, if you say where and when.")).isVisible();
+        assertThat(other.getByText("Somebody of the class")).isVisible();
+        student.navigate("/news");
+        assertThat(student.getByText("answered your question under").first()).isVisible();
+    }
 }

@@ -163,6 +163,7 @@ class CanarySchool {
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
         livePictures();
+        answered(asked(marked, "Which week?"), token("answer-for-all"), true);
         thing(
                 "private",
                 who('L').post(
@@ -334,7 +335,16 @@ class CanarySchool {
     private void waiting() {
         long waits = begin(own, Map.of());
         save(waits, token("waiting"), token("waiting"), "MY_CLASS");
-        handIn(waits, null);
+        String word = token("hand-in-word");
+        handIn(waits, null, word);
+        // Whoever marks reads it too.
+        jdbc.sql("""
+                insert into hand_in_word (post_id, word)
+                select max(id), :word from post where prompt_id = :prompt and author_id = :author""")
+                .param("word", word)
+                .param("prompt", things.get("prompt").get(0))
+                .param("author", who('S').id)
+                .update();
         thing("post", waits);
         long live = postWith("live-under-waiting");
         save(live, token("waiting-version"), token("waiting-version"), "MY_CLASS");
@@ -378,6 +388,15 @@ class CanarySchool {
         who('L').post(
                         "/api/prompts/" + prompt + "/marking/" + who('S').id + "/staff-thread",
                         Map.of("text", token("staff-thread")));
+        jdbc.sql("""
+                insert into phrase (person_id, criterion, level, text, uses, used_at)
+                values (:person, '', '', :text, 1, current_timestamp)""")
+                .param("person", who('L').id)
+                .param("text", token("phrase"))
+                .update();
+        thing("phrase", jdbc.sql("select max(id) from phrase").query(Long.class).single());
+        asked(prompt, token("question"));
+        answered(asked(prompt, "Which bed?"), token("answer-for-one"), false);
         who('L').post("/api/return-notes", Map.of("text", token("return-bank")));
         thing(
                 "bank",
@@ -656,15 +675,32 @@ class CanarySchool {
                         audience));
     }
 
+    private long asked(Object prompt, String question) {
+        long id = who('S').post("/api/prompts/" + prompt + "/questions", Map.of("question", question))
+                .body()
+                .get("id")
+                .asLong();
+        thing("question", id);
+        return id;
+    }
+
+    private void answered(long question, String answer, boolean forAll) {
+        who('L').put("/api/questions/" + question + "/answer", Map.of("rev", 1, "answer", answer, "forAll", forAll));
+    }
+
     private void handIn(long post, LocalDateTime at) {
+        handIn(post, at, "");
+    }
+
+    private void handIn(long post, LocalDateTime at, String word) {
         int rev = who('S').get("/api/posts/" + post + "/draft")
                 .body()
                 .get("beside")
                 .get("rev")
                 .asInt();
-        Answer answer = who('S').post(
-                        "/api/posts/" + post + "/hand-in",
-                        at == null ? Map.of("rev", rev) : Map.of("rev", rev, "publishAt", at.toString()));
+        Map<String, Object> wish = new HashMap<>(Map.of("rev", rev, "word", word));
+        if (at != null) wish.put("publishAt", at.toString());
+        Answer answer = who('S').post("/api/posts/" + post + "/hand-in", wish);
         if (answer.status() != 200) throw new AssertionError(answer.text());
     }
 

@@ -50,6 +50,8 @@ class Crawl {
             Map.entry("comments", "comment"),
             Map.entry("blogs", "blog"),
             Map.entry("prompts", "prompt"),
+            Map.entry("questions", "question"),
+            Map.entry("phrases", "phrase"),
             Map.entry("marking", "person"),
             Map.entry("criteria", "criterion"),
             Map.entry("people", "person"),
@@ -278,8 +280,19 @@ class Crawl {
                                 Map.of("seen", seen(id), "reason", "Too soon."),
                                 stale(Map.of("seen", guess(), "reason", "Too soon.")))),
                 Map.entry(
+                        "PUT /api/prompts/{}/marking/{}/members",
+                        () -> List.of(stale(Map.of("seen", guess(), "students", List.of(), "apart", List.of())))),
+                Map.entry(
                         "PUT /api/prompts/{}/marking/{}/taken",
                         () -> List.of(stale(Map.of("seen", guess(), "post", 1, "version", 1, "taken", true)))),
+                Map.entry(
+                        "POST /api/prompts/{}/questions",
+                        () -> List.of(Map.of("question", "How long?"), Map.of("question", ""))),
+                Map.entry(
+                        "PUT /api/questions/{}/answer",
+                        () -> List.of(
+                                Map.of("rev", rev("prompt_question", id), "answer", "Soon.", "forAll", false),
+                                stale(Map.of("rev", 77, "answer", "Soon.", "forAll", true)))),
                 Map.entry("POST /api/prompts/{}/look", () -> List.of(EndpointTableTest.wantedPrompt())),
                 Map.entry(
                         "PUT /api/prompts/{}",
@@ -449,6 +462,8 @@ class Crawl {
                 .query((row, n) -> Map.<String, Object>of(
                         "posts",
                         List.of(Map.of("post", row.getLong("id"), "version", row.getInt("handed_no"))),
+                        "comments",
+                        0,
                         "rev",
                         row.getInt("rev")))
                 .optional()

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.boot.test.web.server.LocalServerPort;
+import org.springframework.jdbc.core.simple.JdbcClient;
 import org.vastporch.core.access.BlogFacts.Commenters;
 import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Viewer;
@@ -44,6 +45,9 @@ class EndpointTableTest {
 
     @Autowired
     PeopleService people;
+
+    @Autowired
+    JdbcClient jdbc;
 
     @LocalServerPort
     int port;
@@ -140,6 +144,7 @@ class EndpointTableTest {
         made.put("draft", this::draft);
         made.put("version", () -> 1);
         made.put("note", this::note);
+        made.put("question", this::question);
         made.put("bank", () -> 1);
         made.put("comment", () -> of.other()
                 .post("/api/posts/" + published + "/comments", Map.of("text", "Well seen."))
@@ -216,6 +221,24 @@ class EndpointTableTest {
         of.first().put("/api/posts/" + id + "/draft", save);
         return of.lead()
                 .post("/api/posts/" + id + "/margin", Map.of("quote", "leaves", "nth", 0, "remark", "How many?"))
+                .body()
+                .get("id")
+                .asLong();
+    }
+
+    /** Whose it is not gets to know nothing of it. */
+    private long phrase() {
+        jdbc.sql("""
+                merge into phrase (person_id, criterion, level, text, uses, used_at) key (person_id, criterion, text)
+                values (:person, 'voice', '', 'Clear.', 1, current_timestamp)""").param("person", of.lead().id).update();
+        return jdbc.sql("select max(id) from phrase").query(Long.class).single();
+    }
+
+    private long question() {
+        // Only so many may wait at once.
+        jdbc.sql("delete from prompt_question").update();
+        return of.first()
+                .post("/api/prompts/" + prompt + "/questions", Map.of("question", "How long?"))
                 .body()
                 .get("id")
                 .asLong();
@@ -470,12 +493,18 @@ class EndpointTableTest {
         body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
         body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));
         body("POST /api/pile/decisions", () -> deciding(waiting()));
+        body("POST /api/prompts/{prompt}/questions", () -> Map.of("question", "How long?"));
+        made.put("phrase", this::phrase);
+        body("PUT /api/questions/{question}/answer", () -> Map.of("rev", 1, "answer", "Long.", "forAll", true));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body(
                 "PUT /api/prompts/{prompt}/marking/{marked}/criteria/{criterion}",
                 () -> Map.of("seen", seen(), "points", 6, "remark", ""));
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
+        body(
+                "PUT /api/prompts/{prompt}/marking/{marked}/members",
+                () -> Map.of("seen", seen(), "students", List.of(), "apart", List.of()));
         body(
                 "PUT /api/prompts/{prompt}/marking/{marked}/taken",
                 () -> Map.of(

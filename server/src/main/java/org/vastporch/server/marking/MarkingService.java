@@ -122,6 +122,7 @@ public class MarkingService {
      * A post of a paper, in the version that is to be marked.
      *
      * @param by who wrote it, where several hand in together
+     * @param word what its author said with it; left out if nothing was said
      * @param gathered whether it came in from an outside blog
      * @param excerpt left out if its text is whole
      * @param markedOn the version on which the marks were given, if that is an earlier one
@@ -140,7 +141,8 @@ public class MarkingService {
             @Optionally Excerpt excerpt,
             @Optionally Integer markedOn,
             @Optionally Newer newer,
-            @Optionally Integer taken) {}
+            @Optionally Integer taken,
+            @Optionally String word) {}
 
     public record Hand(long studentId, String name) {}
 
@@ -210,6 +212,7 @@ public class MarkingService {
 
     private final MarkingStore store;
     private final ScoreEventStore history;
+    private final PhraseService phrases;
     private final MarkingDesk desk;
     private final ClassChanges changes;
     private final PromptService prompts;
@@ -225,6 +228,7 @@ public class MarkingService {
     MarkingService(
             MarkingStore store,
             ScoreEventStore history,
+            PhraseService phrases,
             MarkingDesk desk,
             ClassChanges changes,
             PromptService prompts,
@@ -238,6 +242,7 @@ public class MarkingService {
             Clock clock) {
         this.store = store;
         this.history = history;
+        this.phrases = phrases;
         this.desk = desk;
         this.changes = changes;
         this.prompts = prompts;
@@ -301,6 +306,7 @@ public class MarkingService {
         MarkingDesk.Paper paper = onDesk(prompt, studentId);
         List<HandedIn> texts = posts.texts(paper.posts());
         Map<Long, Handed> handed = paper.posts().stream().collect(Collectors.toMap(Handed::postId, p -> p));
+        Map<Long, String> words = posts.handInWords(handed.keySet());
         Deadline deadline = prompt.deadline(paper.allowance());
         Term term = classes.get(prompt.classId()).term();
         return new Paper(
@@ -326,7 +332,8 @@ public class MarkingService {
                                         .findFirst()
                                         .orElse(null),
                                 newer(handed.get(p.postId())),
-                                handed.get(p.postId()).taken()))
+                                handed.get(p.postId()).taken(),
+                                words.get(p.postId())))
                         .toList(),
                 comments(prompt, paper),
                 prompt.answers().posts(),
@@ -427,14 +434,16 @@ public class MarkingService {
             for (Mark mark : before.paper().marks()) if (mark.notCounted()) without.add(mark.criterion());
             rubric.requireCounting(without);
         }
+        String remark = given.remark().strip();
+        boolean isNew = !remark.isEmpty()
+                && store.marks(promptId, studentId).stream()
+                        .noneMatch(m ->
+                                m.criterion().equals(criterion) && m.remark().equals(remark));
         for (long student : before.students())
-            store.setMark(new Mark(
-                    promptId,
-                    student,
-                    criterion,
-                    points,
-                    given.notCounted(),
-                    given.remark().strip()));
+            store.setMark(new Mark(promptId, student, criterion, points, given.notCounted(), remark));
+        if (isNew)
+            phrases.learn(
+                    viewer, of.name(), points == null ? "" : of.reached(points).name(), remark);
         return changed(viewer, before, given.reason());
     }
 
@@ -446,6 +455,8 @@ public class MarkingService {
             throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
         Alike before = begin(viewer, prompt, studentId, seen, reason);
         for (long student : before.students()) store.setWord(promptId, student, word.strip());
+        Marking was = before.paper().marking();
+        if (was == null || !was.word().equals(word.strip())) phrases.learn(viewer, "", "", word);
         return changed(viewer, before, reason);
     }
 

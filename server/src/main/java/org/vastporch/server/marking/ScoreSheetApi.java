@@ -14,14 +14,22 @@ import org.vastporch.core.access.Viewer;
 class ScoreSheetApi {
 
     private final ScoreSheetService sheets;
+    private final ClassPictureService pictures;
 
-    ScoreSheetApi(ScoreSheetService sheets) {
+    ScoreSheetApi(ScoreSheetService sheets, ClassPictureService pictures) {
         this.sheets = sheets;
+        this.pictures = pictures;
     }
 
     @GetMapping("/api/classes/{id}/score-sheet")
     ScoreSheetService.Sheet sheet(Viewer viewer, @PathVariable long id) {
         return sheets.sheet(viewer, id);
+    }
+
+    /** How the class stands in its criteria. */
+    @GetMapping("/api/classes/{id}/class-picture")
+    ClassPictureService.Picture picture(Viewer viewer, @PathVariable long id) {
+        return pictures.picture(viewer, id);
     }
 
     @GetMapping("/api/classes/{id}/score-sheet.csv")

@@ -83,7 +83,9 @@ public class TogetherService {
         Prompt prompt = prompts.lock(promptId);
         access.require(viewer, Act.MARK, prompt.classId());
         List<Long> inClass = people.students(prompt.classId());
-        if (!prompt.answers().byGroups() || !inClass.contains(studentId)) throw Problem.missing();
+        if (!inClass.contains(studentId)) throw Problem.missing();
+        if (!prompt.answers().byGroups())
+            throw Problem.stale("each-alone", "For this prompt each student hands in a paper of their own.");
         Members before = members.of(prompt);
         Set<Long> were = new LinkedHashSet<>(before.authors(studentId));
         Set<Long> are = new TreeSet<>(wanted.students());

@@ -59,12 +59,19 @@ public record PileItem(
         Policy.InForce because,
         List<Report> reports) {
 
-    /** @param works the sources, each as a line of the reference list */
-    public record Besides(@Optionally String category, List<String> tags, List<String> works) {
+    /**
+     * @param works the sources, each as a line of the reference list
+     * @param word what its author says with it to whoever decides; left out if nothing is said
+     */
+    public record Besides(
+            @Optionally String category,
+            List<String> tags,
+            List<String> works,
+            @Optionally String word) {
 
-        public static final Besides NOTHING = new Besides(null, List.of(), List.of());
+        public static final Besides NOTHING = new Besides(null, List.of(), List.of(), null);
 
-        /** All of it, one after the other. */
+        /** All of it that readers get, one after the other. */
         public List<String> lines() {
             return Stream.of(Stream.ofNullable(category), tags.stream(), works.stream())
                     .flatMap(s -> s)

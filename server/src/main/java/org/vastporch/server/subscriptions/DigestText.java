@@ -84,6 +84,7 @@ record DigestText(String subject, String text, String html) {
             case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
+            case "QUESTION_ANSWERED" -> item.by() + " answered your question under “" + item.title() + "”";
             case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
             default -> item.by() + " approved “" + item.title() + "”";
         };

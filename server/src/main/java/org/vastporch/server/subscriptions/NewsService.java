@@ -41,6 +41,7 @@ public class NewsService {
 
     private static final int LINES = 220;
     private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED");
+    private static final Set<String> PLAIN = Set.of("RESCORED", "QUESTION_ANSWERED");
     private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
@@ -135,7 +136,8 @@ public class NewsService {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
             toMe.addAll(store.chosenPrompts(me, between));
-            Stream.concat(store.scores(me, between).stream(), store.allowances(me, between).stream())
+            Stream.of(store.scores(me, between), store.allowances(me, between), store.answeredQuestions(me, between))
+                    .flatMap(List::stream)
                     .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
                     .forEach(all::add);
             store.faltering(me, between).stream()
@@ -159,7 +161,7 @@ public class NewsService {
                     Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
                     String name = in.computeIfAbsent(
                             h.classId(), id -> classes.get(id).name());
-                    String lines = h.kind().equals("RESCORED")
+                    String lines = PLAIN.contains(h.kind())
                             ? h.html()
                             : h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
                     String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
@@ -183,6 +185,7 @@ public class NewsService {
     private String to(Viewer viewer, Happened h) {
         if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
         if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
+        if (h.kind().equals("QUESTION_ANSWERED")) return "/classes/" + h.classId() + "/prompt/" + h.comment();
         if (ABOUT_DATES.contains(h.kind())) return "/classes/" + h.classId() + "/write";
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());
         return "/classes/" + h.classId() + (manages ? "/sources" : "/my-writing");

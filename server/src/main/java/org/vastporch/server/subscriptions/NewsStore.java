@@ -24,9 +24,9 @@ class NewsStore {
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
      *     or PROMPT_CHOSEN
      * @param postId 0 for none
-     * @param html a text; of a score the reason in plain words
+     * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
-     * @param comment the number of the comment; null for none
+     * @param comment the number of the comment, of a question that of its prompt; null for none
      */
     record Happened(
             String kind,
@@ -210,6 +210,23 @@ class NewsStore {
                   join prompt q on q.id = a.prompt_id
                  where a.student_id = :me and q.opens_at <= :until and a.set_at > :since and a.set_at <= :until
                  order by a.set_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Questions of the reader that were answered, by the title of the prompt under which they stand. */
+    List<Happened> answeredQuestions(long me, Between between) {
+        return jdbc.sql("""
+                select 'QUESTION_ANSWERED' as kind, p.class_id, 0 as post_id, p.id as comment, p.title,
+                       coalesce(q.answered_by, 0) as by_id, null as visitor, q.answered_at as at, q.answer as html
+                  from prompt_question q
+                  join prompt p on p.id = q.prompt_id
+                 where q.asker_id = :me and q.answered_at > :since and q.answered_at <= :until
+                 order by q.answered_at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

@@ -15,6 +15,7 @@ import org.vastporch.server.http.Optionally;
 import org.vastporch.server.marking.MarkingDesk;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PromptQuestions;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.reading.PorchService;
 
@@ -53,6 +54,7 @@ public class TodayService {
             boolean hasPrompts,
             @Optionally ToApprove approve,
             List<ToMark> mark,
+            List<PromptQuestions.Waiting> questions,
             int unanswered,
             int weekIndex,
             List<Faltering> faltering,
@@ -66,6 +68,7 @@ public class TodayService {
     private final ClassService classes;
     private final PeopleService people;
     private final PromptService prompts;
+    private final PromptQuestions questions;
     private final MarkingDesk desk;
     private final PorchService porch;
     private final SourceService sources;
@@ -77,6 +80,7 @@ public class TodayService {
             ClassService classes,
             PeopleService people,
             PromptService prompts,
+            PromptQuestions questions,
             MarkingDesk desk,
             PorchService porch,
             SourceService sources,
@@ -86,6 +90,7 @@ public class TodayService {
         this.classes = classes;
         this.people = people;
         this.prompts = prompts;
+        this.questions = questions;
         this.desk = desk;
         this.porch = porch;
         this.sources = sources;
@@ -118,6 +123,7 @@ public class TodayService {
                 desk.of(classId).stream()
                         .map(p -> new ToMark(p.promptId(), p.title(), p.due(), p.toMark(), p.missing()))
                         .toList(),
+                questions.waiting(classId),
                 porch.unanswered(viewer, classId, week.start(), week.end()),
                 index,
                 faltering(gathered),

@@ -93,7 +93,7 @@ class PostPile implements Moderated {
     }
 
     /** What is known of the posts of one pile alone. */
-    private record Known(Map<VersionKey, Version> versions, Map<Long, String> categories) {
+    private record Known(Map<VersionKey, Version> versions, Map<Long, String> categories, Map<Long, String> words) {
 
         Version version(long post, int no) {
             return versions.get(new VersionKey(post, no));
@@ -114,7 +114,8 @@ class PostPile implements Moderated {
                 store.categories(versions.values().stream()
                         .map(v -> v.content().categoryId())
                         .filter(Objects::nonNull)
-                        .collect(Collectors.toSet())));
+                        .collect(Collectors.toSet())),
+                store.handInWords(posts.stream().map(waits -> waits.post().id()).toList()));
         return posts.stream()
                 .filter(waits -> desk.has(text(waits.post()))
                         && known.version(
@@ -146,7 +147,7 @@ class PostPile implements Moderated {
                 names.groupOf(row.authorId()),
                 version.title(),
                 Sanitiser.post(version.html()),
-                besides(version, known.categories()),
+                besides(version, known.categories(), known.words().get(row.id())),
                 row.waitingSince(),
                 waits.blog().title(),
                 prompt(row, waits.prompt(), in.term()),
@@ -188,16 +189,17 @@ class PostPile implements Moderated {
         return new Revision.Side(
                 version.title(),
                 Sanitiser.post(version.html()),
-                besides(version, categories).lines());
+                besides(version, categories, null).lines());
     }
 
-    private static PileItem.Besides besides(Version version, Map<Long, String> categories) {
+    private static PileItem.Besides besides(Version version, Map<Long, String> categories, @Nullable String word) {
         return new PileItem.Besides(
                 categories.get(version.content().categoryId()),
                 version.tags(),
                 WorkUsed.references(version.content().works()).stream()
                         .map(WorkUsed.Reference::line)
-                        .toList());
+                        .toList(),
+                word);
     }
 
     private static PileItem.@Nullable AnsweredPrompt prompt(PostRow row, @Nullable DuePrompt prompt, Term term) {

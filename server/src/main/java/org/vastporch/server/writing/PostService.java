@@ -52,6 +52,7 @@ import org.vastporch.server.writing.PostStore.Binned;
 public class PostService {
 
     static final int LONGEST_TITLE = 200;
+    private static final int LONGEST_WORD = 1_000;
     /** Some twenty thousand words and their marks. */
     static final int LONGEST_HTML = 150_000;
 
@@ -68,8 +69,12 @@ public class PostService {
     /**
      * @param publishAt the class's own time of day, as 2026-11-29T20:00, at which it goes up; left out for as soon as
      *     it may
+     * @param word to whoever decides on it or marks it; left out for none
      */
-    public record HandingIn(int rev, @Optionally LocalDateTime publishAt) {}
+    public record HandingIn(
+            int rev,
+            @Optionally LocalDateTime publishAt,
+            @Optionally String word) {}
 
     /** @param answerFirst whether classmates read it only once they have published their own answer */
     public record PromptBrief(
@@ -88,6 +93,7 @@ public class PostService {
      * @param mayAnnounce whether the writer may make it an announcement, which stands apart from the posts of students
      * @param tools what the writer finds in the editor
      * @param publishAt the class's own time of day at which it is to go up
+     * @param handInWord what its author said with it when it was handed in last
      */
     public record Draft(
             long id,
@@ -105,6 +111,7 @@ public class PostService {
             List<WorkUsed> works,
             boolean isUp,
             boolean own,
+            @Optionally String handInWord,
             boolean mayAnnounce,
             boolean announcement,
             @Optionally LocalDateTime publishAt,
@@ -269,6 +276,7 @@ public class PostService {
                 version.content().works(),
                 facts.isUp(),
                 isOwn(viewer, row),
+                store.handInWords(List.of(id)).get(id),
                 staff && beside.roleOf(row) != Role.STUDENT,
                 row.announcement(),
                 publishAt,
@@ -386,9 +394,17 @@ public class PostService {
                 .handedIn(publishAt, circumstances(row, !holds.isEmpty()))
                 .orElseThrow(() -> Problem.stale("not-possible", "This post was handed in already."));
         match(row, version);
+        store.setHandInWord(id, handInWord(wish.word()));
         handedIn(row, after, holds, version);
         PostRow saved = store.find(id).orElseThrow();
         return beside.of(viewer, saved, facts, version, holds);
+    }
+
+    private static String handInWord(@Nullable String word) {
+        String kept = word == null ? "" : word.strip();
+        if (kept.length() > LONGEST_WORD)
+            throw Problem.invalid("word", "word-too-long", "A word with it has at most 1,000 characters.");
+        return kept;
     }
 
     /** A student's post that was written for no prompt may answer one all the same. */

@@ -558,6 +558,28 @@ class PostStore {
                 .list();
     }
 
+    /** Keeps what an author says with a post; nothing if it is empty. */
+    void setHandInWord(long id, String word) {
+        jdbc.sql("delete from hand_in_word where post_id = :id").param("id", id).update();
+        if (!word.isEmpty())
+            jdbc.sql("insert into hand_in_word (post_id, word) values (:id, :word)")
+                    .param("id", id)
+                    .param("word", word)
+                    .update();
+    }
+
+    /** What authors said with their posts, by post. */
+    Map<Long, String> handInWords(Collection<Long> ids) {
+        Map<Long, String> words = new HashMap<>();
+        if (ids.isEmpty()) return words;
+        jdbc.sql("select post_id, word from hand_in_word where post_id in (:ids)")
+                .param("ids", ids)
+                .query(row -> {
+                    words.put(row.getLong("post_id"), row.getString("word"));
+                });
+        return words;
+    }
+
     /** Keeps which prompt a post turned out to answer. */
     void setMatched(long id, PromptMatch.Own match) {
         jdbc.sql("update post set prompt_id = :prompt, matched_by = :by where id = :id")

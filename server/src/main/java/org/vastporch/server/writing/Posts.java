@@ -184,6 +184,11 @@ public class Posts {
                 .flatMap(row -> store.version(postId, version).map(v -> view(row, v, row.handedInAt())));
     }
 
+    /** What authors said with their posts to whoever decides or marks, by post; whoever asks is one of those. */
+    public Map<Long, String> handInWords(Collection<Long> postIds) {
+        return store.handInWords(postIds);
+    }
+
     /** Takes a version that was handed in again after the time, or leaves it again; whoever asks may mark. */
     public void take(long postId, int version, boolean taken) {
         if (!store.setTaken(postId, version, taken)) throw Problem.missing();
