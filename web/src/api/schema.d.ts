@@ -3398,6 +3398,8 @@ export interface components {
             when: "LATE" | "THIS_WEEK" | "LATER";
         };
         Editable: {
+            /** Format: int32 */
+            following: number;
             prompt: components["schemas"]["WantedPrompt"];
             /** Format: int32 */
             rev: number;
@@ -4443,6 +4445,7 @@ export interface components {
             title: string;
         };
         PromptChange: {
+            following?: boolean;
             prompt: components["schemas"]["WantedPrompt"];
             reason?: string;
             /** Format: int32 */
@@ -9462,7 +9465,9 @@ export interface operations {
     };
     look: {
         parameters: {
-            query?: never;
+            query?: {
+                following?: boolean;
+            };
             header?: never;
             path: {
                 id: number;

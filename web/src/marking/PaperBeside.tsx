@@ -45,7 +45,7 @@ export function PaperBeside({ prompt, student, classId, onClose }: PaperBesidePr
           {paper.given.word && <p className={css.given}>{paper.given.word}</p>}
           <PaperTexts paper={paper} classId={classId} />
           {paper.rubric && paper.given.marks.length > 0 && (
-            <div className={`${css.stairs} above-5`}>
+            <div className={css.beside}>
               {paper.rubric.criteria.map((c) => {
                 const mark = paper.given.marks.find((m) => m.criterion === c.id);
                 return (

@@ -1,8 +1,9 @@
+import { Checkbox } from '@mantine/core';
 import { useForm } from '@mantine/form';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { postJson, putJson, sentenceOf } from '../api/client';
+import { postJson, putJson, sentenceOf, withParams } from '../api/client';
 import { editablePromptOptions } from '../api/queries';
 import type { Editable, Effects, Repeated } from '../api/schema';
 import { useWrite } from '../api/write';
@@ -51,6 +52,7 @@ function Compose({ known, id }: ComposeProps) {
   const { id: classId, name } = useClass();
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
+  const [following, setFollowing] = useState(false);
   const form = useForm({
     initialValues: known ? { ...toForm(known.prompt), ...(id ? {} : { bundleId: '' }) } : beginning(),
   });
@@ -60,8 +62,8 @@ function Compose({ known, id }: ComposeProps) {
   const looked = useDeferredValue(JSON.stringify(toWanted(form.values, before)));
   // What one types is looked at as it is typed; what cannot be yet is said when it is sent.
   const effects = useQuery({
-    queryKey: ['prompt-effects', id, looked],
-    queryFn: () => postJson<Effects>(`/api/prompts/${id}/look`, JSON.parse(looked)),
+    queryKey: ['prompt-effects', id, looked, following],
+    queryFn: () => postJson<Effects>(withParams(`/api/prompts/${id}/look`, { following }), JSON.parse(looked)),
     enabled: Boolean(id) && changed,
     placeholderData: keepPreviousData,
     retry: false,
@@ -70,7 +72,7 @@ function Compose({ known, id }: ComposeProps) {
   const set = useWrite(
     () =>
       id && known
-        ? putJson(`/api/prompts/${id}`, { rev: known.rev, prompt: toWanted(form.values, before), reason })
+        ? putJson(`/api/prompts/${id}`, { rev: known.rev, prompt: toWanted(form.values, before), reason, following })
         : postJson(`/api/classes/${classId}/prompts`, toWanted(form.values)),
     { form, stale: [[]], onDone: () => navigate(list) },
   );
@@ -118,6 +120,19 @@ function Compose({ known, id }: ComposeProps) {
       </main>
       <aside className={`sill ${css.sill}`} aria-label="Its rules">
         <Rules classId={classId} form={form} />
+        {id && known && known.following > 0 && (
+          <Checkbox
+            className="above-4"
+            label={
+              known.following === 1
+                ? 'The one that follows changes with it'
+                : `The ${known.following} that follow change with it`
+            }
+            description="Each keeps its title; its times move by whole weeks."
+            checked={following}
+            onChange={(e) => setFollowing(e.currentTarget.checked)}
+          />
+        )}
         {id && changed && effects.data && !effects.error && (
           <ChangeEffects
             effects={effects.data}

@@ -2,6 +2,7 @@ package org.vastporch.demo;
 
 import java.math.BigDecimal;
 import java.time.Clock;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -9,9 +10,11 @@ import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.writing.HandIn;
+import org.vastporch.server.access.AccessService;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
+import org.vastporch.server.prompts.PromptQuestions;
 import org.vastporch.server.prompts.PromptService;
 
 /** What the beds of the garden do together, and a task of comments alone. */
@@ -26,6 +29,9 @@ class BedPlans {
             new Plan(5, DemoTexts.PLAN_WITH_A_PATH),
             new Plan(13, DemoTexts.PLAN_FOR_BEES));
 
+    private static final String PLAN = "A plan for spring";
+    private static final int RAIN = 19;
+    private static final int LATE = 10;
     private static final int MARKED = 1;
     private static final List<String> STEPS = List.of("4", "4", "2", "3");
 
@@ -34,17 +40,28 @@ class BedPlans {
     private final PromptService prompts;
     private final PaperMembers members;
     private final MarkingService marking;
+    private final PromptQuestions questions;
+    private final AccessService access;
 
-    BedPlans(Clock clock, PeopleService people, PromptService prompts, PaperMembers members, MarkingService marking) {
+    BedPlans(
+            Clock clock,
+            PeopleService people,
+            PromptService prompts,
+            PaperMembers members,
+            MarkingService marking,
+            PromptQuestions questions,
+            AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.prompts = prompts;
         this.members = members;
         this.marking = marking;
+        this.questions = questions;
+        this.access = access;
     }
 
     /** @return the prompt that the beds answered */
-    long fill(HarvestProject hands, Viewer teacher, long classId, LocalDate monday) {
+    long fill(HarvestProject hands, Viewer teacher, long classId, LocalDate monday, Instant now) {
         List<Long> students = people.students(classId);
         LocalDate set = monday.plusWeeks(5);
         clock.set(DemoSchool.at(set, 9, 0));
@@ -52,7 +69,7 @@ class BedPlans {
                 teacher,
                 classId,
                 prompt(
-                        "A plan for spring",
+                        PLAN,
                         "One plan for your bed: what is to grow where next spring, and why there. Whoever hands it in does "
                                 + "so for the whole bed.",
                         set.plusDays(6),
@@ -73,7 +90,34 @@ class BedPlans {
                         monday.plusWeeks(7).plusDays(6),
                         new HandIn.Asked(0, 0, 0, 0, 0, 0, 2),
                         new PromptService.WantedAnswers(0, false, false, false, List.of(), null, false, false)));
+        clock.set(now.minusSeconds(7_200));
+        ask(teacher, classId, students);
         return plan;
+    }
+
+    /** One question that was answered for all, and one that waits. */
+    private void ask(Viewer teacher, long classId, List<Long> students) {
+        long log = prompts.all(classId).stream()
+                .filter(p -> p.title().equals("Week 7 log"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        PromptQuestions.QuestionView rain = questions.ask(
+                access.viewer(students.get(RAIN)), log, "May it be about the rain, or only about what grows?");
+        questions.answer(
+                teacher,
+                rain.id(),
+                new PromptQuestions.WantedAnswer(
+                        rain.rev(), "About rain too, if it fell on your bed and you measured it.", true));
+        long plan = prompts.all(classId).stream()
+                .filter(p -> p.title().equals(PLAN))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        questions.ask(
+                access.viewer(students.get(LATE)),
+                plan,
+                "We lost our drawing. Can two of us hand in half a plan each?");
     }
 
     private void mark(Viewer teacher, long prompt, long student) {

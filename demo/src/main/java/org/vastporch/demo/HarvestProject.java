@@ -87,7 +87,7 @@ class HarvestProject {
         handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(2), DemoTexts.BEETROOT);
         handIn(classId, students.get(BOTH_HALVES), project, set.plusDays(4), DemoTexts.BEETROOT_AGAIN);
         approve(teacher, project, DemoSchool.at(set.plusDays(4), 19, 0));
-        long plan = plans.fill(this, teacher, classId, monday);
+        long plan = plans.fill(this, teacher, classId, monday, now);
         clock.set(now.minusSeconds(3_600));
         changes.allow(
                 teacher,
@@ -165,7 +165,13 @@ class HarvestProject {
                                 null,
                                 null))
                 .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
+        posts.handIn(
+                author,
+                id,
+                new PostService.HandingIn(
+                        rev,
+                        null,
+                        text == DemoTexts.PARSNIPS ? "The second half comes when the scales are back." : null));
     }
 
     /** All that waits of the answers to a prompt is approved. */

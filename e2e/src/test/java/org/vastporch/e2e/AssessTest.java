@@ -110,7 +110,7 @@ class AssessTest {
         teacher.keyboard().press("Escape");
         assertThat(beside).hasCount(0);
         named(teacher, AriaRole.BUTTON, "why: Pia Aurelio, Weekly logs$").click();
-        assertThat(teacher.getByText("The best 5 count: no other 5 of these")).isVisible();
+        assertThat(teacher.getByText("All that students have seen counts.")).isVisible();
         teacher.keyboard().press("Escape");
         link(teacher, "The class’s picture").click();
         assertThat(teacher.getByText("Strongest in")).isVisible();

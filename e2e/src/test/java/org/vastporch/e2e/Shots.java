@@ -41,7 +41,7 @@ class Shots {
         margin();
         Page reader = Stage.as("wren.c", "/news", 1280, 800, ColorScheme.LIGHT);
         shot(reader, "/news", "news");
-        shot(reader, "/classes/1/search?q=leaves holes", "search");
+        shot(reader, "/classes/1/prompt/7", "prompt-page");
         Page sign = Stage.window(Stage.demo().address());
         shot(sign, "/river-boats-thursday-evenings/what-the-river-gave-back", "front-page");
     }

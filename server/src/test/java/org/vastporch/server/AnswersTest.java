@@ -192,38 +192,13 @@ class AnswersTest extends Assessing {
     }
 
     private long tagged(String title, String tag) {
-        long id = of.first()
-                .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of())
-                .body()
-                .get("id")
-                .asLong();
-        int rev = of.first()
-                .get("/api/posts/" + id + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        Map<String, Object> save = Map.of(
-                "rev",
-                rev,
-                "title",
-                title,
-                "html",
-                "<p>Eleven leaves with holes.</p>",
-                "tags",
-                List.of(tag),
-                "audience",
-                "MY_CLASS");
-        rev = of.first()
-                .put("/api/posts/" + id + "/draft", save)
-                .body()
-                .get("rev")
-                .asInt();
+        School.Saved saved =
+                School.save(of.first(), of.blogOfFirst(), Map.of(), Map.of("title", title, "tags", List.of(tag)));
         assertEquals(
                 200,
                 of.first()
-                        .post("/api/posts/" + id + "/hand-in", Map.of("rev", rev))
+                        .post("/api/posts/" + saved.id() + "/hand-in", Map.of("rev", saved.rev()))
                         .status());
-        return id;
+        return saved.id();
     }
 }

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -628,5 +629,46 @@ class AssessingTest extends Assessing {
 
     private static Map<String, Object> bundle(String name, int weight, int best, List<Long> prompts) {
         return Map.of("name", name, "weight", weight, "best", best, "never", "ZERO", "prompts", prompts);
+    }
+
+    /** From here on: what comes later in the term changes too, each at its own time and under its own title. */
+    @Test
+    void aChangeIsTakenOverByThoseThatFollow() {
+        LocalDateTime due = in(2).withSecond(0).withNano(0);
+        Map<String, Object> weekly = wanted("Log {week}", due);
+        assertEquals(
+                200,
+                of.lead()
+                        .post("/api/classes/" + of.classId() + "/prompts/repeat", weekly)
+                        .status());
+        List<Long> ids = jdbc.sql("select id from prompt where class_id = :id order by due_at")
+                .param("id", of.classId())
+                .query(Long.class)
+                .list();
+        assertTrue(ids.size() > 3);
+        JsonNode second =
+                of.lead().get("/api/prompts/" + ids.get(1) + "/editable").body();
+        assertEquals(ids.size() - 2, second.get("following").asInt());
+        Map<String, Object> changed =
+                new HashMap<>(wanted("Another name", due.plusWeeks(1).plusHours(3)));
+        changed.put("instructions", "Count the bees.");
+        Map<String, Object> body = new HashMap<>();
+        body.put("rev", second.get("rev").asInt());
+        body.put("prompt", changed);
+        body.put("following", true);
+        assertEquals(200, of.lead().put("/api/prompts/" + ids.get(1), body).status());
+        JsonNode first =
+                of.lead().get("/api/prompts/" + ids.get(0) + "/editable").body().get("prompt");
+        assertNotEquals("Count the bees.", first.get("instructions").asString());
+        JsonNode third =
+                of.lead().get("/api/prompts/" + ids.get(2) + "/editable").body().get("prompt");
+        assertEquals("Count the bees.", third.get("instructions").asString());
+        assertTrue(third.get("title").asString().startsWith("Log "), "each keeps its title");
+        assertEquals(
+                due.plusWeeks(2).plusHours(3),
+                LocalDateTime.parse(third.get("due").asString()));
+        assertEquals(
+                "prompt-changed",
+                of.lead().put("/api/prompts/" + ids.get(1), body).code());
     }
 }

@@ -111,25 +111,10 @@ class QuestionsTest extends Assessing {
 
     @Test
     void aWordWithTheHandInIsReadByWhoDecidesAndWhoMarks() {
-        long id = of.first()
-                .post("/api/blogs/" + of.blogOfFirst() + "/posts", Map.of("promptId", prompt))
-                .body()
-                .get("id")
-                .asLong();
-        int rev = of.first()
-                .get("/api/posts/" + id + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        Map<String, Object> save = Map.of(
-                "rev", rev, "title", "Rain", "html", "<p>Five cups.</p>", "tags", List.of(), "audience", "MY_CLASS");
-        rev = of.first()
-                .put("/api/posts/" + id + "/draft", save)
-                .body()
-                .get("rev")
-                .asInt();
-        Map<String, Object> wish = new HashMap<>(Map.of("rev", rev, "word", "x".repeat(1_001)));
+        School.Saved saved =
+                School.save(of.first(), of.blogOfFirst(), Map.of("promptId", prompt), Map.of("title", "Rain"));
+        long id = saved.id();
+        Map<String, Object> wish = new HashMap<>(Map.of("rev", saved.rev(), "word", "x".repeat(1_001)));
         assertEquals(
                 "word-too-long",
                 of.first().post("/api/posts/" + id + "/hand-in", wish).code());

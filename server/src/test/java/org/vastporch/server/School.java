@@ -127,8 +127,11 @@ class School {
                 new Person(port, students.get(0)));
     }
 
-    /** A post of somebody's, saved and handed in. */
-    Answer handIn(Person author, long blog, Map<String, Object> begin, String title, String html) {
+    /** A draft as it was saved. */
+    record Saved(long id, int rev) {}
+
+    /** A draft of somebody's with what is given of it; as a text of the class where nothing is said. */
+    static Saved save(Person author, long blog, Map<String, Object> begin, Map<String, Object> given) {
         long id = author.post("/api/blogs/" + blog + "/posts", begin)
                 .body()
                 .get("id")
@@ -138,13 +141,21 @@ class School {
                 .get("beside")
                 .get("rev")
                 .asInt();
-        rev = author.put(
-                        "/api/posts/" + id + "/draft",
-                        Map.of("rev", rev, "title", title, "html", html, "tags", List.of(), "audience", "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
-        return author.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        Map<String, Object> save = new HashMap<>(Map.of(
+                "rev", rev, "html", "<p>Eleven leaves with holes.</p>", "tags", List.of(), "audience", "MY_CLASS"));
+        save.putAll(given);
+        return new Saved(
+                id,
+                author.put("/api/posts/" + id + "/draft", save)
+                        .body()
+                        .get("rev")
+                        .asInt());
+    }
+
+    /** A post of somebody's, saved and handed in. */
+    Answer handIn(Person author, long blog, Map<String, Object> begin, String title, String html) {
+        Saved saved = save(author, blog, begin, Map.of("title", title, "html", html));
+        return author.post("/api/posts/" + saved.id() + "/hand-in", Map.of("rev", saved.rev()));
     }
 
     /** A post of somebody's that the lead teacher has approved; gives its number. */

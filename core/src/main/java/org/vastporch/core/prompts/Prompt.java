@@ -102,6 +102,14 @@ public record Prompt(
     }
 
     public Prompt withStarter(String starter) {
+        return with(title, starter);
+    }
+
+    public Prompt withTitle(String title) {
+        return with(title, starter);
+    }
+
+    private Prompt with(String title, String starter) {
         return new Prompt(
                 id,
                 classId,

@@ -6,6 +6,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.http.Optionally;
@@ -17,9 +18,13 @@ class PromptChangeApi {
     /**
      * @param rev the state of the prompt as whoever changes it saw it
      * @param reason why scores change that students have seen
+     * @param following whether those that follow in its series change with it
      */
     record PromptChange(
-            int rev, WantedPrompt prompt, @Optionally String reason) {}
+            int rev,
+            WantedPrompt prompt,
+            @Optionally String reason,
+            @Optionally Boolean following) {}
 
     private final PromptChanges changes;
 
@@ -29,13 +34,23 @@ class PromptChangeApi {
 
     /** What a change would change for whom; nothing is kept. */
     @PostMapping("/api/prompts/{id}/look")
-    PromptChanges.Effects look(Viewer viewer, @PathVariable long id, @RequestBody WantedPrompt body) {
-        return changes.look(viewer, id, body);
+    PromptChanges.Effects look(
+            Viewer viewer,
+            @PathVariable long id,
+            @RequestBody WantedPrompt body,
+            @RequestParam(defaultValue = "false") boolean following) {
+        return changes.look(viewer, id, body, following);
     }
 
     @PutMapping("/api/prompts/{id}")
     void change(Viewer viewer, @PathVariable long id, @RequestBody PromptChange body) {
-        changes.change(viewer, id, body.rev(), body.prompt(), Objects.requireNonNullElse(body.reason(), ""));
+        changes.change(
+                viewer,
+                id,
+                body.rev(),
+                body.prompt(),
+                Objects.requireNonNullElse(body.reason(), ""),
+                Boolean.TRUE.equals(body.following()));
     }
 
     @GetMapping("/api/prompts/{prompt}/allowances/{student}")

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -50,7 +51,25 @@ public class PromptChanges {
             List<ScoreChange> scores,
             List<MarksAside> aside,
             int toldDate,
-            boolean needsReason) {}
+            boolean needsReason) {
+
+        static final Effects NONE = new Effects(List.of(), List.of(), List.of(), List.of(), 0, false);
+
+        /** Both together; a student who becomes late twice is named once. */
+        Effects and(Effects other) {
+            return new Effects(
+                    Stream.concat(becomeLate.stream(), other.becomeLate.stream())
+                            .distinct()
+                            .toList(),
+                    Stream.concat(becomeOnTime.stream(), other.becomeOnTime.stream())
+                            .distinct()
+                            .toList(),
+                    Stream.concat(scores.stream(), other.scores.stream()).toList(),
+                    Stream.concat(aside.stream(), other.aside.stream()).toList(),
+                    Math.max(toldDate, other.toldDate),
+                    needsReason || other.needsReason);
+        }
+    }
 
     /**
      * A date of one student's own, in the class's time of day, or that nothing is asked of them.
@@ -93,11 +112,29 @@ public class PromptChanges {
         this.access = access;
     }
 
-    /** What a change would change. */
-    public Effects look(Viewer viewer, long promptId, WantedPrompt wanted) {
+    /** A prompt before a change, and after it. */
+    private record Change(Prompt before, Prompt after) {}
+
+    /**
+     * What a change would change.
+     *
+     * @param following whether those that follow in its series change with it
+     */
+    public Effects look(Viewer viewer, long promptId, WantedPrompt wanted, boolean following) {
         Prompt before = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
-        return effects(viewer, before, prompts.wanted(before, wanted));
+        return changes(before, wanted, following).stream()
+                .map(c -> effects(viewer, c.before(), c.after()))
+                .reduce(Effects.NONE, Effects::and);
+    }
+
+    /** What becomes of a prompt, and of those that follow it. */
+    private List<Change> changes(Prompt before, WantedPrompt wanted, boolean following) {
+        List<Change> changes = new ArrayList<>(List.of(new Change(before, prompts.wanted(before, wanted))));
+        if (following)
+            for (Prompt next : prompts.following(before))
+                changes.add(new Change(next, prompts.wanted(next, before, wanted)));
+        return changes;
     }
 
     /**
@@ -105,21 +142,24 @@ public class PromptChanges {
      *
      * @param rev its state as whoever changes it saw it
      * @param reason why scores change that students have seen; empty if none does
+     * @param following whether those that follow in its series change with it
      */
     @Transactional
-    public void change(Viewer viewer, long promptId, int rev, WantedPrompt wanted, String reason) {
+    public void change(Viewer viewer, long promptId, int rev, WantedPrompt wanted, String reason, boolean following) {
         Prompt before = prompts.lock(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
         if (before.rev() != rev)
             throw Problem.stale(
                     "prompt-changed", "Somebody has changed this prompt since you opened it. Yours was not kept.");
-        Prompt after = prompts.wanted(before, wanted);
-        if (effects(viewer, before, after).needsReason()) requireReason(reason);
-        scores.noting(viewer, promptId, reason, () -> {
-            prompts.change(viewer, after);
-            members.dueMoved(after);
-            return after;
-        });
+        if (following) prompts.following(before).forEach(p -> prompts.lock(p.id()));
+        List<Change> all = changes(before, wanted, following);
+        if (all.stream().anyMatch(c -> effects(viewer, c.before(), c.after()).needsReason())) requireReason(reason);
+        for (Change change : all)
+            scores.noting(viewer, change.after().id(), reason, () -> {
+                prompts.change(viewer, change.after());
+                members.dueMoved(change.after());
+                return change;
+            });
     }
 
     /** What a student is allowed. */

@@ -5,7 +5,9 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -100,8 +102,11 @@ public class PromptService {
         }
     }
 
-    /** @param rev the state of the prompt; a change names it */
-    public record Editable(WantedPrompt prompt, int rev) {}
+    /**
+     * @param rev the state of the prompt; a change names it
+     * @param following how many that were set in one step with it are due later
+     */
+    public record Editable(WantedPrompt prompt, int rev, int following) {}
 
     private static final BigDecimal HUNDRED = BigDecimal.valueOf(100);
     /** Where the number of the week stands in the title of a repeated prompt. */
@@ -245,12 +250,37 @@ public class PromptService {
                 p.starter(),
                 p.bundleId(),
                 p.rubric());
-        return new Editable(weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0), p.rev());
+        return new Editable(
+                weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
+                p.rev(),
+                following(p).size());
     }
 
     /** The prompt as it would be after a change; nothing is kept of it. */
     public Prompt wanted(Prompt before, WantedPrompt wanted) {
         return record(before, before.classId(), wanted, before.series());
+    }
+
+    /** Those that were set in one step with a prompt and are due after it, the next one first. */
+    public List<Prompt> following(Prompt prompt) {
+        if (prompt.series() == null) return List.of();
+        return all(prompt.classId()).stream()
+                .filter(p -> prompt.series().equals(p.series()) && p.due().isAfter(prompt.due()))
+                .sorted(Comparator.comparing(Prompt::due))
+                .toList();
+    }
+
+    /**
+     * One that follows as it would be after the same change: as many weeks later as it is due after the other, under
+     * its own title.
+     */
+    public Prompt wanted(Prompt following, Prompt before, WantedPrompt wanted) {
+        Term term = classes.get(before.classId()).term();
+        long weeks = ChronoUnit.WEEKS.between(
+                term.timeOf(before.due()).toLocalDate(),
+                term.timeOf(following.due()).toLocalDate());
+        Prompt after = record(following, following.classId(), moved(wanted, weeks, 0), following.series());
+        return after.withTitle(following.title());
     }
 
     /** Keeps a changed prompt, whose row is locked. */
