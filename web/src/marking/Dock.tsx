@@ -19,6 +19,8 @@ interface DockProps {
   onStair: (index: number) => void;
   onOpen: (what: Opened) => void;
   onNext: () => void;
+  /** Without it there is nothing to be shown yet, or one may not. */
+  onRelease?: () => void;
 }
 
 /** What the program counted, said under the stair for which it matters most. */
@@ -35,7 +37,7 @@ function evidenceOf(e: Evidence, index: number): string {
 }
 
 /** The steps at the foot of the marking page, with the sum at their end. */
-export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNext }: DockProps) {
+export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNext, onRelease }: DockProps) {
   const { score, word } = paper.given;
   return (
     <section className={css.dock} aria-labelledby="steps">
@@ -144,6 +146,11 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
         <Button className={css.btn2} onClick={onNext}>
           Next <span className="key">N</span>
         </Button>
+        {onRelease && (
+          <Button className={css.btn2} onClick={onRelease}>
+            Release this one
+          </Button>
+        )}
       </div>
     </section>
   );

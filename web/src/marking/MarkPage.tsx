@@ -87,6 +87,10 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   };
   const next = () => {
     const others = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)];
+    if (way.changed) {
+      const again = others.find((s) => s.changed);
+      return again ? go(again) : setSaid('Nothing else was handed in again since it was marked.');
+    }
     if (!way.byCriterion || !current) return go(others.find((s) => s.toMark) ?? strip.students[at + 1]);
     const open = (criterion: string) => (s: StripView) => s.toMark && !s.given.includes(criterion);
     const here = others.find(open(current.id));
@@ -99,9 +103,9 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   };
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const release = useWrite(
-    async () => {
+    async (only?: number) => {
       const papers = (await settled()).students
-        .filter((s) => s.standing === 'MARKED')
+        .filter((s) => s.standing === 'MARKED' && (!only || s.studentId === only))
         .map((s) => ({ student: s.studentId, seen: s.seen }));
       return postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, { papers });
     },
@@ -187,10 +191,11 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
         >
           <option value="">by student</option>
           <option value="criterion">by criterion</option>
+          <option value="changed">handed in again</option>
           <option value="blind">without names</option>
         </select>
         {strip.toRelease > 0 && manages && (
-          <Button className="before-4 one-line" disabled={release.busy} onClick={() => release.run()}>
+          <Button className="before-4 one-line" disabled={release.busy} onClick={() => release.run(undefined)}>
             Release {strip.toRelease}
           </Button>
         )}
@@ -252,6 +257,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           onStair={setStair}
           onOpen={setOpen}
           onNext={next}
+          onRelease={manages && standing === 'MARKED' ? () => release.run(studentId) : undefined}
         />
       )}
       {p?.evidence && !p.rubric && (
@@ -273,10 +279,16 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   );
 }
 
-/** How one goes through the papers: student by student, criterion by criterion, or without knowing whose they are. */
+/** How one goes through the papers: by student, by criterion, without names, or only what was handed in again. */
 function useWay() {
   const is = useSearchParams()[0].get('way') ?? '';
-  return { is, byCriterion: is === 'criterion', blind: is === 'blind', search: is && `?way=${is}` };
+  return {
+    is,
+    byCriterion: is === 'criterion',
+    blind: is === 'blind',
+    changed: is === 'changed',
+    search: is && `?way=${is}`,
+  };
 }
 
 const saysOf = (s: StripView) =>

@@ -51,6 +51,12 @@ class AssessTest {
         button(teacher, "Keep the change").click();
         assertThat(named(teacher, AriaRole.HEADING, "^The last hive log$")).isVisible();
         assertThat(logs).hasCount(many - 1);
+        // From the first one on: all that follow are changed with it.
+        named(teacher, AriaRole.LINK, "^Change Hive log").last().click();
+        teacher.getByLabel("What to write").fill("What did the queen do this week?");
+        teacher.getByLabel(Pattern.compile("that follow changes? with it$")).check();
+        button(teacher, "Keep the change").click();
+        assertThat(teacher.getByText("What did the queen do this week?")).hasCount(many);
     }
 
     /** Two posts make one paper; the page says how far it is. */

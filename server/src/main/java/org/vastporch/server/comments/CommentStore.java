@@ -4,7 +4,9 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -181,6 +183,18 @@ class CommentStore {
                         row.getLong("post_id"),
                         new CommentsAsked.Given(Rows.instant(row, "created_at"), row.getInt("words"))))
                 .list();
+    }
+
+    /** The texts of comments, by their numbers. */
+    Map<Long, String> texts(Collection<Long> ids) {
+        Map<Long, String> texts = new HashMap<>();
+        if (ids.isEmpty()) return texts;
+        jdbc.sql("select id, html from comment where id in (:ids)")
+                .param("ids", ids)
+                .query(row -> {
+                    texts.put(row.getLong("id"), row.getString("html"));
+                });
+        return texts;
     }
 
     /** Writes a changed text; raises {@code rev} by settling. */

@@ -76,12 +76,11 @@ public class GivenCommentService implements CommentsGiven {
 
     /** The comments that a student gave to others for a prompt, in order; whoever asks may mark. */
     public List<GivenComment> textsGiven(long personId, Prompt prompt) {
-        return store.given(ids(List.of(prompt)), personId).stream()
-                .map(g -> new GivenComment(
-                        g.postId(),
-                        Sanitiser.comment(
-                                store.find(g.commentId()).orElseThrow().html()),
-                        g.given()))
+        List<GivenRow> given = store.given(ids(List.of(prompt)), personId);
+        Map<Long, String> texts =
+                store.texts(given.stream().map(GivenRow::commentId).toList());
+        return given.stream()
+                .map(g -> new GivenComment(g.postId(), Sanitiser.comment(texts.get(g.commentId())), g.given()))
                 .toList();
     }
 

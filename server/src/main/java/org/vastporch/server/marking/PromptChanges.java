@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -123,9 +124,7 @@ public class PromptChanges {
     public Effects look(Viewer viewer, long promptId, WantedPrompt wanted, boolean following) {
         Prompt before = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
-        return changes(before, wanted, following).stream()
-                .map(c -> effects(viewer, c.before(), c.after()))
-                .reduce(Effects.NONE, Effects::and);
+        return effects(viewer, changes(before, wanted, following));
     }
 
     /** What becomes of a prompt, and of those that follow it. */
@@ -153,7 +152,7 @@ public class PromptChanges {
                     "prompt-changed", "Somebody has changed this prompt since you opened it. Yours was not kept.");
         if (following) prompts.following(before).forEach(p -> prompts.lock(p.id()));
         List<Change> all = changes(before, wanted, following);
-        if (all.stream().anyMatch(c -> effects(viewer, c.before(), c.after()).needsReason())) requireReason(reason);
+        if (effects(viewer, all).needsReason()) requireReason(reason);
         for (Change change : all)
             scores.noting(viewer, change.after().id(), reason, () -> {
                 prompts.change(viewer, change.after());
@@ -200,12 +199,24 @@ public class PromptChanges {
                 : "You were given a date of your own.";
     }
 
-    private Effects effects(Viewer viewer, Prompt before, Prompt after) {
-        Names names = people.names(viewer, before.classId());
-        List<MarkingDesk.Paper> were =
-                desk.papers(before.classId(), List.of(before)).get(before.id());
-        List<MarkingDesk.Paper> are =
-                desk.papers(before.classId(), List.of(after)).get(before.id());
+    /** What changes of prompts of one class change together. */
+    private Effects effects(Viewer viewer, List<Change> changes) {
+        long classId = changes.get(0).before().classId();
+        Names names = people.names(viewer, classId);
+        Map<Long, List<MarkingDesk.Paper>> were =
+                desk.papers(classId, changes.stream().map(Change::before).toList());
+        Map<Long, List<MarkingDesk.Paper>> are =
+                desk.papers(classId, changes.stream().map(Change::after).toList());
+        return changes.stream()
+                .map(c ->
+                        effects(c, were.get(c.before().id()), are.get(c.before().id()), names))
+                .reduce(Effects.NONE, Effects::and);
+    }
+
+    private static Effects effects(
+            Change change, List<MarkingDesk.Paper> were, List<MarkingDesk.Paper> are, Names names) {
+        Prompt before = change.before();
+        Prompt after = change.after();
         List<String> late = new ArrayList<>();
         List<String> onTime = new ArrayList<>();
         List<ScoreChange> changed = new ArrayList<>();
