@@ -93,7 +93,7 @@ class PostPile implements Moderated {
     }
 
     /** What is known of the posts of one pile alone. */
-    private record Known(Map<VersionKey, Version> versions, Map<Long, String> categories, Map<Long, String> words) {
+    private record Known(Map<VersionKey, Version> versions, Map<Long, String> categories) {
 
         Version version(long post, int no) {
             return versions.get(new VersionKey(post, no));
@@ -114,8 +114,7 @@ class PostPile implements Moderated {
                 store.categories(versions.values().stream()
                         .map(v -> v.content().categoryId())
                         .filter(Objects::nonNull)
-                        .collect(Collectors.toSet())),
-                store.handInWords(posts.stream().map(waits -> waits.post().id()).toList()));
+                        .collect(Collectors.toSet())));
         return posts.stream()
                 .filter(waits -> desk.has(text(waits.post()))
                         && known.version(
@@ -147,7 +146,7 @@ class PostPile implements Moderated {
                 names.groupOf(row.authorId()),
                 version.title(),
                 Sanitiser.post(version.html()),
-                besides(version, known.categories(), known.words().get(row.id())),
+                besides(version, known.categories(), waits.word()),
                 row.waitingSince(),
                 waits.blog().title(),
                 prompt(row, waits.prompt(), in.term()),
