@@ -93,6 +93,7 @@ export function PromptPage() {
         )}
         <h2>A lasting link</h2>
         <LastingLink path={`/classes/${id}/prompt/${promptId}`} />
+        <h2>A feed of its answers</h2>
         <FeedAddress classId={id} filter={`prompt=${promptId}`} />
       </aside>
     </div>
