@@ -39,6 +39,7 @@ import type {
   Mine,
   News,
   NewsView,
+  NotedPost,
   Notice,
   OneVersion,
   OutsideAnswer,
@@ -487,6 +488,12 @@ export const feedbackOptions = (id: number) =>
   queryOptions({
     queryKey: ['feedback', id],
     queryFn: ({ signal }) => getJson<FeedbackView>(`/api/classes/${id}/feedback`, signal),
+  });
+
+export const notedOptions = (prompt: number, post: number) =>
+  queryOptions({
+    queryKey: ['feedback', 'noted', prompt, post],
+    queryFn: ({ signal }) => getJson<NotedPost>(`/api/prompts/${prompt}/feedback/${post}`, signal),
   });
 
 export const staffOptions = queryOptions({

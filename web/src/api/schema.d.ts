@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_4"];
+        put: operations["change_5"];
         post?: never;
         delete?: never;
         options?: never;
@@ -236,7 +236,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_1"];
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -540,7 +540,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_2"];
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1133,7 +1133,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_5"];
+        post: operations["add_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1324,7 +1324,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete: operations["bin"];
         options?: never;
@@ -1572,6 +1572,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/paper-notes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change_1"];
+        post?: never;
+        delete: operations["remove_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{person}/erasure": {
         parameters: {
             query?: never;
@@ -1741,7 +1757,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1773,7 +1789,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1837,7 +1853,7 @@ export interface paths {
         };
         get: operations["of"];
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1885,7 +1901,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2212,6 +2228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/feedback/{post}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["noted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking": {
         parameters: {
             query?: never;
@@ -2308,6 +2340,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/{student}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}/take-back": {
         parameters: {
             query?: never;
@@ -2366,7 +2414,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3111,6 +3159,10 @@ export interface components {
             rev: number;
             text: string;
         };
+        ChangedPaperNote: {
+            text: string;
+            was: string;
+        };
         CheckedDraft: {
             approval: components["schemas"]["InForce"];
             /** Format: int32 */
@@ -3813,6 +3865,8 @@ export interface components {
             text: string;
         };
         MarkedPost: {
+            /** Format: int32 */
+            notes: number;
             /** Format: int64 */
             postId: number;
             title: string;
@@ -3939,6 +3993,16 @@ export interface components {
             remark: string;
             replacement?: string;
         };
+        NewPaperNote: {
+            /** Format: int32 */
+            nth: number;
+            /** Format: int64 */
+            post: number;
+            quote: string;
+            text: string;
+            /** Format: int32 */
+            version: number;
+        };
         NewPhrase: {
             phrase: string;
             username: string;
@@ -4020,6 +4084,13 @@ export interface components {
         Noted: {
             /** Format: int64 */
             id: number;
+        };
+        NotedPost: {
+            html: string;
+            notes: components["schemas"]["PaperNote"][];
+            /** Format: int64 */
+            postId: number;
+            title: string;
         };
         Notice: {
             address: string;
@@ -4176,6 +4247,18 @@ export interface components {
             /** Format: int64 */
             postId: number;
         };
+        PaperNote: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            mine: boolean;
+            /** Format: int32 */
+            nth: number;
+            quote: string;
+            text: string;
+        };
         PaperPost: {
             by?: string;
             /** Format: int32 */
@@ -4189,6 +4272,7 @@ export interface components {
             /** Format: int32 */
             markedOn?: number;
             newer?: components["schemas"]["Newer"];
+            notes: components["schemas"]["PaperNote"][];
             /** Format: int64 */
             postId: number;
             /** Format: int32 */
@@ -5225,6 +5309,7 @@ export type Candidate = components['schemas']['Candidate'];
 export type Category = components['schemas']['Category'];
 export type Cell = components['schemas']['Cell'];
 export type Changed = components['schemas']['Changed'];
+export type ChangedPaperNote = components['schemas']['ChangedPaperNote'];
 export type CheckedDraft = components['schemas']['CheckedDraft'];
 export type ClassChange = components['schemas']['ClassChange'];
 export type ClassMail = components['schemas']['ClassMail'];
@@ -5322,6 +5407,7 @@ export type NewClass = components['schemas']['NewClass'];
 export type NewComment = components['schemas']['NewComment'];
 export type NewHelper = components['schemas']['NewHelper'];
 export type NewNote = components['schemas']['NewNote'];
+export type NewPaperNote = components['schemas']['NewPaperNote'];
 export type NewPhrase = components['schemas']['NewPhrase'];
 export type NewQuestion = components['schemas']['NewQuestion'];
 export type NewTeacher = components['schemas']['NewTeacher'];
@@ -5334,6 +5420,7 @@ export type Next = components['schemas']['Next'];
 export type NoteAnswer = components['schemas']['NoteAnswer'];
 export type NoteView = components['schemas']['NoteView'];
 export type Noted = components['schemas']['Noted'];
+export type NotedPost = components['schemas']['NotedPost'];
 export type Notice = components['schemas']['Notice'];
 export type NoticeWish = components['schemas']['NoticeWish'];
 export type OfferAnswer = components['schemas']['OfferAnswer'];
@@ -5351,6 +5438,7 @@ export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
 export type PaperComment = components['schemas']['PaperComment'];
+export type PaperNote = components['schemas']['PaperNote'];
 export type PaperPost = components['schemas']['PaperPost'];
 export type PasswordChange = components['schemas']['PasswordChange'];
 export type PasswordChanged = components['schemas']['PasswordChanged'];
@@ -5583,7 +5671,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -5897,7 +5985,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -6468,7 +6556,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -7623,7 +7711,7 @@ export interface operations {
             };
         };
     };
-    add_5: {
+    add_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -7999,7 +8087,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8445,6 +8533,52 @@ export interface operations {
             };
         };
     };
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedPaperNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperNote"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     erase: {
         parameters: {
             query?: never;
@@ -8742,7 +8876,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -8838,7 +8972,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8963,7 +9097,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -9064,7 +9198,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9729,6 +9863,29 @@ export interface operations {
             };
         };
     };
+    noted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                post: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedPost"];
+                };
+            };
+        };
+    };
     strip: {
         parameters: {
             query?: {
@@ -9880,6 +10037,33 @@ export interface operations {
             };
         };
     };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPaperNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperNote"];
+                };
+            };
+        };
+    };
     takeBack_1: {
         parameters: {
             query?: never;
@@ -9961,7 +10145,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;

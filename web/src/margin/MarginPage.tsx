@@ -13,26 +13,7 @@ import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './Margin.module.css';
 import { MarginNote } from './MarginNote';
-
-interface Chosen {
-  quote: string;
-  nth: number;
-}
-
-/** What is selected in the text, as the words and which occurrence of them it is; ACROSS if it goes over a paragraph's end. */
-function chosenIn(root: HTMLElement | null): Chosen | 'ACROSS' | null {
-  const selection = document.getSelection();
-  if (!selection || selection.isCollapsed || selection.rangeCount === 0) return null;
-  const range = selection.getRangeAt(0);
-  if (!root?.contains(range.commonAncestorContainer)) return null;
-  const quote = selection.toString().trim();
-  if (!quote) return null;
-  if (quote.includes('\n')) return 'ACROSS';
-  const before = document.createRange();
-  before.selectNodeContents(root);
-  before.setEnd(range.startContainer, range.startOffset);
-  return { quote, nth: before.toString().split(quote).length - 1 };
-}
+import { chosenIn, type Passage } from './passage';
 
 /** A student's text for staff to note in the margin, or to propose other words. */
 export function MarginPage() {
@@ -41,7 +22,7 @@ export function MarginPage() {
   const margin = useQuery(marginOptions(id));
   const text = useRef<HTMLDivElement>(null);
   const [selected, setSelected] = useState<ReturnType<typeof chosenIn>>(null);
-  const [chosen, setChosen] = useState<Chosen | null>(null);
+  const [chosen, setChosen] = useState<Passage | null>(null);
   const [remark, setRemark] = useState('');
   const [other, setOther] = useState<string | null>(null);
   const add = useWrite(

@@ -1,14 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { feedbackOptions } from '../api/queries';
+import { feedbackOptions, notedOptions } from '../api/queries';
 import type { CriterionOverTime, Feedback } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Steps } from '../ui/Steps';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { Word } from '../ui/Word';
 import css from './Feedback.module.css';
 import mark from './Mark.module.css';
+import { NotedText } from './NotedText';
 
 /** A student's own scores, level by level, and where they go. */
 export function FeedbackPage() {
@@ -100,7 +103,20 @@ function Line({ line }: { line: CriterionOverTime }) {
   );
 }
 
+/** A post as it was marked, with what was written beside its words. */
+function Noted({ prompt, post }: { prompt: number; post: number }) {
+  const { data, error, refetch } = useQuery(notedOptions(prompt, post));
+  if (error) return <Trouble error={error} onRetry={() => refetch()} />;
+  if (!data) return <Loading />;
+  return (
+    <div className={css.noted}>
+      <NotedText html={data.html} postId={post} notes={data.notes} />
+    </div>
+  );
+}
+
 function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) {
+  const [open, setOpen] = useState<number | null>(null);
   return (
     <section className={mark.feedback} aria-label={f.prompt}>
       <div className="row wrap wide">
@@ -109,9 +125,20 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
             {f.prompt} · <When at={f.releasedAt} />
           </div>
           {f.posts.map((post) => (
-            <h2 key={post.postId}>
-              <Link to={`/classes/${classId}/posts/${post.postId}`}>{post.title}</Link>
-            </h2>
+            <div key={post.postId}>
+              <h2>
+                <Link to={`/classes/${classId}/posts/${post.postId}`}>{post.title}</Link>
+              </h2>
+              {post.notes > 0 && (
+                <Word
+                  tiny
+                  aria-expanded={open === post.postId}
+                  onClick={() => setOpen(open === post.postId ? null : post.postId)}
+                >
+                  {t.count(post.notes, 'note', 'notes')} beside your words
+                </Word>
+              )}
+            </div>
           ))}
         </div>
         <div className={`${mark.sum} ${mark.total}`}>
@@ -124,6 +151,7 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
           )}
         </div>
       </div>
+      {open !== null && <Noted prompt={f.promptId} post={open} />}
       {f.changed && (
         <p className="tell">
           This score changed <When at={f.changed.at} />: {f.changed.reason}

@@ -71,6 +71,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const [allowing, setAllowing] = useState(false);
   const [joining, setJoining] = useState(false);
   const read = useRef<HTMLElement>(null);
+  const beside = useRef<(() => void) | null>(null);
   const way = useWay();
   const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
@@ -142,6 +143,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 'ArrowUp', says: 'The stair before', run: () => toStair(-1) },
     { key: 'c', says: 'A comment on this stair', run: () => setOpen('remark') },
     { key: 'w', says: 'A word on the whole', run: () => setOpen('word') },
+    { key: 'b', says: 'Write beside the words that are chosen', run: () => beside.current?.() },
     { key: 'n', says: 'Next to mark', run: next },
     { key: 'p', says: 'The student before', run: () => go(strip.students[at - 1]) },
     { key: 's', says: folded ? 'Show the steps' : 'Fold the steps away', run: () => setFolded(!folded) },
@@ -232,6 +234,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               as={way.blind ? strip.students[at]?.name : undefined}
               onAllow={manages ? () => setAllowing(true) : undefined}
               onMembers={() => setJoining(true)}
+              beside={beside}
             />
           )}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}

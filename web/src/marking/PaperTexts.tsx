@@ -1,7 +1,7 @@
+import type { RefObject } from 'react';
 import { Link } from 'react-router';
 import type { Paper, PaperComment } from '../api/schema';
 import { NameMenu } from '../people/NameMenu';
-import { Reading } from '../reading/Reading';
 import { t } from '../texts/en';
 import { CleanHtml } from '../ui/CleanHtml';
 import { ExcerptNote } from '../ui/ExcerptNote';
@@ -11,6 +11,7 @@ import { Word } from '../ui/Word';
 import { OutsideTime } from '../writing/OutsideTime';
 import { HandedAgain } from './HandedAgain';
 import css from './Mark.module.css';
+import { NotedText, WriteBeside } from './NotedText';
 
 function lateness(paper: Paper, days: number) {
   if (days === 0) return 'on time';
@@ -29,10 +30,12 @@ interface PaperTextsProps {
   onAllow?: () => void;
   /** Without it nothing can be said here about who handed it in. */
   onMembers?: () => void;
+  /** What the page's key for a note does, while words are chosen; without it nothing is written here. */
+  beside?: RefObject<(() => void) | null>;
 }
 
 /** All posts of a paper, in the order in which they came, and the comments that were given for it. */
-export function PaperTexts({ paper, classId, as, onAllow, onMembers }: PaperTextsProps) {
+export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: PaperTextsProps) {
   const { standing } = paper.given;
   const name = as ?? paper.student;
   const allow = onAllow && (
@@ -94,7 +97,11 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers }: PaperText
             </p>
           )}
           <h1>{post.title}</h1>
-          <Reading html={post.html} postId={post.postId} />
+          {beside ? (
+            <WriteBeside paper={paper} post={post} beside={beside} />
+          ) : (
+            <NotedText html={post.html} postId={post.postId} notes={post.notes} />
+          )}
           <ExcerptNote excerpt={post.excerpt} />
           {(post.newer || post.taken) && <HandedAgain paper={paper} post={post} />}
         </article>

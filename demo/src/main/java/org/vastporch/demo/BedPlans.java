@@ -12,6 +12,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.PaperService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptQuestions;
@@ -40,6 +41,7 @@ class BedPlans {
     private final PromptService prompts;
     private final PaperMembers members;
     private final MarkingService marking;
+    private final PaperService papers;
     private final PromptQuestions questions;
     private final AccessService access;
 
@@ -49,6 +51,7 @@ class BedPlans {
             PromptService prompts,
             PaperMembers members,
             MarkingService marking,
+            PaperService papers,
             PromptQuestions questions,
             AccessService access) {
         this.clock = (DemoClock) clock;
@@ -56,6 +59,7 @@ class BedPlans {
         this.prompts = prompts;
         this.members = members;
         this.marking = marking;
+        this.papers = papers;
         this.questions = questions;
         this.access = access;
     }
@@ -121,13 +125,13 @@ class BedPlans {
     }
 
     private void mark(Viewer teacher, long prompt, long student) {
-        MarkingService.Paper paper = marking.paper(teacher, prompt, student);
+        PaperService.Paper paper = papers.paper(teacher, prompt, student);
         for (int i = 0; i < STEPS.size(); i++)
             marking.mark(
                     teacher,
                     prompt,
                     student,
-                    marking.paper(teacher, prompt, student).given().seen(),
+                    papers.paper(teacher, prompt, student).given().seen(),
                     paper.rubric().criteria().get(i).id(),
                     new MarkingService.Given(new BigDecimal(STEPS.get(i)), false, "", ""));
     }

@@ -17,6 +17,7 @@ import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.PaperService;
 import org.vastporch.server.marking.PromptChanges;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
@@ -47,6 +48,7 @@ class HarvestProject {
     private final PileService pile;
     private final BundleService bundles;
     private final MarkingService marking;
+    private final PaperService papers;
     private final PromptChanges changes;
     private final BedPlans plans;
     private final AccessService access;
@@ -60,6 +62,7 @@ class HarvestProject {
             PileService pile,
             BundleService bundles,
             MarkingService marking,
+            PaperService papers,
             PromptChanges changes,
             BedPlans plans,
             AccessService access) {
@@ -71,6 +74,7 @@ class HarvestProject {
         this.pile = pile;
         this.bundles = bundles;
         this.marking = marking;
+        this.papers = papers;
         this.changes = changes;
         this.plans = plans;
         this.access = access;
@@ -177,8 +181,8 @@ class HarvestProject {
     /** All that waits of the answers to a prompt is approved. */
     void approve(Viewer teacher, long project, Instant at) {
         clock.set(at);
-        for (MarkingService.StripView line : marking.strip(teacher, project).students())
-            for (MarkingService.SeenPost post : line.seen().posts())
+        for (PaperService.StripView line : papers.strip(teacher, project).students())
+            for (PaperService.SeenPost post : line.seen().posts())
                 for (PileItem item :
                         pile.pile(teacher, new PileFilter(null, "", 200)).items())
                     if (item.subject().equals("post") && item.id() == post.post())
@@ -193,7 +197,7 @@ class HarvestProject {
 
     /** A score that its student had seen is changed, with the reason. */
     private void lookAgain(Viewer teacher, long prompt, long student) {
-        MarkingService.Standing given = marking.paper(teacher, prompt, student).given();
+        PaperService.Standing given = papers.paper(teacher, prompt, student).given();
         given.marks().stream()
                 .findFirst()
                 .ifPresent(mark -> marking.mark(

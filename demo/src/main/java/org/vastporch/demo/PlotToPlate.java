@@ -30,6 +30,8 @@ import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.margin.MarginService;
 import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.PaperService;
+import org.vastporch.server.marking.ReleaseService;
 import org.vastporch.server.media.MediaService;
 import org.vastporch.server.media.Upload;
 import org.vastporch.server.media.UploadFolder;
@@ -63,6 +65,8 @@ class PlotToPlate {
     private final PileService pile;
     private final CommentService comments;
     private final MarkingService marking;
+    private final PaperService papers;
+    private final ReleaseService releases;
     private final MediaService media;
     private final UploadFolder uploads;
     private final SourceService sources;
@@ -85,6 +89,8 @@ class PlotToPlate {
             PileService pile,
             CommentService comments,
             MarkingService marking,
+            PaperService papers,
+            ReleaseService releases,
             MediaService media,
             UploadFolder uploads,
             SourceService sources,
@@ -103,6 +109,8 @@ class PlotToPlate {
         this.pile = pile;
         this.comments = comments;
         this.marking = marking;
+        this.papers = papers;
+        this.releases = releases;
         this.media = media;
         this.uploads = uploads;
         this.sources = sources;
@@ -337,14 +345,14 @@ class PlotToPlate {
 
     private void markAll(Viewer teacher, long prompt, LocalDate start) {
         clock.set(DemoSchool.at(start.plusDays(10), 17, 0));
-        for (MarkingService.StripView student : marking.strip(teacher, prompt).students())
+        for (PaperService.StripView student : papers.strip(teacher, prompt).students())
             if (student.standing() == PaperState.HANDED_IN) mark(teacher, prompt, student.studentId());
-        marking.release(
+        releases.release(
                 teacher,
                 prompt,
-                marking.strip(teacher, prompt).students().stream()
+                papers.strip(teacher, prompt).students().stream()
                         .filter(s -> s.standing() == PaperState.MARKED)
-                        .map(s -> new MarkingService.SeenPaper(s.studentId(), s.seen()))
+                        .map(s -> new ReleaseService.SeenPaper(s.studentId(), s.seen()))
                         .toList());
     }
 
@@ -370,8 +378,8 @@ class PlotToPlate {
                 "");
     }
 
-    private MarkingService.Seen seen(Viewer teacher, long prompt, long student) {
-        return marking.paper(teacher, prompt, student).given().seen();
+    private PaperService.Seen seen(Viewer teacher, long prompt, long student) {
+        return papers.paper(teacher, prompt, student).given().seen();
     }
 
     /** A story in three parts, told in the shared blog by three of bed 6, and a pinned notice. */
@@ -501,10 +509,9 @@ class PlotToPlate {
     private void lastWeek(
             Viewer teacher, long classId, List<Long> students, Instant now, long current, String outside) {
         clock.set(now.minus(Duration.ofHours(28)));
-        List<MarkingService.StripView> strip =
-                marking.strip(teacher, current - 1).students();
+        List<PaperService.StripView> strip = papers.strip(teacher, current - 1).students();
         int marked = 0;
-        for (MarkingService.StripView student : strip)
+        for (PaperService.StripView student : strip)
             if (student.standing() == PaperState.HANDED_IN && marked++ < 8)
                 mark(teacher, current - 1, student.studentId());
 

@@ -122,6 +122,7 @@ class ReadTest {
         link(teacher, "Settings of Open ears").click();
         choose(teacher, "Who comments", "nobody");
         button(teacher, "Change it").click();
+        assertThat(teacher.getByText("It holds from now on")).isVisible();
         visitor.reload();
         assertThat(visitor.getByText("Comments are switched off here.")).isVisible();
         assertThat(comment(visitor)).hasCount(0);

@@ -29,6 +29,8 @@ final class School implements AutoCloseable {
     void start() throws IOException {
         ProcessBuilder builder = new ProcessBuilder(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "-XX:TieredStopAtLevel=1",
+                "-XX:+UseSerialGC",
                 "-cp",
                 System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
                 "-Dvastporch.port=" + port,

@@ -416,9 +416,9 @@ class CanarySchool {
     }
 
     private void marks() {
-        mark((long) things.get("prompt").get(0), token("unreleased-mark"));
+        mark((long) things.get("prompt").get(0), token("unreleased-mark"), token("unreleased-note"));
         long released = (long) things.get("prompt").get(1);
-        mark(released, token("released-mark"));
+        mark(released, token("released-mark"), token("released-note"));
         Map<String, Object> paper =
                 Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
         who('L').post("/api/prompts/" + released + "/marking/release", Map.of("papers", List.of(paper)));
@@ -437,12 +437,31 @@ class CanarySchool {
                         .asLong());
     }
 
-    private void mark(long prompt, String remark) {
+    private void mark(long prompt, String remark, String note) {
         String at = "/api/prompts/" + prompt + "/marking/" + who('S').id;
         who('L').put(
                         at + "/criteria/c1",
                         Map.of("seen", school.seen(who('L'), prompt, who('S').id), "points", 6, "remark", remark));
         who('L').put(at + "/word", Map.of("seen", school.seen(who('L'), prompt, who('S').id), "word", remark));
+        JsonNode post = who('L').get(at).body().get("posts").get(0);
+        thing(
+                "paper-note",
+                who('L').post(
+                                at + "/notes",
+                                Map.of(
+                                        "post",
+                                        post.get("postId"),
+                                        "version",
+                                        post.get("version"),
+                                        "quote",
+                                        "leaves",
+                                        "nth",
+                                        0,
+                                        "text",
+                                        note))
+                        .body()
+                        .get("id")
+                        .asLong());
     }
 
     private void files() {

@@ -52,6 +52,8 @@ class Crawl {
             Map.entry("prompts", "prompt"),
             Map.entry("questions", "question"),
             Map.entry("phrases", "phrase"),
+            Map.entry("paper-notes", "paper-note"),
+            Map.entry("feedback", "post"),
             Map.entry("marking", "person"),
             Map.entry("criteria", "criterion"),
             Map.entry("people", "person"),
@@ -286,6 +288,17 @@ class Crawl {
                         "PUT /api/prompts/{}/marking/{}/taken",
                         () -> List.of(stale(Map.of("seen", guess(), "post", 1, "version", 1, "taken", true)))),
                 Map.entry(
+                        "POST /api/prompts/{}/marking/{}/notes",
+                        () -> List.of(
+                                note(id, "leaves"),
+                                note(id, "words that stand nowhere"),
+                                stale(Map.of("post", 1, "version", 1, "quote", "x", "nth", 0, "text", "Good.")))),
+                Map.entry(
+                        "PUT /api/paper-notes/{}",
+                        () -> List.of(
+                                Map.of("was", noteText(id), "text", "Better."),
+                                stale(Map.of("was", "something else", "text", "Better.")))),
+                Map.entry(
                         "POST /api/prompts/{}/questions",
                         () -> List.of(Map.of("question", "How long?"), Map.of("question", ""))),
                 Map.entry(
@@ -468,6 +481,33 @@ class Crawl {
                         row.getInt("rev")))
                 .optional()
                 .orElse(guess());
+    }
+
+    /** A note beside words of the post that answers a prompt. */
+    private Map<String, Object> note(long prompt, String quote) {
+        return jdbc.sql("select id, handed_no from post where prompt_id = :id limit 1")
+                .param("id", prompt)
+                .query((row, n) -> Map.<String, Object>of(
+                        "post",
+                        row.getLong("id"),
+                        "version",
+                        row.getInt("handed_no"),
+                        "quote",
+                        quote,
+                        "nth",
+                        0,
+                        "text",
+                        "How many?"))
+                .optional()
+                .orElse(Map.of("post", 1, "version", 1, "quote", quote, "nth", 0, "text", "How many?"));
+    }
+
+    private String noteText(long id) {
+        return jdbc.sql("select text from paper_note where id = :id")
+                .param("id", id)
+                .query(String.class)
+                .optional()
+                .orElse("");
     }
 
     private static Map<String, Object> guess() {

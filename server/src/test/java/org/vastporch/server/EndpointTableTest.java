@@ -55,6 +55,7 @@ class EndpointTableTest {
     private Made of;
     private long prompt;
     private long published;
+    private long read;
     private final Map<Character, Person> roles = new LinkedHashMap<>();
     private final Map<String, Supplier<Object>> made = new HashMap<>();
     private final Map<String, Supplier<Object>> bodies = new HashMap<>();
@@ -232,6 +233,40 @@ class EndpointTableTest {
                 merge into phrase (person_id, criterion, level, text, uses, used_at) key (person_id, criterion, text)
                 values (:person, 'voice', '', 'Clear.', 1, current_timestamp)""").param("person", of.lead().id).update();
         return jdbc.sql("select max(id) from phrase").query(Long.class).single();
+    }
+
+    /** Only who wrote it may change it. */
+    private long paperNote() {
+        jdbc.sql("""
+                insert into paper_note (prompt_id, post_id, version_no, quote, nth, text, author_id, noted_at)
+                values (:prompt, :post, 1, 'leaves', 0, 'Which?', :author, current_timestamp)""")
+                .param("prompt", prompt)
+                .param("post", published)
+                .param("author", of.lead().id)
+                .update();
+        return jdbc.sql("select max(id) from paper_note").query(Long.class).single();
+    }
+
+    /** A prompt whose one paper is marked and released; what was read is its post. */
+    private long released() {
+        long id = of.lead()
+                .post(path("/prompts"), wantedPrompt())
+                .body()
+                .get("id")
+                .asLong();
+        read = school.published(of, of.first(), of.blogOfFirst(), Map.of("promptId", id), "Marked");
+        for (String sql : List.of(
+                "insert into marking (prompt_id, student_id, marker_id, word, released_at, updated_at, rev) "
+                        + "values (:prompt, :student, :marker, '', current_timestamp, current_timestamp, 1)",
+                "insert into marking_post (prompt_id, student_id, post_id, version_no) "
+                        + "select :prompt, :student, id, handed_no from post where id = :post and :marker > 0"))
+            jdbc.sql(sql)
+                    .param("prompt", id)
+                    .param("student", of.first().id)
+                    .param("marker", of.lead().id)
+                    .param("post", read)
+                    .update();
+        return id;
     }
 
     private long question() {
@@ -495,6 +530,13 @@ class EndpointTableTest {
         body("POST /api/pile/decisions", () -> deciding(waiting()));
         body("POST /api/prompts/{prompt}/questions", () -> Map.of("question", "How long?"));
         made.put("phrase", this::phrase);
+        made.put("papernote", this::paperNote);
+        made.put("released", this::released);
+        made.put("read", () -> read);
+        body(
+                "POST /api/prompts/{prompt}/marking/{marked}/notes",
+                () -> Map.of("post", published, "version", 1, "quote", "leaves", "nth", 0, "text", "Which?"));
+        body("PUT /api/paper-notes/{papernote}", () -> Map.of("was", "Which?", "text", "Which ones?"));
         body("PUT /api/questions/{question}/answer", () -> Map.of("rev", 1, "answer", "Long.", "forAll", true));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body(

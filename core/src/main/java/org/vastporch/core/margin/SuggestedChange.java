@@ -19,15 +19,11 @@ import org.vastporch.core.Refusal;
  */
 public record SuggestedChange(String quote, int nth, String replacement) {
 
-    private static final int LONGEST = 2_000;
-
     public SuggestedChange {
-        if (quote.isBlank())
-            throw new Refusal("quote", "quote-missing", "Choose the words in the text that this is about.");
-        if (quote.length() > LONGEST || replacement.length() > LONGEST)
+        new Passage(quote, nth);
+        if (replacement.length() > Passage.LONGEST)
             throw new Refusal(
-                    "replacement", "change-too-long", "A change is about at most " + LONGEST + " characters.");
-        if (nth < 0) throw new Refusal("nth", "number-range", "Occurrences are counted from 0, not " + nth);
+                    "replacement", "change-too-long", "A change has at most " + Passage.LONGEST + " characters.");
     }
 
     private record Stretch(TextNode node, int start) {}
@@ -50,7 +46,7 @@ public record SuggestedChange(String quote, int nth, String replacement) {
                 text.append('\n');
             }
         });
-        int at = place(text.toString());
+        int at = new Passage(quote, nth).place(text.toString());
         if (at < 0) return Optional.empty();
         int end = at + quote.length();
         boolean first = true;
@@ -63,15 +59,5 @@ public record SuggestedChange(String quote, int nth, String replacement) {
             first = false;
         }
         return Optional.of(page.body().html());
-    }
-
-    private int place(String text) {
-        int at = text.indexOf(quote);
-        for (int i = 0; i < nth && at >= 0; i++) {
-            int next = text.indexOf(quote, at + quote.length());
-            if (next < 0) return at;
-            at = next;
-        }
-        return at;
     }
 }

@@ -19,10 +19,10 @@ import org.vastporch.core.rubrics.Fraction;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
-import org.vastporch.server.marking.MarkingService.MarkView;
-import org.vastporch.server.marking.MarkingService.Score;
-import org.vastporch.server.marking.MarkingService.SeenPost;
 import org.vastporch.server.marking.MarkingStore.Mark;
+import org.vastporch.server.marking.PaperService.MarkView;
+import org.vastporch.server.marking.PaperService.Score;
+import org.vastporch.server.marking.PaperService.SeenPost;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
@@ -32,8 +32,12 @@ import org.vastporch.server.writing.Posts;
 @Service
 public class FeedbackService {
 
-    /** A post that was marked, under the title that it had. */
-    public record MarkedPost(long postId, String title) {}
+    /**
+     * A post that was marked, under the title that it had.
+     *
+     * @param notes how many were written beside its words, if it is the viewer's own
+     */
+    public record MarkedPost(long postId, String title, int notes) {}
 
     /** The next level of a criterion, and what a text on it shows. */
     public record Next(String criterion, String level, String descriptor) {}
@@ -69,6 +73,7 @@ public class FeedbackService {
     public record FeedbackView(List<Feedback> papers, List<CriterionOverTime> overTime) {}
 
     private final MarkingStore store;
+    private final PaperNoteStore notes;
     private final ScoreEventStore history;
     private final MarkingDesk desk;
     private final PromptService prompts;
@@ -78,6 +83,7 @@ public class FeedbackService {
 
     FeedbackService(
             MarkingStore store,
+            PaperNoteStore notes,
             ScoreEventStore history,
             MarkingDesk desk,
             PromptService prompts,
@@ -85,6 +91,7 @@ public class FeedbackService {
             PeopleService people,
             AccessService access) {
         this.store = store;
+        this.notes = notes;
         this.history = history;
         this.desk = desk;
         this.prompts = prompts;
@@ -109,11 +116,13 @@ public class FeedbackService {
         Map<Long, ScoreChanged> changes = new HashMap<>();
         history.changesOf(ids, viewer.personId()).forEach(c -> changes.put(c.promptId(), c.change()));
         Map<Long, String> titles = titles(viewer, released);
+        Map<Long, Map<Long, Integer>> noted = notes.numbers(ids, viewer.personId());
         List<Feedback> found = released.stream()
                 .map(paper -> feedback(
                         paper,
                         marks.getOrDefault(paper.prompt().id(), List.of()),
                         titles,
+                        noted.getOrDefault(paper.prompt().id(), Map.of()),
                         changes.get(paper.prompt().id()),
                         names))
                 .toList();
@@ -161,6 +170,7 @@ public class FeedbackService {
             MarkingDesk.Paper paper,
             List<Mark> marks,
             Map<Long, String> titles,
+            Map<Long, Integer> noted,
             @Nullable ScoreChanged changed,
             Names names) {
         Prompt prompt = paper.prompt();
@@ -169,14 +179,15 @@ public class FeedbackService {
                 prompt.title(),
                 paper.read().stream()
                         .filter(post -> titles.containsKey(post.post()))
-                        .map(post -> new MarkedPost(post.post(), titles.get(post.post())))
+                        .map(post -> new MarkedPost(
+                                post.post(), titles.get(post.post()), noted.getOrDefault(post.post(), 0)))
                         .toList(),
                 prompt.rubric(),
-                MarkingService.views(marks.stream()
+                PaperService.views(marks.stream()
                         .filter(m -> prompt.rubric().find(m.criterion()).isPresent())
                         .toList()),
                 paper.marking().word(),
-                MarkingService.view(prompt, paper.score()),
+                PaperService.view(prompt, paper.score()),
                 paper.daysLate(),
                 names.of(paper.marking().markerId()),
                 paper.marking().releasedAt(),

@@ -21,49 +21,57 @@ class MarkingApi {
      * @param reason why it changes, once its student has seen it
      */
     record Given(
-            MarkingService.Seen seen,
+            PaperService.Seen seen,
             @Optionally BigDecimal points,
             @Optionally Boolean notCounted,
             String remark,
             @Optionally String reason) {}
 
     record Word(
-            MarkingService.Seen seen,
-            String word,
-            @Optionally String reason) {}
+            PaperService.Seen seen, String word, @Optionally String reason) {}
 
-    record Taking(MarkingService.Seen seen, long post, int version, boolean taken) {}
+    record Taking(PaperService.Seen seen, long post, int version, boolean taken) {}
 
-    record TakingBack(MarkingService.Seen seen, @Optionally String reason) {}
+    record TakingBack(PaperService.Seen seen, @Optionally String reason) {}
 
     /** @param papers the finished ones that are to be released, as they were seen */
-    record Releasing(List<MarkingService.SeenPaper> papers) {}
+    record Releasing(List<ReleaseService.SeenPaper> papers) {}
 
+    private final PaperService papers;
     private final MarkingService marking;
+    private final ReleaseService releases;
     private final TogetherService together;
     private final FeedbackService feedback;
     private final DueService due;
 
-    MarkingApi(MarkingService marking, TogetherService together, FeedbackService feedback, DueService due) {
+    MarkingApi(
+            PaperService papers,
+            MarkingService marking,
+            ReleaseService releases,
+            TogetherService together,
+            FeedbackService feedback,
+            DueService due) {
+        this.papers = papers;
         this.marking = marking;
+        this.releases = releases;
         this.together = together;
         this.due = due;
         this.feedback = feedback;
     }
 
     @GetMapping("/api/prompts/{prompt}/marking")
-    MarkingService.Strip strip(
+    PaperService.Strip strip(
             Viewer viewer, @PathVariable long prompt, @RequestParam(defaultValue = "false") boolean blind) {
-        return marking.strip(viewer, prompt, blind);
+        return papers.strip(viewer, prompt, blind);
     }
 
     @GetMapping("/api/prompts/{prompt}/marking/{student}")
-    MarkingService.Paper paper(Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
-        return marking.paper(viewer, prompt, student);
+    PaperService.Paper paper(Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
+        return papers.paper(viewer, prompt, student);
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/criteria/{criterion}")
-    MarkingService.Standing mark(
+    PaperService.Standing mark(
             Viewer viewer,
             @PathVariable long prompt,
             @PathVariable long student,
@@ -83,7 +91,7 @@ class MarkingApi {
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/word")
-    MarkingService.Standing word(
+    PaperService.Standing word(
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Word body) {
         return marking.word(
                 viewer, prompt, student, body.seen(), body.word(), Objects.requireNonNullElse(body.reason(), ""));
@@ -91,20 +99,20 @@ class MarkingApi {
 
     /** Takes what was handed in again after the time, or leaves it again. */
     @PutMapping("/api/prompts/{prompt}/marking/{student}/taken")
-    MarkingService.Paper take(
+    PaperService.Paper take(
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody Taking body) {
         return marking.take(viewer, prompt, student, body.seen(), body.post(), body.version(), body.taken());
     }
 
     @PostMapping("/api/prompts/{prompt}/marking/{student}/take-back")
-    MarkingService.Standing takeBack(
+    PaperService.Standing takeBack(
             Viewer viewer, @PathVariable long prompt, @PathVariable long student, @RequestBody TakingBack body) {
-        return marking.takeBack(viewer, prompt, student, body.seen(), Objects.requireNonNullElse(body.reason(), ""));
+        return releases.takeBack(viewer, prompt, student, body.seen(), Objects.requireNonNullElse(body.reason(), ""));
     }
 
     /** Says who handed in a paper together. */
     @PutMapping("/api/prompts/{prompt}/marking/{student}/members")
-    MarkingService.Paper setMembers(
+    PaperService.Paper setMembers(
             Viewer viewer,
             @PathVariable long prompt,
             @PathVariable long student,
@@ -114,12 +122,12 @@ class MarkingApi {
 
     @GetMapping("/api/prompts/{prompt}/marking/{student}/history")
     List<ScoreEventStore.ScoreLine> history(Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
-        return marking.history(viewer, prompt, student);
+        return releases.history(viewer, prompt, student);
     }
 
     @PostMapping("/api/prompts/{prompt}/marking/release")
-    MarkingService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
-        return marking.release(viewer, prompt, body.papers());
+    ReleaseService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
+        return releases.release(viewer, prompt, body.papers());
     }
 
     /** What is due for the viewer, a student there. */

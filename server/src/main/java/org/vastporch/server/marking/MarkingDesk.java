@@ -29,9 +29,9 @@ import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.log.ClassChanges;
-import org.vastporch.server.marking.MarkingService.SeenPost;
 import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
+import org.vastporch.server.marking.PaperService.SeenPost;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
@@ -71,8 +71,8 @@ public class MarkingDesk {
             int daysLate) {
 
         /** Names the paper as it stands now. */
-        MarkingService.Seen seen() {
-            return MarkingService.Seen.of(
+        PaperService.Seen seen() {
+            return PaperService.Seen.of(
                     posts.stream()
                             .map(p -> new SeenPost(p.postId(), p.version()))
                             .toList(),
@@ -116,6 +116,19 @@ public class MarkingDesk {
         @Nullable
         PaperScore score() {
             return prompt.rubric() == null || marks.isEmpty() ? null : scoreOf(prompt, marks, daysLate);
+        }
+    }
+
+    /**
+     * A paper, and those that stand as it does: of everybody who handed it in together and is not marked apart.
+     *
+     * @param papers the paper among them
+     */
+    record Alike(Paper paper, List<Paper> papers) {
+
+        /** Those to whom is given what is given to the paper. */
+        List<Long> students() {
+            return papers.stream().map(Paper::studentId).toList();
         }
     }
 
@@ -210,6 +223,24 @@ public class MarkingDesk {
             once.add(paper);
         }
         return once;
+    }
+
+    /** The paper with its rows locked, so that nobody hands in or marks until the transaction ends. */
+    Alike lock(Prompt prompt, long studentId) {
+        Members together = members.of(prompt);
+        posts.lockHandedIn(prompt.id(), together.authors(studentId));
+        store.lock(prompt.id(), together.markedWith(studentId));
+        List<Paper> papers = papers(prompt.classId(), List.of(prompt), together.markedWith(studentId))
+                .get(prompt.id());
+        Paper paper = papers.stream()
+                .filter(p -> p.studentId() == studentId)
+                .findFirst()
+                .orElseThrow();
+        return new Alike(
+                paper,
+                papers.stream()
+                        .filter(p -> p == paper || !p.allowance().letOff())
+                        .toList());
     }
 
     /** The papers of the students of a class for some of its prompts, by prompt, in the order of the students. */

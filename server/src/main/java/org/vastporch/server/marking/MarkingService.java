@@ -2,396 +2,65 @@ package org.vastporch.server.marking;
 
 import java.math.BigDecimal;
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
-import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
-import org.vastporch.core.calendar.Term;
-import org.vastporch.core.comments.CommentsAsked;
-import org.vastporch.core.feeds.Excerpt;
-import org.vastporch.core.marking.BlindOrder;
-import org.vastporch.core.marking.Deadline;
-import org.vastporch.core.marking.Members;
-import org.vastporch.core.marking.PaperScore;
-import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
-import org.vastporch.core.text.TextFacts;
-import org.vastporch.server.access.AccessService;
-import org.vastporch.server.classes.ClassService;
-import org.vastporch.server.comments.GivenCommentService;
-import org.vastporch.server.comments.GivenCommentService.GivenComment;
-import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.marking.MarkingStore.Marking;
-import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
-import org.vastporch.server.prompts.PaperMembers;
-import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.writing.Posts;
-import org.vastporch.server.writing.Posts.Handed;
-import org.vastporch.server.writing.Posts.HandedIn;
 
-/** Marking papers against a rubric. All sums come from the core. */
+/** Marking papers against a rubric, step by step. All sums come from the core. */
 @Service
 public class MarkingService {
-
-    /** A post in the version that a marker had before them. */
-    public record SeenPost(long post, int version) {}
-
-    /**
-     * A paper as its marker had it before them; every call that marks names it, and is refused if it stands otherwise
-     * by then.
-     *
-     * @param posts those that count, in the order of their numbers
-     * @param comments how many were given, where they are the whole task; 0 otherwise
-     * @param rev the state of the marking; 0 while there is none
-     */
-    public record Seen(List<SeenPost> posts, int comments, int rev) {
-
-        static Seen of(List<SeenPost> posts, int comments, @Nullable Marking marking) {
-            return new Seen(
-                    posts.stream().sorted(Comparator.comparing(SeenPost::post)).toList(),
-                    comments,
-                    marking == null ? 0 : marking.rev());
-        }
-    }
-
-    /**
-     * @param toMark whether it lies on the desk
-     * @param ownDate whether it has a date of its own
-     * @param changed whether it changed since it was marked
-     * @param given the criteria that have points, or do not count
-     */
-    public record StripView(
-            long studentId,
-            String name,
-            String initials,
-            PaperState standing,
-            boolean toMark,
-            boolean late,
-            boolean ownDate,
-            boolean changed,
-            List<String> given,
-            Seen seen) {}
-
-    public record SeenPaper(long student, Seen seen) {}
-
-    /** @param changed whose papers were not released, since they stand otherwise than they were seen */
-    public record Released(int released, List<String> changed) {}
-
-    public record Strip(
-            long promptId,
-            String title,
-            Instant due,
-            int marked,
-            int handedIn,
-            int toRelease,
-            boolean hasRubric,
-            List<StripView> students) {}
-
-    public record MarkView(String criterion, @Optionally BigDecimal points, boolean notCounted, String remark) {}
-
-    /** @param points the score after lateness, rounded for show; {@code before} without lateness */
-    public record Score(
-            BigDecimal points,
-            BigDecimal before,
-            BigDecimal outOf,
-            boolean provisional,
-            int open,
-            BigDecimal percentLost) {}
-
-    /** What the program counted in the posts of a paper. */
-    public record Evidence(
-            int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
-
-    /**
-     * A post of a paper, in the version that is to be marked.
-     *
-     * @param by who wrote it, where several hand in together
-     * @param word what its author said with it; left out if nothing was said
-     * @param gathered whether it came in from an outside blog
-     * @param excerpt left out if its text is whole
-     * @param markedOn the version on which the marks were given, if that is an earlier one
-     * @param newer what its author handed in again unasked, after the time; it counts only if it is taken
-     * @param taken the version that was taken so
-     */
-    public record PaperPost(
-            long postId,
-            int version,
-            @Optionally String by,
-            String title,
-            String html,
-            Instant handedInAt,
-            int daysLate,
-            boolean gathered,
-            @Optionally Excerpt excerpt,
-            @Optionally Integer markedOn,
-            @Optionally Newer newer,
-            @Optionally Integer taken,
-            @Optionally String word) {}
-
-    public record Hand(long studentId, String name) {}
-
-    /**
-     * Who hands in a paper together.
-     *
-     * @param name of their group; left out for who hands in alone
-     * @param members of the paper
-     * @param alike those of them who have the same marks
-     */
-    public record Together(@Optionally String name, List<Hand> members, List<Long> alike) {}
-
-    /**
-     * A comment that the student gave to somebody for the prompt.
-     *
-     * @param counts whether it came in time and is long enough
-     */
-    public record PaperComment(long postId, String post, Instant at, String html, boolean counts) {}
-
-    /** A version that was handed in again, unasked and after the time. */
-    public record Newer(int version, String title, String html) {}
-
-    /**
-     * What stands given for a paper. Each step of a marker is answered with it, never with the text again.
-     *
-     * @param changed whether the paper changed since it was marked
-     * @param marker who marked last
-     */
-    public record Standing(
-            PaperState standing,
-            List<MarkView> marks,
-            String word,
-            @Optionally Score score,
-            Seen seen,
-            boolean changed,
-            @Optionally String marker,
-            @Optionally Instant releasedAt) {}
-
-    /**
-     * @param ownDue a date of the student's own
-     * @param together who hands it in together; left out where each hands in alone
-     * @param comments those that the student gave to others for the prompt
-     * @param askedPosts how many posts the prompt asks for
-     */
-    public record Paper(
-            long promptId,
-            long studentId,
-            String student,
-            @Optionally String group,
-            @Optionally Together together,
-            List<PaperPost> posts,
-            List<PaperComment> comments,
-            int askedPosts,
-            int daysLate,
-            long graceMinutes,
-            @Optionally Instant ownDue,
-            @Optionally Rubric rubric,
-            @Optionally Evidence evidence,
-            Standing given) {}
 
     /** @param reason why a score that its student has seen changes; empty before */
     public record Given(@Nullable BigDecimal points, boolean notCounted, String remark, String reason) {}
 
     private static final int LONGEST_REASON = 1_000;
-    /** For so long a release is taken back without a word. */
-    private static final Duration TAKEN_BACK_FREELY = Duration.ofHours(1);
 
     private final MarkingStore store;
-    private final ScoreEventStore history;
+    private final ScoreWatch scores;
     private final PhraseService phrases;
     private final MarkingDesk desk;
+    private final PaperService papers;
     private final ClassChanges changes;
-    private final PromptService prompts;
-    private final PaperMembers members;
     private final Posts posts;
-    private final GivenCommentService comments;
-    private final ClassService classes;
     private final PeopleService people;
-    private final AccessService access;
     private final EventStore events;
     private final Clock clock;
 
     MarkingService(
             MarkingStore store,
-            ScoreEventStore history,
+            ScoreWatch scores,
             PhraseService phrases,
             MarkingDesk desk,
+            PaperService papers,
             ClassChanges changes,
-            PromptService prompts,
-            PaperMembers members,
             Posts posts,
-            GivenCommentService comments,
-            ClassService classes,
             PeopleService people,
-            AccessService access,
             EventStore events,
             Clock clock) {
         this.store = store;
-        this.history = history;
+        this.scores = scores;
         this.phrases = phrases;
         this.desk = desk;
+        this.papers = papers;
         this.changes = changes;
-        this.prompts = prompts;
-        this.members = members;
         this.posts = posts;
-        this.comments = comments;
-        this.classes = classes;
         this.people = people;
-        this.access = access;
         this.events = events;
         this.clock = clock;
-    }
-
-    /** All students of the class with where each stands. */
-    public Strip strip(Viewer viewer, long promptId) {
-        return strip(viewer, promptId, false);
-    }
-
-    /** @param blind whether numbers stand in place of the names, in an order that is not theirs */
-    public Strip strip(Viewer viewer, long promptId, boolean blind) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        Names names = people.names(viewer, prompt.classId());
-        List<MarkingDesk.Paper> papers =
-                MarkingDesk.once(desk.papers(prompt.classId(), List.of(prompt)).get(promptId));
-        Map<Long, String> groups = groups(prompt);
-        if (prompt.answers().byGroups())
-            papers = papers.stream()
-                    .sorted(Comparator.comparing(p -> named(p, names, groups)))
-                    .toList();
-        List<MarkingDesk.Paper> inOrder = blind ? BlindOrder.of(papers, promptId) : papers;
-        List<StripView> students = inOrder.stream()
-                .map(p -> new StripView(
-                        p.studentId(),
-                        blind ? "Paper " + (inOrder.indexOf(p) + 1) : named(p, names, groups),
-                        blind ? "" + (inOrder.indexOf(p) + 1) : initials(named(p, names, groups)),
-                        p.state(),
-                        p.state().isToMark(),
-                        p.daysLate() > 0,
-                        p.allowance().due() != null,
-                        p.isChangedSinceMarked(),
-                        p.marks().stream().map(Mark::criterion).toList(),
-                        p.seen()))
-                .toList();
-        return new Strip(
-                promptId,
-                prompt.title(),
-                prompt.due(),
-                (int) papers.stream().filter(p -> p.state().isMarked()).count(),
-                (int) papers.stream().filter(p -> !p.isEmpty()).count(),
-                (int) papers.stream()
-                        .filter(p -> p.state() == PaperState.MARKED)
-                        .count(),
-                prompt.rubric() != null,
-                students);
-    }
-
-    public Paper paper(Viewer viewer, long promptId, long studentId) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        requireStudent(prompt, studentId);
-        Names names = people.names(viewer, prompt.classId());
-        MarkingDesk.Paper paper = onDesk(prompt, studentId);
-        List<HandedIn> texts = posts.texts(paper.posts());
-        Map<Long, Handed> handed = paper.posts().stream().collect(Collectors.toMap(Handed::postId, p -> p));
-        Map<Long, String> words = posts.handInWords(handed.keySet());
-        Deadline deadline = prompt.deadline(paper.allowance());
-        Term term = classes.get(prompt.classId()).term();
-        return new Paper(
-                promptId,
-                studentId,
-                names.of(studentId),
-                names.groupOf(studentId),
-                together(paper, names),
-                texts.stream()
-                        .map(p -> new PaperPost(
-                                p.postId(),
-                                p.version(),
-                                prompt.answers().byGroups() ? names.of(p.authorId()) : null,
-                                p.title(),
-                                p.html(),
-                                p.at(),
-                                deadline.daysLate(term, List.of(p.at())),
-                                p.gathered(),
-                                p.excerpt(),
-                                paper.read().stream()
-                                        .filter(r -> r.post() == p.postId() && r.version() != p.version())
-                                        .map(SeenPost::version)
-                                        .findFirst()
-                                        .orElse(null),
-                                newer(handed.get(p.postId())),
-                                handed.get(p.postId()).taken(),
-                                words.get(p.postId())))
-                        .toList(),
-                comments(prompt, paper),
-                prompt.answers().posts(),
-                paper.daysLate(),
-                prompt.grace().toMinutes(),
-                paper.allowance().due(),
-                prompt.rubric(),
-                paper.isEmpty() ? null : evidence(prompt, studentId, texts),
-                standing(paper, names));
-    }
-
-    /** The names of the groups of a class, for a prompt that groups answer. */
-    private Map<Long, String> groups(Prompt prompt) {
-        return prompt.answers().byGroups()
-                ? people.groups(prompt.classId()).stream()
-                        .collect(Collectors.toMap(PeopleService.Group::id, PeopleService.Group::name))
-                : Map.of();
-    }
-
-    private @Nullable Together together(MarkingDesk.Paper paper, Names names) {
-        Prompt prompt = paper.prompt();
-        if (!prompt.answers().byGroups()) return null;
-        List<Long> authors = paper.members().authors(paper.studentId());
-        Long group = paper.members().group(paper.studentId());
-        return new Together(
-                group == null ? null : groups(prompt).get(group),
-                authors.stream().map(id -> new Hand(id, names.of(id))).toList(),
-                paper.markedWith());
-    }
-
-    /** A group by its name, as far as it is marked together; anybody else by theirs. */
-    private static String named(MarkingDesk.Paper paper, Names names, Map<Long, String> groups) {
-        List<Long> alike = paper.markedWith();
-        if (alike.size() == 1) return names.of(paper.studentId());
-        return groups.getOrDefault(
-                paper.members().group(paper.studentId()),
-                alike.stream().map(names::of).collect(Collectors.joining(", ")));
-    }
-
-    private List<PaperComment> comments(Prompt prompt, MarkingDesk.Paper paper) {
-        List<GivenComment> given = comments.textsGiven(paper.studentId(), prompt);
-        Map<Long, String> titles =
-                posts.titles(given.stream().map(GivenComment::postId).collect(Collectors.toSet()));
-        CommentsAsked asked = prompt.commentsAsked(paper.allowance());
-        return given.stream()
-                .map(c -> new PaperComment(
-                        c.postId(),
-                        titles.getOrDefault(c.postId(), ""),
-                        c.given().at(),
-                        c.html(),
-                        asked.counts(c.given())))
-                .toList();
-    }
-
-    private @Nullable Newer newer(Handed post) {
-        if (post.newer() == null) return null;
-        HandedIn text = posts.text(post.postId(), post.newer()).orElseThrow();
-        return new Newer(text.version(), text.title(), text.html());
     }
 
     /**
@@ -400,16 +69,23 @@ public class MarkingService {
      * @param seen the paper as the marker had it before them
      */
     @Transactional
-    public Paper take(Viewer viewer, long promptId, long studentId, Seen seen, long post, int version, boolean taken) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        requireStudent(prompt, studentId);
-        MarkingDesk.Paper paper = lock(prompt, studentId).paper();
-        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
+    public PaperService.Paper take(
+            Viewer viewer,
+            long promptId,
+            long studentId,
+            PaperService.Seen seen,
+            long post,
+            int version,
+            boolean taken) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        papers.requireStudent(prompt, studentId);
+        MarkingDesk.Paper paper = desk.lock(prompt, studentId).paper();
+        if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
         if (paper.posts().stream().noneMatch(p -> p.postId() == post)) throw Problem.missing();
         posts.take(post, version, taken);
         changes.note(prompt.classId());
         events.add(prompt.classId(), taken ? "handed-again-taken" : "handed-again-left", post, viewer.personId());
-        return paper(viewer, promptId, studentId);
+        return papers.paper(viewer, promptId, studentId);
     }
 
     /**
@@ -418,8 +94,9 @@ public class MarkingService {
      * @param seen the paper as the marker had it before them
      */
     @Transactional
-    public Standing mark(Viewer viewer, long promptId, long studentId, Seen seen, String criterion, Given given) {
-        Prompt prompt = requireMarking(viewer, promptId);
+    public PaperService.Standing mark(
+            Viewer viewer, long promptId, long studentId, PaperService.Seen seen, String criterion, Given given) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
         if (rubric == null) throw Problem.missing();
         Rubric.Criterion of = rubric.find(criterion).orElseThrow(Problem::missing);
@@ -428,7 +105,7 @@ public class MarkingService {
         if (given.remark().length() > 4000)
             throw Problem.invalid(
                     "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
-        Alike before = begin(viewer, prompt, studentId, seen, given.reason());
+        MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, given.reason());
         if (given.notCounted()) {
             Set<String> without = new HashSet<>(Set.of(criterion));
             for (Mark mark : before.paper().marks()) if (mark.notCounted()) without.add(mark.criterion());
@@ -449,95 +126,16 @@ public class MarkingService {
 
     /** @param reason why the word changes, once its student has seen it; empty before */
     @Transactional
-    public Standing word(Viewer viewer, long promptId, long studentId, Seen seen, String word, String reason) {
-        Prompt prompt = requireMarking(viewer, promptId);
+    public PaperService.Standing word(
+            Viewer viewer, long promptId, long studentId, PaperService.Seen seen, String word, String reason) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
         if (word.length() > 10_000)
             throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
-        Alike before = begin(viewer, prompt, studentId, seen, reason);
+        MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, reason);
         for (long student : before.students()) store.setWord(promptId, student, word.strip());
         Marking was = before.paper().marking();
         if (was == null || !was.word().equals(word.strip())) phrases.learn(viewer, "", "", word);
         return changed(viewer, before, reason);
-    }
-
-    /** Shows finished marks to their students: those that stand as they were seen. */
-    @Transactional
-    public Released release(Viewer viewer, long promptId, List<SeenPaper> papers) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        Names names = people.names(viewer, prompt.classId());
-        int released = 0;
-        List<String> changed = new ArrayList<>();
-        for (SeenPaper wanted :
-                papers.stream().sorted(Comparator.comparing(SeenPaper::student)).toList()) {
-            requireStudent(prompt, wanted.student());
-            Alike alike = lock(prompt, wanted.student());
-            MarkingDesk.Paper paper = alike.paper();
-            if (paper.state() == PaperState.RELEASED && wanted.seen().equals(paper.seen())) continue;
-            if (paper.state() != PaperState.MARKED || !wanted.seen().equals(paper.seen())) {
-                changed.add(names.of(wanted.student()));
-                continue;
-            }
-            for (MarkingDesk.Paper of : alike.papers()) {
-                if (of.state() != PaperState.MARKED) continue;
-                store.setReleased(promptId, of.studentId(), clock.instant());
-                note(viewer, of, ScoreEventStore.Kind.RELEASED, "", null, of.shown());
-                events.add(prompt.classId(), "score-released", of.studentId(), viewer.personId());
-                released++;
-            }
-        }
-        changes.note(prompt.classId());
-        return new Released(released, changed);
-    }
-
-    /**
-     * Takes a released score back: the student does not see it any more.
-     *
-     * @param reason needed after the first hour
-     */
-    @Transactional
-    public Standing takeBack(Viewer viewer, long promptId, long studentId, Seen seen, String reason) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        requireStudent(prompt, studentId);
-        Alike alike = lock(prompt, studentId);
-        MarkingDesk.Paper paper = alike.paper();
-        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
-        Instant releasedAt = paper.marking() == null ? null : paper.marking().releasedAt();
-        if (releasedAt == null) throw Problem.stale("not-released", "This score is not released.");
-        if (clock.instant().isAfter(releasedAt.plus(TAKEN_BACK_FREELY)))
-            requireReason(reason, "It was released more than an hour ago. Say why you take it back.");
-        for (MarkingDesk.Paper of : alike.papers()) {
-            if (of.marking() == null || of.marking().releasedAt() == null) continue;
-            store.setReleased(promptId, of.studentId(), null);
-            note(viewer, of, ScoreEventStore.Kind.TAKEN_BACK, reason, of.shown(), null);
-            events.add(prompt.classId(), "score-taken-back", of.studentId(), viewer.personId());
-        }
-        changes.note(prompt.classId());
-        return standing(onDesk(prompt, studentId), people.names(viewer, prompt.classId()));
-    }
-
-    /** What happened to a score, the last first; for those who mark. */
-    public List<ScoreEventStore.ScoreLine> history(Viewer viewer, long promptId, long studentId) {
-        Prompt prompt = requireMarking(viewer, promptId);
-        requireStudent(prompt, studentId);
-        Names names = people.names(viewer, prompt.classId());
-        return history.of(promptId, studentId).stream()
-                .map(e -> e.line(e.byId() == null ? "" : names.of(e.byId())))
-                .toList();
-    }
-
-    /**
-     * A paper, and those that stand as it does: of everybody who handed it in together and is not marked apart.
-     *
-     * @param papers the paper among them
-     */
-    private record Alike(MarkingDesk.Paper paper, List<MarkingDesk.Paper> papers) {
-
-        /** Those to whom is given what is given to the paper. */
-        List<Long> students() {
-            return papers.stream().map(MarkingDesk.Paper::studentId).toList();
-        }
     }
 
     /**
@@ -546,15 +144,16 @@ public class MarkingService {
      *
      * @return the paper as it was
      */
-    private Alike begin(Viewer viewer, Prompt prompt, long studentId, Seen seen, String reason) {
-        requireStudent(prompt, studentId);
-        Alike alike = lock(prompt, studentId);
+    private MarkingDesk.Alike begin(
+            Viewer viewer, Prompt prompt, long studentId, PaperService.Seen seen, String reason) {
+        papers.requireStudent(prompt, studentId);
+        MarkingDesk.Alike alike = desk.lock(prompt, studentId);
         MarkingDesk.Paper paper = alike.paper();
         if (paper.allowance().letOff())
             throw Problem.stale("let-off", "This student was let off, so there is nothing to mark.");
         if (paper.isEmpty())
             throw Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark.");
-        if (!seen.equals(paper.seen())) throw outdated(viewer, paper, seen);
+        if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
         if (alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
             requireReason(reason, "The student has seen this score. Say why it changes; the student reads it.");
         Instant now = clock.instant();
@@ -567,39 +166,15 @@ public class MarkingService {
         return alike;
     }
 
-    /** The paper with its rows locked, so that nobody hands in or marks until the transaction ends. */
-    private Alike lock(Prompt prompt, long studentId) {
-        Members together = members.of(prompt);
-        posts.lockHandedIn(prompt.id(), together.authors(studentId));
-        store.lock(prompt.id(), together.markedWith(studentId));
-        List<MarkingDesk.Paper> papers = desk.papers(prompt.classId(), List.of(prompt), together.markedWith(studentId))
-                .get(prompt.id());
-        MarkingDesk.Paper paper = papers.stream()
-                .filter(p -> p.studentId() == studentId)
-                .findFirst()
-                .orElseThrow();
-        return new Alike(
-                paper,
-                papers.stream()
-                        .filter(p -> p == paper || !p.allowance().letOff())
-                        .toList());
-    }
-
-    private MarkingDesk.Paper onDesk(Prompt prompt, long studentId) {
-        return desk.papers(prompt.classId(), List.of(prompt), List.of(studentId))
-                .get(prompt.id())
-                .get(0);
-    }
-
     /** Notes what a step changed of a score that its student has seen, and says how the paper stands after it. */
-    private Standing changed(Viewer viewer, Alike before, String reason) {
+    private PaperService.Standing changed(Viewer viewer, MarkingDesk.Alike before, String reason) {
         Prompt prompt = before.paper().prompt();
         List<MarkingDesk.Paper> after = desk.papers(prompt.classId(), List.of(prompt), before.students())
                 .get(prompt.id());
         for (int i = 0; i < after.size(); i++) {
             MarkingDesk.Paper was = before.papers().get(i);
             if (!was.isReleased()) continue;
-            note(
+            scores.note(
                     viewer,
                     after.get(i),
                     ScoreEventStore.Kind.CHANGED,
@@ -608,126 +183,13 @@ public class MarkingService {
                     after.get(i).shown());
             events.add(prompt.classId(), "score-changed", was.studentId(), viewer.personId());
         }
-        return standing(after.get(before.papers().indexOf(before.paper())), people.names(viewer, prompt.classId()));
+        return papers.standing(
+                after.get(before.papers().indexOf(before.paper())), people.names(viewer, prompt.classId()));
     }
 
-    private void note(
-            Viewer viewer,
-            MarkingDesk.Paper paper,
-            ScoreEventStore.Kind kind,
-            String reason,
-            @Nullable BigDecimal before,
-            @Nullable BigDecimal after) {
-        history.add(
-                paper.prompt().id(),
-                paper.studentId(),
-                new ScoreEventStore.Happened(kind, clock.instant(), viewer.personId(), reason.strip(), before, after));
-    }
-
-    private static void requireReason(String reason, String sentence) {
+    static void requireReason(String reason, String sentence) {
         if (reason.isBlank()) throw Problem.invalid("reason", "reason-missing", sentence);
         if (reason.length() > LONGEST_REASON)
             throw Problem.invalid("reason", "reason-too-long", "A reason has at most 1,000 characters.");
-    }
-
-    /**
-     * Two markers, or a marker and a student who hands in again, do not write over each other: the refusal carries what
-     * stands there now.
-     */
-    Problem outdated(Viewer viewer, MarkingDesk.Paper paper, Seen seen) {
-        Prompt prompt = paper.prompt();
-        Names names = people.names(viewer, prompt.classId());
-        boolean again = !seen.posts().equals(paper.seen().posts())
-                || seen.comments() != paper.seen().comments();
-        String sentence = again
-                ? names.of(paper.studentId())
-                        + " has handed in again since you opened this. What you gave was for the "
-                        + "earlier text, and was not kept."
-                : (paper.marking() == null
-                                ? "Somebody"
-                                : names.of(paper.marking().markerId()))
-                        + " has marked here since you opened this. Nothing was written over.";
-        return Problem.stale("marked-meanwhile", sentence).with("paper", paper(viewer, prompt.id(), paper.studentId()));
-    }
-
-    private Standing standing(MarkingDesk.Paper paper, Names names) {
-        Marking marking = paper.marking();
-        PaperScore score = paper.score();
-        List<Mark> marks =
-                marking == null ? List.of() : store.marks(paper.prompt().id(), paper.studentId());
-        return new Standing(
-                paper.state(),
-                views(marks),
-                marking == null ? "" : marking.word(),
-                paper.prompt().rubric() == null || paper.isEmpty()
-                        ? null
-                        : view(
-                                paper.prompt(),
-                                score != null
-                                        ? score
-                                        : MarkingDesk.scoreOf(paper.prompt(), List.of(), paper.daysLate())),
-                paper.seen(),
-                paper.isChangedSinceMarked(),
-                marking == null ? null : names.of(marking.markerId()),
-                marking == null ? null : marking.releasedAt());
-    }
-
-    private Prompt requireMarking(Viewer viewer, long promptId) {
-        Prompt prompt = prompts.get(promptId);
-        access.require(viewer, Act.MARK, prompt.classId());
-        return prompt;
-    }
-
-    private void requireStudent(Prompt prompt, long studentId) {
-        if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
-    }
-
-    private Evidence evidence(Prompt prompt, long studentId, List<HandedIn> texts) {
-        int words = 0;
-        int links = 0;
-        int pictures = 0;
-        int described = 0;
-        Set<String> tags = new HashSet<>();
-        for (HandedIn text : texts) {
-            TextFacts facts = text.facts();
-            // Of a beginning nobody knows how long the whole is.
-            if (text.excerpt() != Excerpt.BEGINNING) words += facts.words();
-            links += facts.links();
-            pictures += facts.pictures();
-            described += facts.described();
-            tags.addAll(text.tags());
-        }
-        return new Evidence(
-                words,
-                tags.size(),
-                links,
-                pictures,
-                described,
-                comments.given(studentId, prompt),
-                prompt.asked().comments());
-    }
-
-    static Score view(Prompt prompt, PaperScore score) {
-        BigDecimal lost = score.shareLost().movePointRight(2).stripTrailingZeros();
-        return new Score(
-                score.score().rounded(prompt.places()),
-                score.before().rounded(prompt.places()),
-                prompt.points(),
-                score.before().provisional(),
-                score.before().open(),
-                new BigDecimal(lost.toPlainString()));
-    }
-
-    static List<MarkView> views(List<Mark> marks) {
-        return marks.stream()
-                .map(m -> new MarkView(m.criterion(), m.points(), m.notCounted(), m.remark()))
-                .toList();
-    }
-
-    private static String initials(String name) {
-        StringBuilder initials = new StringBuilder();
-        for (String part : name.split("[ ]"))
-            if (!part.isEmpty() && initials.length() < 3) initials.appendCodePoint(part.codePointAt(0));
-        return initials.toString();
     }
 }

@@ -11,8 +11,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
-import org.vastporch.server.marking.MarkingService.Seen;
-import org.vastporch.server.marking.MarkingService.SeenPost;
+import org.vastporch.server.marking.PaperService.Seen;
+import org.vastporch.server.marking.PaperService.SeenPost;
 import org.vastporch.server.rows.Rows;
 
 @Repository

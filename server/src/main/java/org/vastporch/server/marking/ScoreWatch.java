@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.prompts.Prompt;
@@ -41,19 +42,35 @@ class ScoreWatch implements ScoresKept {
         before.forEach((student, score) -> {
             BigDecimal now = after.get(student);
             if (Objects.equals(score, now)) return;
-            history.add(
-                    promptId,
-                    student,
-                    new ScoreEventStore.Happened(
-                            ScoreEventStore.Kind.CHANGED,
-                            clock.instant(),
-                            viewer.personId(),
-                            reason.strip(),
-                            score,
-                            now));
+            note(viewer, promptId, student, ScoreEventStore.Kind.CHANGED, reason, score, now);
             events.add(prompt.classId(), "score-changed", student, viewer.personId());
         });
         return done;
+    }
+
+    /** Notes what happened to the score of one paper. */
+    void note(
+            Viewer viewer,
+            MarkingDesk.Paper paper,
+            ScoreEventStore.Kind kind,
+            String reason,
+            @Nullable BigDecimal before,
+            @Nullable BigDecimal after) {
+        note(viewer, paper.prompt().id(), paper.studentId(), kind, reason, before, after);
+    }
+
+    private void note(
+            Viewer viewer,
+            long promptId,
+            long studentId,
+            ScoreEventStore.Kind kind,
+            String reason,
+            @Nullable BigDecimal before,
+            @Nullable BigDecimal after) {
+        history.add(
+                promptId,
+                studentId,
+                new ScoreEventStore.Happened(kind, clock.instant(), viewer.personId(), reason.strip(), before, after));
     }
 
     private Map<Long, BigDecimal> shown(Prompt prompt) {

@@ -18,7 +18,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
-import org.vastporch.server.marking.MarkingService.Seen;
+import org.vastporch.server.marking.PaperService.Seen;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
@@ -41,7 +41,7 @@ public class TogetherService {
             @Optionally String reason) {}
 
     private final MarkingStore store;
-    private final MarkingService marking;
+    private final PaperService papers;
     private final MarkingDesk desk;
     private final ScoreWatch scores;
     private final PromptService prompts;
@@ -53,7 +53,7 @@ public class TogetherService {
 
     TogetherService(
             MarkingStore store,
-            MarkingService marking,
+            PaperService papers,
             MarkingDesk desk,
             ScoreWatch scores,
             PromptService prompts,
@@ -63,7 +63,7 @@ public class TogetherService {
             AccessService access,
             EventStore events) {
         this.store = store;
-        this.marking = marking;
+        this.papers = papers;
         this.desk = desk;
         this.scores = scores;
         this.prompts = prompts;
@@ -79,7 +79,7 @@ public class TogetherService {
      * that the others have; who leaves it has none of them any more.
      */
     @Transactional
-    public MarkingService.Paper set(Viewer viewer, long promptId, long studentId, WantedMembers wanted) {
+    public PaperService.Paper set(Viewer viewer, long promptId, long studentId, WantedMembers wanted) {
         Prompt prompt = prompts.lock(promptId);
         access.require(viewer, Act.MARK, prompt.classId());
         List<Long> inClass = people.students(prompt.classId());
@@ -100,14 +100,14 @@ public class TogetherService {
         MarkingDesk.Paper paper = desk.papers(prompt.classId(), List.of(prompt), List.of(studentId))
                 .get(promptId)
                 .get(0);
-        if (!wanted.seen().equals(paper.seen())) throw marking.outdated(viewer, paper, wanted.seen());
+        if (!wanted.seen().equals(paper.seen())) throw papers.outdated(viewer, paper, wanted.seen());
         String reason = Objects.requireNonNullElse(wanted.reason(), "").strip();
         scores.noting(viewer, promptId, reason.isEmpty() ? "Who handed it in together was changed." : reason, () -> {
             change(prompt, before, studentId, are, Set.copyOf(wanted.apart()));
             events.add(prompt.classId(), "paper-members-set", promptId, viewer.personId());
             return paper;
         });
-        return marking.paper(viewer, promptId, studentId);
+        return papers.paper(viewer, promptId, studentId);
     }
 
     private void change(Prompt prompt, Members before, long studentId, Set<Long> are, Set<Long> apart) {

@@ -1,0 +1,136 @@
+package org.vastporch.server.marking;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.prompts.Prompt;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.ClassChanges;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+
+/** Showing finished marks to their students, taking them back, and what happened to a score. */
+@Service
+public class ReleaseService {
+
+    public record SeenPaper(long student, PaperService.Seen seen) {}
+
+    /** @param changed whose papers were not released, since they stand otherwise than they were seen */
+    public record Released(int released, List<String> changed) {}
+
+    /** For so long a release is taken back without a word. */
+    private static final Duration TAKEN_BACK_FREELY = Duration.ofHours(1);
+
+    private final MarkingStore store;
+    private final ScoreEventStore history;
+    private final ScoreWatch scores;
+    private final MarkingDesk desk;
+    private final PaperService papers;
+    private final ClassChanges changes;
+    private final PeopleService people;
+    private final AccessService access;
+    private final EventStore events;
+    private final Clock clock;
+
+    ReleaseService(
+            MarkingStore store,
+            ScoreEventStore history,
+            ScoreWatch scores,
+            MarkingDesk desk,
+            PaperService papers,
+            ClassChanges changes,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            Clock clock) {
+        this.store = store;
+        this.history = history;
+        this.scores = scores;
+        this.desk = desk;
+        this.papers = papers;
+        this.changes = changes;
+        this.people = people;
+        this.access = access;
+        this.events = events;
+        this.clock = clock;
+    }
+
+    /** Shows finished marks to their students: those that stand as they were seen. */
+    @Transactional
+    public Released release(Viewer viewer, long promptId, List<SeenPaper> wantedPapers) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        Names names = people.names(viewer, prompt.classId());
+        int released = 0;
+        List<String> changed = new ArrayList<>();
+        for (SeenPaper wanted : wantedPapers.stream()
+                .sorted(Comparator.comparing(SeenPaper::student))
+                .toList()) {
+            papers.requireStudent(prompt, wanted.student());
+            MarkingDesk.Alike alike = desk.lock(prompt, wanted.student());
+            MarkingDesk.Paper paper = alike.paper();
+            if (paper.state() == PaperState.RELEASED && wanted.seen().equals(paper.seen())) continue;
+            if (paper.state() != PaperState.MARKED || !wanted.seen().equals(paper.seen())) {
+                changed.add(names.of(wanted.student()));
+                continue;
+            }
+            for (MarkingDesk.Paper of : alike.papers()) {
+                if (of.state() != PaperState.MARKED) continue;
+                store.setReleased(promptId, of.studentId(), clock.instant());
+                scores.note(viewer, of, ScoreEventStore.Kind.RELEASED, "", null, of.shown());
+                events.add(prompt.classId(), "score-released", of.studentId(), viewer.personId());
+                released++;
+            }
+        }
+        changes.note(prompt.classId());
+        return new Released(released, changed);
+    }
+
+    /**
+     * Takes a released score back: the student does not see it any more.
+     *
+     * @param reason needed after the first hour
+     */
+    @Transactional
+    public PaperService.Standing takeBack(
+            Viewer viewer, long promptId, long studentId, PaperService.Seen seen, String reason) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        papers.requireStudent(prompt, studentId);
+        MarkingDesk.Alike alike = desk.lock(prompt, studentId);
+        MarkingDesk.Paper paper = alike.paper();
+        if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
+        Instant releasedAt = paper.marking() == null ? null : paper.marking().releasedAt();
+        if (releasedAt == null) throw Problem.stale("not-released", "This score is not released.");
+        if (clock.instant().isAfter(releasedAt.plus(TAKEN_BACK_FREELY)))
+            MarkingService.requireReason(reason, "It was released more than an hour ago. Say why you take it back.");
+        for (MarkingDesk.Paper of : alike.papers()) {
+            if (of.marking() == null || of.marking().releasedAt() == null) continue;
+            store.setReleased(promptId, of.studentId(), null);
+            scores.note(viewer, of, ScoreEventStore.Kind.TAKEN_BACK, reason, of.shown(), null);
+            events.add(prompt.classId(), "score-taken-back", of.studentId(), viewer.personId());
+        }
+        changes.note(prompt.classId());
+        return papers.standing(papers.onDesk(prompt, studentId), people.names(viewer, prompt.classId()));
+    }
+
+    /** What happened to a score, the last first; for those who mark. */
+    public List<ScoreEventStore.ScoreLine> history(Viewer viewer, long promptId, long studentId) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        papers.requireStudent(prompt, studentId);
+        Names names = people.names(viewer, prompt.classId());
+        return history.of(promptId, studentId).stream()
+                .map(e -> e.line(e.byId() == null ? "" : names.of(e.byId())))
+                .toList();
+    }
+}

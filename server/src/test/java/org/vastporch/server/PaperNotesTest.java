@@ -1,0 +1,109 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Person;
+import tools.jackson.databind.JsonNode;
+
+/** What markers write beside the words of a post. */
+@ServerTest
+class PaperNotesTest extends Assessing {
+
+    private long prompt;
+    private long post;
+
+    @BeforeEach
+    void handIn() {
+        prompt = set(open("Log", in(2)));
+        post = handIn(prompt, "Rain");
+    }
+
+    private Answer note(Person who, String quote, String text) {
+        int version = paper(prompt).get("posts").get(0).get("version").asInt();
+        return who.post(
+                at(prompt) + "/notes",
+                Map.of("post", post, "version", version, "quote", quote, "nth", 0, "text", text));
+    }
+
+    private JsonNode notes() {
+        return paper(prompt).get("posts").get(0).get("notes");
+    }
+
+    private String words() {
+        String html = paper(prompt).get("posts").get(0).get("html").asString();
+        String text = html.replaceAll("<[^>]*>", " ").strip();
+        return text.substring(0, text.indexOf(' '));
+    }
+
+    private Answer noted(Person who) {
+        return who.get("/api/prompts/" + prompt + "/feedback/" + post);
+    }
+
+    @Test
+    void itsAuthorReadsThemFromWhenTheMarksAreReleasedUntilTheyAreTakenBack() {
+        assertEquals(200, note(of.lead(), words(), "Which day was it?").status());
+        assertEquals("Which day was it?", notes().get(0).get("text").asString());
+        assertEquals(404, noted(of.first()).status());
+        mark(prompt, 4, 2);
+        assertEquals(404, noted(of.first()).status(), "marked, but not released");
+        release(prompt);
+        JsonNode read = noted(of.first()).body();
+        assertEquals("Which day was it?", read.get("notes").get(0).get("text").asString());
+        assertEquals(words(), read.get("notes").get(0).get("quote").asString());
+        assertEquals(1, feedback().get(0).get("posts").get(0).get("notes").asInt());
+        for (Person no : List.of(of.other(), of.guest(), of.moderator()))
+            assertTrue(noted(no).status() >= 403, no.toString());
+        assertEquals(
+                200,
+                of.lead()
+                        .post(at(prompt) + "/take-back", Map.of("seen", school.seen(of.lead(), prompt, of.first().id)))
+                        .status());
+        assertEquals(404, noted(of.first()).status());
+    }
+
+    @Test
+    void standBesideWordsThatAreThereAndInTheVersionThatIsMarked() {
+        assertEquals("words-gone", note(of.lead(), "nowhere in it", "Why?").code());
+        assertEquals("note-empty", note(of.lead(), words(), " ").code());
+        assertEquals(
+                "note-too-long", note(of.lead(), words(), "x".repeat(4_001)).code());
+        assertEquals("quote-missing", note(of.lead(), " ", "Why?").code());
+        assertEquals(
+                "quote-too-long", note(of.lead(), "x".repeat(2_001), "Why?").code());
+        Answer old = of.lead()
+                .post(
+                        at(prompt) + "/notes",
+                        Map.of("post", post, "version", 77, "quote", words(), "nth", 0, "text", "Why?"));
+        assertEquals("handed-in-again", old.code());
+        long elsewhere = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Elsewhere");
+        assertEquals(
+                "not-of-the-paper",
+                of.lead()
+                        .post(
+                                at(prompt) + "/notes",
+                                Map.of("post", elsewhere, "version", 1, "quote", "x", "nth", 0, "text", "Why?"))
+                        .code());
+        assertEquals(0, notes().size());
+    }
+
+    @Test
+    void areChangedByWhoWroteThemAndNeverWrittenOver() {
+        long id = note(of.lead(), words(), "Which day?").body().get("id").asLong();
+        String at = "/api/paper-notes/" + id;
+        Map<String, Object> change = Map.of("was", "Which day?", "text", "Which day was it?");
+        assertEquals(404, of.second().put(at, change).status());
+        assertEquals(200, of.lead().put(at, change).status());
+        Answer again = of.lead().put(at, change);
+        assertEquals("changed-elsewhere", again.code());
+        assertEquals("Which day was it?", again.body().get("text").asString());
+        assertEquals(404, of.second().call("DELETE", at, null).status());
+        assertEquals(200, of.lead().call("DELETE", at, null).status());
+        assertEquals(404, of.lead().call("DELETE", at, null).status());
+        assertEquals(0, notes().size());
+    }
+}
