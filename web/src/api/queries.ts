@@ -21,6 +21,7 @@ import type {
   DirectoryLine,
   Draft,
   DueLine,
+  EarlierMark,
   Editable,
   EntryLine,
   FeedbackView,
@@ -458,6 +459,13 @@ export const paperOptions = (prompt: number, student: number) =>
   queryOptions({
     queryKey: ['paper', prompt, student],
     queryFn: ({ signal }) => getJson<Paper>(`/api/prompts/${prompt}/marking/${student}`, signal),
+  });
+
+export const earlierOptions = (prompt: number, student: number) =>
+  queryOptions({
+    queryKey: ['paper', prompt, student, 'earlier'],
+    queryFn: ({ signal }) =>
+      getJson<Record<string, EarlierMark[]>>(`/api/prompts/${prompt}/marking/${student}/earlier`, signal),
   });
 
 export const allowanceOptions = (prompt: number, student: number) =>

@@ -2148,6 +2148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{id}/marking/{student}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wordsOnPaper"];
+        put?: never;
+        post: operations["sayOnPaper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{id}/outside-posts": {
         parameters: {
             query?: never;
@@ -2301,6 +2317,22 @@ export interface paths {
         };
         get?: never;
         put: operations["mark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marking/{student}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["earlier"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -3449,6 +3481,13 @@ export interface components {
             /** @enum {string} */
             when: "LATE" | "THIS_WEEK" | "LATER";
         };
+        EarlierMark: {
+            highest: number;
+            level: string;
+            points: number;
+            prompt: string;
+            remark: string;
+        };
         Editable: {
             /** Format: int32 */
             following: number;
@@ -3594,10 +3633,14 @@ export interface components {
             rubric: components["schemas"]["Rubric"];
             score: components["schemas"]["Score"];
             word: string;
+            /** Format: int32 */
+            words: number;
         };
         FeedbackView: {
             overTime: components["schemas"]["CriterionOverTime"][];
             papers: components["schemas"]["Feedback"][];
+            /** Format: int64 */
+            studentId: number;
         };
         FileView: {
             address: string;
@@ -5334,6 +5377,7 @@ export type DecisionPage = components['schemas']['DecisionPage'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
 export type DueLine = components['schemas']['DueLine'];
+export type EarlierMark = components['schemas']['EarlierMark'];
 export type Editable = components['schemas']['Editable'];
 export type Effects = components['schemas']['Effects'];
 export type Elsewhere = components['schemas']['Elsewhere'];
@@ -9675,6 +9719,56 @@ export interface operations {
             };
         };
     };
+    wordsOnPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    sayOnPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
     outsideAnswers: {
         parameters: {
             query?: never;
@@ -9983,6 +10077,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Standing"];
+                };
+            };
+        };
+    };
+    earlier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["EarlierMark"][];
+                    };
                 };
             };
         };

@@ -1,8 +1,11 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { earlierOptions } from '../api/queries';
 import type { Criterion, Evidence, Paper, Rubric } from '../api/schema';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Steps } from '../ui/Steps';
+import { Word } from '../ui/Word';
 import css from './Mark.module.css';
 import { Remark } from './Remark';
 import type { useGiving } from './useGiving';
@@ -16,6 +19,9 @@ interface DockProps {
   stair: number;
   open: Opened;
   giving: ReturnType<typeof useGiving>;
+  /** Whether one looks at what was given earlier. */
+  looksBack: boolean;
+  onLookBack: () => void;
   onStair: (index: number) => void;
   onOpen: (what: Opened) => void;
   onNext: () => void;
@@ -37,7 +43,19 @@ function evidenceOf(e: Evidence, index: number): string {
 }
 
 /** The steps at the foot of the marking page, with the sum at their end. */
-export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNext, onRelease }: DockProps) {
+export function Dock({
+  paper,
+  rubric,
+  stair,
+  open,
+  giving,
+  looksBack,
+  onLookBack,
+  onStair,
+  onOpen,
+  onNext,
+  onRelease,
+}: DockProps) {
   const { score, word } = paper.given;
   return (
     <section className={css.dock} aria-labelledby="steps">
@@ -82,6 +100,7 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
                 </p>
               )}
               {paper.evidence && <p className={css.evidence}>{evidenceOf(paper.evidence, i)}</p>}
+              {isCurrent && <Earlier paper={paper} criterion={c.id} open={looksBack} onToggle={onLookBack} />}
               {isCurrent && open === 'points' && (
                 <Between
                   name={c.name}
@@ -159,6 +178,40 @@ export function Dock({ paper, rubric, stair, open, giving, onStair, onOpen, onNe
 /** The name of the highest step that points reach; empty while there are none. */
 const levelOf = (c: Criterion, points?: number) =>
   (points !== undefined && c.levels.filter((l) => l.points <= points).at(-1)?.name) || '';
+
+const EARLIER_SHOWN = 3;
+
+interface EarlierProps {
+  paper: Paper;
+  criterion: string;
+  open: boolean;
+  onToggle: () => void;
+}
+
+/** What the same student was given before on a stair of the same name. */
+function Earlier({ paper, criterion, open, onToggle }: EarlierProps) {
+  const { data } = useQuery({ ...earlierOptions(paper.promptId, paper.studentId), enabled: open });
+  const marks = data?.[criterion] ?? [];
+  return (
+    <div className={css.evidence}>
+      <Word tiny aria-expanded={open} onClick={onToggle}>
+        Earlier
+      </Word>{' '}
+      <span className="key">E</span>
+      {open && data && marks.length === 0 && <span> nothing was given on it before</span>}
+      {open && marks.length > 0 && (
+        <ul className={css.earlier}>
+          {marks.slice(0, EARLIER_SHOWN).map((m) => (
+            <li key={m.prompt}>
+              {m.prompt}: <b>{m.level}</b>, {m.points} of {m.highest}
+              {m.remark && <span className={css.given}> {m.remark}</span>}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
 
 interface BetweenProps {
   name: string;

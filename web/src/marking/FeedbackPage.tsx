@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { feedbackOptions, notedOptions } from '../api/queries';
 import type { CriterionOverTime, Feedback } from '../api/schema';
+import { Asides } from '../asides/Asides';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Steps } from '../ui/Steps';
@@ -32,7 +33,7 @@ export function FeedbackPage() {
         )}
         {data && data.papers.length > 1 && <OverTime lines={data.overTime} />}
         {data?.papers.map((f) => (
-          <One key={f.promptId} feedback={f} classId={id} />
+          <One key={f.promptId} feedback={f} classId={id} student={data.studentId} />
         ))}
       </main>
     </div>
@@ -115,8 +116,15 @@ function Noted({ prompt, post }: { prompt: number; post: number }) {
   );
 }
 
-function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) {
+interface OneProps {
+  feedback: Feedback;
+  classId: number;
+  student: number;
+}
+
+function One({ feedback: f, classId, student }: OneProps) {
   const [open, setOpen] = useState<number | null>(null);
+  const [answering, setAnswering] = useState(false);
   return (
     <section className={mark.feedback} aria-label={f.prompt}>
       <div className="row wrap wide">
@@ -181,6 +189,20 @@ function One({ feedback: f, classId }: { feedback: Feedback; classId: number }) 
           );
         })}
       </div>
+      {f.words > 0 || answering ? (
+        <div className="above-4 measure">
+          <Asides
+            at={`/api/prompts/${f.promptId}/marking/${student}/words`}
+            heading="Between you and the staff"
+            label="Say something to whoever marked this"
+            verb="Send it"
+          />
+        </div>
+      ) : (
+        <p className="above-4 below-0">
+          <Word onClick={() => setAnswering(true)}>Answer</Word>
+        </p>
+      )}
     </section>
   );
 }

@@ -66,6 +66,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const paper = useQuery({ ...paperOptions(strip.promptId, studentId), placeholderData: undefined });
   const [stair, setStair] = useState(0);
   const [folded, setFolded] = useState(false);
+  const [looksBack, setLooksBack] = useState(false);
   const [open, setOpen] = useState<Opened>(null);
   const [said, setSaid] = useState('');
   const [allowing, setAllowing] = useState(false);
@@ -143,6 +144,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 'ArrowUp', says: 'The stair before', run: () => toStair(-1) },
     { key: 'c', says: 'A comment on this stair', run: () => setOpen('remark') },
     { key: 'w', says: 'A word on the whole', run: () => setOpen('word') },
+    { key: 'e', says: 'What was given earlier on this stair', run: () => setLooksBack(!looksBack) },
     { key: 'b', says: 'Write beside the words that are chosen', run: () => beside.current?.() },
     { key: 'n', says: 'Next to mark', run: next },
     { key: 'p', says: 'The student before', run: () => go(strip.students[at - 1]) },
@@ -237,6 +239,16 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               beside={beside}
             />
           )}
+          {p && standing === 'RELEASED' && (
+            <div className="above-6 measure">
+              <Asides
+                at={`/api/prompts/${strip.promptId}/marking/${studentId}/words`}
+                heading={`Between ${way.blind ? strip.students[at]?.name : p.student} and the staff`}
+                label="A word about these marks, to the student alone"
+                verb="Send it"
+              />
+            </div>
+          )}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
           {p && (
             <div className="above-6 measure">
@@ -257,6 +269,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           stair={stair}
           open={open}
           giving={giving}
+          looksBack={looksBack}
+          onLookBack={() => setLooksBack(!looksBack)}
           onStair={setStair}
           onOpen={setOpen}
           onNext={next}

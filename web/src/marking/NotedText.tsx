@@ -254,7 +254,8 @@ export function WriteBeside({ paper, post, beside }: WriteBesideProps) {
             {' · '}
             <Word tiny onClick={() => type({ quote: note.quote, nth: note.nth, text: note.text, note })}>
               Change
-            </Word>{' '}
+            </Word>
+            {' · '}
             <Word tiny disabled={remove.busy} onClick={() => remove.run(note)}>
               Take away
             </Word>

@@ -1,6 +1,7 @@
-import type { RefObject } from 'react';
+import { type RefObject, useState } from 'react';
 import { Link } from 'react-router';
 import type { Paper, PaperComment } from '../api/schema';
+import { Asides } from '../asides/Asides';
 import { NameMenu } from '../people/NameMenu';
 import { t } from '../texts/en';
 import { CleanHtml } from '../ui/CleanHtml';
@@ -103,6 +104,7 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: P
             <NotedText html={post.html} postId={post.postId} notes={post.notes} />
           )}
           <ExcerptNote excerpt={post.excerpt} />
+          {beside && !as && <Say postId={post.postId} classId={classId} author={post.by ?? paper.student} />}
           {(post.newer || post.taken) && <HandedAgain paper={paper} post={post} />}
         </article>
       ))}
@@ -115,6 +117,27 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: P
         <Given comments={paper.comments} classId={classId} asked={paper.evidence?.commentsAsked ?? 0} open={alone} />
       )}
     </>
+  );
+}
+
+/** What one may say about a post elsewhere than in the marks: to everybody under it, or to its author alone. */
+function Say({ postId, classId, author }: { postId: number; classId: number; author: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="above-4 measure">
+      <p className="tiny above-0 below-2">
+        <Link className="word tiny" to={`/classes/${classId}/posts/${postId}`}>
+          Comment under it
+        </Link>
+        {' · '}
+        <Word tiny aria-expanded={open} onClick={() => setOpen(!open)}>
+          A private word to {author}
+        </Word>
+      </p>
+      {open && (
+        <Asides at={`/api/posts/${postId}/words`} label={`Only ${author} and the staff read this`} verb="Send it" />
+      )}
+    </div>
   );
 }
 

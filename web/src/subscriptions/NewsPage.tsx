@@ -27,6 +27,8 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
   LET_OFF: () => 'You were let off',
   PROMPT_CHOSEN: () => 'said which prompt is answered by',
   QUESTION_ANSWERED: () => 'answered your question under',
+  FEEDBACK_WORD: () => 'has a private word for you about your marks for',
+  FEEDBACK_ANSWERED: () => 'answered to the marks for',
 };
 
 /** What concerns the reader in person; the rest is what one subscribed to. */
@@ -43,6 +45,8 @@ const ABOUT_ME = new Set([
   'LET_OFF',
   'PROMPT_CHOSEN',
   'QUESTION_ANSWERED',
+  'FEEDBACK_WORD',
+  'FEEDBACK_ANSWERED',
 ]);
 const SHOWN = [
   ['', 'everything'],

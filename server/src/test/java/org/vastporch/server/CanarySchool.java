@@ -422,6 +422,9 @@ class CanarySchool {
         Map<String, Object> paper =
                 Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
         who('L').post("/api/prompts/" + released + "/marking/release", Map.of("papers", List.of(paper)));
+        who('L').post(
+                        "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
+                        Map.of("text", token("word-on-marks")));
         String hidden = token("unopened-prompt");
         thing(
                 "prompt",

@@ -288,6 +288,9 @@ class Crawl {
                         "PUT /api/prompts/{}/marking/{}/taken",
                         () -> List.of(stale(Map.of("seen", guess(), "post", 1, "version", 1, "taken", true)))),
                 Map.entry(
+                        "POST /api/prompts/{}/marking/{}/words",
+                        () -> List.of(Map.of("text", "Well done."), Map.of("text", ""))),
+                Map.entry(
                         "POST /api/prompts/{}/marking/{}/notes",
                         () -> List.of(
                                 note(id, "leaves"),

@@ -533,6 +533,7 @@ class EndpointTableTest {
         made.put("papernote", this::paperNote);
         made.put("released", this::released);
         made.put("read", () -> read);
+        body("POST /api/prompts/{prompt}/marking/{marked}/words", () -> Map.of("text", "Well done."));
         body(
                 "POST /api/prompts/{prompt}/marking/{marked}/notes",
                 () -> Map.of("post", published, "version", 1, "quote", "leaves", "nth", 0, "text", "Which?"));

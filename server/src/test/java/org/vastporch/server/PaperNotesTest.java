@@ -106,4 +106,51 @@ class PaperNotesTest extends Assessing {
         assertEquals(404, of.lead().call("DELETE", at, null).status());
         assertEquals(0, notes().size());
     }
+
+    @Test
+    void aStudentAnswersToMarksOnceTheyAreShown() {
+        String words = at(prompt) + "/words";
+        Map<String, Object> thanks = Map.of("text", "I counted the cups on Friday.");
+        mark(prompt, 4, 2);
+        assertEquals(404, of.first().get(words).status());
+        assertEquals(404, of.first().post(words, thanks).status());
+        assertEquals("not-released", of.lead().post(words, thanks).code());
+        release(prompt);
+        assertEquals(200, of.first().post(words, thanks).status());
+        assertEquals(
+                200, of.lead().post(words, Map.of("text", "Then say so in it.")).status());
+        assertEquals(2, of.first().get(words).body().get("list").size());
+        assertEquals(2, feedback().get(0).get("words").asInt());
+        for (Person no : List.of(of.other(), of.guest(), of.moderator())) {
+            assertTrue(no.get(words).status() >= 403);
+            assertTrue(no.post(words, thanks).status() >= 403);
+        }
+        JsonNode toTeacher = of.lead().get("/api/news").body().get("items").get(0);
+        assertEquals("FEEDBACK_ANSWERED", toTeacher.get("kind").asString());
+        assertEquals(
+                "/classes/" + of.classId() + "/mark/" + prompt + "/" + of.first().id,
+                toTeacher.get("to").asString());
+        assertEquals(
+                "FEEDBACK_WORD",
+                of.first()
+                        .get("/api/news")
+                        .body()
+                        .get("items")
+                        .get(0)
+                        .get("kind")
+                        .asString());
+    }
+
+    @Test
+    void whatWasGivenEarlierOnTheSameStairIsToldToWhoMarks() {
+        mark(prompt, 4, 2);
+        long next = set(open("Log two", in(3)));
+        handIn(next, "Snow");
+        String at = at(next) + "/earlier";
+        JsonNode earlier = of.lead().get(at).body();
+        assertEquals("Log", earlier.get("c1").get(0).get("prompt").asString());
+        assertEquals(4, earlier.get("c1").get(0).get("points").asInt());
+        assertEquals(0, of.lead().get(at(prompt) + "/earlier").body().get("c1").size());
+        assertEquals(403, of.first().get(at).status());
+    }
 }

@@ -60,6 +60,16 @@ class AsideApi {
         return asides.addOnPrompt(viewer, id, null, body.text());
     }
 
+    @GetMapping("/api/prompts/{id}/marking/{student}/words")
+    AsideList wordsOnPaper(Viewer viewer, @PathVariable long id, @PathVariable long student) {
+        return asides.wordsOnPaper(viewer, id, student);
+    }
+
+    @PostMapping("/api/prompts/{id}/marking/{student}/words")
+    AsideView sayOnPaper(Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
+        return asides.sayOnPaper(viewer, id, student, body.text());
+    }
+
     @GetMapping("/api/prompts/{id}/marking/{student}/staff-thread")
     AsideList onMarking(Viewer viewer, @PathVariable long id, @PathVariable long student) {
         return asides.onPrompt(viewer, id, student);

@@ -6,6 +6,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
@@ -17,13 +18,15 @@ import org.vastporch.server.asides.AsideStore.Kind;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
+import org.vastporch.server.marking.FeedbackService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 
 /**
- * What is said beside what everybody reads: a private word from staff to the author of a post or comment, and threads
- * of the staff alone, about a post, a prompt or the marking of one student.
+ * What is said beside what everybody reads: a private word from staff to the author of a post or comment, words between
+ * a student and the staff about the marks of a paper, and threads of the staff alone, about a post, a prompt or the
+ * marking of one student.
  */
 @Service
 public class AsideService {
@@ -38,6 +41,7 @@ public class AsideService {
     private final AsideStore store;
     private final CommentService comments;
     private final PromptService prompts;
+    private final FeedbackService feedback;
     private final PeopleService people;
     private final AccessService access;
     private final EventStore events;
@@ -47,6 +51,7 @@ public class AsideService {
             AsideStore store,
             CommentService comments,
             PromptService prompts,
+            FeedbackService feedback,
             PeopleService people,
             AccessService access,
             EventStore events,
@@ -54,6 +59,7 @@ public class AsideService {
         this.store = store;
         this.comments = comments;
         this.prompts = prompts;
+        this.feedback = feedback;
         this.people = people;
         this.access = access;
         this.events = events;
@@ -84,6 +90,35 @@ public class AsideService {
         if (comment.authorId() == 0)
             throw Problem.invalid("text", "visitor", "This visitor has no account and could not read it.");
         return add(viewer, comment.classId(), About.of(Kind.WORD, "comment", commentId), text);
+    }
+
+    /** What a student and the staff say to each other about the marks of a paper, once the student sees them. */
+    public AsideList wordsOnPaper(Viewer viewer, long promptId, long studentId) {
+        long classId = ofPaper(viewer, promptId, studentId);
+        AsideList list = list(viewer, classId, new About(Kind.WORD, "paper", promptId, studentId));
+        boolean mayWrite = feedback.isShown(promptId, studentId)
+                && (list.mayWrite() || viewer.isInPerson() && viewer.personId() == studentId);
+        return new AsideList(list.list(), mayWrite);
+    }
+
+    @Transactional
+    public AsideView sayOnPaper(Viewer viewer, long promptId, long studentId, String text) {
+        long classId = ofPaper(viewer, promptId, studentId);
+        if (!feedback.isShown(promptId, studentId))
+            throw Problem.stale("not-released", "These marks are not released, so there is nothing to answer to.");
+        if (viewer.personId() == studentId) Problem.unlessAllowed(AccessEngine.own(viewer));
+        else access.requireAside(viewer, classId);
+        return keep(viewer, classId, new About(Kind.WORD, "paper", promptId, studentId), text);
+    }
+
+    /** The class, for the student and those who mark there; the student knows of it while the marks are shown. */
+    private long ofPaper(Viewer viewer, long promptId, long studentId) {
+        long classId = prompts.forMember(viewer, promptId).classId();
+        boolean own = !viewer.isStranger() && viewer.personId() == studentId;
+        if (own && !feedback.isShown(promptId, studentId)) throw Problem.missing();
+        if (!own) access.require(viewer, Act.MARK, classId);
+        if (!people.students(classId).contains(studentId)) throw Problem.missing();
+        return classId;
     }
 
     private AsideList words(Viewer viewer, long classId, long author, About about) {
@@ -133,6 +168,10 @@ public class AsideService {
 
     private AsideView add(Viewer viewer, long classId, About about, String text) {
         access.requireAside(viewer, classId);
+        return keep(viewer, classId, about, text);
+    }
+
+    private AsideView keep(Viewer viewer, long classId, About about, String text) {
         if (text.isBlank()) throw Problem.invalid("text", "word-empty", "Write something first.");
         if (text.length() > LONGEST)
             throw Problem.invalid(

@@ -47,6 +47,7 @@ public class FeedbackService {
 
     /**
      * @param next what to try next: the next level of each criterion that is not at its top
+     * @param words how many were exchanged about it with the staff
      * @param changed left out if it stands as it was shown
      */
     public record Feedback(
@@ -61,6 +62,7 @@ public class FeedbackService {
             String marker,
             Instant releasedAt,
             List<Next> next,
+            int words,
             @Optionally ScoreChanged changed) {}
 
     /** @param level the highest level that the points reach */
@@ -69,8 +71,11 @@ public class FeedbackService {
     /** One criterion over the prompts in which it stands by its name, the one due first comes first. */
     public record CriterionOverTime(String criterion, Trend trend, List<Reached> reached) {}
 
-    /** @param papers the prompt that was due last first */
-    public record FeedbackView(List<Feedback> papers, List<CriterionOverTime> overTime) {}
+    /**
+     * @param studentId whose marks they are
+     * @param papers the prompt that was due last first
+     */
+    public record FeedbackView(long studentId, List<Feedback> papers, List<CriterionOverTime> overTime) {}
 
     private final MarkingStore store;
     private final PaperNoteStore notes;
@@ -116,6 +121,7 @@ public class FeedbackService {
         Map<Long, ScoreChanged> changes = new HashMap<>();
         history.changesOf(ids, viewer.personId()).forEach(c -> changes.put(c.promptId(), c.change()));
         Map<Long, String> titles = titles(viewer, released);
+        Map<Long, Integer> words = store.wordsAbout(ids, viewer.personId());
         Map<Long, Map<Long, Integer>> noted = notes.numbers(ids, viewer.personId());
         List<Feedback> found = released.stream()
                 .map(paper -> feedback(
@@ -123,10 +129,18 @@ public class FeedbackService {
                         marks.getOrDefault(paper.prompt().id(), List.of()),
                         titles,
                         noted.getOrDefault(paper.prompt().id(), Map.of()),
+                        words.getOrDefault(paper.prompt().id(), 0),
                         changes.get(paper.prompt().id()),
                         names))
                 .toList();
-        return new FeedbackView(found, overTime(released));
+        return new FeedbackView(viewer.personId(), found, overTime(released));
+    }
+
+    /** Whether a student sees the marks of a paper. */
+    public boolean isShown(long promptId, long studentId) {
+        Prompt prompt = prompts.get(promptId);
+        return desk.papers(prompt.classId(), List.of(prompt), List.of(studentId)).get(promptId).stream()
+                .allMatch(MarkingDesk.Paper::isShown);
     }
 
     /** What was marked: the viewer's own posts, and those of their group that they may read. */
@@ -171,6 +185,7 @@ public class FeedbackService {
             List<Mark> marks,
             Map<Long, String> titles,
             Map<Long, Integer> noted,
+            int words,
             @Nullable ScoreChanged changed,
             Names names) {
         Prompt prompt = paper.prompt();
@@ -192,6 +207,7 @@ public class FeedbackService {
                 names.of(paper.marking().markerId()),
                 paper.marking().releasedAt(),
                 next(prompt.rubric(), marks),
+                words,
                 changed);
     }
 

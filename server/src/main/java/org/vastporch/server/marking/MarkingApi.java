@@ -2,6 +2,7 @@ package org.vastporch.server.marking;
 
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -68,6 +69,13 @@ class MarkingApi {
     @GetMapping("/api/prompts/{prompt}/marking/{student}")
     PaperService.Paper paper(Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
         return papers.paper(viewer, prompt, student);
+    }
+
+    /** What the student was given before on criteria of the same names. */
+    @GetMapping("/api/prompts/{prompt}/marking/{student}/earlier")
+    Map<String, List<PaperService.EarlierMark>> earlier(
+            Viewer viewer, @PathVariable long prompt, @PathVariable long student) {
+        return papers.earlier(viewer, prompt, student);
     }
 
     @PutMapping("/api/prompts/{prompt}/marking/{student}/criteria/{criterion}")

@@ -5,6 +5,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -137,6 +138,20 @@ class MarkingStore {
                 .param("student", studentId)
                 .query(MarkingStore::mark)
                 .list();
+    }
+
+    /** How many words a student and the staff exchanged about papers, by prompt. */
+    Map<Long, Integer> wordsAbout(Collection<Long> promptIds, long studentId) {
+        if (promptIds.isEmpty()) return Map.of();
+        Map<Long, Integer> words = new HashMap<>();
+        jdbc.sql("""
+                select subject_id, count(*) as words
+                  from aside
+                 where subject = 'paper' and subject_id in (:prompts) and student_id = :student
+                 group by subject_id""").param("prompts", promptIds).param("student", studentId).query(row -> {
+            words.put(row.getLong("subject_id"), row.getInt("words"));
+        });
+        return words;
     }
 
     /** The versions of posts that a marker read. */

@@ -2,8 +2,10 @@ package org.vastporch.server.marking;
 
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -89,6 +91,9 @@ public class PaperService {
             int toRelease,
             boolean hasRubric,
             List<StripView> students) {}
+
+    /** @param level the highest level that the points reach */
+    public record EarlierMark(String prompt, BigDecimal points, BigDecimal highest, String level, String remark) {}
 
     public record MarkView(String criterion, @Optionally BigDecimal points, boolean notCounted, String remark) {}
 
@@ -315,6 +320,42 @@ public class PaperService {
                 prompt.rubric(),
                 paper.isEmpty() ? null : evidence(prompt, studentId, texts),
                 standing(paper, names));
+    }
+
+    /**
+     * What the student was given before on the criteria of a prompt that have the same names, by criterion; the prompt
+     * that was due last first.
+     */
+    public Map<String, List<EarlierMark>> earlier(Viewer viewer, long promptId, long studentId) {
+        Prompt prompt = requireMarking(viewer, promptId);
+        requireStudent(prompt, studentId);
+        if (prompt.rubric() == null) return Map.of();
+        Map<Long, Prompt> before = prompts.all(prompt.classId()).stream()
+                .filter(p -> p.rubric() != null && p.due().isBefore(prompt.due()))
+                .collect(Collectors.toMap(Prompt::id, p -> p));
+        List<Mark> marks = store.marksOfStudent(before.keySet(), studentId).stream()
+                .filter(m -> m.points() != null)
+                .sorted(Comparator.comparing(
+                        m -> before.get(m.promptId()).due(),
+                        Comparator.<Instant>naturalOrder().reversed()))
+                .toList();
+        Map<String, List<EarlierMark>> earlier = new LinkedHashMap<>();
+        for (Rubric.Criterion criterion : prompt.rubric().criteria()) {
+            List<EarlierMark> of = new ArrayList<>();
+            for (Mark mark : marks)
+                before.get(mark.promptId())
+                        .rubric()
+                        .find(mark.criterion())
+                        .filter(c -> c.name().equals(criterion.name()))
+                        .ifPresent(c -> of.add(new EarlierMark(
+                                before.get(mark.promptId()).title(),
+                                mark.points(),
+                                c.highest(),
+                                c.reached(mark.points()).name(),
+                                mark.remark())));
+            earlier.put(criterion.id(), of);
+        }
+        return earlier;
     }
 
     /** The names of the groups of a class, for a prompt that groups answer. */

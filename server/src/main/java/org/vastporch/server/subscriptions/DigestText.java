@@ -85,6 +85,8 @@ record DigestText(String subject, String text, String html) {
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
             case "QUESTION_ANSWERED" -> item.by() + " answered your question under “" + item.title() + "”";
+            case "FEEDBACK_WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";
+            case "FEEDBACK_ANSWERED" -> item.by() + " answered to the marks for “" + item.title() + "”";
             case "HIDDEN" -> item.by() + " hid “" + item.title() + "”";
             default -> item.by() + " approved “" + item.title() + "”";
         };

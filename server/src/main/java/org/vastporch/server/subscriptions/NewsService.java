@@ -40,13 +40,13 @@ public class NewsService {
     private static final Duration FIRST = Duration.ofDays(7);
 
     private static final int LINES = 220;
-    private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED");
+    private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED", "FEEDBACK_WORD");
     private static final Set<String> PLAIN = Set.of("RESCORED", "QUESTION_ANSWERED");
     private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
-     *     or PROMPT_CHOSEN
+     *     PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -140,6 +140,10 @@ public class NewsService {
                     .flatMap(List::stream)
                     .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
                     .forEach(all::add);
+            store.wordsOnPapers(me, between).stream()
+                    .filter(h -> access.allows(
+                            viewer, h.kind().equals("FEEDBACK_WORD") ? Act.READ_CLASS : Act.MARK, h.classId()))
+                    .forEach(all::add);
             store.faltering(me, between).stream()
                     .filter(h -> h.byId() == me || access.allows(viewer, Act.MANAGE_CLASS, h.classId()))
                     .forEach(all::add);
@@ -185,6 +189,8 @@ public class NewsService {
     private String to(Viewer viewer, Happened h) {
         if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
         if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
+        if (h.kind().equals("FEEDBACK_ANSWERED"))
+            return "/classes/" + h.classId() + "/mark/" + h.comment() + "/" + h.byId();
         if (h.kind().equals("QUESTION_ANSWERED")) return "/classes/" + h.classId() + "/prompt/" + h.comment();
         if (ABOUT_DATES.contains(h.kind())) return "/classes/" + h.classId() + "/write";
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());

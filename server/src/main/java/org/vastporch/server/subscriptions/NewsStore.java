@@ -22,7 +22,7 @@ class NewsStore {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
-     *     or PROMPT_CHOSEN
+     *     PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -132,6 +132,27 @@ class NewsStore {
                   join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
                  where a.kind = 'WORD' and a.created_at > :since and a.created_at <= :until
                    and (a.subject = 'post' and p.author_id = :me or a.subject = 'comment' and k.author_id = :me)
+                 order by a.created_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Words about the marks of a paper: of the staff to the reader, and of students to the reader, who marked them. */
+    List<Happened> wordsOnPapers(long me, Between between) {
+        return jdbc.sql("""
+                select case when a.student_id = :me then 'FEEDBACK_WORD' else 'FEEDBACK_ANSWERED' end as kind,
+                       q.class_id, 0 as post_id, q.id as comment, q.title, a.author_id as by_id, null as visitor,
+                       a.created_at as at, '' as html
+                  from aside a
+                  join prompt q on q.id = a.subject_id
+                  left join marking m on m.prompt_id = q.id and m.student_id = a.student_id
+                 where a.subject = 'paper' and a.created_at > :since and a.created_at <= :until and a.author_id <> :me
+                   and (a.student_id = :me and m.released_at is not null
+                        or a.author_id = a.student_id and m.marker_id = :me)
                  order by a.created_at desc
                  limit 50""")
                 .param("me", me)
