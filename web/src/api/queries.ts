@@ -53,6 +53,7 @@ import type {
   PhraseView,
   Picture,
   Pile,
+  PlannedRelease,
   Porch,
   PostView,
   PromptAnswered,
@@ -466,6 +467,12 @@ export const earlierOptions = (prompt: number, student: number) =>
     queryKey: ['paper', prompt, student, 'earlier'],
     queryFn: ({ signal }) =>
       getJson<Record<string, EarlierMark[]>>(`/api/prompts/${prompt}/marking/${student}/earlier`, signal),
+  });
+
+export const releaseTimeOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['release-time', prompt],
+    queryFn: ({ signal }) => getJson<PlannedRelease>(`/api/prompts/${prompt}/marking/release-time`, signal),
   });
 
 export const allowanceOptions = (prompt: number, student: number) =>

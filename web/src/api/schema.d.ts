@@ -2292,6 +2292,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/release-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["planned"];
+        put: operations["plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}": {
         parameters: {
             query?: never;
@@ -2897,6 +2913,7 @@ export interface components {
             address: string;
         };
         AllowanceView: {
+            again: boolean;
             /** Format: date-time */
             due?: string;
             /** Format: date-time */
@@ -3316,11 +3333,18 @@ export interface components {
         Confirmation: {
             typed: string;
         };
+        Count: {
+            /** Format: int32 */
+            number: number;
+            /** @enum {string} */
+            what: "WORDS" | "HEADINGS" | "PICTURES" | "DESCRIBED" | "SOUNDS" | "VIDEOS" | "LINKS" | "WORKS" | "TAGS" | "CATEGORY" | "COMMENTS" | "ON_TIME";
+        };
         Created: {
             /** Format: int64 */
             id: number;
         };
         Criterion: {
+            counted: components["schemas"]["Measure"][];
             id: string;
             levels: components["schemas"]["Level"][];
             name: string;
@@ -3575,22 +3599,6 @@ export interface components {
             title: string;
             unread: boolean;
         };
-        Evidence: {
-            /** Format: int32 */
-            comments: number;
-            /** Format: int32 */
-            commentsAsked: number;
-            /** Format: int32 */
-            described: number;
-            /** Format: int32 */
-            links: number;
-            /** Format: int32 */
-            pictures: number;
-            /** Format: int32 */
-            tags: number;
-            /** Format: int32 */
-            words: number;
-        };
         Facet: {
             /** Format: int32 */
             count: number;
@@ -3618,6 +3626,7 @@ export interface components {
             since: string;
         };
         Feedback: {
+            again: boolean;
             changed?: components["schemas"]["ScoreChanged"];
             /** Format: int32 */
             daysLate: number;
@@ -3927,6 +3936,11 @@ export interface components {
             name: string;
             teacher: boolean;
             tries?: components["schemas"]["TriesView"];
+        };
+        Measure: {
+            atLeast: number[];
+            /** @enum {string} */
+            what: "WORDS" | "HEADINGS" | "PICTURES" | "DESCRIBED" | "SOUNDS" | "VIDEOS" | "LINKS" | "WORKS" | "TAGS" | "CATEGORY" | "COMMENTS" | "ON_TIME";
         };
         MemberLine: {
             care: boolean;
@@ -4265,7 +4279,7 @@ export interface components {
             comments: components["schemas"]["PaperComment"][];
             /** Format: int32 */
             daysLate: number;
-            evidence?: components["schemas"]["Evidence"];
+            evidence?: components["schemas"]["PaperEvidence"];
             given: components["schemas"]["Standing"];
             /** Format: int64 */
             graceMinutes: number;
@@ -4289,6 +4303,12 @@ export interface components {
             post: string;
             /** Format: int64 */
             postId: number;
+        };
+        PaperEvidence: {
+            /** Format: int32 */
+            commentsAsked: number;
+            counts: components["schemas"]["Count"][];
+            proposed: components["schemas"]["Proposed"][];
         };
         PaperNote: {
             /** Format: date-time */
@@ -4475,6 +4495,12 @@ export interface components {
             /** Format: date-time */
             until?: string;
         };
+        PlannedRelease: {
+            /** Format: date-time */
+            at?: string;
+            /** Format: int32 */
+            rev: number;
+        };
         Porch: {
             /** Format: int32 */
             announcements: number;
@@ -4622,6 +4648,10 @@ export interface components {
         PromptWish: {
             /** Format: int64 */
             promptId?: number;
+        };
+        Proposed: {
+            criterion: string;
+            points: number;
         };
         QuestionList: {
             mayAnswer: boolean;
@@ -5177,6 +5207,7 @@ export interface components {
             name: string;
         };
         WantedAllowance: {
+            again: boolean;
             /** Format: date-time */
             due?: string;
             letOff: boolean;
@@ -5364,6 +5395,7 @@ export type Closing = components['schemas']['Closing'];
 export type ColumnTaken = components['schemas']['ColumnTaken'];
 export type CommentView = components['schemas']['CommentView'];
 export type Confirmation = components['schemas']['Confirmation'];
+export type Count = components['schemas']['Count'];
 export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
 export type CriterionOverTime = components['schemas']['CriterionOverTime'];
@@ -5388,7 +5420,6 @@ export type EnrolledElsewhere = components['schemas']['EnrolledElsewhere'];
 export type EntryLine = components['schemas']['EntryLine'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
-export type Evidence = components['schemas']['Evidence'];
 export type Facet = components['schemas']['Facet'];
 export type Faltering = components['schemas']['Faltering'];
 export type FeedAddress = components['schemas']['FeedAddress'];
@@ -5437,6 +5468,7 @@ export type Marked = components['schemas']['Marked'];
 export type MarkedPost = components['schemas']['MarkedPost'];
 export type MarksAside = components['schemas']['MarksAside'];
 export type Me = components['schemas']['Me'];
+export type Measure = components['schemas']['Measure'];
 export type MemberLine = components['schemas']['MemberLine'];
 export type Mine = components['schemas']['Mine'];
 export type Month = components['schemas']['Month'];
@@ -5482,6 +5514,7 @@ export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type Paper = components['schemas']['Paper'];
 export type PaperComment = components['schemas']['PaperComment'];
+export type PaperEvidence = components['schemas']['PaperEvidence'];
 export type PaperNote = components['schemas']['PaperNote'];
 export type PaperPost = components['schemas']['PaperPost'];
 export type PasswordChange = components['schemas']['PasswordChange'];
@@ -5500,6 +5533,7 @@ export type PileCount = components['schemas']['PileCount'];
 export type PileItem = components['schemas']['PileItem'];
 export type Place = components['schemas']['Place'];
 export type PlaceLine = components['schemas']['PlaceLine'];
+export type PlannedRelease = components['schemas']['PlannedRelease'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
 export type Preview = components['schemas']['Preview'];
@@ -5511,6 +5545,7 @@ export type PromptChoice = components['schemas']['PromptChoice'];
 export type PromptPicture = components['schemas']['PromptPicture'];
 export type PromptView = components['schemas']['PromptView'];
 export type PromptWish = components['schemas']['PromptWish'];
+export type Proposed = components['schemas']['Proposed'];
 export type QuestionList = components['schemas']['QuestionList'];
 export type QuestionView = components['schemas']['QuestionView'];
 export type Rail = components['schemas']['Rail'];
@@ -10026,6 +10061,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Released"];
+                };
+            };
+        };
+    };
+    planned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedRelease"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlannedRelease"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedRelease"];
                 };
             };
         };

@@ -40,17 +40,22 @@ function AllowanceForm({
   onClose,
 }: AllowanceDialogProps & { allowance: AllowanceView }) {
   const form = useForm({
-    initialValues: { due: (allowance.due ?? allowance.everybody).slice(0, 16), letOff: allowance.letOff },
+    initialValues: {
+      due: (allowance.due ?? allowance.everybody).slice(0, 16),
+      letOff: allowance.letOff,
+      again: allowance.again,
+    },
   });
   const set = useWrite(
-    (wanted: { due?: string; letOff: boolean }) => putJson(`/api/prompts/${prompt}/allowances/${student}`, wanted),
+    (wanted: { due?: string; letOff: boolean; again: boolean }) =>
+      putJson(`/api/prompts/${prompt}/allowances/${student}`, wanted),
     { form, stale: [['paper', prompt], ['strip', prompt], ['allowance', prompt], ['me']], onDone: onClose },
   );
   const everybody = allowance.everybody.slice(0, 16);
   return (
     <form
-      onSubmit={form.onSubmit(({ due, letOff }) =>
-        set.run({ due: due && due !== everybody ? due : undefined, letOff }),
+      onSubmit={form.onSubmit(({ due, letOff, again }) =>
+        set.run({ due: due && due !== everybody ? due : undefined, letOff, again }),
       )}
     >
       <TextInput
@@ -66,14 +71,21 @@ function AllowanceForm({
         description="Nothing is asked, and nothing of it is in any sum."
         {...form.getInputProps('letOff', { type: 'checkbox' })}
       />
+      <Checkbox
+        mt="md"
+        label={`${called} may hand in again`}
+        description="After the time too. It counts in place of what was there, and is not late by it; marks stay until you go through them again."
+        disabled={form.values.letOff}
+        {...form.getInputProps('again', { type: 'checkbox' })}
+      />
       <p className="tiny muted above-3 below-0">{called} is told under Write, and beside a score that changes by it.</p>
       <Wrong says={set.problem} />
       <p className="row above-4 below-0">
         <Button go type="submit" disabled={set.busy}>
           Keep it
         </Button>
-        {(allowance.due || allowance.letOff) && (
-          <Word onClick={() => set.run({ letOff: false })}>As for everybody</Word>
+        {(allowance.due || allowance.letOff || allowance.again) && (
+          <Word onClick={() => set.run({ letOff: false, again: false })}>As for everybody</Word>
         )}
         <Button onClick={onClose}>{t.cancel}</Button>
       </p>

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { earlierOptions } from '../api/queries';
-import type { Criterion, Evidence, Paper, Rubric } from '../api/schema';
+import type { Criterion, Paper, PaperEvidence, Rubric } from '../api/schema';
+import { COUNTED, type Counted, saysCounted } from '../prompts/counted';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Steps } from '../ui/Steps';
@@ -29,18 +30,12 @@ interface DockProps {
   onRelease?: () => void;
 }
 
-/** What the program counted, said under the stair for which it matters most. */
-function evidenceOf(e: Evidence, index: number): string {
-  const lines = [
-    e.pictures
-      ? `${t.count(e.pictures, 'picture', 'pictures')}, ${e.described === e.pictures ? 'all described' : `${e.described} described`}`
-      : 'no pictures',
-    e.links ? t.count(e.links, 'link', 'links') : 'no links',
-    `${t.count(e.comments, 'comment', 'comments')} given${e.commentsAsked ? `, ${e.commentsAsked} asked for` : ''}`,
-    `${t.count(e.words, 'word', 'words')}, ${t.count(e.tags, 'tag', 'tags')}`,
-  ];
-  return lines[index] ?? '';
-}
+/** What the program counted of what a stair looks at; of all things where the rubric says nothing of it. */
+const countedFor = (evidence: PaperEvidence, what: Counted[]) =>
+  evidence.counts
+    .filter((c) => what.includes(c.what))
+    .map((c) => saysCounted(c.what, c.number, evidence.commentsAsked))
+    .join(', ');
 
 /** The steps at the foot of the marking page, with the sum at their end. */
 export function Dock({
@@ -57,6 +52,7 @@ export function Dock({
   onRelease,
 }: DockProps) {
   const { score, word } = paper.given;
+  const { evidence } = paper;
   return (
     <section className={css.dock} aria-labelledby="steps">
       <h2 id="steps" className="away">
@@ -66,6 +62,7 @@ export function Dock({
         {rubric.criteria.map((c, i) => {
           const mark = paper.given.marks.find((m) => m.criterion === c.id);
           const isCurrent = i === stair;
+          const proposed = evidence?.proposed.find((p) => p.criterion === c.id);
           return (
             // biome-ignore lint/a11y: by keyboard one goes from stair to stair with the arrows
             <div
@@ -99,7 +96,22 @@ export function Dock({
                   <span className="muted"> more</span>
                 </p>
               )}
-              {paper.evidence && <p className={css.evidence}>{evidenceOf(paper.evidence, i)}</p>}
+              {evidence && c.counted.length > 0 && (
+                <p className={css.evidence}>
+                  {countedFor(
+                    evidence,
+                    c.counted.map((m) => m.what),
+                  )}
+                  {proposed && proposed.points !== mark?.points && (
+                    <>
+                      {': '}
+                      <Word tiny onClick={() => giving.choose(c, proposed.points)}>
+                        “{levelOf(c, proposed.points)}” by the numbers
+                      </Word>
+                    </>
+                  )}
+                </p>
+              )}
               {isCurrent && <Earlier paper={paper} criterion={c.id} open={looksBack} onToggle={onLookBack} />}
               {isCurrent && open === 'points' && (
                 <Between
@@ -129,6 +141,9 @@ export function Dock({
             </div>
           );
         })}
+        {evidence && rubric.criteria.every((c) => c.counted.length === 0) && (
+          <p className={`${css.evidence} ${css.inAll}`}>{countedFor(evidence, COUNTED)}</p>
+        )}
       </div>
       <div className={css.sum}>
         {score && (

@@ -160,6 +160,11 @@ function One({ feedback: f, classId, student }: OneProps) {
         </div>
       </div>
       {open !== null && <Noted prompt={f.promptId} post={open} />}
+      {f.again && (
+        <p className="tell">
+          You may hand this in again. Open the post, change it, and hand it in; it counts in place of what was there.
+        </p>
+      )}
       {f.changed && (
         <p className="tell">
           This score changed <When at={f.changed.at} />: {f.changed.reason}

@@ -19,6 +19,7 @@ import css from './Mark.module.css';
 import { Meanwhile, type Wanted } from './Meanwhile';
 import { MembersDialog } from './MembersDialog';
 import { PaperTexts } from './PaperTexts';
+import { ReleaseTime } from './ReleaseTime';
 import { ScoreHistory } from './ScoreHistory';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
@@ -203,6 +204,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             Release {strip.toRelease}
           </Button>
         )}
+        {strip.hasRubric && manages && <ReleaseTime promptId={strip.promptId} />}
       </section>
       <main ref={read} className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>

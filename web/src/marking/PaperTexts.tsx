@@ -43,7 +43,7 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: P
     <>
       {' · '}
       <Word tiny onClick={onAllow}>
-        Own date, let off
+        Own date, let off, again
       </Word>
     </>
   );

@@ -1,6 +1,7 @@
-import type { Criterion, Level } from '../api/schema';
+import type { Criterion, Level, Measure } from '../api/schema';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
+import { CALLED, COUNTED, type Counted } from './counted';
 import css from './RubricBuilder.module.css';
 import { newId } from './wanted';
 
@@ -32,6 +33,7 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
         name: '',
         weight: 1,
         levels: [0, 1, 2, 3].map((points) => ({ name: '', points, descriptor: '' })),
+        counted: [],
       },
     ]);
   return (
@@ -75,7 +77,15 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
                 <>
                   {' '}
                   ·{' '}
-                  <Word tiny onClick={() => set(i, { levels: c.levels.slice(0, -1) })}>
+                  <Word
+                    tiny
+                    onClick={() =>
+                      set(i, {
+                        levels: c.levels.slice(0, -1),
+                        counted: c.counted.map((m) => ({ ...m, atLeast: m.atLeast.slice(0, c.levels.length - 2) })),
+                      })
+                    }
+                  >
                     Take the top one away
                   </Word>
                 </>
@@ -134,9 +144,71 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
               </div>
             ))}
           </div>
+          <CountedBeside criterion={c} onChange={(counted) => set(i, { counted })} />
         </fieldset>
       ))}
       {criteria.length < MOST_CRITERIA && <Button onClick={add}>Add a criterion</Button>}
     </div>
+  );
+}
+
+interface CountedBesideProps {
+  criterion: Criterion;
+  onChange: (counted: Measure[]) => void;
+}
+
+/** What the program counts beside a criterion, and from how many on it speaks for which level. */
+function CountedBeside({ criterion, onChange }: CountedBesideProps) {
+  const { counted, levels, name } = criterion;
+  const says = counted.map((m) => CALLED[m.what]).join(', ');
+  const setNumber = (what: Counted, at: number, text: string) =>
+    onChange(
+      counted.map((m) => {
+        if (m.what !== what) return m;
+        // What speaks for a level speaks for all below it: the first gap ends the row.
+        const before = m.atLeast.slice(0, at);
+        return { ...m, atLeast: text === '' ? before : [...before, Number(text), ...m.atLeast.slice(at + 1)] };
+      }),
+    );
+  return (
+    <details className={css.counted}>
+      <summary className="tiny">Counted beside it: {says || 'nothing'}</summary>
+      <p className="tiny muted above-2 below-2">
+        The marker sees these numbers. If you say from how many on they speak for a level, that level is proposed; a
+        person decides.
+      </p>
+      {COUNTED.map((what) => {
+        const measure = counted.find((m) => m.what === what);
+        return (
+          <div key={what} className={css.measure}>
+            <label>
+              <input
+                type="checkbox"
+                checked={!!measure}
+                onChange={() =>
+                  onChange(measure ? counted.filter((m) => m !== measure) : [...counted, { what, atLeast: [] }])
+                }
+              />{' '}
+              {CALLED[what]}
+            </label>
+            {measure &&
+              levels.slice(1).map((l, n) => (
+                <label key={l.points} className="tiny muted">
+                  {l.name || `level ${n + 2}`} from{' '}
+                  <input
+                    type="number"
+                    min={0}
+                    className={css.least}
+                    aria-label={`${CALLED[what]} from which on ${l.name || `level ${n + 2}`} of ${name} is proposed`}
+                    disabled={n > measure.atLeast.length}
+                    value={measure.atLeast[n] ?? ''}
+                    onChange={(e) => setNumber(what, n, e.target.value)}
+                  />
+                </label>
+              ))}
+          </div>
+        );
+      })}
+    </details>
   );
 }

@@ -1,4 +1,5 @@
 import type { Criterion, WantedAnswers, WantedPrompt } from '../api/schema';
+import type { Counted } from './counted';
 
 /** What a form keeps of a prompt: every field has a value that an input can show. */
 export interface PromptForm {
@@ -149,6 +150,8 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
 
 const level = (name: string, points: number, descriptor: string) => ({ name, points, descriptor });
 
+const counted = (what: Counted) => ({ what, atLeast: [] });
+
 /** A rubric to begin from; every word and number of it can be changed. */
 const BEGINNING: Criterion[] = [
   {
@@ -161,6 +164,7 @@ const BEGINNING: Criterion[] = [
       level('careful', 4, 'Says what was seen, where and when.'),
       level('exact', 6, 'Measured or counted, more than once.'),
     ],
+    counted: [counted('PICTURES'), counted('DESCRIBED')],
   },
   {
     id: 'evidence',
@@ -172,6 +176,7 @@ const BEGINNING: Criterion[] = [
       level('shown', 4, 'Says what the claim rests on.'),
       level('tested', 6, 'Tried it another way.'),
     ],
+    counted: [counted('LINKS'), counted('WORKS')],
   },
   {
     id: 'reflection',
@@ -183,6 +188,7 @@ const BEGINNING: Criterion[] = [
       level('asks', 2, 'Asks a question.'),
       level('changes', 3, 'Says what will be done differently.'),
     ],
+    counted: [counted('COMMENTS')],
   },
   {
     id: 'readers',
@@ -194,6 +200,7 @@ const BEGINNING: Criterion[] = [
       level('led', 2, 'A reader is led on.'),
       level('kept', 3, 'A reader wants more.'),
     ],
+    counted: [counted('WORDS'), counted('TAGS')],
   },
 ];
 

@@ -13,3 +13,16 @@ create table paper_note (
 create index paper_note_prompt on paper_note (prompt_id, post_id, id);
 create index paper_note_post on paper_note (post_id);
 create index paper_note_author on paper_note (author_id);
+
+-- One student may hand in again after the time.
+alter table allowance add column again boolean default false not null;
+
+-- When finished marks are shown by themselves.
+create table planned_release (
+    prompt_id  bigint primary key references prompt on delete cascade,
+    release_at timestamp(6) with time zone not null,
+    by_id      bigint not null references person,
+    rev        int not null
+);
+create index planned_release_at on planned_release (release_at);
+create index planned_release_by on planned_release (by_id);

@@ -97,13 +97,13 @@ class HarvestProject {
                 teacher,
                 log(logs, "Week 4 log"),
                 students.get(LET_OFF),
-                new PromptChanges.WantedAllowance(null, true, "You were at the dentist all week."));
+                new PromptChanges.WantedAllowance(null, true, false, "You were at the dentist all week."));
         changes.allow(
                 teacher,
                 log(logs, "Week 6 log"),
                 students.get(OWN_DATE),
                 new PromptChanges.WantedAllowance(
-                        LocalDateTime.of(DemoSchool.day(now).plusDays(4), LocalTime.of(20, 0)), false, null));
+                        LocalDateTime.of(DemoSchool.day(now).plusDays(4), LocalTime.of(20, 0)), false, false, null));
         lookAgain(teacher, log(logs, "Week 5 log"), students.get(0));
         bundles.set(
                 teacher,

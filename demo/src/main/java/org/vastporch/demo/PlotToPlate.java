@@ -21,6 +21,8 @@ import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.moderation.State;
+import org.vastporch.core.rubrics.Counted;
+import org.vastporch.core.rubrics.Measure;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.core.writing.WorkUsed;
@@ -189,7 +191,9 @@ class PlotToPlate {
                                 "Says nothing of what was seen.",
                                 "Says what was seen.",
                                 "Says what was seen, where and when.",
-                                "Measured or counted, with units, more than once.")),
+                                "Measured or counted, with units, more than once."),
+                        new Measure(Counted.PICTURES, List.of()),
+                        new Measure(Counted.DESCRIBED, List.of())),
                 criterion(
                         "Evidence",
                         "2",
@@ -199,7 +203,9 @@ class PlotToPlate {
                                 "No reason is given.",
                                 "Says that it is so.",
                                 "Says what the claim rests on.",
-                                "Tried it another way to see whether it holds.")),
+                                "Tried it another way to see whether it holds."),
+                        new Measure(Counted.LINKS, List.of()),
+                        new Measure(Counted.WORKS, List.of())),
                 criterion(
                         "Reflection",
                         "1",
@@ -209,7 +215,8 @@ class PlotToPlate {
                                 "No thought of one's own.",
                                 "Says what was good or bad.",
                                 "Asks a question that could be answered.",
-                                "Says what will be done differently, and why.")),
+                                "Says what will be done differently, and why."),
+                        new Measure(Counted.COMMENTS, List.of())),
                 criterion(
                         "Writing for readers",
                         "1",
@@ -219,15 +226,22 @@ class PlotToPlate {
                                 "A reader is lost.",
                                 "A reader can follow.",
                                 "A reader is led from one thing to the next.",
-                                "A reader wants to know how it goes on."))));
+                                "A reader wants to know how it goes on."),
+                        new Measure(Counted.WORDS, List.of(30, 60)),
+                        new Measure(Counted.TAGS, List.of()))));
     }
 
     private static Rubric.Criterion criterion(
-            String name, String weight, List<String> points, List<String> names, List<String> descriptors) {
+            String name,
+            String weight,
+            List<String> points,
+            List<String> names,
+            List<String> descriptors,
+            Measure... counted) {
         List<Rubric.Level> levels = new ArrayList<>();
         for (int i = 0; i < points.size(); i++)
             levels.add(new Rubric.Level(names.get(i), new BigDecimal(points.get(i)), descriptors.get(i)));
-        return new Rubric.Criterion("", name, new BigDecimal(weight), levels);
+        return new Rubric.Criterion("", name, new BigDecimal(weight), levels, List.of(counted));
     }
 
     /** The students of a week write in the order of their days; somebody looks at each post the same evening. */

@@ -145,8 +145,12 @@ class AssessingTest extends Assessing {
         release(prompt);
         assertEquals("5.4", score(prompt), "four days have begun");
         String allowance = "/api/prompts/" + prompt + "/allowances/" + of.first().id;
-        assertEquals(403, of.first().put(allowance, Map.of("letOff", true)).status());
-        of.lead().put(allowance, Map.of("letOff", false, "due", in(1).toString()));
+        assertEquals(
+                403,
+                of.first()
+                        .put(allowance, Map.of("letOff", true, "again", false))
+                        .status());
+        of.lead().put(allowance, Map.of("letOff", false, "again", false, "due", in(1).toString()));
         assertEquals("9.0", score(prompt));
         assertEquals(
                 "You were given a date of your own.",
@@ -163,11 +167,11 @@ class AssessingTest extends Assessing {
                 .get("/api/prompts/" + prompt + "/marking/" + of.other().id)
                 .body();
         assertTrue(other.get("daysLate").asInt() >= 3);
-        of.lead().put(allowance, Map.of("letOff", true));
+        of.lead().put(allowance, Map.of("letOff", true, "again", false));
         assertEquals("LET_OFF", paper(prompt).get("given").get("standing").asString());
         assertEquals(0, feedback().size());
         assertEquals("let-off", give(prompt, "c1", Map.of("points", 0)).code());
-        of.lead().put(allowance, Map.of("letOff", false));
+        of.lead().put(allowance, Map.of("letOff", false, "again", false));
         assertEquals("5.4", score(prompt), "nothing was lost");
     }
 
@@ -195,37 +199,6 @@ class AssessingTest extends Assessing {
         assertEquals("9.0", shown.get("score").get("points").asString());
         assertEquals("First half", shown.get("posts").get(0).get("title").asString());
         assertEquals(2, shown.get("posts").size());
-    }
-
-    private void handInAgain(long post, String title) {
-        int rev = of.first()
-                .get("/api/posts/" + post + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        rev = of.first()
-                .put(
-                        "/api/posts/" + post + "/draft",
-                        Map.of(
-                                "rev",
-                                rev,
-                                "title",
-                                title,
-                                "html",
-                                "<p>Other words are written here.</p>",
-                                "tags",
-                                List.of(),
-                                "audience",
-                                "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
-        assertEquals(
-                200,
-                of.first()
-                        .post("/api/posts/" + post + "/hand-in", Map.of("rev", rev))
-                        .status());
     }
 
     private Answer take(long prompt, long post, int version, boolean taken) {
@@ -410,7 +383,7 @@ class AssessingTest extends Assessing {
         of.lead()
                 .put(
                         "/api/prompts/" + prompt + "/allowances/" + other.id,
-                        Map.of("letOff", false, "due", in(3).toString()));
+                        Map.of("letOff", false, "again", false, "due", in(3).toString()));
         assertEquals(
                 200,
                 school.handIn(other, blog, Map.of("promptId", prompt), "Late", "<p>Five words are written here.</p>")
@@ -424,7 +397,7 @@ class AssessingTest extends Assessing {
         long behind = set(late);
         set(open("Soon", in(30)));
         long off = set(open("Off", in(20)));
-        of.lead().put("/api/prompts/" + off + "/allowances/" + of.first().id, Map.of("letOff", true));
+        of.lead().put("/api/prompts/" + off + "/allowances/" + of.first().id, Map.of("letOff", true, "again", false));
         JsonNode due = of.first().get("/api/classes/" + of.classId() + "/due").body();
         assertEquals(
                 List.of("Late", "Off", "Soon"),

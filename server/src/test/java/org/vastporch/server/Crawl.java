@@ -1,5 +1,6 @@
 package org.vastporch.server;
 
+import java.time.LocalDateTime;
 import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -288,6 +289,12 @@ class Crawl {
                         "PUT /api/prompts/{}/marking/{}/taken",
                         () -> List.of(stale(Map.of("seen", guess(), "post", 1, "version", 1, "taken", true)))),
                 Map.entry(
+                        "PUT /api/prompts/{}/marking/release-time",
+                        () -> List.of(
+                                Map.of("at", LocalDateTime.now().plusDays(9).toString(), "rev", 0),
+                                stale(Map.of(
+                                        "at", LocalDateTime.now().plusDays(9).toString(), "rev", 77)))),
+                Map.entry(
                         "POST /api/prompts/{}/marking/{}/words",
                         () -> List.of(Map.of("text", "Well done."), Map.of("text", ""))),
                 Map.entry(
@@ -329,7 +336,7 @@ class Crawl {
                                         "A better rule.")))),
                 Map.entry(
                         "PUT /api/classes/{}/bundles", () -> List.of(stale(Map.of("bundles", List.of(), "seen", "0")))),
-                Map.entry("PUT /api/prompts/{}/allowances/{}", () -> List.of(Map.of("letOff", true))),
+                Map.entry("PUT /api/prompts/{}/allowances/{}", () -> List.of(Map.of("letOff", true, "again", false))),
                 Map.entry("POST /api/blogs/{}/posts", () -> List.of(Map.of())),
                 Map.entry("PUT /api/blogs/{}/look", () -> List.of(Map.of("look", "TIDE"))),
                 Map.entry("PUT /api/blogs/{}/address", () -> List.of(Map.of("address", "another-address"))),

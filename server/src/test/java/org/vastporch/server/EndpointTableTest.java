@@ -533,6 +533,7 @@ class EndpointTableTest {
         made.put("papernote", this::paperNote);
         made.put("released", this::released);
         made.put("read", () -> read);
+        body("PUT /api/prompts/{prompt}/marking/release-time", () -> Map.of("rev", 77));
         body("POST /api/prompts/{prompt}/marking/{marked}/words", () -> Map.of("text", "Well done."));
         body(
                 "POST /api/prompts/{prompt}/marking/{marked}/notes",
@@ -567,7 +568,7 @@ class EndpointTableTest {
         body("POST /api/classes/{class}/prompts/repeat", EndpointTableTest::wantedPrompt);
         body("POST /api/prompts/{prompt}/look", EndpointTableTest::wantedPrompt);
         body("PUT /api/prompts/{prompt}", () -> Map.of("rev", 0, "prompt", wantedPrompt()));
-        body("PUT /api/prompts/{prompt}/allowances/{marked}", () -> Map.of("letOff", false));
+        body("PUT /api/prompts/{prompt}/allowances/{marked}", () -> Map.of("letOff", false, "again", false));
         body("POST /api/subscriptions", () -> Map.of("classId", of.classId(), "kind", "CLASS"));
         body("PUT /api/subscriptions/answers", () -> Map.of("answers", "NEVER"));
         body("PUT /api/subscriptions/{subscription}", () -> Map.of("posts", "NEVER", "comments", "NEVER"));

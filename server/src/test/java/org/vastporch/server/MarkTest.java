@@ -166,7 +166,12 @@ class MarkTest {
                         .get("/api/prompts/" + prompt + "/marking/" + of.first().id)
                         .body()
                         .get("evidence")
-                        .get("words")
+                        .get("counts")
+                        .valueStream()
+                        .filter(c -> c.get("what").asString().equals("WORDS"))
+                        .findFirst()
+                        .orElseThrow()
+                        .get("number")
                         .asInt());
         assertEquals("MARKED late", standing());
         assertEquals(

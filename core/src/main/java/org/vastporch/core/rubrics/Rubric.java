@@ -2,9 +2,11 @@ package org.vastporch.core.rubrics;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.vastporch.core.Refusal;
@@ -29,10 +31,12 @@ public record Rubric(List<Criterion> criteria) {
      *     for one that has none yet
      * @param weight above 0, at most 10,000
      * @param levels 2 to 8, rising from the lowest to the highest
+     * @param counted what the program counts for it, each thing once; empty for nothing
      */
-    public record Criterion(String id, String name, BigDecimal weight, List<Level> levels) {
+    public record Criterion(String id, String name, BigDecimal weight, List<Level> levels, List<Measure> counted) {
         public Criterion {
             if (id == null) id = "";
+            counted = counted == null ? List.of() : List.copyOf(counted);
             if (id.length() > 40)
                 throw new Refusal("rubric", "criterion-id", "The identity of a criterion has at most 40 characters.");
             name = name.strip();
@@ -76,6 +80,42 @@ public record Rubric(List<Criterion> criteria) {
                                     + levels.get(i - 1).points().toPlainString());
             if (levels.get(0).points().signum() < 0)
                 throw new Refusal("rubric", "points-range", "Points of \"" + name + "\" must not be below 0");
+            Set<Counted> things = EnumSet.noneOf(Counted.class);
+            for (Measure measure : counted) {
+                if (!things.add(measure.what()))
+                    throw new Refusal(
+                            "rubric",
+                            "measure-twice",
+                            "\"" + name + "\" counts " + measure.what().word() + " twice.");
+                if (measure.atLeast().size() >= levels.size())
+                    throw new Refusal(
+                            "rubric",
+                            "measure-levels",
+                            "\"" + name + "\" has fewer levels than its "
+                                    + measure.what().word() + " speak for.");
+            }
+        }
+
+        /** A criterion for which nothing is counted. */
+        public Criterion(String id, String name, BigDecimal weight, List<Level> levels) {
+            this(id, name, weight, levels, List.of());
+        }
+
+        /**
+         * The level for which the numbers speak: the highest that all of them reach. Only a person gives it.
+         *
+         * @param numbers what was counted; what is left out is not known
+         * @return empty if no number speaks for a level, or one that does is not known
+         */
+        public Optional<Level> proposed(Map<Counted, Integer> numbers) {
+            int lowest = Integer.MAX_VALUE;
+            for (Measure measure : counted) {
+                if (measure.atLeast().isEmpty()) continue;
+                Integer number = numbers.get(measure.what());
+                if (number == null) return Optional.empty();
+                lowest = Math.min(lowest, measure.reached(number));
+            }
+            return lowest == Integer.MAX_VALUE ? Optional.empty() : Optional.of(levels.get(lowest));
         }
 
         public BigDecimal lowest() {
@@ -118,7 +158,7 @@ public record Rubric(List<Criterion> criteria) {
         }
 
         private Criterion called(String id) {
-            return new Criterion(id, name, weight, levels);
+            return new Criterion(id, name, weight, levels, counted);
         }
     }
 

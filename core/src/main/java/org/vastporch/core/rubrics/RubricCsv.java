@@ -6,10 +6,13 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVPrinter;
@@ -20,9 +23,11 @@ import org.vastporch.core.rubrics.Rubric.Level;
 import org.vastporch.core.text.TableCell;
 
 /**
- * A rubric as a table: a row for each level, with the columns Criterion, Weight, Level, Points, Descriptor and Id. Read
- * back it is the same rubric. What a spreadsheet makes of such a table is read as well: semicolons or tabs between the
- * cells, decimal commas, a mark at the beginning, a criterion that is named in its first row alone.
+ * A rubric as a table: a row for each level, with the columns Criterion, Weight, Level, Points, Descriptor, Counted and
+ * Id. Counted names in the lowest row what is counted, and in the others from how many on it speaks for the level, such
+ * as "words 50, pictures 1". Read back it is the same rubric. What a spreadsheet makes of such a table is read as well:
+ * semicolons or tabs between the cells, decimal commas, a mark at the beginning, a criterion that is named in its first
+ * row alone.
  */
 public final class RubricCsv {
 
@@ -31,28 +36,34 @@ public final class RubricCsv {
     private static final String LEVEL = "level";
     private static final String POINTS = "points";
     private static final String DESCRIPTOR = "descriptor";
+    private static final String COUNTED = "counted";
     private static final String ID = "id";
     private static final int LONGEST = 300_000;
+    private static final Pattern COUNT = Pattern.compile("([\\p{L} ]{1,20}?)(?: (\\d{1,7}))?");
     private static final int MOST_ROWS = Rubric.MOST_CRITERIA * Rubric.MOST_LEVELS;
 
     /** A criterion of which rows are still read. */
-    private record Begun(String id, String name, BigDecimal weight, List<Level> levels) {}
+    private record Begun(
+            String id, String name, BigDecimal weight, List<Level> levels, Map<Counted, List<Integer>> counted) {}
 
     private RubricCsv() {}
 
     public static String write(Rubric rubric) {
         StringWriter text = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            csv.printRecord("Criterion", "Weight", "Level", "Points", "Descriptor", "Id");
+            csv.printRecord("Criterion", "Weight", "Level", "Points", "Descriptor", "Counted", "Id");
             for (Criterion criterion : rubric.criteria())
-                for (Level level : criterion.levels())
+                for (int l = 0; l < criterion.levels().size(); l++) {
+                    Level level = criterion.levels().get(l);
                     csv.printRecord(
                             TableCell.of(criterion.name()),
                             criterion.weight().toPlainString(),
                             TableCell.of(level.name()),
                             level.points().toPlainString(),
                             TableCell.of(level.descriptor()),
+                            counted(criterion, l),
                             TableCell.of(criterion.id()));
+                }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -93,7 +104,8 @@ public final class RubricCsv {
                             cell(row, columns, ID),
                             name,
                             weight.isEmpty() ? BigDecimal.ONE : number(weight, "The weight", no),
-                            new ArrayList<>());
+                            new ArrayList<>(),
+                            new EnumMap<>(Counted.class));
                     begun.put(name.toLowerCase(Locale.ROOT), of);
                 }
                 of.levels()
@@ -101,13 +113,47 @@ public final class RubricCsv {
                                 cell(row, columns, LEVEL),
                                 number(cell(row, columns, POINTS), "Points", no),
                                 cell(row, columns, DESCRIPTOR)));
+                readCounted(cell(row, columns, COUNTED), of.counted(), no);
             }
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
             throw wrong("rubric-unreadable", "This table cannot be read: a quotation mark in it is not closed.");
         }
         return new Rubric(begun.values().stream()
-                .map(b -> new Criterion(b.id(), b.name(), b.weight(), b.levels()))
+                .map(b -> new Criterion(
+                        b.id(),
+                        b.name(),
+                        b.weight(),
+                        b.levels(),
+                        b.counted().entrySet().stream()
+                                .map(e -> new Measure(e.getKey(), e.getValue()))
+                                .toList()))
                 .toList());
+    }
+
+    private static String counted(Criterion criterion, int level) {
+        List<String> parts = new ArrayList<>();
+        for (Measure measure : criterion.counted()) {
+            String word = measure.what().word();
+            if (level == 0) parts.add(word);
+            else if (level <= measure.atLeast().size())
+                parts.add(word + " " + measure.atLeast().get(level - 1));
+        }
+        return String.join(", ", parts);
+    }
+
+    /** Adds what a row says to what its criterion counts. */
+    private static void readCounted(String cell, Map<Counted, List<Integer>> counted, long row) {
+        for (String part : cell.split("[,;]")) {
+            if (part.isBlank()) continue;
+            Matcher read = COUNT.matcher(part.strip());
+            Counted what = read.matches() ? Counted.called(read.group(1)).orElse(null) : null;
+            if (what == null)
+                throw wrong(
+                        "measure-unknown",
+                        "Nothing is counted that is called \"" + part.strip() + "\", in row " + row + ".");
+            List<Integer> atLeast = counted.computeIfAbsent(what, w -> new ArrayList<>());
+            if (read.group(2) != null) atLeast.add(Integer.parseInt(read.group(2)));
+        }
     }
 
     private static Map<String, Integer> columns(CSVRecord head) {

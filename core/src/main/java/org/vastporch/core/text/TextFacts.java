@@ -19,6 +19,8 @@ import org.jsoup.nodes.TextNode;
  * @param links number of links to other places, files kept here and cards not among them
  * @param pictures number of pictures
  * @param described how many of them have an alternative text
+ * @param sounds number of sounds that can be played
+ * @param videos number of videos, those that are kept elsewhere among them
  * @param firstPicture address of the first one; empty for none
  * @param media addresses of all pictures, sounds, videos and files, without doubles
  * @param addresses addresses outside to which links and cards lead, without doubles
@@ -31,6 +33,8 @@ public record TextFacts(
         int links,
         int pictures,
         int described,
+        int sounds,
+        int videos,
         String firstPicture,
         List<String> headings,
         List<String> media,
@@ -59,6 +63,9 @@ public record TextFacts(
                 .filter(href -> !href.startsWith("/"))
                 .distinct()
                 .toList();
+        int sounds = page.select("figure[data-kind=sound]").size();
+        int videos =
+                page.select("figure[data-kind=video], figure[data-kind=card]").size();
         String firstPicture = pictures.isEmpty() ? "" : pictures.get(0).attr("src");
         // The name of a file is no word of its author's.
         page.select("figure[data-kind] > a").remove();
@@ -72,6 +79,8 @@ public record TextFacts(
                 links,
                 pictures.size(),
                 alts.size(),
+                sounds,
+                videos,
                 firstPicture,
                 headings,
                 media,

@@ -36,11 +36,14 @@ class DeadlineTest {
     void anOwnDateStandsInPlaceOfThePromptsAndKeepsItsGrace() {
         Duration grace = Duration.ofHours(6);
         assertEquals(new Deadline(DUE, grace), Allowance.NONE.deadline(DUE, grace));
-        assertEquals(DUE, new Allowance(null, true).deadline(DUE, grace).due());
+        assertEquals(DUE, new Allowance(null, true, false).deadline(DUE, grace).due());
         Instant own = DUE.plus(Duration.ofDays(3));
         assertEquals(
-                own.plus(grace), new Allowance(own, false).deadline(DUE, grace).end());
+                own.plus(grace),
+                new Allowance(own, false, false).deadline(DUE, grace).end());
         Instant earlier = DUE.minus(Duration.ofDays(3));
-        assertEquals(earlier, new Allowance(earlier, false).deadline(DUE, grace).due());
+        assertEquals(
+                earlier,
+                new Allowance(earlier, false, false).deadline(DUE, grace).due());
     }
 }

@@ -55,6 +55,15 @@ class HandInsTest {
         assertEquals(new Counts(at(counts), upTo, newer), HandIns.of(at(first), all, END));
     }
 
+    /** Who may hand in again is marked on what came last, and is as late as with the first. */
+    @Test
+    void whoIsAllowedToHandsInAgainAtAnyTime() {
+        List<Again> again = List.of(new Again(2, 1, at(30), false, false), new Again(3, 2, at(90), false, false));
+        Allowance allowed = new Allowance(null, false, true);
+        assertEquals(new Counts(at(3), null, null), HandIns.of(at(3), again, allowed.againUntil(END)));
+        assertEquals(new Counts(at(3), 1, 3), HandIns.of(at(3), again, Allowance.NONE.againUntil(END)));
+    }
+
     /** Nobody gains by handing in again: not taken it changes no moment, and taken never makes it earlier. */
     @Test
     void handingInAgainMakesNobodyEarlierAndNobodyLaterUnasked() {

@@ -127,7 +127,7 @@ class PromptTest {
     @Test
     void aDateOfOnesOwnIsNotCutByClosing() {
         Prompt prompt = Wish.USUAL.times(DUE.minus(DAY), DAY, DUE.plus(DAY)).prompt();
-        Allowance later = new Allowance(DUE.plus(DAY.multipliedBy(3)), false);
+        Allowance later = new Allowance(DUE.plus(DAY.multipliedBy(3)), false, false);
         assertFalse(prompt.isClosed(DUE.plus(DAY), Allowance.NONE), "closing is the last moment that is open");
         assertTrue(prompt.isClosed(DUE.plus(DAY).plusMillis(1), Allowance.NONE));
         assertFalse(prompt.isClosed(DUE.plus(DAY.multipliedBy(4)), later));
@@ -142,7 +142,7 @@ class PromptTest {
         assertTrue(prompt.isChoosable(prompt.opens(), Allowance.NONE));
         assertTrue(prompt.isChoosable(DUE.plus(DAY), Allowance.NONE));
         assertFalse(prompt.isChoosable(DUE.plus(DAY).plusMillis(1), Allowance.NONE));
-        assertTrue(prompt.isChoosable(DUE.plus(DAY).plusMillis(1), new Allowance(DUE.plusSeconds(1), false)));
+        assertTrue(prompt.isChoosable(DUE.plus(DAY).plusMillis(1), new Allowance(DUE.plusSeconds(1), false, false)));
     }
 
     @Test
@@ -155,7 +155,7 @@ class PromptTest {
         Instant own = DUE.plus(DAY.multipliedBy(5));
         assertEquals(
                 own.plus(DAY),
-                alone.prompt().commentsAsked(new Allowance(own, false)).due());
+                alone.prompt().commentsAsked(new Allowance(own, false, false)).due());
         assertEquals(
                 DUE, alone.prompt(1, null, DUE).commentsAsked(Allowance.NONE).due());
         assertNull(

@@ -43,11 +43,25 @@ class RubricCsvTest {
                         random.nextBoolean() ? "" : "id" + c,
                         ODD[random.nextInt(ODD.length)] + c,
                         BigDecimal.valueOf(1 + random.nextInt(99), 1),
-                        levels));
+                        levels,
+                        counted(random, levels.size())));
             }
             Rubric rubric = new Rubric(criteria);
             assertEquals(rubric, RubricCsv.read(RubricCsv.write(rubric)));
         }
+    }
+
+    /** Some things in their order, each with numbers for some of the levels. */
+    private static List<Measure> counted(Random random, int levels) {
+        List<Measure> counted = new ArrayList<>();
+        for (Counted what : Counted.values()) {
+            if (random.nextInt(4) > 0) continue;
+            List<Integer> atLeast = new ArrayList<>();
+            int number = random.nextInt(5);
+            for (int l = random.nextInt(levels); l > 0; l--) atLeast.add(number += 1 + random.nextInt(60));
+            counted.add(new Measure(what, atLeast));
+        }
+        return counted;
     }
 
     @Test
@@ -91,6 +105,11 @@ class RubricCsvTest {
         Criterion,Points~A,0~A,1e9                           | points-range
         Criterion,Points~A,0~A,3.33333333                    | points-places
         Criterion,Points~"A,0~A,1                            | rubric-unreadable
+        Criterion,Points,Counted~A,0,smileys~A,1             | measure-unknown
+        Criterion,Points,Counted~A,0,words~A,1,words x       | measure-unknown
+        Criterion,Points,Counted~A,0,words 3~A,1,words 2     | measure-order
+        Criterion,Points,Counted~A,0,words 3~A,1,words 4     | measure-levels
+        Criterion,Points,Counted~A,0~A,1,words 9999999       | measure-range
         """)
     void whatCanBeNoRubricIsSaidInWords(String table, String code) {
         Refusal refused = assertThrows(Refusal.class, () -> RubricCsv.read(table.replace('~', '\n')));

@@ -48,6 +48,7 @@ public class FeedbackService {
     /**
      * @param next what to try next: the next level of each criterion that is not at its top
      * @param words how many were exchanged about it with the staff
+     * @param again whether the viewer may hand it in again
      * @param changed left out if it stands as it was shown
      */
     public record Feedback(
@@ -63,6 +64,7 @@ public class FeedbackService {
             Instant releasedAt,
             List<Next> next,
             int words,
+            boolean again,
             @Optionally ScoreChanged changed) {}
 
     /** @param level the highest level that the points reach */
@@ -208,6 +210,7 @@ public class FeedbackService {
                 paper.marking().releasedAt(),
                 next(prompt.rubric(), marks),
                 words,
+                paper.allowance().again(),
                 changed);
     }
 

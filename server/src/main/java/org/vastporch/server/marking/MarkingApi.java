@@ -41,6 +41,7 @@ class MarkingApi {
     private final PaperService papers;
     private final MarkingService marking;
     private final ReleaseService releases;
+    private final PlannedReleases planned;
     private final TogetherService together;
     private final FeedbackService feedback;
     private final DueService due;
@@ -49,12 +50,14 @@ class MarkingApi {
             PaperService papers,
             MarkingService marking,
             ReleaseService releases,
+            PlannedReleases planned,
             TogetherService together,
             FeedbackService feedback,
             DueService due) {
         this.papers = papers;
         this.marking = marking;
         this.releases = releases;
+        this.planned = planned;
         this.together = together;
         this.due = due;
         this.feedback = feedback;
@@ -136,6 +139,17 @@ class MarkingApi {
     @PostMapping("/api/prompts/{prompt}/marking/release")
     ReleaseService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
         return releases.release(viewer, prompt, body.papers());
+    }
+
+    @GetMapping("/api/prompts/{prompt}/marking/release-time")
+    PlannedReleases.PlannedRelease planned(Viewer viewer, @PathVariable long prompt) {
+        return planned.of(viewer, prompt);
+    }
+
+    @PutMapping("/api/prompts/{prompt}/marking/release-time")
+    PlannedReleases.PlannedRelease plan(
+            Viewer viewer, @PathVariable long prompt, @RequestBody PlannedReleases.PlannedRelease body) {
+        return planned.plan(viewer, prompt, body);
     }
 
     /** What is due for the viewer, a student there. */

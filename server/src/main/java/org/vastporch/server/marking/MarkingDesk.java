@@ -310,7 +310,9 @@ public class MarkingDesk {
             Allowance allowance) {
         Deadline deadline = prompt.deadline(allowance);
         List<Handed> counted = PaperState.counted(
-                handed.stream().map(p -> p.by(deadline.end())).toList(),
+                handed.stream()
+                        .map(p -> p.by(allowance.againUntil(deadline.end())))
+                        .toList(),
                 prompt.answers().posts());
         CommentsAsked asked = prompt.commentsAsked(allowance);
         int comments = asked.counted(given);

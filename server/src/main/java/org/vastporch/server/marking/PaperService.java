@@ -4,11 +4,9 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -23,7 +21,6 @@ import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
-import org.vastporch.core.text.TextFacts;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.comments.GivenCommentService;
@@ -105,10 +102,6 @@ public class PaperService {
             boolean provisional,
             int open,
             BigDecimal percentLost) {}
-
-    /** What the program counted in the posts of a paper. */
-    public record Evidence(
-            int words, int tags, int links, int pictures, int described, int comments, int commentsAsked) {}
 
     /**
      * A post of a paper, in the version that is to be marked.
@@ -194,7 +187,7 @@ public class PaperService {
             long graceMinutes,
             @Optionally Instant ownDue,
             @Optionally Rubric rubric,
-            @Optionally Evidence evidence,
+            @Optionally PaperEvidence evidence,
             Standing given) {}
 
     private final MarkingStore store;
@@ -318,7 +311,9 @@ public class PaperService {
                 prompt.grace().toMinutes(),
                 paper.allowance().due(),
                 prompt.rubric(),
-                paper.isEmpty() ? null : evidence(prompt, studentId, texts),
+                paper.isEmpty()
+                        ? null
+                        : PaperEvidence.of(prompt, texts, comments.given(studentId, prompt), paper.daysLate()),
                 standing(paper, names));
     }
 
@@ -464,31 +459,6 @@ public class PaperService {
 
     void requireStudent(Prompt prompt, long studentId) {
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
-    }
-
-    private Evidence evidence(Prompt prompt, long studentId, List<HandedIn> texts) {
-        int words = 0;
-        int links = 0;
-        int pictures = 0;
-        int described = 0;
-        Set<String> tags = new HashSet<>();
-        for (HandedIn text : texts) {
-            TextFacts facts = text.facts();
-            // Of a beginning nobody knows how long the whole is.
-            if (text.excerpt() != Excerpt.BEGINNING) words += facts.words();
-            links += facts.links();
-            pictures += facts.pictures();
-            described += facts.described();
-            tags.addAll(text.tags());
-        }
-        return new Evidence(
-                words,
-                tags.size(),
-                links,
-                pictures,
-                described,
-                comments.given(studentId, prompt),
-                prompt.asked().comments());
     }
 
     static Score view(Prompt prompt, PaperScore score) {

@@ -81,6 +81,7 @@ public class PromptChanges {
     public record WantedAllowance(
             @Optionally LocalDateTime due,
             boolean letOff,
+            boolean again,
             @Optionally String reason) {}
 
     /**
@@ -89,7 +90,8 @@ public class PromptChanges {
      * @param due left out for the prompt's
      * @param everybody when it is due for the others
      */
-    public record AllowanceView(@Optionally LocalDateTime due, boolean letOff, LocalDateTime everybody) {}
+    public record AllowanceView(
+            @Optionally LocalDateTime due, boolean letOff, boolean again, LocalDateTime everybody) {}
 
     private final MarkingDesk desk;
     private final ScoreWatch scores;
@@ -170,6 +172,7 @@ public class PromptChanges {
         return new AllowanceView(
                 allowance.due() == null ? null : prompts.timeIn(prompt.classId(), allowance.due()),
                 allowance.letOff(),
+                allowance.again(),
                 prompts.timeIn(prompt.classId(), prompt.due()));
     }
 
@@ -180,7 +183,9 @@ public class PromptChanges {
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         if (!people.students(prompt.classId()).contains(studentId)) throw Problem.missing();
         Allowance allowance = new Allowance(
-                wanted.due() == null ? null : prompts.momentIn(prompt.classId(), wanted.due()), wanted.letOff());
+                wanted.due() == null ? null : prompts.momentIn(prompt.classId(), wanted.due()),
+                wanted.letOff(),
+                wanted.again());
         if (allowance.due() != null && !allowance.due().isAfter(prompt.opens()))
             throw Problem.invalid("due", "due-before-opening", "It must be due after it opens.");
         String reason = Objects.requireNonNullElse(wanted.reason(), "");
@@ -194,6 +199,7 @@ public class PromptChanges {
     /** What is told of a score that changes by it, if its marker says nothing else. */
     private static String said(Allowance allowance) {
         if (allowance.letOff()) return "You were let off.";
+        if (allowance.again() && allowance.due() == null) return "You were allowed to hand in again.";
         return allowance.due() == null
                 ? "The date of everybody counts for you again."
                 : "You were given a date of your own.";

@@ -84,16 +84,35 @@ public class ReleaseService {
                 changed.add(names.of(wanted.student()));
                 continue;
             }
-            for (MarkingDesk.Paper of : alike.papers()) {
-                if (of.state() != PaperState.MARKED) continue;
-                store.setReleased(promptId, of.studentId(), clock.instant());
-                scores.note(viewer, of, ScoreEventStore.Kind.RELEASED, "", null, of.shown());
-                events.add(prompt.classId(), "score-released", of.studentId(), viewer.personId());
-                released++;
-            }
+            released += show(viewer, alike);
         }
         changes.note(prompt.classId());
         return new Released(released, changed);
+    }
+
+    /** Shows all finished marks of a prompt as they stand, for somebody who said before that it should be done now. */
+    @Transactional
+    public void releaseFinished(Viewer viewer, long promptId) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        for (MarkingDesk.Paper paper :
+                desk.papers(prompt.classId(), List.of(prompt)).get(promptId))
+            if (paper.state() == PaperState.MARKED) show(viewer, desk.lock(prompt, paper.studentId()));
+        changes.note(prompt.classId());
+    }
+
+    /** @return how many students see their marks now */
+    private int show(Viewer viewer, MarkingDesk.Alike alike) {
+        int shown = 0;
+        for (MarkingDesk.Paper of : alike.papers()) {
+            if (of.state() != PaperState.MARKED) continue;
+            Prompt prompt = of.prompt();
+            store.setReleased(prompt.id(), of.studentId(), clock.instant());
+            scores.note(viewer, of, ScoreEventStore.Kind.RELEASED, "", null, of.shown());
+            events.add(prompt.classId(), "score-released", of.studentId(), viewer.personId());
+            shown++;
+        }
+        return shown;
     }
 
     /**

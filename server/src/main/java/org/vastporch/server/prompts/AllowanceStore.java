@@ -25,20 +25,22 @@ class AllowanceStore {
 
     List<Allowed> ofPrompts(Collection<Long> promptIds) {
         if (promptIds.isEmpty()) return List.of();
-        return jdbc.sql("select prompt_id, student_id, due_at, let_off from allowance where prompt_id in (:prompts)")
+        return jdbc.sql(
+                        "select prompt_id, student_id, due_at, let_off, again from allowance where prompt_id in (:prompts)")
                 .param("prompts", promptIds)
                 .query((row, n) -> new Allowed(
                         row.getLong("prompt_id"),
                         row.getLong("student_id"),
-                        new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"))))
+                        new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"), row.getBoolean("again"))))
                 .list();
     }
 
     Allowance find(long promptId, long studentId) {
-        return jdbc.sql("select due_at, let_off from allowance" + OF_PAPER)
+        return jdbc.sql("select due_at, let_off, again from allowance" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
-                .query((row, n) -> new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off")))
+                .query((row, n) ->
+                        new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"), row.getBoolean("again")))
                 .optional()
                 .orElse(Allowance.NONE);
     }
@@ -52,12 +54,13 @@ class AllowanceStore {
             return;
         }
         jdbc.sql("""
-                merge into allowance (prompt_id, student_id, due_at, let_off, set_at) key (prompt_id, student_id)
-                values (:prompt, :student, :due, :letOff, :now)""")
+                merge into allowance (prompt_id, student_id, due_at, let_off, again, set_at) key (prompt_id, student_id)
+                values (:prompt, :student, :due, :letOff, :again, :now)""")
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .param("due", Rows.utc(allowance.due()))
                 .param("letOff", allowance.letOff())
+                .param("again", allowance.again())
                 .param("now", Rows.utc(now))
                 .update();
     }

@@ -83,6 +83,7 @@ record DigestText(String subject, String text, String html) {
             case "RESCORED" -> "Your score for “" + item.title() + "” was changed";
             case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
+            case "AGAIN" -> "You may hand in again for “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
             case "QUESTION_ANSWERED" -> item.by() + " answered your question under “" + item.title() + "”";
             case "FEEDBACK_WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";

@@ -41,12 +41,13 @@ public class NewsService {
 
     private static final int LINES = 220;
     private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED", "FEEDBACK_WORD");
+    private static final Set<String> ABOUT_PROMPTS = Set.of("QUESTION_ANSWERED", "AGAIN");
     private static final Set<String> PLAIN = Set.of("RESCORED", "QUESTION_ANSWERED");
     private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
-     *     PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
+     *     AGAIN, PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -191,7 +192,7 @@ public class NewsService {
         if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
         if (h.kind().equals("FEEDBACK_ANSWERED"))
             return "/classes/" + h.classId() + "/mark/" + h.comment() + "/" + h.byId();
-        if (h.kind().equals("QUESTION_ANSWERED")) return "/classes/" + h.classId() + "/prompt/" + h.comment();
+        if (ABOUT_PROMPTS.contains(h.kind())) return "/classes/" + h.classId() + "/prompt/" + h.comment();
         if (ABOUT_DATES.contains(h.kind())) return "/classes/" + h.classId() + "/write";
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());
         return "/classes/" + h.classId() + (manages ? "/sources" : "/my-writing");

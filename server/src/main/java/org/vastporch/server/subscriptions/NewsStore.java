@@ -21,8 +21,8 @@ class NewsStore {
     record Between(Instant since, Instant until) {}
 
     /**
-     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF
-     *     PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
+     *     AGAIN, PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -222,11 +222,11 @@ class NewsStore {
                 .list();
     }
 
-    /** Dates of the reader's own, and being let off. */
+    /** Dates of the reader's own, being let off, and handing in again. */
     List<Happened> allowances(long me, Between between) {
         return jdbc.sql("""
-                select case when a.let_off then 'LET_OFF' else 'OWN_DATE' end as kind, q.class_id, 0 as post_id,
-                       null as comment, q.title, 0 as by_id, null as visitor, a.set_at as at, '' as html
+                select case when a.let_off then 'LET_OFF' when a.again then 'AGAIN' else 'OWN_DATE' end as kind,
+                       q.class_id, 0 as post_id, q.id as comment, q.title, 0 as by_id, null as visitor, a.set_at as at, '' as html
                   from allowance a
                   join prompt q on q.id = a.prompt_id
                  where a.student_id = :me and q.opens_at <= :until and a.set_at > :since and a.set_at <= :until

@@ -29,6 +29,8 @@ public class Posts {
      *
      * @param gathered whether it came in from an outside blog
      * @param excerpt null if its text is whole
+     * @param hasCategory whether it stands in a category
+     * @param works how many works its author says were used
      */
     public record HandedIn(
             long postId,
@@ -42,6 +44,8 @@ public class Posts {
             String title,
             String html,
             List<String> tags,
+            boolean hasCategory,
+            int works,
             TextFacts facts) {}
 
     private final PostStore store;
@@ -220,6 +224,8 @@ public class Posts {
                 version.title(),
                 html,
                 version.tags(),
+                version.content().categoryId() != null,
+                version.content().works().size(),
                 TextFacts.of(html));
     }
 }
