@@ -36,6 +36,7 @@ const kept: WantedPrompt = {
         id: 'c1',
         name: 'Voice',
         weight: 1,
+        counted: [{ what: 'WORDS', atLeast: [50] }],
         levels: [
           { name: 'low', points: 0, descriptor: '' },
           { name: 'high', points: 3, descriptor: '' },

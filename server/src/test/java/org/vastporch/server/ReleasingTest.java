@@ -43,42 +43,33 @@ class ReleasingTest extends Assessing {
     }
 
     private void comeTheTime() {
-        jdbc.sql("update planned_release set release_at = :at where prompt_id = :id")
+        jdbc.sql("update planned_release set release_at = :at")
                 .param("at", Instant.now().minusSeconds(1).atOffset(ZoneOffset.UTC))
-                .param("id", prompt)
                 .update();
         planned.releaseWhatIsDue();
     }
 
     @Test
     void whatIsFinishedBySomeTimeIsShownThen() {
-        handInBy(of.other());
+        long half = set(open("Half", in(3)));
+        handIn(half, "Snails");
+        give(half, "c1", Map.of("points", 4));
+        String later = "/api/prompts/" + half + "/marking/release-time";
+        assertEquals(
+                200,
+                of.lead().put(later, Map.of("at", in(1).toString(), "rev", 0)).status());
         assertEquals(200, plan(of.lead(), in(1), 0).status());
         planned.releaseWhatIsDue();
         assertEquals(0, feedback().size(), "not before its time");
         comeTheTime();
         assertEquals("9.0", feedback().get(0).get("score").get("points").asString());
         assertEquals(
-                "HANDED_IN",
-                of.lead()
-                        .get("/api/prompts/" + prompt + "/marking/" + of.other().id)
-                        .body()
-                        .get("given")
-                        .get("standing")
-                        .asString(),
-                "what is not marked by then is not shown");
+                "BEING_MARKED",
+                paper(half).get("given").get("standing").asString(),
+                "not what is not finished by then");
         assertFalse(of.lead().get(time()).body().has("at"), "it is done once");
         JsonNode history = of.lead().get(at(prompt) + "/history").body();
         assertEquals("RELEASED", history.get(0).get("kind").asString());
-    }
-
-    private void handInBy(Person other) {
-        long blog = other.get("/api/classes/" + of.classId() + "/writable")
-                .body()
-                .get(0)
-                .get("id")
-                .asLong();
-        school.published(of, other, blog, Map.of("promptId", prompt), "Snails");
     }
 
     @Test
