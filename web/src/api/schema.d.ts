@@ -5267,6 +5267,7 @@ export interface components {
             points: number;
             questions: string[];
             rubric?: components["schemas"]["Rubric"];
+            rubricHidden?: boolean;
             starter?: string;
             tag?: string;
             title: string;

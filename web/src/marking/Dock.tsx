@@ -30,10 +30,12 @@ interface DockProps {
   onRelease?: () => void;
 }
 
+const isNoPicture = (c: { what: Counted; number: number }) => c.what !== 'PICTURES' || c.number === 0;
+
 /** What the program counted of what a stair looks at; of all things where the rubric says nothing of it. */
 const countedFor = (evidence: PaperEvidence, what: Counted[]) =>
   evidence.counts
-    .filter((c) => what.includes(c.what))
+    .filter((c) => what.includes(c.what) && !(c.what === 'DESCRIBED' && evidence.counts.every(isNoPicture)))
     .map((c) => saysCounted(c.what, c.number, evidence.commentsAsked))
     .join(', ');
 

@@ -23,7 +23,7 @@ export function ReleaseTime({ promptId }: { promptId: number }) {
       <Word tiny className={css.later} onClick={() => setOpen(true)}>
         {data.at ? (
           <>
-            released <When at={data.at} />
+            go out <When at={data.at} />
           </>
         ) : (
           'Release later'

@@ -163,6 +163,13 @@ function Compose({ known, id }: ComposeProps) {
       <section className={css.rubric} aria-labelledby="steps-of-it">
         <h2 id="steps-of-it">The steps it is marked by</h2>
         <RubricSource classId={classId} promptId={id} onTake={(criteria) => form.setFieldValue('criteria', criteria)} />
+        {form.values.criteria.length > 0 && (
+          <Checkbox
+            mt="md"
+            label="Students see the steps only with their marks"
+            {...form.getInputProps('rubricHidden', { type: 'checkbox' })}
+          />
+        )}
         {form.errors.rubric && <p className={css.wrong}>{form.errors.rubric}</p>}
         <RubricBuilder
           criteria={form.values.criteria}

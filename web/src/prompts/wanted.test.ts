@@ -30,6 +30,7 @@ const kept: WantedPrompt = {
   commentsWords: 15,
   starter: '<p>On <b>Monday</b></p><p>I</p>',
   bundleId: 4,
+  rubricHidden: true,
   rubric: {
     criteria: [
       {

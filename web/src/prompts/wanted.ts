@@ -34,6 +34,7 @@ export interface PromptForm {
   commentOn: number[];
   ownFirst: boolean;
   bundleId: string;
+  rubricHidden: boolean;
   criteria: Criterion[];
 }
 
@@ -100,6 +101,7 @@ export function toForm(p: WantedPrompt): PromptForm {
     commentOn: answers.commentOn,
     ownFirst: answers.ownFirst,
     bundleId: p.bundleId ? String(p.bundleId) : '',
+    rubricHidden: p.rubricHidden ?? false,
     criteria: p.rubric?.criteria ?? [],
   };
 }
@@ -144,6 +146,7 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     commentsDue: f.comments ? time(f.commentsDue, known?.commentsDue, before?.commentsDue) : undefined,
     commentsWords: f.comments ? f.commentsWords : 0,
     bundleId: f.bundleId ? Number(f.bundleId) : undefined,
+    rubricHidden: f.rubricHidden,
     rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
   };
 }
@@ -243,5 +246,6 @@ export const beginning = (): PromptForm => ({
   commentOn: [],
   ownFirst: false,
   bundleId: '',
+  rubricHidden: false,
   criteria: BEGINNING,
 });

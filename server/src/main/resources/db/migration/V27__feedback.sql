@@ -26,3 +26,6 @@ create table planned_release (
 );
 create index planned_release_at on planned_release (release_at);
 create index planned_release_by on planned_release (by_id);
+
+-- Whether students see the rubric only with their marks.
+alter table prompt add column rubric_hidden boolean default false not null;

@@ -157,6 +157,7 @@ class BedPlans {
                 5,
                 null,
                 null,
+                null,
                 PlotToPlate.garden());
     }
 }

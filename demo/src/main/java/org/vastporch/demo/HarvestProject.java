@@ -149,6 +149,7 @@ class HarvestProject {
                 null,
                 null,
                 null,
+                null,
                 PlotToPlate.garden());
     }
 

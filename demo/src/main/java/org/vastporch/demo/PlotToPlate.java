@@ -24,6 +24,7 @@ import org.vastporch.core.moderation.State;
 import org.vastporch.core.rubrics.Counted;
 import org.vastporch.core.rubrics.Measure;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
@@ -32,6 +33,7 @@ import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.margin.MarginService;
 import org.vastporch.server.marking.MarkingService;
+import org.vastporch.server.marking.PaperNoteService;
 import org.vastporch.server.marking.PaperService;
 import org.vastporch.server.marking.ReleaseService;
 import org.vastporch.server.media.MediaService;
@@ -69,6 +71,7 @@ class PlotToPlate {
     private final MarkingService marking;
     private final PaperService papers;
     private final ReleaseService releases;
+    private final PaperNoteService notes;
     private final MediaService media;
     private final UploadFolder uploads;
     private final SourceService sources;
@@ -93,6 +96,7 @@ class PlotToPlate {
             MarkingService marking,
             PaperService papers,
             ReleaseService releases,
+            PaperNoteService notes,
             MediaService media,
             UploadFolder uploads,
             SourceService sources,
@@ -113,6 +117,7 @@ class PlotToPlate {
         this.marking = marking;
         this.papers = papers;
         this.releases = releases;
+        this.notes = notes;
         this.media = media;
         this.uploads = uploads;
         this.sources = sources;
@@ -171,6 +176,7 @@ class PlotToPlate {
                         null,
                         new BigDecimal("18"),
                         new HandIn.Asked(60, 0, 1, 0, 0, 0, 2),
+                        null,
                         null,
                         null,
                         null,
@@ -360,7 +366,10 @@ class PlotToPlate {
     private void markAll(Viewer teacher, long prompt, LocalDate start) {
         clock.set(DemoSchool.at(start.plusDays(10), 17, 0));
         for (PaperService.StripView student : papers.strip(teacher, prompt).students())
-            if (student.standing() == PaperState.HANDED_IN) mark(teacher, prompt, student.studentId());
+            if (student.standing() == PaperState.HANDED_IN) {
+                mark(teacher, prompt, student.studentId());
+                noteBeside(teacher, prompt, student.studentId());
+            }
         releases.release(
                 teacher,
                 prompt,
@@ -368,6 +377,28 @@ class PlotToPlate {
                         .filter(s -> s.standing() == PaperState.MARKED)
                         .map(s -> new ReleaseService.SeenPaper(s.studentId(), s.seen()))
                         .toList());
+    }
+
+    /** A few words beside the first words of every fourth paper. */
+    private void noteBeside(Viewer teacher, long prompt, long student) {
+        if ((student + prompt) % 4 > 0) return;
+        PaperService.PaperPost post =
+                papers.paper(teacher, prompt, student).posts().get(0);
+        String line = TextFacts.of(post.html()).plain().lines().findFirst().orElse("");
+        int end = line.indexOf(' ', Math.min(24, line.length()));
+        if (end < 0) return;
+        notes.add(
+                teacher,
+                prompt,
+                student,
+                new PaperNoteService.NewPaperNote(
+                        post.postId(),
+                        post.version(),
+                        line.substring(0, end),
+                        0,
+                        student % 2 == 0
+                                ? "A good way in: one sees it."
+                                : "Which day was it, and what was the weather?"));
     }
 
     private void mark(Viewer teacher, long prompt, long student) {

@@ -101,6 +101,42 @@ class AssessTest {
         assertThat(student.getByText("changed your score for").first()).isVisible();
     }
 
+    /** What a marker writes beside words comes with the marks, and is answered by whom it is for. */
+    @Test
+    void aNoteBesideWordsIsReadAndAnswered() {
+        Page teacher = as("quill", "/classes/1/mark/4/11");
+        assertThat(button(teacher, "Take the score back")).isVisible();
+        Stage.select(teacher, 12);
+        teacher.keyboard().press("b");
+        teacher.getByLabel(Pattern.compile("^Beside “")).fill("How long is that in days?");
+        teacher.keyboard().press("Enter");
+        assertThat(button(teacher, "Take away")).isVisible();
+        assertThat(teacher.getByText("How long is that in days?")).isVisible();
+        teacher.keyboard().press("e");
+        assertThat(teacher.getByText(Pattern.compile("^Week 3 log: \\w+, \\d of \\d"))
+                        .first())
+                .isVisible();
+        Page student = as("wren.c", "/classes/1/feedback");
+        Locator week = student.getByLabel("Week 4 log");
+        week.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("beside your words$")))
+                .click();
+        assertThat(week.getByText("How long is that in days?")).isVisible();
+        week.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Answer"))
+                .click();
+        week.getByLabel("Say something to whoever marked this").fill("Nine days, I looked it up.");
+        week.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Send it"))
+                .click();
+        assertThat(week.getByLabel("Say something to whoever marked this")).hasValue("");
+        teacher.navigate("/news");
+        teacher.getByText("answered to the marks for").first().waitFor();
+        link(teacher, "Week 4 log").first().click();
+        assertThat(teacher.getByText("Nine days, I looked it up.")).isVisible();
+        button(teacher, "Release later").click();
+        teacher.getByLabel("Release them").fill("2020-01-01T10:00");
+        button(teacher, "Keep it").click();
+        assertThat(teacher.getByText("This moment is over.").first()).isVisible();
+    }
+
     @Test
     void theScoreSheetIsWalkedByKeysAndTakenAlong() throws IOException {
         Page teacher = as("quill", "/classes/1/scores");

@@ -72,6 +72,7 @@ class CanarySchool {
     private long shared;
     private long groupBlog;
     private long closed;
+    private Map<String, Object> unseen = Map.of();
     private int port;
 
     CanarySchool(
@@ -159,6 +160,18 @@ class CanarySchool {
                 "Plan", false, LocalDateTime.now(ZoneId.of("Europe/London")).minusDays(2));
         long first = prompt("First yours", true, LocalDateTime.now().plusDays(4));
         for (long prompt : List.of(marked, released, first)) thing("prompt", prompt);
+        unseen = wanted(
+                "Unseen steps",
+                false,
+                LocalDateTime.now().plusDays(20),
+                LocalDateTime.now().minusDays(1));
+        unseen.remove("rubric");
+        thing(
+                "prompt",
+                who('L').post("/api/classes/" + classId + "/prompts", unseen)
+                        .body()
+                        .get("id")
+                        .asLong());
         for (long prompt : List.of(marked, released))
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
@@ -425,6 +438,7 @@ class CanarySchool {
         who('L').post(
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
                         Map.of("text", token("word-on-marks")));
+        unseenSteps(token("hidden-rubric"));
         String hidden = token("unopened-prompt");
         thing(
                 "prompt",
@@ -813,6 +827,27 @@ class CanarySchool {
                                         row.get("live"),
                                         "rev",
                                         row.get("rev")))));
+    }
+
+    /** Gives the prompt that has none a rubric which students see only with their marks. */
+    private void unseenSteps(String criterion) {
+        Object prompt = things.get("prompt").get(3);
+        Map<String, Object> wanted = new HashMap<>(unseen);
+        wanted.put("rubricHidden", true);
+        wanted.put(
+                "rubric",
+                Map.of(
+                        "criteria",
+                        List.of(Map.of(
+                                "name",
+                                criterion,
+                                "weight",
+                                1,
+                                "levels",
+                                List.of(
+                                        Map.of("name", "none", "points", 0, "descriptor", ""),
+                                        Map.of("name", "all", "points", 6, "descriptor", ""))))));
+        who('L').put("/api/prompts/" + prompt, Map.of("rev", 1, "prompt", wanted, "reason", ""));
     }
 
     private long prompt(String title, boolean answerFirst, LocalDateTime due) {

@@ -102,6 +102,28 @@ class ReleasingTest extends Assessing {
     }
 
     @Test
+    void aRubricMayComeOnlyWithTheMarks() {
+        Map<String, Object> wanted = open("Unseen", in(3));
+        wanted.put("rubricHidden", true);
+        long unseen = set(wanted);
+        String at = "/api/prompts/" + unseen;
+        assertFalse(of.first().get(at).body().has("rubric"));
+        assertFalse(of.guest().get(at).body().has("rubric"));
+        assertTrue(of.lead().get(at).body().has("rubric"));
+        assertTrue(of.lead()
+                .get(at + "/editable")
+                .body()
+                .get("prompt")
+                .get("rubricHidden")
+                .asBoolean());
+        handIn(unseen, "Snails");
+        mark(unseen, 4, 2);
+        release(unseen);
+        assertFalse(of.first().get(at).body().has("rubric"));
+        assertEquals(2, feedback().get(0).get("rubric").get("criteria").size());
+    }
+
+    @Test
     void whoIsAllowedToHandsInAgainAndIsNotLateByIt() {
         release(prompt);
         letDueGoBy(prompt);

@@ -27,6 +27,7 @@ import org.vastporch.core.writing.HandIn;
  * @param closes after which nothing comes in; null for never
  * @param series the first of the prompts that were set in one step with it; null if it was set alone
  * @param bundleId the prompts that it counts together with; null for none
+ * @param rubricHidden whether students see its rubric only with their marks
  * @param rubric null if it is not marked
  * @param rev raised by each change
  */
@@ -51,6 +52,7 @@ public record Prompt(
         @Nullable Instant closes,
         @Nullable Long series,
         @Nullable Long bundleId,
+        boolean rubricHidden,
         @Nullable Rubric rubric,
         int rev) {
 
@@ -131,6 +133,7 @@ public record Prompt(
                 closes,
                 series,
                 bundleId,
+                rubricHidden,
                 rubric,
                 rev);
     }

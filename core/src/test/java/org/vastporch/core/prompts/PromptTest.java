@@ -79,6 +79,7 @@ class PromptTest {
                     closes,
                     null,
                     null,
+                    false,
                     null,
                     1);
         }

@@ -75,7 +75,9 @@ class PromptApi {
                 prompts.allowances(found.stream().map(Prompt::id).toList());
         return found.stream()
                 .map(p -> view(
-                        p, allowances.getOrDefault(p.id(), Map.of()).getOrDefault(viewer.personId(), Allowance.NONE)))
+                        p,
+                        allowances.getOrDefault(p.id(), Map.of()).getOrDefault(viewer.personId(), Allowance.NONE),
+                        prompts.seesRubric(viewer, p)))
                 .toList();
     }
 
@@ -110,10 +112,12 @@ class PromptApi {
 
     @GetMapping("/api/prompts/{id}")
     PromptView get(Viewer viewer, @PathVariable long id) {
-        return view(prompts.forMember(viewer, id), prompts.allowance(id, viewer.personId()));
+        Prompt prompt = prompts.forMember(viewer, id);
+        return view(prompt, prompts.allowance(id, viewer.personId()), prompts.seesRubric(viewer, prompt));
     }
 
-    private PromptView view(Prompt p, Allowance allowance) {
+    /** @param showsRubric whether the viewer sees it before there are marks */
+    private PromptView view(Prompt p, Allowance allowance, boolean showsRubric) {
         Instant now = clock.instant();
         Deadline deadline = p.deadline(allowance);
         return new PromptView(
@@ -137,6 +141,6 @@ class PromptApi {
                 PromptService.WantedAnswers.of(p.answers()),
                 p.closes(),
                 p.bundleId(),
-                p.rubric());
+                showsRubric ? p.rubric() : null);
     }
 }

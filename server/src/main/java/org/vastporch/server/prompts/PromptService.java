@@ -47,6 +47,7 @@ public class PromptService {
      * @param answers left out for one post
      * @param latePercentPerDay points lost for each started day, in per cent
      * @param lateFloor points below which lateness does not push a score
+     * @param rubricHidden whether students see the rubric only with their marks
      */
     public record WantedPrompt(
             String title,
@@ -67,6 +68,7 @@ public class PromptService {
             @Optionally Integer commentsWords,
             @Optionally String starter,
             @Optionally Long bundleId,
+            @Optionally Boolean rubricHidden,
             @Optionally Rubric rubric) {}
 
     /**
@@ -210,6 +212,7 @@ public class PromptService {
                 w.commentsWords(),
                 w.starter(),
                 w.bundleId(),
+                w.rubricHidden(),
                 w.rubric());
     }
 
@@ -249,6 +252,7 @@ public class PromptService {
                 p.commentsWords(),
                 p.starter(),
                 p.bundleId(),
+                p.rubricHidden(),
                 p.rubric());
         return new Editable(
                 weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
@@ -377,6 +381,7 @@ public class PromptService {
                 moment(term, wanted.closes(), before == null ? null : before.closes()),
                 series,
                 wanted.bundleId(),
+                Boolean.TRUE.equals(wanted.rubricHidden()),
                 wanted.rubric(),
                 before == null ? 0 : before.rev());
         // What is too long is refused before it is cleaned, which takes its time.
@@ -409,6 +414,11 @@ public class PromptService {
         access.require(viewer, Act.READ_CLASS, prompt.classId());
         if (!isOpen(prompt) && !access.allows(viewer, Act.SEE_REAL_NAME, prompt.classId())) throw Problem.missing();
         return prompt;
+    }
+
+    /** Whether somebody who may know a prompt sees how it is marked before there are marks. */
+    public boolean seesRubric(Viewer viewer, Prompt prompt) {
+        return !prompt.rubricHidden() || access.allows(viewer, Act.MARK, prompt.classId());
     }
 
     public Prompt get(long id) {

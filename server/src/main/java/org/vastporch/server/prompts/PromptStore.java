@@ -30,7 +30,7 @@ class PromptStore {
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
         p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
-        p.also_time, p.comments_first, p.closes_at, p.series, p.bundle_id, p.rev, r.definition,
+        p.also_time, p.comments_first, p.closes_at, p.series, p.bundle_id, p.rubric_hidden, p.rev, r.definition,
         (select listagg(n.post_id, ',') within group (order by n.post_id)
            from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
 
@@ -68,7 +68,8 @@ class PromptStore {
             "comments_first",
             "closes_at",
             "series",
-            "bundle_id");
+            "bundle_id",
+            "rubric_hidden");
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -166,6 +167,7 @@ class PromptStore {
         params.put("also_tag", prompt.answers().also().tag());
         params.put("also_time", prompt.answers().also().time());
         params.put("comments_first", prompt.answers().commentsFirst());
+        params.put("rubric_hidden", prompt.rubricHidden());
         params.put("closes_at", Rows.utc(prompt.closes()));
         params.put("series", prompt.series());
         params.put("bundle_id", prompt.bundleId());
@@ -324,6 +326,7 @@ class PromptStore {
                 Rows.instant(row, "closes_at"),
                 Rows.number(row, "series"),
                 Rows.number(row, "bundle_id"),
+                row.getBoolean("rubric_hidden"),
                 rubric == null ? null : json.readValue(rubric, Rubric.class),
                 row.getInt("rev"));
     }

@@ -175,6 +175,7 @@ abstract class IntakeWorld {
                         null,
                         null,
                         null,
+                        null,
                         null));
     }
 }

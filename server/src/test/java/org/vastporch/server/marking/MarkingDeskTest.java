@@ -93,6 +93,7 @@ class MarkingDeskTest {
                 null,
                 null,
                 null,
+                false,
                 rubric,
                 1);
         ClassService.ClassRecord of = mock();
