@@ -123,6 +123,18 @@ function Note({ note, lost, point, acts }: NoteProps) {
   );
 }
 
+/** A note that is being written; the one that it changes, if there is one. */
+type Writing = Passage & { text: string; note?: PaperNote };
+
+/** What was being written when the page was left. */
+function remembered(kept: string): Writing | null {
+  try {
+    return JSON.parse(localStorage.getItem(kept) ?? 'null');
+  } catch {
+    return null;
+  }
+}
+
 interface WriteBesideProps {
   paper: Paper;
   post: PaperPost;
@@ -136,10 +148,8 @@ export function WriteBeside({ paper, post, beside }: WriteBesideProps) {
   const client = useQueryClient();
   const kept = useKeptName(`paper-note-${paper.promptId}-${post.postId}`);
   const [selected, setSelected] = useState<ReturnType<typeof chosenIn>>(null);
-  const [writing, setWriting] = useState<(Passage & { text: string; note?: PaperNote }) | null>(() =>
-    JSON.parse(localStorage.getItem(kept) ?? 'null'),
-  );
-  const type = (now: typeof writing) => {
+  const [writing, setWriting] = useState(() => remembered(kept));
+  const type = (now: Writing | null) => {
     setWriting(now);
     if (now?.text) localStorage.setItem(kept, JSON.stringify(now));
     else localStorage.removeItem(kept);
@@ -154,7 +164,7 @@ export function WriteBeside({ paper, post, beside }: WriteBesideProps) {
         },
     );
   const keep = useWrite(
-    (wanted: NonNullable<typeof writing>) =>
+    (wanted: Writing) =>
       wanted.note
         ? putJson<PaperNote>(`/api/paper-notes/${wanted.note.id}`, { was: wanted.note.text, text: wanted.text })
         : postJson<PaperNote>(`/api/prompts/${paper.promptId}/marking/${paper.studentId}/notes`, {

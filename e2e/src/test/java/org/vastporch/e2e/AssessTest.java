@@ -107,6 +107,7 @@ class AssessTest {
         Page teacher = as("quill", "/classes/1/mark/4/11");
         assertThat(button(teacher, "Take the score back")).isVisible();
         Stage.select(teacher, 12);
+        assertThat(named(teacher, AriaRole.BUTTON, "^Write beside it")).isVisible();
         teacher.keyboard().press("b");
         teacher.getByLabel(Pattern.compile("^Beside “")).fill("How long is that in days?");
         teacher.keyboard().press("Enter");

@@ -89,6 +89,14 @@ class PaperNotesTest extends Assessing {
                                 Map.of("post", elsewhere, "version", 1, "quote", "x", "nth", 0, "text", "Why?"))
                         .code());
         assertEquals(0, notes().size());
+        jdbc.sql("""
+                insert into paper_note (prompt_id, post_id, version_no, quote, nth, text, author_id, noted_at)
+                select :prompt, :post, 1, 'x', 0, 'Why?', :author, current_timestamp from system_range(1, 200)""")
+                .param("prompt", prompt)
+                .param("post", post)
+                .param("author", of.lead().id)
+                .update();
+        assertEquals("too-many-notes", note(of.lead(), words(), "Why?").code());
     }
 
     @Test

@@ -34,6 +34,7 @@ public class PaperNoteService {
     public record NotedPost(long postId, String title, String html, List<PaperNote> notes) {}
 
     private static final int LONGEST = 4_000;
+    private static final int MOST = 200;
 
     private final PaperNoteStore store;
     private final MarkingDesk desk;
@@ -83,6 +84,8 @@ public class PaperNoteService {
             throw Problem.stale(
                     "words-gone",
                     "These words do not stand in the text any more. Load the page again to see it as it is now.");
+        if (store.of(List.of(promptId), List.of(wanted.post())).size() >= MOST)
+            throw Problem.stale("too-many-notes", "There are " + MOST + " notes beside this post; no more fit.");
         Note note = new Note(
                 0, promptId, wanted.post(), wanted.version(), passage, text, viewer.personId(), clock.instant());
         long id = store.add(note);
@@ -141,8 +144,8 @@ public class PaperNoteService {
 
     private Note own(Viewer viewer, long id) {
         Note note = store.lock(id).orElseThrow(Problem::missing);
+        if (viewer.isStranger() || note.authorId() != viewer.personId()) throw Problem.missing();
         papers.requireMarking(viewer, note.promptId());
-        if (note.authorId() != viewer.personId()) throw Problem.missing();
         return note;
     }
 
