@@ -50,7 +50,7 @@ function placesOf(c: SeenPlace): PlaceLink[] {
     {
       to: `${at}/people`,
       word: p.class,
-      also: ['groups', 'blogs', 'prompts', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`),
+      also: ['groups', 'blogs', 'prompts', 'scores', 'sources', 'rules', 'term'].map((x) => `${at}/${x}`),
     },
   ];
 }
@@ -70,13 +70,15 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
   if (!c.manages) return own;
   return [
     ...of({
-      'Enrol students': 'people/roster',
+      'Enrol students from a roster': 'people/roster',
       'Class word and invitations': 'people/ways',
       Groups: 'groups',
       'Blogs and their settings': 'blogs',
       'Make a new blog': 'blogs/new',
       Prompts: 'prompts',
       'Set a prompt': 'prompts/new',
+      Scores: 'scores',
+      'The class’s picture': 'scores/picture',
       'Outside blogs': 'sources',
       Rules: 'rules',
       'Term and names': 'term',

@@ -455,6 +455,23 @@ class WaysInTest {
         }
     }
 
+    /** What the web server itself refuses is said as everything is, and tells nothing of what runs here. */
+    @Test
+    void anAddressThatCannotBeOneIsRefusedInOurForm() throws IOException {
+        for (String odd : List.of("/api/classes/1%00", "/api/classes/1/porch?a=%zz|", "/api/..%2f..%2f%00")) {
+            try (Socket socket = new Socket("localhost", port)) {
+                socket.getOutputStream()
+                        .write(("GET " + odd + " HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n")
+                                .getBytes(StandardCharsets.UTF_8));
+                String answer = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+                assertTrue(answer.startsWith("HTTP/1.1 400"), answer);
+                assertTrue(answer.contains("application/problem+json"), answer);
+                assertTrue(answer.contains("This request could not be understood."), answer);
+                assertFalse(answer.contains("<html"), answer);
+            }
+        }
+    }
+
     @Test
     void noAnswerIsKeptOnTheWay() {
         for (String at : List.of("/api/me", path("/porch"), "/api/posts/0"))
