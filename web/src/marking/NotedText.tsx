@@ -49,6 +49,9 @@ export function NotedText({ html, postId, notes, own, acts, text }: NotedTextPro
       child.style.top = `${at}px`;
       free = at + child.offsetHeight + 10;
     }
+    // What follows begins below the last note.
+    const isBeside = getComputedStyle(column.current).position === 'absolute';
+    if (root.parentElement) root.parentElement.style.minHeight = isBeside ? `${free}px` : '';
     setLost((before) => (before.join() === gone.join() ? before : gone));
   }, [words]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: other notes or another text stand elsewhere

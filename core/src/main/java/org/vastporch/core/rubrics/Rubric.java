@@ -2,6 +2,7 @@ package org.vastporch.core.rubrics;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
@@ -31,12 +32,16 @@ public record Rubric(List<Criterion> criteria) {
      *     for one that has none yet
      * @param weight above 0, at most 10,000
      * @param levels 2 to 8, rising from the lowest to the highest
-     * @param counted what the program counts for it, each thing once; empty for nothing
+     * @param counted what the program counts for it, each thing once, in one order; empty for nothing
      */
     public record Criterion(String id, String name, BigDecimal weight, List<Level> levels, List<Measure> counted) {
         public Criterion {
             if (id == null) id = "";
-            counted = counted == null ? List.of() : List.copyOf(counted);
+            counted = counted == null
+                    ? List.of()
+                    : counted.stream()
+                            .sorted(Comparator.comparing(Measure::what))
+                            .toList();
             if (id.length() > 40)
                 throw new Refusal("rubric", "criterion-id", "The identity of a criterion has at most 40 characters.");
             name = name.strip();

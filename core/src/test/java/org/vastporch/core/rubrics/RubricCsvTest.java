@@ -4,6 +4,7 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -51,7 +52,7 @@ class RubricCsvTest {
         }
     }
 
-    /** Some things in their order, each with numbers for some of the levels. */
+    /** Some things in any order, each with numbers for some of the levels. */
     private static List<Measure> counted(Random random, int levels) {
         List<Measure> counted = new ArrayList<>();
         for (Counted what : Counted.values()) {
@@ -61,6 +62,7 @@ class RubricCsvTest {
             for (int l = random.nextInt(levels); l > 0; l--) atLeast.add(number += 1 + random.nextInt(60));
             counted.add(new Measure(what, atLeast));
         }
+        Collections.shuffle(counted, random);
         return counted;
     }
 
