@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.margin.Passage;
 import org.vastporch.core.prompts.Prompt;
@@ -143,8 +144,9 @@ public class PaperNoteService {
     }
 
     private Note own(Viewer viewer, long id) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         Note note = store.lock(id).orElseThrow(Problem::missing);
-        if (viewer.isStranger() || note.authorId() != viewer.personId()) throw Problem.missing();
+        if (note.authorId() != viewer.personId()) throw Problem.missing();
         papers.requireMarking(viewer, note.promptId());
         return note;
     }
