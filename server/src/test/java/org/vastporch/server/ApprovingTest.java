@@ -222,31 +222,14 @@ class ApprovingTest {
         assertEquals(List.of("FIRST_POST"), rulesOf(waiting().get(0)));
         decide(of.lead(), waiting().get(0), "APPROVE");
         assertEquals(200, readBy(of.other(), handIn("Second", "<p>Words.</p>")));
-        int rev = of.first()
-                .get("/api/posts/" + post + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        rev = of.first()
-                .put(
-                        "/api/posts/" + post + "/draft",
-                        Map.of(
-                                "rev",
-                                rev,
-                                "title",
-                                "First",
-                                "html",
-                                "<p>Words.</p><figure><img src=\"/media/" + "a".repeat(64)
-                                        + "\" alt=\"A bed\"></figure>",
-                                "tags",
-                                List.of(),
-                                "audience",
-                                "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
-        of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
+        School.handInAgain(
+                of.first(),
+                post,
+                Map.of(
+                        "title",
+                        "First",
+                        "html",
+                        "<p>Words.</p><figure><img src=\"/media/" + "a".repeat(64) + "\" alt=\"A bed\"></figure>"));
         assertEquals(List.of("PICTURE"), rulesOf(waiting().get(0)));
     }
 
@@ -367,30 +350,7 @@ class ApprovingTest {
     void anOutdatedDecisionShowsTheDifference() {
         long post = handIn("Slugs", "<p>Eleven leaves.</p>");
         JsonNode seen = waiting().get(0);
-        int rev = of.first()
-                .get("/api/posts/" + post + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        rev = of.first()
-                .put(
-                        "/api/posts/" + post + "/draft",
-                        Map.of(
-                                "rev",
-                                rev,
-                                "title",
-                                "Slugs",
-                                "html",
-                                "<p>Eleven eaten leaves.</p>",
-                                "tags",
-                                List.of(),
-                                "audience",
-                                "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
-        of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
+        School.handInAgain(of.first(), post, Map.of("title", "Slugs", "html", "<p>Eleven eaten leaves.</p>"));
         JsonNode refused = decide(of.lead(), seen, "APPROVE").body().get(0);
         assertEquals("newer-version", refused.get("code").asString());
         assertTrue(refused.get("changes").toString().contains("eaten"), refused::toString);
@@ -411,33 +371,18 @@ class ApprovingTest {
                 held.get("holds").get(0).get("found").asString(),
                 "a link is held, whatever words it has");
         decide(of.lead(), held, "APPROVE");
-        int rev = of.first()
-                .get("/api/posts/" + post + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        rev = of.first()
-                .put(
-                        "/api/posts/" + post + "/draft",
-                        Map.of(
-                                "rev",
-                                rev,
-                                "title",
-                                "Slugs",
-                                "html",
-                                "<p>We read <a href=\"https://else.example/plan\">the plan</a>.</p>",
-                                "tags",
-                                List.of("07700 900461"),
-                                "audience",
-                                "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
         assertEquals(
                 200,
-                of.first()
-                        .post("/api/posts/" + post + "/hand-in", Map.of("rev", rev))
+                School.handInAgain(
+                                of.first(),
+                                post,
+                                Map.of(
+                                        "title",
+                                        "Slugs",
+                                        "html",
+                                        "<p>We read <a href=\"https://else.example/plan\">the plan</a>.</p>",
+                                        "tags",
+                                        List.of("07700 900461")))
                         .status());
         JsonNode again = waiting().get(0);
         assertEquals(

@@ -158,30 +158,7 @@ class NewsTest {
     void aSubscriptionNamesThePostAsItIsUp() {
         long post = school.published(of, of.first(), of.blogOfFirst(), Map.of(), "Slugs");
         subscribe(of.other(), Map.of("classId", of.classId(), "kind", "THREAD", "target", post));
-        int rev = of.first()
-                .get("/api/posts/" + post + "/draft")
-                .body()
-                .get("beside")
-                .get("rev")
-                .asInt();
-        rev = of.first()
-                .put(
-                        "/api/posts/" + post + "/draft",
-                        Map.of(
-                                "rev",
-                                rev,
-                                "title",
-                                "Mine alone",
-                                "html",
-                                "<p>Twelve leaves.</p>",
-                                "tags",
-                                List.of(),
-                                "audience",
-                                "MY_CLASS"))
-                .body()
-                .get("rev")
-                .asInt();
-        of.first().post("/api/posts/" + post + "/hand-in", Map.of("rev", rev));
+        School.handInAgain(of.first(), post, Map.of("title", "Mine alone", "html", "<p>Twelve leaves.</p>"));
         assertEquals(
                 "Comments on Slugs",
                 of.other()

@@ -132,10 +132,17 @@ class School {
 
     /** A draft of somebody's with what is given of it; as a text of the class where nothing is said. */
     static Saved save(Person author, long blog, Map<String, Object> begin, Map<String, Object> given) {
-        long id = author.post("/api/blogs/" + blog + "/posts", begin)
-                .body()
-                .get("id")
-                .asLong();
+        return change(
+                author,
+                author.post("/api/blogs/" + blog + "/posts", begin)
+                        .body()
+                        .get("id")
+                        .asLong(),
+                given);
+    }
+
+    /** The text beside a post, or a draft, with what is given of it. */
+    static Saved change(Person author, long id, Map<String, Object> given) {
         int rev = author.get("/api/posts/" + id + "/draft")
                 .body()
                 .get("beside")
@@ -150,6 +157,13 @@ class School {
                         .body()
                         .get("rev")
                         .asInt());
+    }
+
+    /** A post that was handed in before, with what is given of it. */
+    static Answer handInAgain(Person author, long post, Map<String, Object> given) {
+        return author.post(
+                "/api/posts/" + post + "/hand-in",
+                Map.of("rev", change(author, post, given).rev()));
     }
 
     /** A post of somebody's, saved and handed in. */

@@ -34,12 +34,22 @@ class UnreadRequests implements WebServerFactoryCustomizer<TomcatServletWebServe
                 response.setCharacterEncoding("utf-8");
                 PrintWriter writer = response.getReporter();
                 if (writer == null) return;
-                writer.write("{\"status\":" + status
-                        + ",\"code\":\"not-valid\",\"detail\":\"This request could not be understood.\"}");
+                writer.write("{\"status\":" + status + ",\"code\":\"" + code(status) + "\",\"detail\":\""
+                        + sentence(status) + "\"}");
                 response.finishResponse();
             } catch (IOException | IllegalStateException e) {
                 // Whoever asked is gone.
             }
+        }
+
+        private static String code(int status) {
+            return status < 500 ? "not-valid" : "failed";
+        }
+
+        private static String sentence(int status) {
+            if (status >= 500) return "Something went wrong here. Please try again.";
+            if (status == 413 || status == 414 || status == 431) return "This request is too long.";
+            return "This request could not be understood.";
         }
     }
 }

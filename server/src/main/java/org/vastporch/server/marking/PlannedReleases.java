@@ -4,6 +4,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -33,6 +35,7 @@ public class PlannedReleases {
 
     private static final Logger LOG = LoggerFactory.getLogger(PlannedReleases.class);
     private static final Duration FARTHEST = Duration.ofDays(366);
+    private static final Duration AFTER_A_FAILURE = Duration.ofMinutes(10);
 
     private final PlannedReleaseStore store;
     private final ReleaseService releases;
@@ -41,6 +44,7 @@ public class PlannedReleases {
     private final EventStore events;
     private final TransactionTemplate whole;
     private final Clock clock;
+    private final Map<Long, Instant> failed = new ConcurrentHashMap<>();
 
     PlannedReleases(
             PlannedReleaseStore store,
@@ -96,13 +100,17 @@ public class PlannedReleases {
         return view(prompt, planned);
     }
 
-    /** Shows what was to be shown by now. One prompt that fails holds up no other. */
+    /** Shows what was to be shown by now. One prompt that fails holds up no other, and is tried again after a while. */
     @Scheduled(fixedDelayString = "${vastporch.releases.every:PT15S}")
     public void releaseWhatIsDue() {
-        for (long promptId : store.due(clock.instant())) {
+        Instant now = clock.instant();
+        for (long promptId : store.due(now)) {
+            if (now.isBefore(failed.getOrDefault(promptId, now))) continue;
             try {
                 whole.executeWithoutResult(transaction -> release(promptId));
+                failed.remove(promptId);
             } catch (RuntimeException e) {
+                failed.put(promptId, now.plus(AFTER_A_FAILURE));
                 LOG.error("The marks of prompt {} could not be released at their time", promptId, e);
             }
         }
