@@ -427,7 +427,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -973,7 +973,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["preview"];
+        post: operations["preview_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -989,7 +989,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["previewFile"];
+        post: operations["previewFile_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1083,7 +1083,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_1"];
+        get: operations["csv_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2203,7 +2203,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv"];
+        get: operations["csv_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2445,6 +2445,70 @@ export interface paths {
         };
         get?: never;
         put: operations["word"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marks-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marks-table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marks-table/preview-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marks.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -3928,6 +3992,38 @@ export interface components {
             /** Format: int32 */
             marks: number;
         };
+        MarksLeft: {
+            name: string;
+            why: string;
+        };
+        MarksPreview: {
+            notes: string[];
+            rows: components["schemas"]["MarksRow"][];
+        };
+        MarksRow: {
+            before: components["schemas"]["TableMark"][];
+            called: string;
+            /** Format: int32 */
+            line: number;
+            marks: components["schemas"]["TableMark"][];
+            name?: string;
+            needsReason: boolean;
+            /** @enum {string} */
+            outcome: "NEW" | "CHANGES" | "SAME" | "LEFT";
+            problem: string;
+            seen?: components["schemas"]["Seen"];
+            /** Format: int64 */
+            student?: number;
+            word?: string;
+        };
+        MarksTaken: {
+            left: components["schemas"]["MarksLeft"][];
+            /** Format: int32 */
+            taken: number;
+        };
+        MarksText: {
+            text: string;
+        };
         Me: {
             classes: components["schemas"]["Place"][];
             /** Format: int64 */
@@ -5070,6 +5166,12 @@ export interface components {
             target?: number;
             to: string;
         };
+        TableMark: {
+            criterion: string;
+            notCounted: boolean;
+            points?: number;
+            remark?: string;
+        };
         Taking: {
             /** Format: int64 */
             post: number;
@@ -5081,6 +5183,10 @@ export interface components {
         TakingBack: {
             reason?: string;
             seen: components["schemas"]["Seen"];
+        };
+        TakingMarks: {
+            reason?: string;
+            rows: components["schemas"]["WantedRow"][];
         };
         TermView: {
             /** Format: date */
@@ -5271,6 +5377,13 @@ export interface components {
             starter?: string;
             tag?: string;
             title: string;
+        };
+        WantedRow: {
+            marks: components["schemas"]["TableMark"][];
+            seen: components["schemas"]["Seen"];
+            /** Format: int64 */
+            student: number;
+            word?: string;
         };
         WantedSource: {
             description: string;
@@ -5468,6 +5581,11 @@ export type MarkView = components['schemas']['MarkView'];
 export type Marked = components['schemas']['Marked'];
 export type MarkedPost = components['schemas']['MarkedPost'];
 export type MarksAside = components['schemas']['MarksAside'];
+export type MarksLeft = components['schemas']['MarksLeft'];
+export type MarksPreview = components['schemas']['MarksPreview'];
+export type MarksRow = components['schemas']['MarksRow'];
+export type MarksTaken = components['schemas']['MarksTaken'];
+export type MarksText = components['schemas']['MarksText'];
 export type Me = components['schemas']['Me'];
 export type Measure = components['schemas']['Measure'];
 export type MemberLine = components['schemas']['MemberLine'];
@@ -5607,8 +5725,10 @@ export type Strip = components['schemas']['Strip'];
 export type StripView = components['schemas']['StripView'];
 export type StudentLine = components['schemas']['StudentLine'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
+export type TableMark = components['schemas']['TableMark'];
 export type Taking = components['schemas']['Taking'];
 export type TakingBack = components['schemas']['TakingBack'];
+export type TakingMarks = components['schemas']['TakingMarks'];
 export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
@@ -5631,6 +5751,7 @@ export type WantedAnswers = components['schemas']['WantedAnswers'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedMembers = components['schemas']['WantedMembers'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
+export type WantedRow = components['schemas']['WantedRow'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
@@ -6416,7 +6537,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_3: {
         parameters: {
             query?: {
                 q?: string;
@@ -7525,7 +7646,7 @@ export interface operations {
             };
         };
     };
-    preview: {
+    preview_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -7551,7 +7672,7 @@ export interface operations {
             };
         };
     };
-    previewFile: {
+    previewFile_1: {
         parameters: {
             query?: {
                 columns?: ("FAMILY" | "GIVEN" | "FULL" | "FULL_FAMILY_FIRST" | "EMAIL" | "NUMBER" | "GROUP" | "LEFT")[];
@@ -7698,7 +7819,7 @@ export interface operations {
             };
         };
     };
-    csv_1: {
+    csv_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9875,7 +9996,7 @@ export interface operations {
             };
         };
     };
-    csv: {
+    csv_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10344,6 +10465,109 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Standing"];
+                };
+            };
+        };
+    };
+    take_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakingMarks"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksTaken"];
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksPreview"];
+                };
+            };
+        };
+    };
+    previewFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksPreview"];
+                };
+            };
+        };
+    };
+    csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

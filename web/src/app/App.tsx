@@ -68,6 +68,7 @@ const PromptPage = page(() => import('../prompts/PromptPage').then((m) => m.Prom
 const ComposePage = page(() => import('../prompts/ComposePage').then((m) => m.ComposePage));
 const ScoreSheetPage = page(() => import('../marking/ScoreSheetPage').then((m) => m.ScoreSheetPage));
 const ClassPicturePage = page(() => import('../marking/ClassPicturePage').then((m) => m.ClassPicturePage));
+const BringMarksPage = page(() => import('../marking/BringMarksPage').then((m) => m.BringMarksPage));
 const NewsPage = page(() => import('../subscriptions/NewsPage').then((m) => m.NewsPage));
 const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage').then((m) => m.SubscriptionsPage));
 const EmailPage = page(() => import('../people/EmailPage').then((m) => m.EmailPage));
@@ -111,6 +112,7 @@ const UNDER_TABS = {
   'prompts/:promptId': ComposePage,
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
+  'scores/bring-in': BringMarksPage,
   sources: SourcesPage,
   rules: RulesPage,
 };

@@ -79,6 +79,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
       'Set a prompt': 'prompts/new',
       Scores: 'scores',
       'The class’s picture': 'scores/picture',
+      'Bring marks in': 'scores/bring-in',
       'Outside blogs': 'sources',
       Rules: 'rules',
       'Term and names': 'term',

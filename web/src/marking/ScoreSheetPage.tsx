@@ -37,6 +37,10 @@ export function ScoreSheetPage() {
                 <Word onClick={() => setBundling(true)}>Bundles and weights</Word> ·{' '}
               </>
             )}
+            <Link className="word" to={`/classes/${id}/scores/bring-in`}>
+              Bring marks in
+            </Link>{' '}
+            ·{' '}
             <a className="word" href={`/api/classes/${id}/score-sheet.csv`}>
               Take along (CSV)
             </a>{' '}

@@ -278,6 +278,14 @@ class Crawl {
                                 stale(Map.of(
                                         "papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
                 Map.entry(
+                        "POST /api/prompts/{}/marks-table/preview",
+                        () -> List.of(Map.of("text", "Username,Comment\nwren,Well seen"))),
+                Map.entry(
+                        "POST /api/prompts/{}/marks-table",
+                        () -> List.of(
+                                Map.of("rows", List.of(marksRow(seen(id))), "reason", "Marked on paper."),
+                                Map.of("rows", List.of(marksRow(guess())), "reason", "Marked on paper."))),
+                Map.entry(
                         "POST /api/prompts/{}/marking/{}/take-back",
                         () -> List.of(
                                 Map.of("seen", seen(id), "reason", "Too soon."),
@@ -518,6 +526,10 @@ class Crawl {
                 .query(String.class)
                 .optional()
                 .orElse("");
+    }
+
+    private Map<String, Object> marksRow(Map<String, Object> seen) {
+        return Map.of("student", school.who('S').id, "seen", seen, "marks", List.of(), "word", "Well seen.");
     }
 
     private static Map<String, Object> guess() {

@@ -495,7 +495,7 @@ class DayTest {
                                 Map.of("text", "E-mail;Form\na@b.example;8Q"))
                         .code());
         assertEquals(
-                "roster-other-file",
+                "table-other-file",
                 of.lead()
                         .upload(
                                 "/api/classes/" + of.classId() + "/roster/preview-file",

@@ -10,7 +10,7 @@ import java.util.function.Predicate;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.enrolment.RosterReader.Column;
-import org.vastporch.core.enrolment.RosterTable.Line;
+import org.vastporch.core.tables.Table.Line;
 import org.vastporch.core.text.Folding;
 
 /** What the columns of a list are: by the words at their head, else by what stands in them. */
@@ -92,6 +92,11 @@ final class RosterColumns {
         // One line of words such as "Student" among names is a head; a lone "Group 4" above the list is its title.
         boolean names = found.contains(Column.FAMILY) || found.contains(Column.GIVEN) || found.contains(Column.FULL);
         return names || found.size() > 1 || found.contains(Column.EMAIL) ? found.size() : 0;
+    }
+
+    /** Whether lines with one comma each are names typed as "Family, Given". */
+    static boolean areNames(List<String> lines) {
+        return lines.stream().allMatch(l -> looksLikeName(l.strip()) && !isKnown(l.split(",", 2)[0]));
     }
 
     static boolean isKnown(String head) {

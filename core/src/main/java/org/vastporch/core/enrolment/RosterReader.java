@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.vastporch.core.Refusal;
-import org.vastporch.core.enrolment.RosterTable.Line;
+import org.vastporch.core.tables.Table;
+import org.vastporch.core.tables.Table.Line;
+import org.vastporch.core.tables.TableFile;
 
 /**
  * Reads a list of students as school offices export it: encoding, separator, head and columns are found by looking, and
@@ -51,12 +53,12 @@ public final class RosterReader {
 
     /** Reads a file's bytes; {@code columns} says what the columns are, or is empty to let that be found. */
     public static Roster read(byte[] bytes, List<Column> columns) {
-        return read(RosterFile.text(bytes), columns);
+        return read(TableFile.text(bytes), columns);
     }
 
     /** Reads pasted text, in the same way. */
     public static Roster read(String text, List<Column> columns) {
-        RosterTable table = RosterTable.of(text);
+        Table table = Table.of(text, RosterColumns::areNames);
         List<Line> lines = table.lines();
         if (lines.isEmpty())
             throw new Refusal(
@@ -109,7 +111,7 @@ public final class RosterReader {
         return taken;
     }
 
-    private static List<String> notes(RosterTable table, RosterColumns.Head found, boolean guessed) {
+    private static List<String> notes(Table table, RosterColumns.Head found, boolean guessed) {
         List<String> notes = new ArrayList<>(table.notes());
         if (found.at() > 0) {
             String left = table.lines().subList(0, found.at()).stream()

@@ -172,11 +172,7 @@ public final class RubricCsv {
     private static String cell(CSVRecord row, Map<String, Integer> columns, String name) {
         Integer at = columns.get(name);
         if (at == null || at >= row.size()) return "";
-        String cell = row.get(at).strip();
-        // What was made safe for a spreadsheet is as it was before.
-        return cell.startsWith("'") && !TableCell.of(cell.substring(1)).equals(cell.substring(1))
-                ? cell.substring(1)
-                : cell;
+        return TableCell.back(row.get(at).strip());
     }
 
     private static BigDecimal number(String text, String what, long row) {

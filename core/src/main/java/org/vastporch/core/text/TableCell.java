@@ -28,4 +28,9 @@ public final class TableCell {
                 || LEADING_CONTROL.matcher(words).matches();
         return formula && !NUMBER.matcher(words).matches() ? "'" + words : words;
     }
+
+    /** What stood in a cell that was made safe for a spreadsheet, as it was before; any other cell as it is. */
+    public static String back(String cell) {
+        return cell.startsWith("'") && !of(cell.substring(1)).equals(cell.substring(1)) ? cell.substring(1) : cell;
+    }
 }

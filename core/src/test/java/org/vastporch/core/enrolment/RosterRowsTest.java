@@ -121,7 +121,7 @@ class RosterRowsTest {
         byte[] broken = LIST.getBytes(StandardCharsets.UTF_8);
         broken[20] = 0;
         assertEquals(
-                "roster-other-file",
+                "table-other-file",
                 assertThrows(Refusal.class, () -> RosterReader.read(broken, List.of()))
                         .code());
         broken[20] = 'x';
@@ -134,7 +134,7 @@ class RosterRowsTest {
     void whatIsNoListIsSaidByItsKind(String start) {
         byte[] file = (start + " and more").getBytes(StandardCharsets.ISO_8859_1);
         Refusal refusal = assertThrows(Refusal.class, () -> RosterReader.read(file, List.of()));
-        assertEquals("roster-other-file", refusal.code());
+        assertEquals("table-other-file", refusal.code());
         assertTrue(refusal.getMessage().startsWith("This is "), refusal.getMessage());
     }
 

@@ -95,7 +95,7 @@ class RosterTest {
         assertEquals("roster-empty", refusal("\n\n"));
         assertEquals("roster-empty", refusal("Surname,Forename\n"));
         assertEquals("roster-no-name", refusal("Form,E-mail\n8Q,a@b.example"));
-        assertEquals("roster-other-file", refusal("%PDF-1.7 x"));
+        assertEquals("table-other-file", refusal("%PDF-1.7 x"));
         assertEquals("roster-too-long", refusal("Name\n" + "Wren Castellane\n".repeat(5000)));
     }
 

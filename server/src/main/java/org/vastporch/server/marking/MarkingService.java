@@ -3,9 +3,12 @@ package org.vastporch.server.marking;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -102,9 +105,7 @@ public class MarkingService {
         Rubric.Criterion of = rubric.find(criterion).orElseThrow(Problem::missing);
         BigDecimal points = given.notCounted() ? null : given.points();
         if (points != null) of.require(points);
-        if (given.remark().length() > 4000)
-            throw Problem.invalid(
-                    "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
+        requireRemark(given.remark());
         MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, given.reason());
         if (given.notCounted()) {
             Set<String> without = new HashSet<>(Set.of(criterion));
@@ -124,13 +125,65 @@ public class MarkingService {
         return changed(viewer, before, given.reason());
     }
 
+    /**
+     * Gives what a table says about one paper, all of it or nothing.
+     *
+     * @param word null to leave the one that stands there
+     */
+    @Transactional
+    public void markWhole(
+            Viewer viewer,
+            long promptId,
+            long studentId,
+            PaperService.Seen seen,
+            List<MarksTableService.TableMark> marks,
+            @Nullable String word,
+            String reason) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        Rubric rubric = prompt.rubric();
+        if (rubric == null) throw Problem.missing();
+        Map<String, Mark> all = new HashMap<>();
+        MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, reason);
+        for (Mark mark : store.marks(promptId, studentId)) all.put(mark.criterion(), mark);
+        for (MarksTableService.TableMark mark : marks) {
+            Rubric.Criterion of = rubric.find(mark.criterion()).orElseThrow(Problem::missing);
+            Mark was = all.get(mark.criterion());
+            boolean saysPoints = mark.notCounted() || mark.points() != null;
+            BigDecimal points =
+                    saysPoints ? mark.notCounted() ? null : mark.points() : was == null ? null : was.points();
+            if (points != null) of.require(points);
+            String remark = mark.remark() != null ? mark.remark() : was == null ? "" : was.remark();
+            requireRemark(remark);
+            all.put(
+                    mark.criterion(),
+                    new Mark(
+                            promptId,
+                            studentId,
+                            mark.criterion(),
+                            points,
+                            saysPoints ? mark.notCounted() : was != null && was.notCounted(),
+                            remark.strip()));
+        }
+        rubric.requireCounting(all.values().stream()
+                .filter(Mark::notCounted)
+                .map(Mark::criterion)
+                .collect(Collectors.toSet()));
+        for (long student : before.students()) {
+            for (MarksTableService.TableMark mark : marks) {
+                Mark to = all.get(mark.criterion());
+                store.setMark(new Mark(promptId, student, to.criterion(), to.points(), to.notCounted(), to.remark()));
+            }
+            if (word != null) store.setWord(promptId, student, requireWord(word).strip());
+        }
+        changed(viewer, before, reason);
+    }
+
     /** @param reason why the word changes, once its student has seen it; empty before */
     @Transactional
     public PaperService.Standing word(
             Viewer viewer, long promptId, long studentId, PaperService.Seen seen, String word, String reason) {
         Prompt prompt = papers.requireMarking(viewer, promptId);
-        if (word.length() > 10_000)
-            throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
+        requireWord(word);
         MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, reason);
         for (long student : before.students()) store.setWord(promptId, student, word.strip());
         Marking was = before.paper().marking();
@@ -185,6 +238,18 @@ public class MarkingService {
         }
         return papers.standing(
                 after.get(before.papers().indexOf(before.paper())), people.names(viewer, prompt.classId()));
+    }
+
+    private static void requireRemark(String remark) {
+        if (remark.length() > 4000)
+            throw Problem.invalid(
+                    "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
+    }
+
+    private static String requireWord(String word) {
+        if (word.length() > 10_000)
+            throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
+        return word;
     }
 
     static void requireReason(String reason, String sentence) {

@@ -128,6 +128,13 @@ class MarkingStore {
                 .list();
     }
 
+    List<Mark> marksOfPrompt(long promptId) {
+        return jdbc.sql("""
+                select prompt_id, student_id, criterion_id, points, not_counted, remark
+                  from mark
+                 where prompt_id = :prompt""").param("prompt", promptId).query(MarkingStore::mark).list();
+    }
+
     List<Mark> marksOfStudent(Collection<Long> promptIds, long studentId) {
         if (promptIds.isEmpty()) return List.of();
         return jdbc.sql("""

@@ -1,14 +1,11 @@
 package org.vastporch.server.marking;
 
-import java.nio.charset.StandardCharsets;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.server.http.Csv;
 
 @RestController
 class ScoreSheetApi {
@@ -34,21 +31,11 @@ class ScoreSheetApi {
 
     @GetMapping("/api/classes/{id}/score-sheet.csv")
     ResponseEntity<byte[]> csv(Viewer viewer, @PathVariable long id) {
-        return table(sheets.csv(viewer, id), "scores.csv");
+        return Csv.file(sheets.csv(viewer, id), "scores.csv");
     }
 
     @GetMapping("/api/classes/{id}/score-sheet-by-criterion.csv")
     ResponseEntity<byte[]> byCriterion(Viewer viewer, @PathVariable long id) {
-        return table(sheets.csvByCriterion(viewer, id), "scores-by-criterion.csv");
-    }
-
-    /** Spreadsheets take a table without a mark at its beginning for one in an old encoding. */
-    private static ResponseEntity<byte[]> table(String text, String name) {
-        return ResponseEntity.ok()
-                .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment().filename(name).build().toString())
-                .body(("\ufeff" + text).getBytes(StandardCharsets.UTF_8));
+        return Csv.file(sheets.csvByCriterion(viewer, id), "scores-by-criterion.csv");
     }
 }

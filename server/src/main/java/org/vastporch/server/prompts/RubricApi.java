@@ -1,10 +1,6 @@
 package org.vastporch.server.prompts;
 
-import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -13,6 +9,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.http.Csv;
 
 @RestController
 class RubricApi {
@@ -32,15 +29,7 @@ class RubricApi {
 
     @GetMapping("/api/prompts/{id}/rubric.csv")
     ResponseEntity<byte[]> csv(Viewer viewer, @PathVariable long id) {
-        return ResponseEntity.ok()
-                .contentType(new MediaType("text", "csv", StandardCharsets.UTF_8))
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment()
-                                .filename("rubric.csv")
-                                .build()
-                                .toString())
-                .body(("\ufeff" + rubrics.csv(viewer, id)).getBytes(StandardCharsets.UTF_8));
+        return Csv.file(rubrics.csv(viewer, id), "rubric.csv");
     }
 
     @PostMapping("/api/classes/{id}/rubric-table")

@@ -1,4 +1,4 @@
-package org.vastporch.core.enrolment;
+package org.vastporch.core.tables;
 
 import java.io.IOException;
 import java.io.StringReader;
@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Predicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.apache.commons.csv.CSVFormat;
@@ -15,18 +16,18 @@ import org.vastporch.core.Refusal;
 import org.vastporch.core.text.OneLine;
 
 /**
- * A list as lines of cells.
+ * A table as somebody pasted or saved it, as lines of cells: the separator is found by looking.
  *
  * @param lines those that are not empty
  * @param notes what had to be mended to read it, in words
  */
-record RosterTable(List<Line> lines, List<String> notes) {
+public record Table(List<Line> lines, List<String> notes) {
 
     /** @param no number of the line in the file, from 1 */
-    record Line(int no, List<String> cells) {
+    public record Line(int no, List<String> cells) {
 
         /** The cell at an index; empty if the line ends before it. */
-        String cell(int index) {
+        public String cell(int index) {
             return index < 0 || index >= cells.size() ? "" : cells.get(index);
         }
 
@@ -35,7 +36,7 @@ record RosterTable(List<Line> lines, List<String> notes) {
         }
     }
 
-    /** More characters than this are no list of a class. */
+    /** More characters than this are no table of a class. */
     private static final int LONGEST = 1_000_000;
 
     private static final int MOST_CELLS = 200;
@@ -46,21 +47,27 @@ record RosterTable(List<Line> lines, List<String> notes) {
     private static final Pattern SAYS_SEPARATOR = Pattern.compile("(?i)^\\s*\"?sep=(.)\"?\\s*$");
     private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"");
 
-    static RosterTable of(String text) {
+    /** @throws Refusal for a table that is too long or cannot be read as rows */
+    public static Table of(String text) {
+        return of(text, head -> false);
+    }
+
+    /** @param areNames says of the first lines whether the one comma in each parts a family from a given name */
+    public static Table of(String text, Predicate<List<String>> areNames) {
         if (text.length() > LONGEST)
             throw new Refusal(
-                    "roster",
-                    "roster-too-long",
+                    "table",
+                    "table-too-long",
                     "This list is longer than any class. Please take the rows of one class.");
         String whole = text.startsWith("\uFEFF") ? text.substring(1) : text;
         if (!whole.endsWith("\n")) whole = whole + "\n";
         int end = whole.indexOf('\n');
         Matcher says = SAYS_SEPARATOR.matcher(whole.substring(0, end).strip());
-        char separator = says.matches() ? says.group(1).charAt(0) : separatorOf(whole);
+        char separator = says.matches() ? says.group(1).charAt(0) : separatorOf(whole, areNames);
         if (says.matches()) whole = whole.substring(end);
         List<Line> lines = read(whole, separator, '"');
-        if (lines != null) return new RosterTable(lines, List.of());
-        return new RosterTable(
+        if (lines != null) return new Table(lines, List.of());
+        return new Table(
                 read(whole, separator, NONE),
                 List.of("A quotation mark was opened and not closed, so quotation marks were read as any other sign."));
     }
@@ -92,7 +99,7 @@ record RosterTable(List<Line> lines, List<String> notes) {
             return lines;
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
             if (quote != NONE) return null;
-            throw new Refusal("roster", "roster-broken", "This file cannot be read as rows.");
+            throw new Refusal("table", "table-broken", "This file cannot be read as rows.");
         }
     }
 
@@ -113,7 +120,7 @@ record RosterTable(List<Line> lines, List<String> notes) {
     }
 
     /** The separator that stands most often, outside quotation marks, in the first lines. */
-    private static char separatorOf(String text) {
+    private static char separatorOf(String text, Predicate<List<String>> areNames) {
         List<String> head = text.lines()
                 .filter(l -> !l.isBlank())
                 .limit(12)
@@ -132,10 +139,8 @@ record RosterTable(List<Line> lines, List<String> notes) {
         }
         // Names typed one to a line as "Family, Given" have commas that part nothing.
         boolean names = best == ','
-                && head.stream()
-                        .allMatch(l -> l.chars().filter(c -> c == ',').count() == 1
-                                && RosterColumns.looksLikeName(l.strip())
-                                && !RosterColumns.isKnown(l.split(",", 2)[0]));
+                && head.stream().allMatch(l -> l.chars().filter(c -> c == ',').count() == 1)
+                && areNames.test(head);
         return names ? '\t' : best;
     }
 }

@@ -1,4 +1,4 @@
-package org.vastporch.core.enrolment;
+package org.vastporch.core.tables;
 
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -6,13 +6,13 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import org.vastporch.core.Refusal;
 
-/** The bytes of a list as an office saved it: its encoding is found by looking. */
-final class RosterFile {
+/** The bytes of a table as an office saved it: its encoding is found by looking. */
+public final class TableFile {
 
-    private RosterFile() {}
+    private TableFile() {}
 
-    /** The text of a file. */
-    static String text(byte[] bytes) {
+    /** @throws Refusal for a file that is no text */
+    public static String text(byte[] bytes) {
         refuseOtherFiles(bytes);
         return decode(bytes);
     }
@@ -28,8 +28,8 @@ final class RosterFile {
                                 : start.startsWith("\u0089PNG") || start.startsWith("\u00ff\u00d8") ? "a picture" : "";
         if (!kind.isEmpty())
             throw new Refusal(
-                    "roster",
-                    "roster-other-file",
+                    "table",
+                    "table-other-file",
                     "This is " + kind
                             + ", whatever its name says. Save the list as CSV and try again, or paste the rows.");
     }
@@ -50,8 +50,8 @@ final class RosterFile {
         if (evenZero > looked / 4) return new String(b, StandardCharsets.UTF_16BE);
         if (evenZero + oddZero > 0)
             throw new Refusal(
-                    "roster",
-                    "roster-other-file",
+                    "table",
+                    "table-other-file",
                     "This is not a text file. Save the list as CSV and try again, or paste the rows.");
         try {
             return StandardCharsets.UTF_8
