@@ -89,6 +89,7 @@ function MarksIn({ prompt }: { prompt: PromptView }) {
       stale: [['strip', prompt.id], ['score-sheet', id], ['paper', prompt.id], ['me']],
       onDone: (taken) => {
         setDone(taken);
+        setText('');
         setPreview(null);
       },
     },
@@ -234,7 +235,7 @@ function Row({ row, criteria }: { row: MarksRow; criteria: Criterion[] }) {
         );
       })}
       <td>{words > 0 && t.count(words, 'comment', 'comments')}</td>
-      <td>{row.problem || HAPPENS[row.outcome]}</td>
+      <td>{row.problem || (row.marks.length === 0 && !row.word ? 'nothing given here' : HAPPENS[row.outcome])}</td>
     </tr>
   );
 }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.text.Folding;
@@ -40,10 +41,10 @@ public final class MarkedStudents {
     @Nullable
     Long tell(Signs signs, List<String> problems) {
         Set<Long> left = null;
-        left = narrowed(left, signs.username(), Student::username, problems);
-        left = narrowed(left, signs.schoolNo(), Student::schoolNo, problems);
-        left = narrowed(left, signs.email(), Student::email, problems);
-        left = narrowed(left, wordsOf(signs.name()), s -> wordsOf(s.name()), problems);
+        left = narrowed(left, signs.username(), Student::username, Folding::fold, problems);
+        left = narrowed(left, signs.schoolNo(), Student::schoolNo, Folding::fold, problems);
+        left = narrowed(left, signs.email(), Student::email, Folding::fold, problems);
+        left = narrowed(left, signs.name(), Student::name, MarkedStudents::wordsOf, problems);
         if (left == null) {
             problems.add("This row does not say whose marks these are.");
             return null;
@@ -60,12 +61,19 @@ public final class MarkedStudents {
         return left.iterator().next();
     }
 
-    /** @param before those who are left; null while nothing has been told */
+    /**
+     * @param before those who are left; null while nothing has been told
+     * @param same what is alike in two ways of writing the same
+     */
     private @Nullable Set<Long> narrowed(
-            @Nullable Set<Long> before, String told, Function<Student, String> of, List<String> problems) {
+            @Nullable Set<Long> before,
+            String told,
+            Function<Student, String> of,
+            UnaryOperator<String> same,
+            List<String> problems) {
         if (told.isEmpty()) return before;
         Set<Long> found = students.stream()
-                .filter(s -> !of.apply(s).isEmpty() && Folding.fold(of.apply(s)).equals(Folding.fold(told)))
+                .filter(s -> !of.apply(s).isEmpty() && same.apply(of.apply(s)).equals(same.apply(told)))
                 .map(Student::id)
                 .collect(Collectors.toCollection(TreeSet::new));
         if (found.isEmpty()) problems.add("Nobody here is “" + MarksTable.shortened(told) + "”.");

@@ -62,6 +62,11 @@ public final class MarksTable {
             @Nullable String word,
             String problem) {
 
+        /** Whether the table says nothing about this paper. */
+        public boolean isEmpty() {
+            return marks.isEmpty() && word == null && problem.isEmpty();
+        }
+
         /** The same row, which cannot be taken. */
         public Row left(String why) {
             return new Row(line, called, studentId, marks, word, why);
@@ -266,7 +271,6 @@ public final class MarksTable {
             marks.put(criterion.id(), new Mark(mark.criterion(), mark.points(), mark.notCounted(), remark));
         });
         String word = remark(cell(line, Column.COMMENT), LONGEST_WORD, problems);
-        if (marks.isEmpty() && word == null && problems.isEmpty()) problems.add("Nothing is given in this row.");
         return new Row(
                 line.no(),
                 signs(line).called(),
@@ -308,7 +312,6 @@ public final class MarksTable {
             Mark mark = mark(criterion, not ? NOT_COUNTED : cell(line, Column.POINTS), remark, problems);
             if (mark != null) add(marks, mark, criterion, problems);
         }
-        if (marks.isEmpty() && problems.isEmpty()) problems.add("Nothing is given in this row.");
         return new Row(
                 first.no(),
                 signs(first).called(),

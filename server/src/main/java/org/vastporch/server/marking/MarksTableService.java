@@ -172,7 +172,7 @@ public class MarksTableService {
     }
 
     private static MarksTable.Row looked(MarksTable.Row row, MarkingDesk.Paper paper, Map<Long, String> together) {
-        if (!row.problem().isEmpty()) return row;
+        if (!row.problem().isEmpty() || row.isEmpty()) return row;
         if (paper.allowance().letOff()) return row.left("This student was let off.");
         if (paper.isEmpty()) return row.left("Nothing was handed in yet.");
         String with = together.get(paper.studentId());
