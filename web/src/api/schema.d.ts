@@ -2308,6 +2308,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}": {
         parameters: {
             query?: never;
@@ -3336,6 +3352,7 @@ export interface components {
             /** @enum {string} */
             postPolicy: "BEFORE" | "AFTER" | "NONE";
             reportsHide: boolean;
+            takeOver: boolean;
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             /** Format: int32 */
             trustAfter: number;
@@ -5086,6 +5103,7 @@ export interface components {
             username: string;
         };
         Standing: {
+            assistant?: string;
             changed: boolean;
             marker?: string;
             marks: components["schemas"]["MarkView"][];
@@ -5095,6 +5113,10 @@ export interface components {
             seen: components["schemas"]["Seen"];
             /** @enum {string} */
             standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
+            /** Format: date-time */
+            takenOverAt?: string;
+            takenOverBy?: string;
+            toTakeOver: boolean;
             word: string;
         };
         Stop: {
@@ -5125,6 +5147,8 @@ export interface components {
             title: string;
             /** Format: int32 */
             toRelease: number;
+            /** Format: int32 */
+            toTakeOver: number;
         };
         StripView: {
             changed: boolean;
@@ -5139,6 +5163,7 @@ export interface components {
             /** Format: int64 */
             studentId: number;
             toMark: boolean;
+            toTakeOver: boolean;
         };
         StudentLine: {
             cells: components["schemas"]["Cell"][];
@@ -5171,6 +5196,11 @@ export interface components {
             notCounted: boolean;
             points?: number;
             remark?: string;
+        };
+        TakenOver: {
+            changed: string[];
+            /** Format: int32 */
+            takenOver: number;
         };
         Taking: {
             /** Format: int64 */
@@ -5726,6 +5756,7 @@ export type StripView = components['schemas']['StripView'];
 export type StudentLine = components['schemas']['StudentLine'];
 export type SubscriptionView = components['schemas']['SubscriptionView'];
 export type TableMark = components['schemas']['TableMark'];
+export type TakenOver = components['schemas']['TakenOver'];
 export type Taking = components['schemas']['Taking'];
 export type TakingBack = components['schemas']['TakingBack'];
 export type TakingMarks = components['schemas']['TakingMarks'];
@@ -10231,6 +10262,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlannedRelease"];
+                };
+            };
+        };
+    };
+    takeOver: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Releasing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOver"];
                 };
             };
         };

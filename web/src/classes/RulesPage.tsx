@@ -131,6 +131,11 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
             label="What a reader reports comes down until somebody has looked"
             {...form.getInputProps('reportsHide', { type: 'checkbox' })}
           />
+          <Checkbox
+            mt="md"
+            label="What an assistant marks counts once a teacher has taken it over"
+            {...form.getInputProps('takeOver', { type: 'checkbox' })}
+          />
           <Textarea
             label="Words that are held, one to a line"
             description="Spelling tricks such as 1 for l are seen through. Only staff see this list."

@@ -1,10 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
-import { postJson } from '../api/client';
 import { paperOptions, stripOptions } from '../api/queries';
-import type { Released, Strip, StripView } from '../api/schema';
-import { useWrite } from '../api/write';
+import type { Strip, StripView } from '../api/schema';
 import { Asides } from '../asides/Asides';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
@@ -23,6 +21,7 @@ import { ReleaseTime } from './ReleaseTime';
 import { ScoreHistory } from './ScoreHistory';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
+import { useReleasing } from './useReleasing';
 
 /** Marking one prompt: the class along the top, the post to read, the steps at the foot. */
 export function MarkPage() {
@@ -105,26 +104,8 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     go(strip.students.find(open(criteria[on].id)));
   };
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
-  const release = useWrite(
-    async (only?: number) => {
-      const papers = (await settled()).students
-        .filter((s) => s.standing === 'MARKED' && (!only || s.studentId === only))
-        .map((s) => ({ student: s.studentId, seen: s.seen }));
-      return postJson<Released>(`/api/prompts/${strip.promptId}/marking/release`, { papers });
-    },
-    {
-      stale: [[]],
-      onDone: ({ released, changed }) => {
-        const up =
-          released > 0
-            ? `${t.count(released, 'score is', 'scores are')} released. The students see them under Feedback.`
-            : 'Nothing was released.';
-        const again = `Look again at ${changed.join(', ')}: something changed there since you opened this page.`;
-        setSaid(changed.length > 0 ? `${up} ${again}` : up);
-      },
-      onWrong: setSaid,
-    },
-  );
+  const { release, takeOver } = useReleasing(strip.promptId, settled, setSaid);
+  const canTakeOver = manages && !!p?.given.toTakeOver;
   useKeys([
     ...(current?.levels ?? []).map((l, i) => ({
       key: String(i + 1),
@@ -147,6 +128,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 'w', says: 'A word on the whole', run: () => setOpen('word') },
     { key: 'e', says: 'What was given earlier on this stair', run: () => setLooksBack(!looksBack) },
     { key: 'b', says: 'Write beside the words that are chosen', run: () => beside.current?.() },
+    ...(canTakeOver ? [{ key: 't', says: 'Take these marks over', run: () => takeOver.run(studentId) }] : []),
     { key: 'n', says: 'Next to mark', run: next },
     { key: 'p', says: 'The student before', run: () => go(strip.students[at - 1]) },
     { key: 's', says: folded ? 'Show the steps' : 'Fold the steps away', run: () => setFolded(!folded) },
@@ -204,6 +186,11 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             Release {strip.toRelease}
           </Button>
         )}
+        {strip.toTakeOver > 1 && manages && (
+          <Button className="before-4 one-line" disabled={takeOver.busy} onClick={() => takeOver.run(undefined)}>
+            Take over {strip.toTakeOver}
+          </Button>
+        )}
         {strip.hasRubric && manages && <ReleaseTime promptId={strip.promptId} />}
       </section>
       <main ref={read} className={css.read} tabIndex={0} aria-label="The post">
@@ -227,6 +214,19 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             <p className="tell" role="status">
               {p.student} has handed in again. The marks below were given by {p.given.marker} on what was there before;
               go through them, they count for this with the next step that you choose.
+            </p>
+          )}
+          {p?.given.toTakeOver && !meanwhile && (
+            <p className="tell row middle" role="status">
+              <span className="grow">
+                {p.given.assistant} has marked this.{' '}
+                {manages ? 'It counts once you take it over.' : 'It counts once a teacher has taken it over.'}
+              </span>
+              {manages && (
+                <Button disabled={takeOver.busy} onClick={() => takeOver.run(studentId)}>
+                  Take it over <span className="key">T</span>
+                </Button>
+              )}
             </p>
           )}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
@@ -311,7 +311,13 @@ function useWay() {
 }
 
 const saysOf = (s: StripView) =>
-  [t.states[s.standing], s.late && 'late', s.ownDate && 'own date', s.changed && 'handed in again since it was marked']
+  [
+    t.states[s.standing],
+    s.toTakeOver && 'to be taken over',
+    s.late && 'late',
+    s.ownDate && 'own date',
+    s.changed && 'handed in again since it was marked',
+  ]
     .filter(Boolean)
     .join(', ');
 

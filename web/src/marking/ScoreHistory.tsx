@@ -66,6 +66,17 @@ export function ScoreHistory({ paper, manages }: { paper: Paper; manages: boolea
       <details className="above-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
         <summary className="tiny points">What happened to this score</summary>
         {open && !data && <Loading />}
+        {paper.given.assistant && (
+          <p className="tiny muted">
+            Marked by {paper.given.assistant}
+            {paper.given.takenOverBy && (
+              <>
+                , taken over by {paper.given.takenOverBy}, <When at={paper.given.takenOverAt!} />
+              </>
+            )}
+            .
+          </p>
+        )}
         {data?.length === 0 && <p className="tiny muted">Its student has not seen it yet.</p>}
         <ul className={css.history}>
           {data?.map((line) => (

@@ -61,6 +61,7 @@ class DemoSchool {
     private final AccessService access;
     private final PlotToPlate plotToPlate;
     private final HarvestProject harvest;
+    private final SoundWalks soundWalks;
     private final RiverBoats riverBoats;
 
     DemoSchool(
@@ -73,6 +74,7 @@ class DemoSchool {
             AccessService access,
             PlotToPlate plotToPlate,
             HarvestProject harvest,
+            SoundWalks soundWalks,
             RiverBoats riverBoats) {
         this.clock = (DemoClock) clock;
         this.people = people;
@@ -83,6 +85,7 @@ class DemoSchool {
         this.access = access;
         this.plotToPlate = plotToPlate;
         this.harvest = harvest;
+        this.soundWalks = soundWalks;
         this.riverBoats = riverBoats;
     }
 
@@ -124,7 +127,8 @@ class DemoSchool {
                         false,
                         1,
                         false,
-                        Tool.ALL),
+                        Tool.ALL,
+                        false),
                 1);
         blogs.create(
                 teacher,
@@ -167,7 +171,7 @@ class DemoSchool {
                         "One entry a week, from the bed to the plate."));
 
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
-        helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
+        long tremaine = helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
         Viewer listener = access.viewer(halloway);
         classes.setRules(
                 listener,
@@ -183,7 +187,8 @@ class DemoSchool {
                         false,
                         0,
                         true,
-                        Tool.ALL),
+                        Tool.ALL,
+                        true),
                 1);
         blogs.create(
                 listener,
@@ -195,6 +200,7 @@ class DemoSchool {
                         Audience.MY_CLASS,
                         Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
+        soundWalks.fill(listener, access.viewer(tremaine), sounds, monday, now);
 
         List<LocalDate> terms = List.of(monday.minusWeeks(34), monday.minusWeeks(17), monday);
         clock.set(at(terms.get(0).minusDays(3), 9, 0));
@@ -216,7 +222,8 @@ class DemoSchool {
                         false,
                         0,
                         false,
-                        Tool.ALL),
+                        Tool.ALL,
+                        false),
                 2);
         riverBoats.makeBlogs(boatman, boats);
         looks(
@@ -313,8 +320,10 @@ class DemoSchool {
         return id;
     }
 
-    private void helper(long classId, Role role, String title, String given, String family) {
-        people.enrol(classId, staff(title, given, family, false), role, "", PersonName.Shown.OWN_NAME, null);
+    private long helper(long classId, Role role, String title, String given, String family) {
+        long id = staff(title, given, family, false);
+        people.enrol(classId, id, role, "", PersonName.Shown.OWN_NAME, null);
+        return id;
     }
 
     private long makeClass(long teacher, String name, String subject, String level, LocalDate monday) {

@@ -74,7 +74,7 @@ class ApprovingTest {
                 true,
                 "tools",
                 List.of("BOLD", "PICTURE")));
-        rules.putAll(Map.of("holdPictures", false, "firstPosts", 0, "reportsHide", false));
+        rules.putAll(Map.of("takeOver", false, "holdPictures", false, "firstPosts", 0, "reportsHide", false));
         rules.putAll(changed);
         assertEquals(
                 200,

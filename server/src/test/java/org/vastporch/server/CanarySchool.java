@@ -558,7 +558,7 @@ class CanarySchool {
                 false,
                 "tools",
                 List.of("BOLD", "PICTURE", "DOCUMENT")));
-        rules.putAll(Map.of("holdPictures", true, "firstPosts", 0, "reportsHide", false));
+        rules.putAll(Map.of("takeOver", false, "holdPictures", true, "firstPosts", 0, "reportsHide", false));
         who('L').put(
                         "/api/classes/" + classId + "/rules",
                         Map.of("version", now.get("version").asInt(), "rules", rules));

@@ -278,13 +278,19 @@ class Crawl {
                                 stale(Map.of(
                                         "papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
                 Map.entry(
+                        "POST /api/prompts/{}/marking/take-over",
+                        () -> List.of(
+                                Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen(id)))),
+                                stale(Map.of(
+                                        "papers", List.of(Map.of("student", school.who('S').id, "seen", guess())))))),
+                Map.entry(
                         "POST /api/prompts/{}/marks-table/preview",
                         () -> List.of(Map.of("text", "Username,Comment\nwren,Well seen"))),
                 Map.entry(
                         "POST /api/prompts/{}/marks-table",
                         () -> List.of(
                                 Map.of("rows", List.of(marksRow(seen(id))), "reason", "Marked on paper."),
-                                Map.of("rows", List.of(marksRow(guess())), "reason", "Marked on paper."))),
+                                stale(Map.of("rows", List.of(marksRow(guess())), "reason", "Marked on paper.")))),
                 Map.entry(
                         "POST /api/prompts/{}/marking/{}/take-back",
                         () -> List.of(

@@ -547,6 +547,7 @@ class EndpointTableTest {
         body("PUT /api/prompts/{prompt}/marking/{marked}/word", () -> Map.of("seen", seen(), "word", "Good."));
         body("POST /api/prompts/{prompt}/marks-table/preview", () -> Map.of("text", "Student,Comment\nWren,Good"));
         body("POST /api/prompts/{prompt}/marks-table", () -> Map.of("rows", List.of()));
+        body("POST /api/prompts/{prompt}/marking/take-over", () -> Map.of("papers", List.of()));
         body("POST /api/prompts/{prompt}/marking/release", () -> Map.of("papers", List.of()));
         body(
                 "PUT /api/prompts/{prompt}/marking/{marked}/members",

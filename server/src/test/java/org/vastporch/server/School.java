@@ -259,7 +259,8 @@ class School {
         return new Person(port, id);
     }
 
-    private Person helper(int port, long classId, Role role, String name) {
+    /** Somebody who helps in a class. */
+    Person helper(int port, long classId, Role role, String name) {
         Person person = staff(port, name, false);
         people.enrol(classId, person.id, role, "", PersonName.Shown.OWN_NAME, null);
         return person;

@@ -21,6 +21,7 @@ import org.vastporch.core.writing.Tool;
  * @param firstPosts how many posts of each student are held before the other rules are asked, 0 to {@value #MOST_FIRST}
  * @param reportsHide whether what a reader reported comes down until somebody has looked
  * @param tools what students find in the editor
+ * @param takeOver whether what an assistant marks waits until a teacher has taken it over
  */
 public record ClassRules(
         Audience ceiling,
@@ -33,14 +34,26 @@ public record ClassRules(
         boolean holdPictures,
         int firstPosts,
         boolean reportsHide,
-        Set<Tool> tools) {
+        Set<Tool> tools,
+        boolean takeOver) {
 
     public static final int MOST_TRUST = 100;
     public static final int MOST_FIRST = 20;
 
     /** Closed to the class, approval on, trust never earned. */
     public static final ClassRules SAFE = new ClassRules(
-            Audience.MY_CLASS, false, Policy.BEFORE, Policy.BEFORE, 0, List.of(), true, false, 0, false, Tool.ALL);
+            Audience.MY_CLASS,
+            false,
+            Policy.BEFORE,
+            Policy.BEFORE,
+            0,
+            List.of(),
+            true,
+            false,
+            0,
+            false,
+            Tool.ALL,
+            false);
 
     public ClassRules {
         if (trustAfter < 0 || trustAfter > MOST_TRUST)
@@ -73,7 +86,8 @@ public record ClassRules(
                 holdPictures,
                 firstPosts,
                 reportsHide,
-                tools);
+                tools,
+                takeOver);
     }
 
     /** What somebody finds in the editor; staff find everything. */

@@ -17,7 +17,7 @@ public enum PaperState {
     RETURNED,
     /** Ready to be marked. */
     HANDED_IN,
-    /** Some criteria have points. */
+    /** Some criteria have points, or all of them and a teacher has still to take them over. */
     BEING_MARKED,
     /** All criteria have points; the student does not see them yet. */
     MARKED,
@@ -33,6 +33,7 @@ public enum PaperState {
      *     does not wait for any
      * @param given how many criteria of the rubric have points, or do not count for this student
      * @param criteria how many the rubric has; 0 without one
+     * @param isAwaited whether a teacher has still to take over what an assistant gave
      * @param released whether the marks were shown to the student
      */
     public record Facts(
@@ -41,12 +42,13 @@ public enum PaperState {
             Comments comments,
             int given,
             int criteria,
+            boolean isAwaited,
             boolean released,
             boolean letOff) {
 
-        /** Whether all criteria have points. */
+        /** Whether all criteria have points that count. */
         public boolean isFinished() {
-            return criteria > 0 && given >= criteria;
+            return criteria > 0 && given >= criteria && !isAwaited;
         }
 
         /** Whether nothing came: where posts are asked for, comments alone are nothing. */

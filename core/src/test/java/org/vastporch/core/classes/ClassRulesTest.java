@@ -27,7 +27,8 @@ class ClassRulesTest {
             true,
             2,
             true,
-            Set.of(Tool.PICTURE));
+            Set.of(Tool.PICTURE),
+            true);
 
     private static ClassRules with(int trustAfter, int firstPosts) {
         return new ClassRules(
@@ -41,7 +42,8 @@ class ClassRulesTest {
                 false,
                 firstPosts,
                 false,
-                Tool.ALL);
+                Tool.ALL,
+                false);
     }
 
     @ParameterizedTest

@@ -60,7 +60,8 @@ class PaperStateTest {
         assertEquals(
                 state,
                 PaperState.of(
-                        new PaperState.Facts(states, asked, Comments.NONE, given, criteria, released, letOff), over));
+                        new PaperState.Facts(states, asked, Comments.NONE, given, criteria, false, released, letOff),
+                        over));
     }
 
     @ParameterizedTest
@@ -88,14 +89,35 @@ class PaperStateTest {
                 given,
                 3,
                 false,
+                false,
                 false);
         assertEquals(state, PaperState.of(facts, over));
     }
 
     @Test
     void withoutARubricNothingIsEverFinished() {
-        assertFalse(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 0, 0, false, false).isFinished());
-        assertTrue(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 1, 1, false, false).isFinished());
+        assertFalse(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 0, 0, false, false, false)
+                .isFinished());
+        assertTrue(new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, 1, 1, false, false, false)
+                .isFinished());
+    }
+
+    /** What an assistant gave is no mark before a teacher has taken it over; what was shown stays shown. */
+    @Test
+    void whatAnAssistantGaveWaitsForATeacher() {
+        for (int given = 0; given <= 3; given++) {
+            PaperState.Facts alone = awaited(given, true, false);
+            assertFalse(alone.isFinished());
+            assertEquals(given == 0 ? PaperState.HANDED_IN : PaperState.BEING_MARKED, PaperState.of(alone, true));
+            assertEquals(
+                    given == 3 ? PaperState.MARKED : PaperState.of(alone, true),
+                    PaperState.of(awaited(given, false, false), true));
+            assertEquals(PaperState.RELEASED, PaperState.of(awaited(given, true, true), true));
+        }
+    }
+
+    private static PaperState.Facts awaited(int given, boolean isAwaited, boolean released) {
+        return new PaperState.Facts(List.of(State.PUBLISHED), 1, Comments.NONE, given, 3, isAwaited, released, false);
     }
 
     @Test

@@ -206,7 +206,7 @@ public class FeedbackService {
                 paper.marking().word(),
                 PaperService.view(prompt, paper.score()),
                 paper.daysLate(),
-                names.of(paper.marking().markerId()),
+                names.of(paper.marking().answering()),
                 paper.marking().releasedAt(),
                 next(prompt.rubric(), marks),
                 words,

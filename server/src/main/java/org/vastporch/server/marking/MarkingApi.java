@@ -35,7 +35,7 @@ class MarkingApi {
 
     record TakingBack(PaperService.Seen seen, @Optionally String reason) {}
 
-    /** @param papers the finished ones that are to be released, as they were seen */
+    /** @param papers the finished ones that are to be released, or taken over, as they were seen */
     record Releasing(List<ReleaseService.SeenPaper> papers) {}
 
     private final PaperService papers;
@@ -139,6 +139,11 @@ class MarkingApi {
     @PostMapping("/api/prompts/{prompt}/marking/release")
     ReleaseService.Released release(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
         return releases.release(viewer, prompt, body.papers());
+    }
+
+    @PostMapping("/api/prompts/{prompt}/marking/take-over")
+    ReleaseService.TakenOver takeOver(Viewer viewer, @PathVariable long prompt, @RequestBody Releasing body) {
+        return releases.takeOver(viewer, prompt, body.papers());
     }
 
     @GetMapping("/api/prompts/{prompt}/marking/release-time")

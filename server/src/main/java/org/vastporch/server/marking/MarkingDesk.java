@@ -85,6 +85,12 @@ public class MarkingDesk {
             return posts.isEmpty() && seen().comments() == 0;
         }
 
+        /** Whether all of it is given by an assistant, and a teacher has still to take it over. */
+        boolean isToTakeOver() {
+            return state == PaperState.BEING_MARKED
+                    && marks.size() >= prompt.rubric().criteria().size();
+        }
+
         /** The students to whom is given what is given to this paper, in the order of their numbers. */
         List<Long> markedWith() {
             return members.markedWith(studentId);
@@ -267,7 +273,7 @@ public class MarkingDesk {
         Map<Long, Map<Long, List<CommentsAsked.Given>>> comments = this.comments.given(
                 of.stream().filter(p -> p.answers().needsComments()).toList());
         Map<Long, Members> members = this.members.of(classId, of);
-        Term term = classes.get(classId).term();
+        ClassService.ClassRecord inClass = classes.get(classId);
         Map<Long, List<Paper>> papers = new HashMap<>();
         for (Prompt prompt : of) {
             Members together = members.getOrDefault(prompt.id(), Members.ALONE);
@@ -275,7 +281,8 @@ public class MarkingDesk {
             for (long student : students) {
                 Key key = new Key(prompt.id(), student);
                 lines.add(paper(
-                        term,
+                        inClass.term(),
+                        inClass.rules().takeOver(),
                         prompt,
                         student,
                         together,
@@ -299,6 +306,7 @@ public class MarkingDesk {
 
     private Paper paper(
             Term term,
+            boolean takeOver,
             Prompt prompt,
             long student,
             Members members,
@@ -329,6 +337,7 @@ public class MarkingDesk {
                         : PaperState.Comments.NONE,
                 marks.size(),
                 prompt.rubric() == null ? 0 : prompt.rubric().criteria().size(),
+                takeOver && marking != null && marking.isOfAssistant(),
                 marking != null && marking.releasedAt() != null,
                 allowance.letOff());
         return new Paper(

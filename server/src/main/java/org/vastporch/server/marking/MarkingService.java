@@ -12,9 +12,12 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
@@ -38,6 +41,8 @@ public class MarkingService {
     private final MarkingDesk desk;
     private final PaperService papers;
     private final ClassChanges changes;
+    private final ClassService classes;
+    private final AccessService access;
     private final Posts posts;
     private final PeopleService people;
     private final EventStore events;
@@ -50,6 +55,8 @@ public class MarkingService {
             MarkingDesk desk,
             PaperService papers,
             ClassChanges changes,
+            ClassService classes,
+            AccessService access,
             Posts posts,
             PeopleService people,
             EventStore events,
@@ -60,6 +67,8 @@ public class MarkingService {
         this.desk = desk;
         this.papers = papers;
         this.changes = changes;
+        this.classes = classes;
+        this.access = access;
         this.posts = posts;
         this.people = people;
         this.events = events;
@@ -209,10 +218,15 @@ public class MarkingService {
         if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
         if (alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
             requireReason(reason, "The student has seen this score. Say why it changes; the student reads it.");
+        boolean assists = !access.allows(viewer, Act.MANAGE_CLASS, prompt.classId());
+        if (assists
+                && classes.get(prompt.classId()).rules().takeOver()
+                && alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
+            throw Problem.stale("released-already", "The student has seen this score. Only a teacher changes it now.");
         Instant now = clock.instant();
         for (MarkingDesk.Paper of : alike.papers()) {
-            if (of.marking() != null) store.touch(prompt.id(), of.studentId(), viewer.personId(), now);
-            else store.begin(prompt.id(), of.studentId(), viewer.personId(), now);
+            if (of.marking() != null) store.touch(prompt.id(), of.studentId(), viewer.personId(), assists, now);
+            else store.begin(prompt.id(), of.studentId(), viewer.personId(), assists, now);
             store.setRead(prompt.id(), of.studentId(), seen);
         }
         changes.note(prompt.classId());

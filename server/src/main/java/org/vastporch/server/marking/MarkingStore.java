@@ -19,7 +19,12 @@ import org.vastporch.server.rows.Rows;
 @Repository
 class MarkingStore {
 
-    /** @param commentsRead how many comments its marker read, where they are the whole task */
+    /**
+     * @param commentsRead how many comments its marker read, where they are the whole task
+     * @param assistantId the assistant whose marks these are, also once a teacher has taken them over; null if they are
+     *     a teacher's own
+     * @param takenOverBy the teacher who took them over, and when; null while nobody has
+     */
     record Marking(
             long promptId,
             long studentId,
@@ -28,7 +33,21 @@ class MarkingStore {
             @Nullable Instant releasedAt,
             Instant updatedAt,
             int commentsRead,
-            int rev) {}
+            @Nullable Long assistantId,
+            @Nullable Long takenOverBy,
+            @Nullable Instant takenOverAt,
+            int rev) {
+
+        /** The one who answers for it: the teacher who took it over, else whoever marked last. */
+        long answering() {
+            return takenOverBy != null ? takenOverBy : markerId;
+        }
+
+        /** Whether they are an assistant's alone. */
+        boolean isOfAssistant() {
+            return assistantId != null && takenOverBy == null;
+        }
+    }
 
     /** @param points null while only a remark stands, or it does not count */
     record Mark(
@@ -39,8 +58,9 @@ class MarkingStore {
             boolean notCounted,
             String remark) {}
 
-    private static final String COLUMNS =
-            "prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read, rev";
+    private static final String COLUMNS = """
+            prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read,
+                   assistant_id, taken_over_by, taken_over_at, rev""";
 
     private static final String OF_PAPER = " where prompt_id = :prompt and student_id = :student";
 
@@ -84,8 +104,10 @@ class MarkingStore {
         remove(promptId, to);
         Map<String, Long> params = Map.of("prompt", promptId, "from", from, "to", to);
         jdbc.sql("""
-                insert into marking (prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read, rev)
-                select prompt_id, :to, marker_id, word, released_at, updated_at, comments_read, rev
+                insert into marking (prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read,
+                       assistant_id, taken_over_by, taken_over_at, rev)
+                select prompt_id, :to, marker_id, word, released_at, updated_at, comments_read,
+                       assistant_id, taken_over_by, taken_over_at, rev
                   from marking
                  where prompt_id = :prompt and student_id = :from""").params(params).update();
         jdbc.sql("""
@@ -188,10 +210,12 @@ class MarkingStore {
                 .list();
     }
 
-    void begin(long promptId, long studentId, long markerId, Instant now) {
+    /** @param assists whether the marker is an assistant */
+    void begin(long promptId, long studentId, long markerId, boolean assists, Instant now) {
         jdbc.sql("""
-                insert into marking (prompt_id, student_id, marker_id, word, updated_at, rev)
-                values (:prompt, :student, :marker, '', :now, 1)""")
+                insert into marking (prompt_id, student_id, marker_id, word, assistant_id, updated_at, rev)
+                values (:prompt, :student, :marker, '', :assistant, :now, 1)""")
+                .param("assistant", assists ? markerId : null)
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .param("marker", markerId)
@@ -199,9 +223,30 @@ class MarkingStore {
                 .update();
     }
 
-    void touch(long promptId, long studentId, long markerId, Instant now) {
+    /** Notes a step of a marker. A teacher's takes over what an assistant gave; an assistant's has to be taken over. */
+    void touch(long promptId, long studentId, long markerId, boolean assists, Instant now) {
         jdbc.sql("update marking set marker_id = :marker, updated_at = :now, rev = rev + 1" + OF_PAPER)
                 .param("marker", markerId)
+                .param("now", Rows.utc(now))
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .update();
+        if (assists)
+            jdbc.sql("""
+                    update marking
+                       set assistant_id = :marker, taken_over_by = null, taken_over_at = null""" + OF_PAPER)
+                    .param("marker", markerId)
+                    .param("prompt", promptId)
+                    .param("student", studentId)
+                    .update();
+        else takeOver(promptId, studentId, markerId, now);
+    }
+
+    /** Makes an assistant's marks count, if they have to be taken over still. */
+    void takeOver(long promptId, long studentId, long teacherId, Instant now) {
+        jdbc.sql("update marking set taken_over_by = :teacher, taken_over_at = :now" + OF_PAPER
+                        + " and assistant_id is not null and taken_over_by is null")
+                .param("teacher", teacherId)
                 .param("now", Rows.utc(now))
                 .param("prompt", promptId)
                 .param("student", studentId)
@@ -288,6 +333,9 @@ class MarkingStore {
                 Rows.instant(row, "released_at"),
                 Rows.instant(row, "updated_at"),
                 row.getInt("comments_read"),
+                row.getObject("assistant_id", Long.class),
+                row.getObject("taken_over_by", Long.class),
+                Rows.instant(row, "taken_over_at"),
                 row.getInt("rev"));
     }
 }

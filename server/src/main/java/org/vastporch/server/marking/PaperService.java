@@ -65,6 +65,7 @@ public class PaperService {
      * @param toMark whether it lies on the desk
      * @param ownDate whether it has a date of its own
      * @param changed whether it changed since it was marked
+     * @param toTakeOver whether an assistant has given all of it and a teacher has still to take it over
      * @param given the criteria that have points, or do not count
      */
     public record StripView(
@@ -76,6 +77,7 @@ public class PaperService {
             boolean late,
             boolean ownDate,
             boolean changed,
+            boolean toTakeOver,
             List<String> given,
             Seen seen) {}
 
@@ -86,6 +88,7 @@ public class PaperService {
             int marked,
             int handedIn,
             int toRelease,
+            int toTakeOver,
             boolean hasRubric,
             List<StripView> students) {}
 
@@ -157,6 +160,9 @@ public class PaperService {
      *
      * @param changed whether the paper changed since it was marked
      * @param marker who marked last
+     * @param assistant whose marks these are, if a teacher has taken them over, or has still to
+     * @param takenOverBy the teacher who did, and when
+     * @param toTakeOver whether they do not count before that
      */
     public record Standing(
             PaperState standing,
@@ -166,6 +172,10 @@ public class PaperService {
             Seen seen,
             boolean changed,
             @Optionally String marker,
+            @Optionally String assistant,
+            @Optionally String takenOverBy,
+            @Optionally Instant takenOverAt,
+            boolean toTakeOver,
             @Optionally Instant releasedAt) {}
 
     /**
@@ -233,6 +243,7 @@ public class PaperService {
         List<MarkingDesk.Paper> papers =
                 MarkingDesk.once(desk.papers(prompt.classId(), List.of(prompt)).get(promptId));
         Map<Long, String> groups = groups(prompt);
+        boolean teaches = access.allows(viewer, Act.MANAGE_CLASS, prompt.classId());
         if (prompt.answers().byGroups())
             papers = papers.stream()
                     .sorted(Comparator.comparing(p -> named(p, names, groups)))
@@ -244,10 +255,11 @@ public class PaperService {
                         blind ? "Paper " + (inOrder.indexOf(p) + 1) : named(p, names, groups),
                         blind ? "" + (inOrder.indexOf(p) + 1) : initials(named(p, names, groups)),
                         p.state(),
-                        p.state().isToMark(),
+                        p.state().isToMark() && (teaches || !p.isToTakeOver()),
                         p.daysLate() > 0,
                         p.allowance().due() != null,
                         p.isChangedSinceMarked(),
+                        p.isToTakeOver(),
                         p.marks().stream().map(Mark::criterion).toList(),
                         p.seen()))
                 .toList();
@@ -260,6 +272,7 @@ public class PaperService {
                 (int) papers.stream()
                         .filter(p -> p.state() == PaperState.MARKED)
                         .count(),
+                (int) papers.stream().filter(MarkingDesk.Paper::isToTakeOver).count(),
                 prompt.rubric() != null,
                 students);
     }
@@ -447,6 +460,10 @@ public class PaperService {
                 paper.seen(),
                 paper.isChangedSinceMarked(),
                 marking == null ? null : names.of(marking.markerId()),
+                marking == null || marking.assistantId() == null ? null : names.of(marking.assistantId()),
+                marking == null || marking.takenOverBy() == null ? null : names.of(marking.takenOverBy()),
+                marking == null ? null : marking.takenOverAt(),
+                paper.isToTakeOver(),
                 marking == null ? null : marking.releasedAt());
     }
 

@@ -28,6 +28,9 @@ public class ReleaseService {
     /** @param changed whose papers were not released, since they stand otherwise than they were seen */
     public record Released(int released, List<String> changed) {}
 
+    /** @param changed whose papers were not taken over, since they stand otherwise than they were seen */
+    public record TakenOver(int takenOver, List<String> changed) {}
+
     /** For so long a release is taken back without a word. */
     private static final Duration TAKEN_BACK_FREELY = Duration.ofHours(1);
 
@@ -88,6 +91,37 @@ public class ReleaseService {
         }
         changes.note(prompt.classId());
         return new Released(released, changed);
+    }
+
+    /**
+     * Makes an assistant's marks count: of those papers that stand as they were seen. From then on a teacher answers
+     * for them.
+     */
+    @Transactional
+    public TakenOver takeOver(Viewer viewer, long promptId, List<SeenPaper> wantedPapers) {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        Names names = people.names(viewer, prompt.classId());
+        int takenOver = 0;
+        List<String> changed = new ArrayList<>();
+        for (SeenPaper wanted : wantedPapers.stream()
+                .sorted(Comparator.comparing(SeenPaper::student))
+                .toList()) {
+            papers.requireStudent(prompt, wanted.student());
+            MarkingDesk.Alike alike = desk.lock(prompt, wanted.student());
+            if (!alike.paper().isToTakeOver()
+                    || !wanted.seen().equals(alike.paper().seen())) {
+                changed.add(names.of(wanted.student()));
+                continue;
+            }
+            for (MarkingDesk.Paper of : alike.papers()) {
+                store.takeOver(promptId, of.studentId(), viewer.personId(), clock.instant());
+                events.add(prompt.classId(), "marks-taken-over", of.studentId(), viewer.personId());
+            }
+            takenOver++;
+        }
+        changes.note(prompt.classId());
+        return new TakenOver(takenOver, changed);
     }
 
     /** Shows all finished marks of a prompt as they stand, for somebody who said before that it should be done now. */
