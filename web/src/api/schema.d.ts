@@ -5253,6 +5253,8 @@ export interface components {
             /** Format: int64 */
             promptId: number;
             title: string;
+            /** Format: int32 */
+            toTakeOver: number;
         };
         Today: {
             approve?: components["schemas"]["ToApprove"];

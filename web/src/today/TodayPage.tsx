@@ -103,11 +103,12 @@ export function TodayPage() {
     lines.push(
       <Line
         key={m.promptId}
-        n={m.count}
-        says={m.count === 1 ? 'is ready to mark' : 'are ready to mark'}
+        n={m.count || m.toTakeOver}
+        says={`${(m.count || m.toTakeOver) === 1 ? 'is' : 'are'} ${m.count > 0 ? 'ready to mark' : 'marked by an assistant, to be taken over'}`}
         more={
           <>
             {m.title}, was due <When at={m.due} />
+            {m.count > 0 && m.toTakeOver > 0 ? `; ${m.toTakeOver} marked by an assistant, to be taken over` : ''}
             {m.missing ? `; ${m.missing} handed in nothing` : ''}
           </>
         }

@@ -236,7 +236,7 @@ class SoundWalks {
     private String sound(Viewer author, long post, int seed) {
         try (Upload upload = uploads.of(Sounds.walk(seed), "walk.wav")) {
             AttachmentService.FileView file = attachments.add(author, post, upload);
-            return "<figure data-kind=\"" + file.kind() + "\"><a href=\"" + file.address()
+            return "<figure data-kind=\"sound\"><a href=\"" + file.address()
                     + "\">Five minutes, cut to four seconds</a></figure>";
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -245,7 +245,7 @@ class SoundWalks {
 
     /** Most give their three comments by the Wednesday. */
     private void answer(List<Long> students, List<Written> written, int walk, Instant until) {
-        for (int s = 0; s < students.size() && written.size() > ASKED_COMMENTS; s++) {
+        for (int s = 0; s < students.size() && walk < BEGUN; s++) {
             int gives = (s + walk) % 6 == 5 ? 1 : ASKED_COMMENTS;
             for (int c = 0; c < gives; c++) {
                 clock.set(until.minusSeconds(60L * (3 * s + c)));

@@ -47,7 +47,13 @@ import org.vastporch.server.writing.Posts.Handed;
 public class MarkingDesk {
 
     /** @param missing how many students handed in nothing in time */
-    public record Pile(long promptId, String title, Instant due, int toMark, int missing) {}
+    public record Pile(long promptId, String title, Instant due, int toMark, int toTakeOver, int missing) {
+
+        /** How many wait for somebody; what an assistant has marked waits for teachers alone. */
+        public int waiting(boolean teaches) {
+            return toMark + (teaches ? toTakeOver : 0);
+        }
+    }
 
     /**
      * @param members who hands it in together, where a group does
@@ -208,10 +214,12 @@ public class MarkingDesk {
             List<Paper> of = once(papers.get(prompt.id()));
             for (Paper paper : of)
                 ends.add(prompt.deadline(paper.allowance()).end().plusMillis(1));
-            int toMark = (int) of.stream().filter(p -> p.state().isToMark()).count();
+            int toTakeOver = (int) of.stream().filter(Paper::isToTakeOver).count();
+            int toMark = (int) of.stream().filter(p -> p.state().isToMark()).count() - toTakeOver;
             int missing = (int)
                     of.stream().filter(p -> p.state() == PaperState.MISSING).count();
-            if (toMark > 0) piles.add(new Pile(prompt.id(), prompt.title(), prompt.due(), toMark, missing));
+            if (toMark + toTakeOver > 0)
+                piles.add(new Pile(prompt.id(), prompt.title(), prompt.due(), toMark, toTakeOver, missing));
         }
         Instant until = now.plus(kept);
         for (Instant end : ends) if (end.isAfter(now) && end.isBefore(until)) until = end;

@@ -94,7 +94,7 @@ public class MeService {
             TodayStore.Waiting waits = waiting.get(member.classId());
             int toMark = access.allows(viewer, Act.MARK, member.classId())
                     ? desk.of(member.classId()).stream()
-                            .mapToInt(MarkingDesk.Pile::toMark)
+                            .mapToInt(p -> p.waiting(member.role().managesClass()))
                             .sum()
                     : 0;
             places.add(new Place(

@@ -25,7 +25,8 @@ public class TodayService {
 
     public record ToApprove(int total, int posts, int comments, int outside, int headers, int held, Instant oldest) {}
 
-    public record ToMark(long promptId, String title, Instant due, int count, int missing) {}
+    /** @param toTakeOver how many an assistant has marked, for a teacher to take over */
+    public record ToMark(long promptId, String title, Instant due, int count, int toTakeOver, int missing) {}
 
     public record Faltering(
             long id, String title, String error, @Optionally Instant lastEntry) {}
@@ -101,6 +102,7 @@ public class TodayService {
     public Today of(Viewer viewer, long classId) {
         access.require(viewer, Act.SEE_STAFF_THREAD, classId);
         ClassService.ClassRecord in = classes.get(classId);
+        boolean teaches = access.allows(viewer, Act.MANAGE_CLASS, classId);
         Instant now = clock.instant();
         List<Term.Week> weeks = in.term().weeks();
         int index = 0;
@@ -121,7 +123,14 @@ public class TodayService {
                 prompts.hasAny(classId),
                 approve,
                 desk.of(classId).stream()
-                        .map(p -> new ToMark(p.promptId(), p.title(), p.due(), p.toMark(), p.missing()))
+                        .filter(p -> p.waiting(teaches) > 0)
+                        .map(p -> new ToMark(
+                                p.promptId(),
+                                p.title(),
+                                p.due(),
+                                p.toMark(),
+                                teaches ? p.toTakeOver() : 0,
+                                p.missing()))
                         .toList(),
                 questions.waiting(classId),
                 porch.unanswered(viewer, classId, week.start(), week.end()),

@@ -116,7 +116,7 @@ class MarkingDeskTest {
 
     @Test
     void isCountedOnceWhileNothingHappens() {
-        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 1, 1)), desk.of(CLASS));
+        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 1, 0, 1)), desk.of(CLASS));
         anotherComesIn();
         assertEquals(1, desk.of(CLASS).get(0).toMark(), "nobody said that something happened");
         verify(prompts, times(1)).all(CLASS);
@@ -129,7 +129,7 @@ class MarkingDeskTest {
         changes.note(2);
         assertEquals(1, desk.of(CLASS).get(0).toMark());
         changes.note(CLASS);
-        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 2, 0)), desk.of(CLASS));
+        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 2, 0, 0)), desk.of(CLASS));
     }
 
     @Test
@@ -146,7 +146,7 @@ class MarkingDeskTest {
         now = DUE.minusSeconds(1);
         assertEquals(List.of(), desk.of(CLASS));
         now = DUE;
-        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 1, 0)), desk.of(CLASS));
+        assertEquals(List.of(new MarkingDesk.Pile(7, "Week log", DUE, 1, 0, 0)), desk.of(CLASS));
         now = DUE.plus(Duration.ofHours(23));
         assertEquals(0, desk.of(CLASS).get(0).missing());
         now = DUE.plus(Duration.ofHours(24));
