@@ -20,6 +20,7 @@ import type {
   Current,
   DirectoryLine,
   Draft,
+  DrawerItem,
   DueLine,
   EarlierMark,
   Editable,
@@ -32,7 +33,6 @@ import type {
   GivenLine,
   Gone,
   InvitationLine,
-  KnownRubric,
   MailOffer,
   Margin,
   Me,
@@ -62,6 +62,7 @@ import type {
   Rail,
   ReturnNote,
   RoomView,
+  Rubrics,
   ScheduledPost,
   ScoreLine,
   SearchResult,
@@ -578,7 +579,13 @@ export const dueOptions = (id: number) =>
     queryFn: ({ signal }) => getJson<DueLine[]>(`/api/classes/${id}/due`, signal),
   });
 
-export const knownRubricsOptions = queryOptions({
-  queryKey: ['known-rubrics'],
-  queryFn: ({ signal }) => getJson<KnownRubric[]>('/api/rubrics', signal),
+export const drawerOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['drawer', classId],
+    queryFn: ({ signal }) => getJson<DrawerItem[]>(`/api/classes/${classId}/drawer`, signal),
+  });
+
+export const rubricsOptions = queryOptions({
+  queryKey: ['rubrics'],
+  queryFn: ({ signal }) => getJson<Rubrics>('/api/rubrics', signal),
 });

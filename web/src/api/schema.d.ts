@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_5"];
+        put: operations["change_7"];
         post?: never;
         delete?: never;
         options?: never;
@@ -236,7 +236,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_1"];
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -452,6 +452,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/drawer/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/drawer/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/drawer/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change_6"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/due": {
         parameters: {
             query?: never;
@@ -540,7 +604,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_2"];
-        put: operations["change_4"];
+        put: operations["change_5"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1324,7 +1388,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete: operations["bin"];
         options?: never;
@@ -1580,9 +1644,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2076,7 +2140,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get"];
-        put: operations["change"];
+        put: operations["change_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2204,6 +2268,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/rubric.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["json"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2542,7 +2622,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_2"];
+        delete: operations["remove_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2603,10 +2683,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["known"];
+        get: operations["all"];
         put?: never;
-        post?: never;
+        post: operations["keep"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rubrics/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change"];
+        post?: never;
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3552,6 +3648,18 @@ export interface components {
             tools: ("BOLD" | "ITALIC" | "UNDERLINE" | "STRIKE" | "HEADING" | "LIST" | "QUOTE" | "LINK" | "ALIGN" | "PICTURE" | "SOUND" | "VIDEO" | "DOCUMENT")[];
             works: components["schemas"]["WorkUsed"][];
         };
+        DrawerItem: {
+            address: string;
+            id: string;
+            kind: string;
+            name: string;
+            offered: boolean;
+            /** Format: int32 */
+            pages: number;
+            /** Format: int64 */
+            size: number;
+            type: string;
+        };
         DueLine: {
             /** Format: int32 */
             askedComments: number;
@@ -3943,6 +4051,15 @@ export interface components {
         };
         KeptNote: {
             text: string;
+        };
+        KeptRubric: {
+            by?: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            rev: number;
+            rubric: components["schemas"]["Rubric"];
         };
         KnownRubric: {
             className: string;
@@ -4904,6 +5021,10 @@ export interface components {
         RubricTable: {
             table: string;
         };
+        Rubrics: {
+            kept: components["schemas"]["KeptRubric"][];
+            used: components["schemas"]["KnownRubric"][];
+        };
         RulesChange: {
             rules: components["schemas"]["ClassRules"];
             /** Format: int32 */
@@ -5375,6 +5496,10 @@ export interface components {
             /** @enum {string} */
             state: "DRAFT" | "WAITING" | "PUBLISHED" | "RETURNED" | "SCHEDULED" | "HIDDEN" | "BINNED";
         };
+        WantedItem: {
+            name: string;
+            offered: boolean;
+        };
         WantedMembers: {
             apart: number[];
             reason?: string;
@@ -5416,6 +5541,12 @@ export interface components {
             /** Format: int64 */
             student: number;
             word?: string;
+        };
+        WantedRubric: {
+            name: string;
+            /** Format: int32 */
+            rev: number;
+            rubric: components["schemas"]["Rubric"];
         };
         WantedSource: {
             description: string;
@@ -5554,6 +5685,7 @@ export type DecisionLine = components['schemas']['DecisionLine'];
 export type DecisionPage = components['schemas']['DecisionPage'];
 export type DirectoryLine = components['schemas']['DirectoryLine'];
 export type Draft = components['schemas']['Draft'];
+export type DrawerItem = components['schemas']['DrawerItem'];
 export type DueLine = components['schemas']['DueLine'];
 export type EarlierMark = components['schemas']['EarlierMark'];
 export type Editable = components['schemas']['Editable'];
@@ -5601,6 +5733,7 @@ export type Invite = components['schemas']['Invite'];
 export type Invited = components['schemas']['Invited'];
 export type Joined = components['schemas']['Joined'];
 export type KeptNote = components['schemas']['KeptNote'];
+export type KeptRubric = components['schemas']['KeptRubric'];
 export type KnownRubric = components['schemas']['KnownRubric'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type LeftOut = components['schemas']['LeftOut'];
@@ -5721,6 +5854,7 @@ export type RosterRows = components['schemas']['RosterRows'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
 export type RubricTable = components['schemas']['RubricTable'];
+export type Rubrics = components['schemas']['Rubrics'];
 export type RulesChange = components['schemas']['RulesChange'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
@@ -5782,9 +5916,11 @@ export type WantedAllowance = components['schemas']['WantedAllowance'];
 export type WantedAnswer = components['schemas']['WantedAnswer'];
 export type WantedAnswers = components['schemas']['WantedAnswers'];
 export type WantedHeader = components['schemas']['WantedHeader'];
+export type WantedItem = components['schemas']['WantedItem'];
 export type WantedMembers = components['schemas']['WantedMembers'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedRow = components['schemas']['WantedRow'];
+export type WantedRubric = components['schemas']['WantedRubric'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
@@ -5905,7 +6041,7 @@ export interface operations {
             };
         };
     };
-    change_5: {
+    change_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -6219,7 +6355,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -6617,6 +6753,117 @@ export interface operations {
             };
         };
     };
+    of_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerItem"][];
+                };
+            };
+        };
+    };
+    addFile: {
+        parameters: {
+            query?: {
+                offered?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerItem"];
+                };
+            };
+        };
+    };
+    addPicture: {
+        parameters: {
+            query?: {
+                offered?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerItem"];
+                };
+            };
+        };
+    };
+    change_6: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                item: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedItem"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerItem"];
+                };
+            };
+        };
+    };
     due: {
         parameters: {
             query?: never;
@@ -6790,7 +7037,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -8321,7 +8568,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -8767,7 +9014,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8793,7 +9040,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9761,7 +10008,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10030,6 +10277,28 @@ export interface operations {
         };
     };
     csv_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    json: {
         parameters: {
             query?: never;
             header?: never;
@@ -10631,7 +10900,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10743,7 +11012,7 @@ export interface operations {
             };
         };
     };
-    known: {
+    all: {
         parameters: {
             query?: never;
             header?: never;
@@ -10758,8 +11027,80 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KnownRubric"][];
+                    "application/json": components["schemas"]["Rubrics"];
                 };
+            };
+        };
+    };
+    keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedRubric"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRubric"];
+                };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedRubric"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRubric"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query: {
+                rev: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

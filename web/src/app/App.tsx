@@ -68,6 +68,7 @@ const PromptPage = page(() => import('../prompts/PromptPage').then((m) => m.Prom
 const ComposePage = page(() => import('../prompts/ComposePage').then((m) => m.ComposePage));
 const ScoreSheetPage = page(() => import('../marking/ScoreSheetPage').then((m) => m.ScoreSheetPage));
 const ClassPicturePage = page(() => import('../marking/ClassPicturePage').then((m) => m.ClassPicturePage));
+const DrawerPage = page(() => import('../drawer/DrawerPage').then((m) => m.DrawerPage));
 const BringMarksPage = page(() => import('../marking/BringMarksPage').then((m) => m.BringMarksPage));
 const NewsPage = page(() => import('../subscriptions/NewsPage').then((m) => m.NewsPage));
 const SubscriptionsPage = page(() => import('../subscriptions/SubscriptionsPage').then((m) => m.SubscriptionsPage));
@@ -113,6 +114,7 @@ const UNDER_TABS = {
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
   'scores/bring-in': BringMarksPage,
+  drawer: DrawerPage,
   sources: SourcesPage,
   rules: RulesPage,
 };

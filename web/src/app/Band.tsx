@@ -80,6 +80,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
       Scores: 'scores',
       'The class’s picture': 'scores/picture',
       'Bring marks in': 'scores/bring-in',
+      'The drawer of the class': 'drawer',
       'Outside blogs': 'sources',
       Rules: 'rules',
       'Term and names': 'term',

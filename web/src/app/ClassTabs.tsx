@@ -14,6 +14,7 @@ export function ClassTabs() {
     ['blogs', 'Blogs'],
     ['prompts', 'Prompts'],
     ['scores', 'Scores'],
+    ['drawer', 'Drawer'],
     ['sources', 'Outside blogs'],
     ...(manages
       ? [

@@ -14,7 +14,9 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { Wrong } from '../ui/Wrong';
 import { ChangeEffects } from './ChangeEffects';
 import css from './Compose.module.css';
+import { PromptText } from './PromptText';
 import { RubricBuilder } from './RubricBuilder';
+import { RubricLook } from './RubricLook';
 import { RubricSource } from './RubricSource';
 import { Rules } from './Rules';
 import { beginning, toForm, toWanted } from './wanted';
@@ -97,11 +99,10 @@ function Compose({ known, id }: ComposeProps) {
           {...form.getInputProps('title')}
         />
         {form.errors.title && <p className={css.wrong}>{form.errors.title}</p>}
-        <textarea
-          className={css.instructions}
-          aria-label="What to write"
-          placeholder="What to write"
-          {...form.getInputProps('instructions')}
+        <PromptText
+          classId={classId}
+          html={form.values.instructions}
+          onChange={(html) => form.setFieldValue('instructions', html)}
         />
         {form.errors.instructions && <p className={css.wrong}>{form.errors.instructions}</p>}
         <textarea
@@ -162,7 +163,12 @@ function Compose({ known, id }: ComposeProps) {
       </aside>
       <section className={css.rubric} aria-labelledby="steps-of-it">
         <h2 id="steps-of-it">The steps it is marked by</h2>
-        <RubricSource classId={classId} promptId={id} onTake={(criteria) => form.setFieldValue('criteria', criteria)} />
+        <RubricSource
+          classId={classId}
+          promptId={id}
+          criteria={form.values.criteria}
+          onTake={(criteria) => form.setFieldValue('criteria', criteria)}
+        />
         {form.values.criteria.length > 0 && (
           <Checkbox
             mt="md"
@@ -175,6 +181,7 @@ function Compose({ known, id }: ComposeProps) {
           criteria={form.values.criteria}
           onChange={(criteria) => form.setFieldValue('criteria', criteria)}
         />
+        {form.values.criteria.length > 0 && <RubricLook criteria={form.values.criteria} />}
       </section>
     </form>
   );

@@ -5,6 +5,7 @@ import { dueOptions, porchPage, promptOptions, stripOptions, writableOptions } f
 import type { Begun, PromptView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { FeedAddress } from '../reading/FeedAddress';
+import { Reading } from '../reading/Reading';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -47,7 +48,9 @@ export function PromptPage() {
           )}
         </div>
         <h1>{prompt.title}</h1>
-        <p className={css.instructions}>{prompt.instructions}</p>
+        <div className={css.instructions}>
+          <Reading html={prompt.instructions} />
+        </div>
         {prompt.questions.length > 0 && (
           <ul className={css.questions}>
             {prompt.questions.map((q) => (

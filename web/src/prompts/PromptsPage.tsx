@@ -6,6 +6,7 @@ import { Asides } from '../asides/Asides';
 import { GivenTable } from '../comments/Given';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
+import { CleanHtml } from '../ui/CleanHtml';
 import { CopyLink } from '../ui/LastingLink';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Due } from '../ui/When';
@@ -43,7 +44,7 @@ export function PromptsPage() {
               <Due at={p.due} /> · {t.count(p.points, 'point', 'points')}
               {p.rubric ? ` · ${p.rubric.criteria.map((c) => c.name).join(', ')}` : ' · no rubric'}
             </p>
-            <p className="told-in-full above-0 below-0">{p.instructions}</p>
+            <CleanHtml className="reading less" html={p.instructions} />
             <p className="above-2 below-0">
               <Link className="word" to={`/classes/${id}/porch?prompt=${p.id}`}>
                 Its posts

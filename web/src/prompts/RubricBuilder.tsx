@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { Criterion, Level, Measure } from '../api/schema';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
@@ -19,6 +20,9 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
     onChange(criteria.map((c, i) => (i === index ? { ...c, ...part } : c)));
   const setLevel = (index: number, at: number, part: Partial<Level>) =>
     set(index, { levels: criteria[index].levels.map((l, i) => (i === at ? { ...l, ...part } : l)) });
+  // Which criterion is being dragged, and above which it would come to stand.
+  const [dragged, setDragged] = useState<number | null>(null);
+  const [over, setOver] = useState<number | null>(null);
   const move = (index: number, by: number) => {
     const moved = [...criteria];
     const [one] = moved.splice(index, 1);
@@ -39,9 +43,41 @@ export function RubricBuilder({ criteria, onChange }: RubricBuilderProps) {
   return (
     <div className="above-4">
       {criteria.map((c, i) => (
-        <fieldset key={c.id} className={`${css.criterion} above-0 below-0`}>
+        <fieldset
+          key={c.id}
+          className={`${css.criterion} above-0 below-0`}
+          data-over={over === i && dragged !== i ? (dragged! < i ? 'below' : 'above') : undefined}
+          onDragOver={(e) => {
+            if (dragged === null) return;
+            e.preventDefault();
+            setOver(i);
+          }}
+          onDrop={(e) => {
+            e.preventDefault();
+            if (dragged !== null && dragged !== i) move(dragged, i - dragged);
+            setDragged(null);
+            setOver(null);
+          }}
+        >
           <legend className="away">Criterion {i + 1}</legend>
           <div className={css.head}>
+            {criteria.length > 1 && (
+              <span
+                className={css.grip}
+                aria-hidden="true"
+                title="Drag it to another place"
+                draggable
+                onDragStart={(e) => {
+                  e.dataTransfer.effectAllowed = 'move';
+                  e.dataTransfer.setData('text/plain', c.name);
+                  setDragged(i);
+                }}
+                onDragEnd={() => {
+                  setDragged(null);
+                  setOver(null);
+                }}
+              />
+            )}
             <input
               className={css.name}
               aria-label={`Name of criterion ${i + 1}`}

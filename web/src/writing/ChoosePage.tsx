@@ -9,6 +9,7 @@ import { Elsewhere } from '../feeds/Elsewhere';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { CleanHtml } from '../ui/CleanHtml';
 import css from '../ui/Entry.module.css';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading } from '../ui/Trouble';
@@ -161,7 +162,9 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
         <h2>
           <Link to={`/classes/${classId}/prompt/${d.promptId}`}>{d.title}</Link>
         </h2>
-        {(d.owesPosts || (d.askedPosts === 0 && d.owesComments)) && <p className={css.lines}>{d.instructions}</p>}
+        {(d.owesPosts || (d.askedPosts === 0 && d.owesComments)) && (
+          <CleanHtml className={css.lines} html={d.instructions} />
+        )}
         {d.together.length > 0 && d.owesPosts && (
           <p className="less above-1 below-0">
             One for your group: {d.together.join(', ')} and you. Whoever hands it in does so for all.

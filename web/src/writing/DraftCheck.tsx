@@ -4,6 +4,7 @@ import type { BlogRules, CheckedDraft, Draft } from '../api/schema';
 import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Chip } from '../ui/Chip';
+import { CleanHtml } from '../ui/CleanHtml';
 import { Sightline } from '../ui/Sightline';
 import { tell } from '../ui/Told';
 import { Due } from '../ui/When';
@@ -79,7 +80,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
             {prompt.title} · <Due at={prompt.due} />
             {prompt.late ? ' · late now' : ''}
           </h2>
-          {prompt.instructions && <p className="tiny above-0 below-3">{prompt.instructions}</p>}
+          {prompt.instructions && <CleanHtml className="tiny above-0 below-3" html={prompt.instructions} />}
           {prompt.questions.map((q) => (
             <div key={q} className={css.question}>
               {q}

@@ -1,6 +1,8 @@
 import { Menu } from '@mantine/core';
 import { type Editor, useEditorState } from '@tiptap/react';
 import { useRef, useState } from 'react';
+import { DrawerPick } from '../drawer/DrawerPick';
+import { putIn } from './putIn';
 import { putVideo } from './putVideo';
 import { Recorder } from './Recorder';
 import css from './Write.module.css';
@@ -142,6 +144,13 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
           </Menu.Dropdown>
         </Menu>
       )}
+      <DrawerPick
+        onTake={(item) =>
+          item.kind === 'PICTURE'
+            ? putIn(editor, 'picture', { src: item.address, alt: '' })
+            : putIn(editor, 'file', { href: item.address, name: item.name, kind: item.kind.toLowerCase() })
+        }
+      />
       <input
         ref={pictures}
         type="file"

@@ -1,6 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { EditorContent, useEditor } from '@tiptap/react';
-import StarterKit from '@tiptap/starter-kit';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { ApiProblem, postFile, postJson } from '../api/client';
@@ -16,11 +15,9 @@ import { StateBoard } from '../ui/StateBoard';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
-import { Align } from './align';
 import { DraftCheck } from './DraftCheck';
-import { File as FileNode } from './file';
+import { extensionsFor } from './extensions';
 import { carriedFile, MOST_PICTURES, pastedAs, picturesIn, plainPaste } from './paste';
-import { Picture } from './picture';
 import { putIn } from './putIn';
 import { putVideo } from './putVideo';
 import { Tools } from './Tools';
@@ -34,32 +31,6 @@ function beginning(draft: Draft, name: string): { typed: Kept; restored: boolean
   return kept
     ? { typed: kept, restored: true }
     : { typed: { ...typedOf(draft), rev: draft.beside.rev }, restored: false };
-}
-
-/** The editor with just the tools that this writer has. */
-function extensionsFor(tools: string[]) {
-  const has = (tool: string) => tools.includes(tool);
-  const kit = StarterKit.configure({
-    heading: has('HEADING') && { levels: [2, 3] },
-    codeBlock: false,
-    code: false,
-    link: has('LINK') && { openOnClick: false, HTMLAttributes: { rel: null, target: null } },
-    ...Object.fromEntries(
-      Object.entries({
-        bold: 'BOLD',
-        italic: 'ITALIC',
-        underline: 'UNDERLINE',
-        strike: 'STRIKE',
-        bulletList: 'LIST',
-        orderedList: 'LIST',
-        listItem: 'LIST',
-        blockquote: 'QUOTE',
-      })
-        .filter(([, tool]) => !has(tool))
-        .map(([name]) => [name, false]),
-    ),
-  });
-  return [kit, ...(has('ALIGN') ? [Align] : []), Picture, FileNode];
 }
 
 /** The editor of a post with what stands beside it. `onDone` is for whoever came from another place and goes back there. */

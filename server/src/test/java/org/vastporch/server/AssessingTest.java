@@ -546,31 +546,6 @@ class AssessingTest extends Assessing {
     }
 
     @Test
-    void aRubricIsTakenAlongReadBackAndFoundForTheNextPrompt() {
-        long prompt = set(wanted("Log", in(2)));
-        String table = of.lead().get("/api/prompts/" + prompt + "/rubric.csv").text();
-        String at = "/api/classes/" + of.classId() + "/rubric-table";
-        JsonNode kept = of.lead()
-                .get("/api/prompts/" + prompt + "/editable")
-                .body()
-                .get("prompt")
-                .get("rubric");
-        assertEquals(kept, of.lead().post(at, Map.of("table", table)).body());
-        assertEquals(
-                "levels-order",
-                of.lead()
-                        .post(at, Map.of("table", "Criterion,Points\nVoice,2\nVoice,1\n"))
-                        .code());
-        assertEquals(
-                "Log",
-                of.second().get("/api/rubrics").body().get(0).get("prompt").asString());
-        for (Person who : List.of(school.make(port).lead(), of.first(), of.guest()))
-            assertEquals(0, who.get("/api/rubrics").body().size());
-        assertEquals(
-                403, of.first().get("/api/prompts/" + prompt + "/rubric.csv").status());
-    }
-
-    @Test
     void aBundleTakesNoPromptOfAnotherClass() {
         Made elsewhere = school.make(port);
         long theirs = elsewhere

@@ -428,6 +428,22 @@ class CanarySchool {
                 .single();
     }
 
+    /** A picture that waits for a prompt which nobody sees yet. */
+    private void unseenDrawer() {
+        String id = who('L').upload("/api/classes/" + classId + "/drawer/pictures", "leaf.png", png(5))
+                .body()
+                .get("id")
+                .asString();
+        files.put("/media/" + id, new Canary("unseen-drawer-picture", id));
+        thing("item", id);
+    }
+
+    private void keptRubric(String name) {
+        Map<String, Object> wanted = new HashMap<>(Crawl.keptRubric(0));
+        wanted.put("name", name);
+        thing("rubric", who('L').post("/api/rubrics", wanted).body().get("id").asLong());
+    }
+
     private void marks() {
         mark((long) things.get("prompt").get(0), token("unreleased-mark"), token("unreleased-note"));
         long released = (long) things.get("prompt").get(1);
@@ -439,6 +455,8 @@ class CanarySchool {
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
                         Map.of("text", token("word-on-marks")));
         unseenSteps(token("hidden-rubric"));
+        keptRubric(token("kept-rubric"));
+        unseenDrawer();
         String hidden = token("unopened-prompt");
         thing(
                 "prompt",

@@ -54,6 +54,8 @@ class Crawl {
             Map.entry("questions", "question"),
             Map.entry("phrases", "phrase"),
             Map.entry("paper-notes", "paper-note"),
+            Map.entry("rubrics", "rubric"),
+            Map.entry("drawer", "item"),
             Map.entry("feedback", "post"),
             Map.entry("marking", "person"),
             Map.entry("criteria", "criterion"),
@@ -308,6 +310,9 @@ class Crawl {
                                 Map.of("at", LocalDateTime.now().plusDays(9).toString(), "rev", 0),
                                 stale(Map.of(
                                         "at", LocalDateTime.now().plusDays(9).toString(), "rev", 77)))),
+                Map.entry("PUT /api/classes/{}/drawer/{}", () -> List.of(Map.of("name", "A leaf", "offered", false))),
+                Map.entry("POST /api/rubrics", () -> List.of(keptRubric(0))),
+                Map.entry("PUT /api/rubrics/{}", () -> List.of(keptRubric(1), stale(keptRubric(77)))),
                 Map.entry(
                         "POST /api/prompts/{}/marking/{}/words",
                         () -> List.of(Map.of("text", "Well done."), Map.of("text", ""))),
@@ -536,6 +541,30 @@ class Crawl {
 
     private Map<String, Object> marksRow(Map<String, Object> seen) {
         return Map.of("student", school.who('S').id, "seen", seen, "marks", List.of(), "word", "Well seen.");
+    }
+
+    static Map<String, Object> keptRubric(int rev) {
+        return Map.of(
+                "name",
+                "Steps for logs",
+                "rubric",
+                Map.of(
+                        "criteria",
+                        List.of(Map.of(
+                                "id",
+                                "",
+                                "name",
+                                "Voice",
+                                "weight",
+                                1,
+                                "levels",
+                                List.of(
+                                        Map.of("name", "low", "points", 0, "descriptor", ""),
+                                        Map.of("name", "high", "points", 1, "descriptor", "")),
+                                "counted",
+                                List.of()))),
+                "rev",
+                rev);
     }
 
     private static Map<String, Object> guess() {

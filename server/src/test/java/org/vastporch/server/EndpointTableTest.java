@@ -567,6 +567,11 @@ class EndpointTableTest {
                 "POST /api/prompts/{prompt}/marking/{marked}/take-back",
                 () -> Map.of("seen", seen(), "reason", "Too soon."));
         body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));
+        made.put("item", this::drawerItem);
+        body("PUT /api/classes/{class}/drawer/{item}", () -> Map.of("name", "A leaf", "offered", true));
+        made.put("keptrubric", this::keptRubric);
+        body("POST /api/rubrics", () -> keptAs("Steps for logs", 0));
+        body("PUT /api/rubrics/{keptrubric}", () -> keptAs("Steps for diaries", 1));
         body("POST /api/classes/{class}/rubric-table", () -> Map.of("table", "Criterion,Points\nA,0\nA,1\n"));
         body("POST /api/classes/{class}/prompts/repeat", EndpointTableTest::wantedPrompt);
         body("POST /api/prompts/{prompt}/look", EndpointTableTest::wantedPrompt);
@@ -628,12 +633,33 @@ class EndpointTableTest {
         assertEquals(List.of(), wrong);
     }
 
+    private String drawerItem() {
+        return of.lead()
+                .upload("/api/classes/" + of.classId() + "/drawer/pictures", "leaf.png", CanarySchool.png(2))
+                .body()
+                .get("id")
+                .asString();
+    }
+
+    private long keptRubric() {
+        return of.lead()
+                .post("/api/rubrics", keptAs("Steps for logs", 0))
+                .body()
+                .get("id")
+                .asLong();
+    }
+
+    private static Map<String, Object> keptAs(String name, int rev) {
+        return Map.of("name", name, "rubric", wantedPrompt().get("rubric"), "rev", rev);
+    }
+
     private Answer call(Person who, Line line) {
         String path = Pattern.compile("\\{(\\w+)}")
                 .matcher(line.path())
                 .replaceAll(m -> Matcher.quoteReplacement(
                         String.valueOf(made.get(m.group(1)).get())));
         if (path.equals("/api/search")) path += "?q=leaves";
+        if (path.startsWith("/api/rubrics/") && line.method().equals("DELETE")) path += "?rev=1";
         if (path.endsWith("preview-file"))
             return who.upload(path, "x.csv", "Name\nA B".getBytes(StandardCharsets.UTF_8));
         if (path.endsWith("/pictures")

@@ -58,7 +58,7 @@ public record Prompt(
 
     private static final int LONGEST_TITLE = 160;
     private static final int LONGEST_STARTER = 100_000;
-    private static final int LONGEST_INSTRUCTIONS = 20_000;
+    private static final int LONGEST_INSTRUCTIONS = 40_000;
     private static final int LONGEST_QUESTIONS = 10_000;
     private static final BigDecimal MOST_POINTS = BigDecimal.valueOf(10_000);
     private static final int MOST_PLACES = 4;
@@ -78,7 +78,7 @@ public record Prompt(
                     "A title has at most 160 characters; this one has " + title.length() + ".");
         if (instructions.length() > LONGEST_INSTRUCTIONS)
             throw new Refusal(
-                    "instructions", "instructions-too-long", "What to write is told in at most 20,000 characters.");
+                    "instructions", "instructions-too-long", "What to write is told in at most 40,000 characters.");
         if (String.join("\n", questions).length() > LONGEST_QUESTIONS)
             throw new Refusal(
                     "questions", "questions-too-long", "Guiding questions have at most 10,000 characters together.");
@@ -103,15 +103,15 @@ public record Prompt(
             throw new Refusal("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
     }
 
-    public Prompt withStarter(String starter) {
-        return with(title, starter);
+    public Prompt withTexts(String instructions, String starter) {
+        return with(title, instructions, starter);
     }
 
     public Prompt withTitle(String title) {
-        return with(title, starter);
+        return with(title, instructions, starter);
     }
 
-    private Prompt with(String title, String starter) {
+    private Prompt with(String title, String instructions, String starter) {
         return new Prompt(
                 id,
                 classId,

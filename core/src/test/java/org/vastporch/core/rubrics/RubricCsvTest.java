@@ -3,8 +3,6 @@ package org.vastporch.core.rubrics;
 import static org.junit.jupiter.api.Assertions.*;
 
 import java.math.BigDecimal;
-import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
@@ -16,10 +14,6 @@ import org.vastporch.core.rubrics.Rubric.Level;
 
 class RubricCsvTest {
 
-    private static final String[] ODD = {
-        "Voice", "=1+1", "-3", "@here", "a, b; c", "say \"so\"", "Łąka\nüber", "'quoted'", "+", "tab\tin it", "1,5"
-    };
-
     private static BigDecimal d(String number) {
         return new BigDecimal(number);
     }
@@ -29,41 +23,9 @@ class RubricCsvTest {
     void comesBackAsItWas() {
         Random random = new Random(14);
         for (int i = 0; i < 1_000; i++) {
-            List<Criterion> criteria = new ArrayList<>();
-            for (int c = 0; c <= random.nextInt(12); c++) {
-                List<Level> levels = new ArrayList<>();
-                BigDecimal points = BigDecimal.valueOf(random.nextInt(30), random.nextInt(3));
-                for (int l = 0; l < 2 + random.nextInt(7); l++) {
-                    levels.add(new Level(
-                            random.nextInt(4) == 0 ? "" : ODD[random.nextInt(ODD.length)] + l,
-                            points,
-                            random.nextBoolean() ? "" : ODD[random.nextInt(ODD.length)]));
-                    points = points.add(BigDecimal.valueOf(1 + random.nextInt(9), random.nextInt(4)));
-                }
-                criteria.add(new Criterion(
-                        random.nextBoolean() ? "" : "id" + c,
-                        ODD[random.nextInt(ODD.length)] + c,
-                        BigDecimal.valueOf(1 + random.nextInt(99), 1),
-                        levels,
-                        counted(random, levels.size())));
-            }
-            Rubric rubric = new Rubric(criteria);
+            Rubric rubric = SomeRubric.of(random);
             assertEquals(rubric, RubricCsv.read(RubricCsv.write(rubric)));
         }
-    }
-
-    /** Some things in any order, each with numbers for some of the levels. */
-    private static List<Measure> counted(Random random, int levels) {
-        List<Measure> counted = new ArrayList<>();
-        for (Counted what : Counted.values()) {
-            if (random.nextInt(4) > 0) continue;
-            List<Integer> atLeast = new ArrayList<>();
-            int number = random.nextInt(5);
-            for (int l = random.nextInt(levels); l > 0; l--) atLeast.add(number += 1 + random.nextInt(60));
-            counted.add(new Measure(what, atLeast));
-        }
-        Collections.shuffle(counted, random);
-        return counted;
     }
 
     @Test

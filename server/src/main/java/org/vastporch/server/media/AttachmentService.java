@@ -33,6 +33,7 @@ public class AttachmentService {
     public record FileView(String id, String address, String name, String kind, String type, long size, int pages) {}
 
     private final AttachmentStore store;
+    private final DrawerService drawer;
     private final MediaStore media;
     private final RoomService room;
     private final PdfPages pages;
@@ -45,6 +46,7 @@ public class AttachmentService {
 
     AttachmentService(
             AttachmentStore store,
+            DrawerService drawer,
             MediaStore media,
             RoomService room,
             PdfPages pages,
@@ -55,6 +57,7 @@ public class AttachmentService {
             TransactionTemplate transaction,
             Clock clock) {
         this.store = store;
+        this.drawer = drawer;
         this.media = media;
         this.room = room;
         this.pages = pages;
@@ -136,7 +139,8 @@ public class AttachmentService {
     AttachmentStore.Attachment require(Viewer viewer, String id) {
         AttachmentStore.Attachment file = store.find(id).orElseThrow(Problem::missing);
         // A file that so far stands in a draft or a version that waits is not for those who read what is up.
-        if (!posts.knowsFile(viewer, file.postId(), id)) throw Problem.missing();
+        boolean knows = file.postId() == null ? drawer.knows(viewer, id) : posts.knowsFile(viewer, file.postId(), id);
+        if (!knows) throw Problem.missing();
         return file;
     }
 

@@ -5,6 +5,7 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.rows.Rows;
@@ -16,7 +17,7 @@ class AttachmentStore {
     record Attachment(
             String id,
             long classId,
-            long postId,
+            @Nullable Long postId,
             long ownerId,
             String sha,
             String name,
@@ -24,7 +25,7 @@ class AttachmentStore {
             String type,
             long size,
             int pages) {
-        Attachment copy(String own, long classId, long postId, long ownerId) {
+        Attachment copy(String own, long classId, @Nullable Long postId, long ownerId) {
             return new Attachment(own, classId, postId, ownerId, sha, name, kind, type, size, pages);
         }
     }
@@ -81,7 +82,7 @@ class AttachmentStore {
         return new Attachment(
                 row.getString("id"),
                 row.getLong("class_id"),
-                row.getLong("post_id"),
+                row.getObject("post_id", Long.class),
                 row.getLong("owner_id"),
                 row.getString("sha"),
                 row.getString("name"),

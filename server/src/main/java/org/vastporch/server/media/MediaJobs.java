@@ -9,7 +9,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Gives the room of files back that nothing shows any more. */
 @Component
-class MediaJobs {
+public class MediaJobs {
 
     /** So long somebody may still take a decision back, or find a picture again that was cut out of a draft. */
     static final Duration KEPT = Duration.ofDays(30);
@@ -26,7 +26,7 @@ class MediaJobs {
 
     @Scheduled(initialDelay = 60_000, fixedDelay = 3_600_000)
     @Transactional
-    void dropUnused() {
+    public void dropUnused() {
         Instant now = clock.instant();
         store.dropUnused(now.minus(KEPT), now.minus(ON_ITS_WAY));
     }

@@ -34,6 +34,7 @@ public class MediaService {
     private static final int HEADER_MEGABYTES = 10;
 
     private final MediaStore store;
+    private final DrawerService drawer;
     private final PictureMaker maker;
     private final RoomService room;
     /** Enough for a class trip; not for a program that sends them without end. */
@@ -51,6 +52,7 @@ public class MediaService {
 
     MediaService(
             MediaStore store,
+            DrawerService drawer,
             PictureMaker maker,
             RoomService room,
             OutsidePictures outside,
@@ -62,6 +64,7 @@ public class MediaService {
             TransactionTemplate transaction,
             Clock clock) {
         this.store = store;
+        this.drawer = drawer;
         this.maker = maker;
         this.room = room;
         this.outside = outside;
@@ -145,7 +148,9 @@ public class MediaService {
 
     Served serve(Viewer viewer, String id, boolean small) {
         MediaStore.Picture picture = store.picture(id).orElseThrow(Problem::missing);
-        if (!posts.knowsFile(viewer, picture.postId(), id)) throw Problem.missing();
+        boolean knows =
+                picture.postId() == null ? drawer.knows(viewer, id) : posts.knowsFile(viewer, picture.postId(), id);
+        if (!knows) throw Problem.missing();
         String sha = small ? picture.smallSha() : picture.sha();
         MediaStore.Medium medium = store.medium(sha);
         return new Served(medium.type(), medium.bytes(), "\"" + sha.substring(0, 20) + "\"");

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.media.Room;
@@ -25,7 +26,7 @@ class MediaStore {
 
     static final int CHUNK = 262_144;
 
-    record Picture(String id, long postId, String sha, String smallSha) {}
+    record Picture(String id, @Nullable Long postId, String sha, String smallSha) {}
 
     record Medium(String type, byte[] bytes) {}
 
@@ -136,8 +137,9 @@ class MediaStore {
 
     /**
      * Throws away what nothing shows any more: pictures and files of posts whose time in the bin is over, those that no
-     * version of a post shows and that were put in before {@code before}, pictures that stood or waited at the head of
-     * a blog before that, and the bytes of all these.
+     * version of a post shows and that were put in before {@code before}, what is not in the drawer of its class any
+     * more and in no prompt, pictures that stood or waited at the head of a blog before that, and the bytes of all
+     * these.
      *
      * @param fresh bytes that came in since then stay: what shows them may be on its way
      */
@@ -147,12 +149,19 @@ class MediaStore {
                             + " where post_id in (select p.id from post p where p.emptied_at is not null)")
                     .update();
             jdbc.sql("delete from " + table
-                            + " f where f.created_at < :before and not exists (select 1 from "
+                            + " f where f.created_at < :before and f.post_id is not null and not exists (select 1 from "
                             + "post_version v where v.post_id = f.post_id and locate(f.id, "
                             + "v.html) > 0)")
                     .param("before", Rows.utc(before))
                     .update();
         }
+        for (String table : List.of("picture", "attachment"))
+            jdbc.sql(
+                            "delete from " + table
+                                    + " f where f.created_at < :before and f.post_id is null and not f.offered and not exists "
+                                    + "(select 1 from prompt p where p.class_id = f.class_id and locate(f.id, p.instructions) > 0)")
+                    .param("before", Rows.utc(before))
+                    .update();
         jdbc.sql("delete from blog_header where state <> 'WAITING' and changed_at < :before")
                 .param("before", Rows.utc(before))
                 .update();
@@ -211,7 +220,7 @@ class MediaStore {
     void addPicture(
             String id,
             long classId,
-            long postId,
+            @Nullable Long postId,
             long ownerId,
             String sha,
             String smallSha,
@@ -234,7 +243,7 @@ class MediaStore {
     }
 
     /** One more entry for a picture that is there, in another post. */
-    void copyPicture(String id, String own, long classId, long postId, long ownerId, Instant now) {
+    void copyPicture(String id, String own, long classId, @Nullable Long postId, long ownerId, Instant now) {
         jdbc.sql("""
                 insert into picture (id, class_id, post_id, owner_id, sha, small_sha, width, height, created_at)
                 select :own, :classId, :postId, :ownerId, sha, small_sha, width, height, :now from picture where id =
@@ -260,7 +269,10 @@ class MediaStore {
         return jdbc.sql("select id, post_id, sha, small_sha from picture where id = :id")
                 .param("id", id)
                 .query((row, n) -> new Picture(
-                        row.getString("id"), row.getLong("post_id"), row.getString("sha"), row.getString("small_sha")))
+                        row.getString("id"),
+                        row.getObject("post_id", Long.class),
+                        row.getString("sha"),
+                        row.getString("small_sha")))
                 .optional();
     }
 

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
@@ -28,13 +29,21 @@ class OwnCopies implements FilesInText {
     private final MediaStore pictures;
     private final AttachmentStore files;
     private final RoomService room;
+    private final DrawerService drawer;
     private final AccessService access;
     private final Clock clock;
 
-    OwnCopies(MediaStore pictures, AttachmentStore files, RoomService room, AccessService access, Clock clock) {
+    OwnCopies(
+            MediaStore pictures,
+            AttachmentStore files,
+            RoomService room,
+            DrawerService drawer,
+            AccessService access,
+            Clock clock) {
         this.pictures = pictures;
         this.files = files;
         this.room = room;
+        this.drawer = drawer;
         this.access = access;
         this.clock = clock;
     }
@@ -56,7 +65,7 @@ class OwnCopies implements FilesInText {
 
     private Optional<String> ownPicture(Viewer viewer, PostFacts post, String id) {
         Optional<MediaStore.Picture> there =
-                pictures.picture(id).filter(picture -> isToBeCopied(viewer, post, picture.postId()));
+                pictures.picture(id).filter(picture -> isToBeCopied(viewer, post, picture.postId(), id));
         if (there.isEmpty()) return Optional.empty();
         String own = idIn(post, id);
         if (pictures.picture(own).isPresent()) return Optional.of(own);
@@ -73,7 +82,7 @@ class OwnCopies implements FilesInText {
 
     private Optional<String> ownFile(Viewer viewer, PostFacts post, String id) {
         Optional<AttachmentStore.Attachment> there =
-                files.find(id).filter(file -> isToBeCopied(viewer, post, file.postId()));
+                files.find(id).filter(file -> isToBeCopied(viewer, post, file.postId(), id));
         if (there.isEmpty()) return Optional.empty();
         String own = idIn(post, id);
         if (files.find(own).isPresent()) return Optional.of(own);
@@ -83,7 +92,9 @@ class OwnCopies implements FilesInText {
         return Optional.of(own);
     }
 
-    private boolean isToBeCopied(Viewer viewer, PostFacts post, long from) {
+    /** @param from null for what lies in the drawer of a class */
+    private boolean isToBeCopied(Viewer viewer, PostFacts post, @Nullable Long from, String id) {
+        if (from == null) return drawer.knows(viewer, id);
         return from != post.id() && access.knows(viewer, access.post(from)) == Knowledge.ALL;
     }
 

@@ -122,6 +122,7 @@ public class PromptService {
     private final BundleStore bundles;
     private final AccessService access;
     private final ClassService classes;
+    private final FilesInPrompt files;
     private final EventStore events;
     private final ClassChanges changes;
     private final Clock clock;
@@ -132,6 +133,7 @@ public class PromptService {
             BundleStore bundles,
             AccessService access,
             ClassService classes,
+            FilesInPrompt files,
             EventStore events,
             ClassChanges changes,
             Clock clock) {
@@ -140,6 +142,7 @@ public class PromptService {
         this.bundles = bundles;
         this.access = access;
         this.classes = classes;
+        this.files = files;
         this.events = events;
         this.changes = changes;
         this.clock = clock;
@@ -177,7 +180,13 @@ public class PromptService {
         return weeks.size();
     }
 
-    private long add(Viewer viewer, Prompt prompt) {
+    /** With own copies of the pictures and files in what it says. */
+    private Prompt owning(Viewer viewer, Prompt prompt) {
+        return prompt.withTexts(files.own(viewer, prompt.classId(), prompt.instructions()), prompt.starter());
+    }
+
+    private long add(Viewer viewer, Prompt wanted) {
+        Prompt prompt = owning(viewer, wanted);
         Instant now = clock.instant();
         Long rubric = prompt.rubric() == null
                 ? null
@@ -289,7 +298,8 @@ public class PromptService {
 
     /** Keeps a changed prompt, whose row is locked. */
     @Transactional
-    public void change(Viewer viewer, Prompt changed) {
+    public void change(Viewer viewer, Prompt wanted) {
+        Prompt changed = owning(viewer, wanted);
         PromptStore.RubricKey known = store.rubricOf(changed.id()).orElse(null);
         Long rubric = null;
         if (changed.rubric() != null)
@@ -385,7 +395,9 @@ public class PromptService {
                 wanted.rubric(),
                 before == null ? 0 : before.rev());
         // What is too long is refused before it is cleaned, which takes its time.
-        return prompt.checked().withStarter(Sanitiser.post(starter)).checked();
+        Prompt checked = prompt.checked();
+        return checked.withTexts(Sanitiser.post(checked.instructions()), Sanitiser.post(starter))
+                .checked();
     }
 
     /** What an answer is known by must be of this class. */

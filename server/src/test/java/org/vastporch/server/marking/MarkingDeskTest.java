@@ -14,6 +14,7 @@ import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.classes.ClassRules;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.prompts.Answers;
@@ -98,6 +99,7 @@ class MarkingDeskTest {
                 1);
         ClassService.ClassRecord of = mock();
         when(classes.get(CLASS)).thenReturn(of);
+        when(of.rules()).thenReturn(ClassRules.SAFE);
         when(of.term())
                 .thenReturn(new Term(
                         LocalDate.parse("2026-09-07"), LocalDate.parse("2026-12-18"), List.of(), ZoneOffset.UTC));

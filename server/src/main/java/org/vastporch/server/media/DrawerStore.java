@@ -1,0 +1,81 @@
+package org.vastporch.server.media;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Repository;
+import org.vastporch.server.rows.Rows;
+
+/** Pictures and files of a class that stand in no post. */
+@Repository
+class DrawerStore {
+
+    /** @param kind PICTURE, SOUND, VIDEO or DOCUMENT */
+    record Item(
+            String id, long classId, String kind, String name, String type, long size, int pages, boolean offered) {}
+
+    private static final String ITEMS = """
+            select *
+              from (select p.id, p.class_id, 'PICTURE' as kind, p.name, m.type, m.size, 0 as pages, p.offered,
+                           p.created_at
+                      from picture p
+                      join medium m on m.sha = p.sha
+                     where p.post_id is null
+                    union all
+                    select a.id, a.class_id, a.kind, a.name, a.type, a.size, a.pages, a.offered, a.created_at
+                      from attachment a
+                     where a.post_id is null) i
+            """;
+
+    private final JdbcClient jdbc;
+
+    DrawerStore(JdbcClient jdbc) {
+        this.jdbc = jdbc;
+    }
+
+    /** What the drawer of a class offers, the newest first. */
+    List<Item> offered(long classId) {
+        return jdbc.sql(ITEMS + " where i.class_id = :class and i.offered order by i.created_at desc, i.id")
+                .param("class", classId)
+                .query(Item.class)
+                .list();
+    }
+
+    Optional<Item> find(String id) {
+        return jdbc.sql(ITEMS + " where i.id = :id")
+                .param("id", id)
+                .query(Item.class)
+                .optional();
+    }
+
+    int count(long classId) {
+        return jdbc.sql("select count(*) from (" + ITEMS + ") c where c.class_id = :class")
+                .param("class", classId)
+                .query(Integer.class)
+                .single();
+    }
+
+    /** Whether a prompt of its class that students see by now shows it. */
+    boolean isShown(Item item, Instant now) {
+        return jdbc.sql("""
+                select exists (select 1
+                                 from prompt p
+                                where p.class_id = :class and p.opens_at <= :now
+                                  and locate(:id, p.instructions) > 0)""")
+                .param("class", item.classId())
+                .param("now", Rows.utc(now))
+                .param("id", item.id())
+                .query(Boolean.class)
+                .single();
+    }
+
+    void set(Item item, String name, boolean offered) {
+        jdbc.sql("update " + (item.kind().equals("PICTURE") ? "picture" : "attachment")
+                        + " set name = :name, offered = :offered where id = :id")
+                .param("name", name)
+                .param("offered", offered)
+                .param("id", item.id())
+                .update();
+    }
+}
