@@ -18,6 +18,7 @@ export function DrawerPage() {
   const drawer = useQuery(drawerOptions(id));
   const file = useRef<HTMLInputElement>(null);
   const [out, setOut] = useState<DrawerItem | null>(null);
+  const [wrong, setWrong] = useState('');
   const stale = [['drawer', id]];
   const at = `/api/classes/${id}/drawer`;
   const add = useWrite(
@@ -31,16 +32,15 @@ export function DrawerPage() {
         }
       return failed.join(' ');
     },
-    { here: true, stale },
+    { here: true, stale, onDone: setWrong },
   );
-  const [wrong, setWrong] = useState('');
   const change = useWrite(
     ({ item, ...to }: { item: DrawerItem; name?: string; offered?: boolean }) =>
       putJson(`${at}/${item.id}`, { name: to.name ?? item.name, offered: to.offered ?? item.offered }),
     { here: true, stale, onDone: (_, { item, offered }) => setOut(offered === false ? item : null) },
   );
-  const put = async (files: FileList | null) => {
-    if (files?.length) setWrong((await add.run([...files])) ?? '');
+  const put = (files: FileList | null) => {
+    if (files?.length) add.run([...files]);
   };
   return (
     <div className="page plain">
@@ -49,7 +49,7 @@ export function DrawerPage() {
         onDragOver={(e) => e.preventDefault()}
         onDrop={(e) => {
           e.preventDefault();
-          void put(e.dataTransfer.files);
+          put(e.dataTransfer.files);
         }}
       >
         <h1>Drawer</h1>
@@ -69,7 +69,7 @@ export function DrawerPage() {
             multiple
             aria-label="Pictures and files for the drawer"
             onChange={(e) => {
-              void put(e.target.files);
+              put(e.target.files);
               e.target.value = '';
             }}
           />
@@ -87,7 +87,7 @@ export function DrawerPage() {
         <ul className={css.items}>
           {drawer.data?.map((item) => (
             <li key={item.id} className={css.item}>
-              <DrawerFront item={item} />
+              <DrawerFront item={item} isNamed={false} />
               <span className={css.acts}>
                 <input
                   aria-label={`Name of ${item.name || 'the picture'}`}

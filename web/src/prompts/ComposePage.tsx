@@ -40,7 +40,14 @@ export function ComposePage() {
         <Loading lines={9} />
       </div>
     );
-  return <Compose key={`${from} ${weeks}`} known={source.data} id={promptId ? from : undefined} />;
+  return (
+    <Compose
+      key={`${from} ${weeks}`}
+      known={source.data}
+      id={promptId ? from : undefined}
+      elsewhere={params.has('elsewhere')}
+    />
+  );
 }
 
 interface ComposeProps {
@@ -48,15 +55,23 @@ interface ComposeProps {
   known?: Editable;
   /** The number of the prompt that is changed; without it another one is set. */
   id?: number;
+  /** Whether it is copied from another class: what only that class has is left there. @default false */
+  elsewhere?: boolean;
 }
 
-function Compose({ known, id }: ComposeProps) {
+function Compose({ known, id, elsewhere = false }: ComposeProps) {
   const { id: classId, name } = useClass();
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
   const [following, setFollowing] = useState(false);
   const form = useForm({
-    initialValues: known ? { ...toForm(known.prompt), ...(id ? {} : { bundleId: '' }) } : beginning(),
+    initialValues: known
+      ? {
+          ...toForm(known.prompt),
+          ...(id ? {} : { bundleId: '' }),
+          ...(elsewhere ? { byCategory: '', commentOn: [] } : {}),
+        }
+      : beginning(),
   });
   const before = id ? known?.prompt : undefined;
   const list = `/classes/${classId}/prompts`;

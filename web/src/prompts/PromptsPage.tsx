@@ -11,6 +11,7 @@ import { CopyLink } from '../ui/LastingLink';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Due } from '../ui/When';
 import { OutsideAnswers } from '../writing/OutsideAnswers';
+import { CopyElsewhere } from './CopyElsewhere';
 
 export function PromptsPage() {
   const { id, name, manages } = useClass();
@@ -68,6 +69,7 @@ export function PromptsPage() {
                     Copy for a week later
                   </Link>
                   {' · '}
+                  <CopyElsewhere prompt={p} />
                 </>
               )}
               <CopyLink path={`/classes/${id}/prompt/${p.id}`} />

@@ -114,6 +114,8 @@ export function RubricLibrary({ kept, criteria, onTake, onClose }: RubricLibrary
           className="row middle above-4"
           onSubmit={(e) => {
             e.preventDefault();
+            // The page around it is a form as well.
+            e.stopPropagation();
             if (name.trim()) keep.run({ name, criteria });
           }}
         >

@@ -53,13 +53,8 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
     chain().updateAttributes('paragraph', { align: to }).updateAttributes('heading', { align: to }).run();
   if (asking)
     return (
-      <form
-        className={css.tools}
-        onSubmit={(e) => {
-          e.preventDefault();
-          set();
-        }}
-      >
+      // No form: the editor may stand in one.
+      <div className={css.tools} role="group" aria-label="Where it leads">
         <input
           autoFocus
           aria-label={asking.for === 'link' ? 'Address of the link' : 'Address of the video page'}
@@ -71,13 +66,20 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
           value={asking.address}
           onChange={(e) => setAsking({ ...asking, address: e.target.value })}
           className={`${css.tagbox} grow`}
-          onKeyDown={(e) => e.key === 'Escape' && setAsking(null)}
+          onKeyDown={(e) => {
+            if (e.key === 'Escape') setAsking(null);
+            if (e.key !== 'Enter') return;
+            e.preventDefault();
+            set();
+          }}
         />
-        <button type="submit">{asking.for === 'link' ? 'Set the link' : 'Put it in'}</button>
+        <button type="button" onClick={set}>
+          {asking.for === 'link' ? 'Set the link' : 'Put it in'}
+        </button>
         <button type="button" onClick={() => setAsking(null)}>
           Cancel
         </button>
-      </form>
+      </div>
     );
   const button = (tool: string, pressed: boolean, label: React.ReactNode, run: () => void, name?: string) =>
     has(tool) && (
