@@ -1197,7 +1197,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_6"];
+        post: operations["add_7"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1821,7 +1821,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_5"];
+        post: operations["add_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1853,7 +1853,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1917,7 +1917,7 @@ export interface paths {
         };
         get: operations["of"];
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1965,7 +1965,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2493,6 +2493,22 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        post: operations["add_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/marking/{student}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
         post: operations["add_1"];
         delete?: never;
         options?: never;
@@ -2622,7 +2638,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_3"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2639,6 +2655,22 @@ export interface paths {
         put: operations["answer"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3826,6 +3858,7 @@ export interface components {
             prompt: string;
             /** Format: int64 */
             promptId: number;
+            recordings: components["schemas"]["Recording"][];
             /** Format: date-time */
             releasedAt: string;
             rubric: components["schemas"]["Rubric"];
@@ -4519,6 +4552,7 @@ export interface components {
             posts: components["schemas"]["PaperPost"][];
             /** Format: int64 */
             promptId: number;
+            recordings: components["schemas"]["Recording"][];
             rubric?: components["schemas"]["Rubric"];
             student: string;
             /** Format: int64 */
@@ -4921,6 +4955,14 @@ export interface components {
             /** Format: int32 */
             people: number;
             strangers: boolean;
+        };
+        Recording: {
+            address: string;
+            by: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            summary: string;
         };
         Reference: {
             address: string;
@@ -5836,6 +5878,7 @@ export type Rail = components['schemas']['Rail'];
 export type Reached = components['schemas']['Reached'];
 export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
+export type Recording = components['schemas']['Recording'];
 export type Reference = components['schemas']['Reference'];
 export type Refreshing = components['schemas']['Refreshing'];
 export type Released = components['schemas']['Released'];
@@ -8192,7 +8235,7 @@ export interface operations {
             };
         };
     };
-    add_6: {
+    add_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -9357,7 +9400,7 @@ export interface operations {
             };
         };
     };
-    add_5: {
+    add_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -9453,7 +9496,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -9578,7 +9621,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -9679,7 +9722,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10689,7 +10732,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10712,6 +10755,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PaperNote"];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: {
+                summary?: string;
+            };
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"][];
                 };
             };
         };
@@ -10900,7 +10975,7 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10943,6 +11018,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["QuestionView"];
                 };
+            };
+        };
+    };
+    remove_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -25,6 +25,8 @@ interface DockProps {
   onLookBack: () => void;
   onStair: (index: number) => void;
   onOpen: (what: Opened) => void;
+  /** Feedback that is spoken. */
+  onSay: () => void;
   onNext: () => void;
   /** Without it there is nothing to be shown yet, or one may not. */
   onRelease?: () => void;
@@ -50,6 +52,7 @@ export function Dock({
   onLookBack,
   onStair,
   onOpen,
+  onSay,
   onNext,
   onRelease,
 }: DockProps) {
@@ -178,6 +181,9 @@ export function Dock({
         )}
         <Button className={css.btn2} onClick={() => onOpen('word')}>
           A word <span className="key">W</span>
+        </Button>
+        <Button className={css.btn2} onClick={onSay}>
+          Say it <span className="key">V</span>
         </Button>
         <Button className={css.btn2} onClick={onNext}>
           Next <span className="key">N</span>

@@ -13,6 +13,7 @@ import { Word } from '../ui/Word';
 import css from './Feedback.module.css';
 import mark from './Mark.module.css';
 import { NotedText } from './NotedText';
+import { Recordings } from './Recordings';
 
 /** A student's own scores, level by level, and where they go. */
 export function FeedbackPage() {
@@ -177,6 +178,7 @@ function One({ feedback: f, classId, student }: OneProps) {
           <span className="muted tiny">{f.marker}</span>
         </p>
       )}
+      <Recordings recordings={f.recordings} />
       <div className={mark.stairs}>
         {f.rubric.criteria.map((c) => {
           const given = f.marks.find((m) => m.criterion === c.id);

@@ -17,7 +17,9 @@ import css from './Mark.module.css';
 import { Meanwhile, type Wanted } from './Meanwhile';
 import { MembersDialog } from './MembersDialog';
 import { PaperTexts } from './PaperTexts';
+import { Recordings } from './Recordings';
 import { ReleaseTime } from './ReleaseTime';
+import { SayIt } from './SayIt';
 import { ScoreHistory } from './ScoreHistory';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
@@ -71,6 +73,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const [said, setSaid] = useState('');
   const [allowing, setAllowing] = useState(false);
   const [joining, setJoining] = useState(false);
+  const [saying, setSaying] = useState(false);
   const read = useRef<HTMLElement>(null);
   const beside = useRef<(() => void) | null>(null);
   const way = useWay();
@@ -84,6 +87,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     if (!to) return;
     if (!way.byCriterion) setStair(0);
     setOpen(null);
+    setSaying(false);
     setSaid('');
     navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}${way.search}`);
   };
@@ -126,6 +130,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     { key: 'ArrowUp', says: 'The stair before', run: () => toStair(-1) },
     { key: 'c', says: 'A comment on this stair', run: () => setOpen('remark') },
     { key: 'w', says: 'A word on the whole', run: () => setOpen('word') },
+    { key: 'v', says: 'Say it: record your voice, yourself or the screen', run: () => setSaying(true) },
     { key: 'e', says: 'What was given earlier on this stair', run: () => setLooksBack(!looksBack) },
     { key: 'b', says: 'Write beside the words that are chosen', run: () => beside.current?.() },
     ...(canTakeOver ? [{ key: 't', says: 'Take these marks over', run: () => takeOver.run(studentId) }] : []),
@@ -251,6 +256,15 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               />
             </div>
           )}
+          {saying && p && (
+            <SayIt
+              promptId={strip.promptId}
+              studentId={studentId}
+              name={way.blind ? strip.students[at]?.name : (p.together?.name ?? p.student)}
+              onClose={() => setSaying(false)}
+            />
+          )}
+          {p && <Recordings recordings={p.recordings} promptId={strip.promptId} />}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
           {p && (
             <div className="above-6 measure">
@@ -275,6 +289,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           onLookBack={() => setLooksBack(!looksBack)}
           onStair={setStair}
           onOpen={setOpen}
+          onSay={() => setSaying(true)}
           onNext={next}
           onRelease={manages && standing === 'MARKED' ? () => release.run(studentId) : undefined}
         />

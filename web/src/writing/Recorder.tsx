@@ -3,11 +3,51 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Button } from '../ui/Button';
 import { Wrong } from '../ui/Wrong';
 
-const LONGEST_SECONDS = 600;
+/** What is recorded: the voice alone, oneself before the camera, or the screen while one speaks. */
+export type Source = 'voice' | 'camera' | 'screen';
+
+interface RecorderProps {
+  /** @default 'voice' */
+  source?: Source;
+  /** After so many seconds it stops by itself. @default 600 */
+  longest?: number;
+  title?: string;
+  /** What stands beside a recording that is done. */
+  beside?: React.ReactNode;
+  verb?: string;
+  onClose: () => void;
+  onTake: (file: File) => void;
+}
+
+const TRIES: Record<Source, string> = {
+  voice: 'The microphone cannot be used. Allow it for this page in your browser, then try again.',
+  camera: 'The camera cannot be used. Allow it and the microphone for this page in your browser, then try again.',
+  screen: 'The screen cannot be recorded. Choose a window and allow the microphone, then try again.',
+};
+/** So that five minutes have about fifteen megabytes. */
+const SIZED = { videoBitsPerSecond: 350_000, audioBitsPerSecond: 48_000 };
+
+async function streamOf(source: Source): Promise<MediaStream> {
+  const { mediaDevices } = navigator;
+  if (source === 'voice') return mediaDevices.getUserMedia({ audio: true });
+  if (source === 'camera') return mediaDevices.getUserMedia({ audio: true, video: { width: 640, height: 480 } });
+  const screen = await mediaDevices.getDisplayMedia({ video: { width: { max: 1280 }, frameRate: { max: 10 } } });
+  const voice = await mediaDevices.getUserMedia({ audio: true });
+  return new MediaStream([...screen.getVideoTracks(), ...voice.getAudioTracks()]);
+}
+
 const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
 
-/** Records sound with the browser's microphone; it can be heard before it is put into the post. */
-export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (file: File) => void }) {
+/** Records in the browser; it can be heard, or seen, before it is kept. */
+export function Recorder({
+  source = 'voice',
+  longest = 600,
+  title = 'Record sound',
+  beside,
+  verb = 'Put it in',
+  onClose,
+  onTake,
+}: RecorderProps) {
   const recorder = useRef<MediaRecorder | null>(null);
   const parts = useRef<Blob[]>([]);
   const [seconds, setSeconds] = useState(0);
@@ -25,17 +65,21 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
     return () => clearInterval(timer);
   }, [state]);
   useEffect(() => {
-    if (seconds >= LONGEST_SECONDS) stop();
-  }, [seconds, stop]);
+    if (seconds >= longest) stop();
+  }, [seconds, longest, stop]);
   const start = async () => {
     setProblem('');
     try {
-      const stream = await navigator.mediaDevices.getUserMedia({ audio: true });
-      const made = new MediaRecorder(stream);
+      const stream = await streamOf(source);
+      const made = new MediaRecorder(stream, SIZED);
+      // Who ends sharing the screen in the browser's own bar ends the recording.
+      stream.getVideoTracks()[0]?.addEventListener('ended', stop);
       parts.current = [];
       made.ondataavailable = (e) => parts.current.push(e.data);
       made.onstop = () => {
-        const blob = new Blob(parts.current, { type: made.mimeType || 'audio/webm' });
+        const blob = new Blob(parts.current, {
+          type: made.mimeType || (source === 'voice' ? 'audio/webm' : 'video/webm'),
+        });
         setHeard({ blob, address: URL.createObjectURL(blob) });
         setState('done');
       };
@@ -44,13 +88,19 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
       made.start();
       setState('records');
     } catch {
-      setProblem('The microphone cannot be used. Allow it for this page in your browser, then try again.');
+      setProblem(TRIES[source]);
     }
   };
   const take = () => {
     if (!heard) return;
     const now = new Date();
-    const ending = heard.blob.type.includes('mp4') ? 'm4a' : heard.blob.type.includes('ogg') ? 'ogg' : 'webm';
+    const ending = heard.blob.type.includes('mp4')
+      ? source === 'voice'
+        ? 'm4a'
+        : 'mp4'
+      : heard.blob.type.includes('ogg')
+        ? 'ogg'
+        : 'webm';
     onTake(
       new File(
         [heard.blob],
@@ -67,13 +117,21 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
         stop();
         onClose();
       }}
-      title="Record sound"
+      title={title}
     >
       <p className="said-large above-0 below-3" role="timer" aria-label={`${seconds} seconds recorded`}>
-        {clock(seconds)} <span className="muted less">of {clock(LONGEST_SECONDS)}</span>
+        {clock(seconds)} <span className="muted less">of {clock(longest)}</span>
       </p>
       {heard && state === 'done' && (
-        <audio className="full below-3" controls src={heard.address} aria-label="What was recorded" />
+        <>
+          {source === 'voice' ? (
+            <audio className="full below-3" controls src={heard.address} aria-label="What was recorded" />
+          ) : (
+            // biome-ignore lint/a11y/useMediaCaption: what one says oneself, to be looked at before it is kept
+            <video className="full below-3" controls src={heard.address} aria-label="What was recorded" />
+          )}
+          {beside}
+        </>
       )}
       <Wrong says={problem} />
       <p className="row above-0 below-0">
@@ -89,7 +147,7 @@ export function Recorder({ onClose, onTake }: { onClose: () => void; onTake: (fi
         )}
         {state === 'done' && (
           <Button go onClick={take}>
-            Put it in
+            {verb}
           </Button>
         )}
       </p>

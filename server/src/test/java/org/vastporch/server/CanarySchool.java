@@ -141,6 +141,12 @@ class CanarySchool {
     }
 
     private void common() {
+        thing(
+                "item",
+                who('L').upload("/api/classes/" + classId + "/drawer/pictures?offered=true", "leaf.png", png(2))
+                        .body()
+                        .get("id")
+                        .asString());
         long post = published(own, Map.of(), token("for-class"), "MY_CLASS");
         thing("post", post);
         thing("comment", comment('G', post, token("comment"), "APPROVE"));
@@ -435,7 +441,6 @@ class CanarySchool {
                 .get("id")
                 .asString();
         files.put("/media/" + id, new Canary("unseen-drawer-picture", id));
-        thing("item", id);
     }
 
     private void keptRubric(String name) {
@@ -446,8 +451,10 @@ class CanarySchool {
 
     private void marks() {
         mark((long) things.get("prompt").get(0), token("unreleased-mark"), token("unreleased-note"));
+        record((long) things.get("prompt").get(0), "unreleased-recording");
         long released = (long) things.get("prompt").get(1);
         mark(released, token("released-mark"), token("released-note"));
+        record(released, "released-recording");
         Map<String, Object> paper =
                 Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
         who('L').post("/api/prompts/" + released + "/marking/release", Map.of("papers", List.of(paper)));
@@ -470,6 +477,18 @@ class CanarySchool {
                         .body()
                         .get("id")
                         .asLong());
+    }
+
+    private void record(long prompt, String kind) {
+        JsonNode made = who('L').upload(
+                        "/api/prompts/" + prompt + "/marking/" + who('S').id + "/recordings?summary=" + token(kind),
+                        "said.mp3",
+                        FilesTest.sound(1_000 + kind.length()))
+                .body()
+                .get(0);
+        String address = made.get("address").asString();
+        files.put(address, new Canary(kind, address.replace("/media/files/", "")));
+        thing("recording", made.get("id").asLong());
     }
 
     private void mark(long prompt, String remark, String note) {

@@ -56,6 +56,7 @@ class Crawl {
             Map.entry("paper-notes", "paper-note"),
             Map.entry("rubrics", "rubric"),
             Map.entry("drawer", "item"),
+            Map.entry("recordings", "recording"),
             Map.entry("feedback", "post"),
             Map.entry("marking", "person"),
             Map.entry("criteria", "criterion"),
@@ -76,7 +77,7 @@ class Crawl {
 
     private static final Set<String> TAKES_AN_ACCOUNT =
             Set.of("POST /api/classes/{}/people/{}/pass-phrase", "PUT /api/classes/{}/people/{}/name");
-    private static final Set<String> UPLOADS = Set.of("/pictures", "/files", "/header", "/preview-file");
+    private static final Set<String> UPLOADS = Set.of("/pictures", "/files", "/header", "/preview-file", "/recordings");
     /** Whoever signs out asks nothing more. */
     private static final Set<String> NOT_TRIED = Set.of("DELETE /api/session");
 

@@ -568,6 +568,7 @@ class EndpointTableTest {
                 () -> Map.of("seen", seen(), "reason", "Too soon."));
         body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));
         made.put("item", this::drawerItem);
+        made.put("recording", this::recording);
         body("PUT /api/classes/{class}/drawer/{item}", () -> Map.of("name", "A leaf", "offered", true));
         made.put("keptrubric", this::keptRubric);
         body("POST /api/rubrics", () -> keptAs("Steps for logs", 0));
@@ -633,6 +634,24 @@ class EndpointTableTest {
         assertEquals(List.of(), wrong);
     }
 
+    /** Kept without asking whether anything is handed in at this moment of the table. */
+    private long recording() {
+        String file = of.lead()
+                .upload("/api/classes/" + of.classId() + "/drawer/files", "said.mp3", FilesTest.sound(2_000))
+                .body()
+                .get("id")
+                .asString();
+        jdbc.sql("""
+                insert into recording (prompt_id, student_id, file_id, summary, by_id, made_at)
+                values (:prompt, :student, :file, '', :by, current_timestamp)""")
+                .param("prompt", prompt)
+                .param("student", of.first().id)
+                .param("file", file)
+                .param("by", of.lead().id)
+                .update();
+        return jdbc.sql("select max(id) from recording").query(Long.class).single();
+    }
+
     private String drawerItem() {
         return of.lead()
                 .upload("/api/classes/" + of.classId() + "/drawer/pictures", "leaf.png", CanarySchool.png(2))
@@ -662,6 +681,7 @@ class EndpointTableTest {
         if (path.startsWith("/api/rubrics/") && line.method().equals("DELETE")) path += "?rev=1";
         if (path.endsWith("preview-file"))
             return who.upload(path, "x.csv", "Name\nA B".getBytes(StandardCharsets.UTF_8));
+        if (path.endsWith("/recordings")) return who.upload(path, "said.mp3", FilesTest.sound(2_000));
         if (path.endsWith("/pictures")
                 || line.method().equals("POST") && path.endsWith("/files")
                 || line.method().equals("POST") && path.endsWith("/header"))

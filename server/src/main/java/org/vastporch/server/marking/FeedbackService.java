@@ -49,6 +49,7 @@ public class FeedbackService {
      * @param next what to try next: the next level of each criterion that is not at its top
      * @param words how many were exchanged about it with the staff
      * @param again whether the viewer may hand it in again
+     * @param recordings what was spoken or filmed
      * @param changed left out if it stands as it was shown
      */
     public record Feedback(
@@ -65,6 +66,7 @@ public class FeedbackService {
             List<Next> next,
             int words,
             boolean again,
+            List<RecordingService.Recording> recordings,
             @Optionally ScoreChanged changed) {}
 
     /** @param level the highest level that the points reach */
@@ -81,6 +83,7 @@ public class FeedbackService {
 
     private final MarkingStore store;
     private final PaperNoteStore notes;
+    private final RecordingStore recordings;
     private final ScoreEventStore history;
     private final MarkingDesk desk;
     private final PromptService prompts;
@@ -91,6 +94,7 @@ public class FeedbackService {
     FeedbackService(
             MarkingStore store,
             PaperNoteStore notes,
+            RecordingStore recordings,
             ScoreEventStore history,
             MarkingDesk desk,
             PromptService prompts,
@@ -99,6 +103,7 @@ public class FeedbackService {
             AccessService access) {
         this.store = store;
         this.notes = notes;
+        this.recordings = recordings;
         this.history = history;
         this.desk = desk;
         this.prompts = prompts;
@@ -125,6 +130,10 @@ public class FeedbackService {
         Map<Long, String> titles = titles(viewer, released);
         Map<Long, Integer> words = store.wordsAbout(ids, viewer.personId());
         Map<Long, Map<Long, Integer>> noted = notes.numbers(ids, viewer.personId());
+        Map<Long, List<RecordingService.Recording>> spoken = recordings.of(ids, viewer.personId()).stream()
+                .collect(Collectors.groupingBy(
+                        RecordingStore.Row::promptId,
+                        Collectors.mapping(r -> RecordingService.view(r, names), Collectors.toList())));
         List<Feedback> found = released.stream()
                 .map(paper -> feedback(
                         paper,
@@ -132,6 +141,7 @@ public class FeedbackService {
                         titles,
                         noted.getOrDefault(paper.prompt().id(), Map.of()),
                         words.getOrDefault(paper.prompt().id(), 0),
+                        spoken.getOrDefault(paper.prompt().id(), List.of()),
                         changes.get(paper.prompt().id()),
                         names))
                 .toList();
@@ -188,6 +198,7 @@ public class FeedbackService {
             Map<Long, String> titles,
             Map<Long, Integer> noted,
             int words,
+            List<RecordingService.Recording> recordings,
             @Nullable ScoreChanged changed,
             Names names) {
         Prompt prompt = paper.prompt();
@@ -211,6 +222,7 @@ public class FeedbackService {
                 next(prompt.rubric(), marks),
                 words,
                 paper.allowance().again(),
+                recordings,
                 changed);
     }
 

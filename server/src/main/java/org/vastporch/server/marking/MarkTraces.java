@@ -13,6 +13,10 @@ import org.vastporch.server.erasure.Traces;
 class MarkTraces implements Traces {
 
     private static final List<String> ERASE = List.of(
+            "delete from attachment where post_id is null and id in "
+                    + "(select r.file_id from recording r where r.student_id = :person and not exists "
+                    + "(select 1 from recording o where o.file_id = r.file_id and o.student_id <> :person))",
+            "delete from recording where student_id = :person or by_id = :person",
             "delete from marking where student_id = :person",
             "delete from allowance where student_id = :person",
             "delete from paper_member where student_id = :person",

@@ -183,6 +183,7 @@ public class PaperService {
      * @param together who hands it in together; left out where each hands in alone
      * @param comments those that the student gave to others for the prompt
      * @param askedPosts how many posts the prompt asks for
+     * @param recordings what was spoken or filmed as feedback
      */
     public record Paper(
             long promptId,
@@ -198,10 +199,12 @@ public class PaperService {
             @Optionally Instant ownDue,
             @Optionally Rubric rubric,
             @Optionally PaperEvidence evidence,
+            List<RecordingService.Recording> recordings,
             Standing given) {}
 
     private final MarkingStore store;
     private final PaperNoteStore notes;
+    private final RecordingStore recordings;
     private final MarkingDesk desk;
     private final PromptService prompts;
     private final Posts posts;
@@ -213,6 +216,7 @@ public class PaperService {
     PaperService(
             MarkingStore store,
             PaperNoteStore notes,
+            RecordingStore recordings,
             MarkingDesk desk,
             PromptService prompts,
             Posts posts,
@@ -222,6 +226,7 @@ public class PaperService {
             AccessService access) {
         this.store = store;
         this.notes = notes;
+        this.recordings = recordings;
         this.desk = desk;
         this.prompts = prompts;
         this.posts = posts;
@@ -327,6 +332,9 @@ public class PaperService {
                 paper.isEmpty()
                         ? null
                         : PaperEvidence.of(prompt, texts, comments.given(studentId, prompt), paper.daysLate()),
+                recordings.of(List.of(promptId), studentId).stream()
+                        .map(r -> RecordingService.view(r, names))
+                        .toList(),
                 standing(paper, names));
     }
 

@@ -52,6 +52,7 @@ public class DrawerService implements FilesInPrompt {
     private final PictureMaker maker;
     private final PdfPages pages;
     private final RoomService room;
+    private final FilesElsewhere elsewhere;
     private final ClassService classes;
     private final AccessService access;
     private final EventStore events;
@@ -65,6 +66,7 @@ public class DrawerService implements FilesInPrompt {
             PictureMaker maker,
             PdfPages pages,
             RoomService room,
+            FilesElsewhere elsewhere,
             ClassService classes,
             AccessService access,
             EventStore events,
@@ -76,6 +78,7 @@ public class DrawerService implements FilesInPrompt {
         this.maker = maker;
         this.pages = pages;
         this.room = room;
+        this.elsewhere = elsewhere;
         this.classes = classes;
         this.access = access;
         this.events = events;
@@ -113,8 +116,25 @@ public class DrawerService implements FilesInPrompt {
     }
 
     public DrawerItem addFile(Viewer viewer, long classId, Upload upload, boolean offered) throws IOException {
-        refuse(viewer, classId, upload);
+        access.require(viewer, Act.MANAGE_CLASS, classId);
+        if (store.count(classId) >= MOST) throw full();
+        DrawerItem item =
+                keep(viewer, classId, upload, Set.of(), () -> access.require(viewer, Act.MANAGE_CLASS, classId));
+        return offered ? change(viewer, classId, item.id(), new WantedItem(item.name(), true)) : item;
+    }
+
+    /**
+     * Keeps a file of a class that stands in no post; whoever calls has asked whether the viewer may.
+     *
+     * @param kinds that are taken; all, if it is empty
+     * @param stillMay refuses if the viewer may not any more by the time at which it is kept
+     */
+    public DrawerItem keep(Viewer viewer, long classId, Upload upload, Set<String> kinds, Runnable stillMay)
+            throws IOException {
+        refuseLarge(viewer, classId, upload);
         FileKind.Known known = FileKind.of(upload);
+        if (!kinds.isEmpty() && !kinds.contains(known.kind().name()))
+            throw Problem.invalid("file", "file-not-taken", "Only sound and video are taken here.");
         String id = UUID.randomUUID().toString();
         String sha = upload.sha();
         int shown = known.type().equals("application/pdf") ? pages.count(sha, upload) : 0;
@@ -126,7 +146,7 @@ public class DrawerService implements FilesInPrompt {
             }
         });
         return transaction.execute(status -> {
-            access.require(viewer, Act.MANAGE_CLASS, classId);
+            stillMay.run();
             room.take(viewer, classId, "file", upload.size());
             files.add(
                     new AttachmentStore.Attachment(
@@ -141,17 +161,24 @@ public class DrawerService implements FilesInPrompt {
                             upload.size(),
                             shown),
                     clock.instant());
-            return kept(viewer, id, known.name(), offered);
+            return kept(viewer, id, known.name(), false);
         });
     }
 
     private void refuse(Viewer viewer, long classId, Upload upload) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
+        if (store.count(classId) >= MOST) throw full();
+        refuseLarge(viewer, classId, upload);
+    }
+
+    private static Problem full() {
+        return Problem.invalid("file", "drawer-full", "The drawer holds at most " + MOST + " pictures and files.");
+    }
+
+    private void refuseLarge(Viewer viewer, long classId, Upload upload) {
         int most = BlogRules.FREE.mostMegabytes();
         if (upload.size() > most * 1024L * 1024L)
             throw Problem.invalid("file", "file-too-large", "A file may have " + most + " megabytes.");
-        if (store.count(classId) >= MOST)
-            throw Problem.invalid("file", "drawer-full", "The drawer holds at most " + MOST + " pictures and files.");
         room.requireRoom(viewer, classId, "file", upload.size());
     }
 
@@ -184,7 +211,8 @@ public class DrawerService implements FilesInPrompt {
         if (item.isEmpty() || !access.allows(viewer, Act.READ_CLASS, item.get().classId())) return false;
         return item.get().offered()
                 || access.allows(viewer, Act.SEE_REAL_NAME, item.get().classId())
-                || store.isShown(item.get(), clock.instant());
+                || store.isShown(item.get(), clock.instant())
+                || elsewhere.isShown(viewer, id);
     }
 
     /**

@@ -49,8 +49,10 @@ class DrawerStore {
                 .optional();
     }
 
+    /** How many a class has, recordings of feedback left out. */
     int count(long classId) {
-        return jdbc.sql("select count(*) from (" + ITEMS + ") c where c.class_id = :class")
+        return jdbc.sql("select count(*) from (" + ITEMS + """
+                        ) c where c.class_id = :class and not exists (select 1 from recording r where r.file_id = c.id)""")
                 .param("class", classId)
                 .query(Integer.class)
                 .single();

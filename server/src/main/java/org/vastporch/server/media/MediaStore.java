@@ -156,10 +156,10 @@ class MediaStore {
                     .update();
         }
         for (String table : List.of("picture", "attachment"))
-            jdbc.sql(
-                            "delete from " + table
-                                    + " f where f.created_at < :before and f.post_id is null and not f.offered and not exists "
-                                    + "(select 1 from prompt p where p.class_id = f.class_id and locate(f.id, p.instructions) > 0)")
+            jdbc.sql("delete from " + table
+                            + " f where f.created_at < :before and f.post_id is null and not f.offered and not exists "
+                            + "(select 1 from prompt p where p.class_id = f.class_id and locate(f.id, p.instructions) > 0) "
+                            + "and not exists (select 1 from recording r where r.file_id = f.id)")
                     .param("before", Rows.utc(before))
                     .update();
         jdbc.sql("delete from blog_header where state <> 'WAITING' and changed_at < :before")

@@ -32,7 +32,7 @@ public class UploadFolder {
     }
 
     /** A file as it came in a request. */
-    Upload take(MultipartFile part) throws IOException {
+    public Upload take(MultipartFile part) throws IOException {
         Path file = newFile();
         part.transferTo(file);
         Asker.hearOut();

@@ -1,0 +1,48 @@
+package org.vastporch.server.marking;
+
+import java.io.IOException;
+import java.util.List;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.server.media.Upload;
+import org.vastporch.server.media.UploadFolder;
+
+@RestController
+class RecordingApi {
+
+    private final RecordingService recordings;
+    private final UploadFolder uploads;
+
+    RecordingApi(RecordingService recordings, UploadFolder uploads) {
+        this.recordings = recordings;
+        this.uploads = uploads;
+    }
+
+    /** @return all recordings of the paper */
+    @PostMapping(
+            path = "/api/prompts/{prompt}/marking/{student}/recordings",
+            consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+    List<RecordingService.Recording> add(
+            Viewer viewer,
+            @PathVariable long prompt,
+            @PathVariable long student,
+            @RequestPart MultipartFile file,
+            @RequestParam(defaultValue = "") String summary)
+            throws IOException {
+        try (Upload upload = uploads.take(file)) {
+            return recordings.add(viewer, prompt, student, upload, summary);
+        }
+    }
+
+    @DeleteMapping("/api/recordings/{id}")
+    void remove(Viewer viewer, @PathVariable long id) {
+        recordings.remove(viewer, id);
+    }
+}

@@ -1,0 +1,120 @@
+package org.vastporch.server.marking;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Set;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.prompts.Prompt;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.log.EventStore;
+import org.vastporch.server.media.DrawerService;
+import org.vastporch.server.media.Upload;
+import org.vastporch.server.people.Names;
+import org.vastporch.server.people.PeopleService;
+
+/**
+ * Feedback that a marker speaks or films. It is part of the feedback: its student has it from when the marks are shown.
+ */
+@Service
+public class RecordingService {
+
+    /**
+     * @param kind SOUND or VIDEO
+     * @param summary what is said in it, in a few words; may be empty
+     */
+    public record Recording(long id, String address, String kind, String summary, String by) {}
+
+    private static final int MOST = 5;
+    private static final int LONGEST_SUMMARY = 2_000;
+
+    private final RecordingStore store;
+    private final DrawerService files;
+    private final MarkingDesk desk;
+    private final PaperService papers;
+    private final PeopleService people;
+    private final AccessService access;
+    private final EventStore events;
+    private final TransactionTemplate transaction;
+    private final Clock clock;
+
+    RecordingService(
+            RecordingStore store,
+            DrawerService files,
+            MarkingDesk desk,
+            PaperService papers,
+            PeopleService people,
+            AccessService access,
+            EventStore events,
+            TransactionTemplate transaction,
+            Clock clock) {
+        this.store = store;
+        this.files = files;
+        this.desk = desk;
+        this.papers = papers;
+        this.people = people;
+        this.access = access;
+        this.events = events;
+        this.transaction = transaction;
+        this.clock = clock;
+    }
+
+    /** Keeps a recording for everybody who has this paper. */
+    public List<Recording> add(Viewer viewer, long promptId, long studentId, Upload upload, String summary)
+            throws IOException {
+        Prompt prompt = papers.requireMarking(viewer, promptId);
+        papers.requireStudent(prompt, studentId);
+        if (summary.length() > LONGEST_SUMMARY)
+            throw Problem.invalid("summary", "summary-too-long", "A summary has at most 2,000 characters.");
+        refuseMany(promptId, studentId);
+        DrawerService.DrawerItem file = files.keep(
+                viewer,
+                prompt.classId(),
+                upload,
+                Set.of("SOUND", "VIDEO"),
+                () -> papers.requireMarking(viewer, promptId));
+        transaction.executeWithoutResult(status -> {
+            MarkingDesk.Alike alike = desk.lock(prompt, studentId);
+            if (alike.paper().isEmpty() || alike.paper().allowance().letOff())
+                throw Problem.stale(
+                        "nothing-handed-in", "Nothing is handed in here, so there is nothing to say to it.");
+            refuseMany(promptId, studentId);
+            for (long student : alike.students())
+                store.add(promptId, student, file.id(), summary.strip(), viewer.personId(), clock.instant());
+            events.add(prompt.classId(), "feedback-recorded", studentId, viewer.personId());
+        });
+        return of(promptId, studentId, people.names(viewer, prompt.classId()));
+    }
+
+    private void refuseMany(long promptId, long studentId) {
+        if (store.of(List.of(promptId), studentId).size() >= MOST)
+            throw Problem.stale("too-many-recordings", "A paper has at most " + MOST + " recordings.");
+    }
+
+    /** Takes away what one has recorded oneself; a teacher of the class also an assistant's. */
+    @Transactional
+    public void remove(Viewer viewer, long id) {
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
+        RecordingStore.Row row = store.lock(id).orElseThrow(Problem::missing);
+        Prompt prompt = papers.requireMarking(viewer, row.promptId());
+        if (row.byId() != viewer.personId()) access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        store.remove(row);
+        events.add(prompt.classId(), "recording-removed", row.studentId(), viewer.personId());
+    }
+
+    List<Recording> of(long promptId, long studentId, Names names) {
+        return store.of(List.of(promptId), studentId).stream()
+                .map(row -> view(row, names))
+                .toList();
+    }
+
+    static Recording view(RecordingStore.Row row, Names names) {
+        return new Recording(row.id(), "/media/files/" + row.fileId(), row.kind(), row.summary(), names.of(row.byId()));
+    }
+}

@@ -1,0 +1,45 @@
+import { deleteJson } from '../api/client';
+import type { Recording } from '../api/schema';
+import { useWrite } from '../api/write';
+import { Word } from '../ui/Word';
+import { Wrong } from '../ui/Wrong';
+import css from './Recordings.module.css';
+
+interface RecordingsProps {
+  recordings: Recording[];
+  /** The prompt whose papers are read again when one is taken away; without it they are only played. */
+  promptId?: number;
+}
+
+/** What was spoken or filmed as feedback. */
+export function Recordings({ recordings, promptId }: RecordingsProps) {
+  const remove = useWrite((id: number) => deleteJson(`/api/recordings/${id}`), {
+    here: true,
+    stale: [['paper', promptId]],
+  });
+  if (recordings.length === 0) return null;
+  return (
+    <ul className={css.recordings} aria-label="Spoken feedback">
+      {recordings.map((r) => (
+        <li key={r.id}>
+          {r.kind === 'SOUND' ? (
+            // biome-ignore lint/a11y/useMediaCaption: what it says stands under it, typed by whoever spoke
+            <audio controls preload="metadata" src={r.address} aria-label={`${r.by} says`} />
+          ) : (
+            // biome-ignore lint/a11y/useMediaCaption: what it says stands under it, typed by whoever spoke
+            <video controls preload="metadata" src={r.address} aria-label={`${r.by} shows`} />
+          )}
+          <p className="above-1 below-0">
+            {r.summary} <span className="muted tiny">{r.by}</span>{' '}
+            {promptId && (
+              <Word tiny disabled={remove.busy} onClick={() => remove.run(r.id)}>
+                Take it away
+              </Word>
+            )}
+          </p>
+        </li>
+      ))}
+      <Wrong says={remove.problem} />
+    </ul>
+  );
+}

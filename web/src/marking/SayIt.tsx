@@ -1,0 +1,71 @@
+import { useState } from 'react';
+import { postFile, withParams } from '../api/client';
+import type { Recording } from '../api/schema';
+import { useWrite } from '../api/write';
+import { Button } from '../ui/Button';
+import { Wrong } from '../ui/Wrong';
+import { Recorder, type Source } from '../writing/Recorder';
+
+const LONGEST_SECONDS = 300;
+const SOURCES: [Source, string][] = [
+  ['voice', 'My voice'],
+  ['camera', 'Me, with the camera'],
+  ['screen', 'The screen, with my voice'],
+];
+
+interface SayItProps {
+  promptId: number;
+  studentId: number;
+  /** Whose feedback it is. */
+  name: string;
+  onClose: () => void;
+}
+
+/** Feedback that is spoken or filmed, with a line about what it says for whoever cannot listen. */
+export function SayIt({ promptId, studentId, name, onClose }: SayItProps) {
+  const [source, setSource] = useState<Source | null>(null);
+  const [summary, setSummary] = useState('');
+  const keep = useWrite(
+    (file: File) =>
+      postFile<Recording[]>(withParams(`/api/prompts/${promptId}/marking/${studentId}/recordings`, { summary }), file),
+    { stale: [['paper', promptId]] },
+  );
+  if (source)
+    return (
+      <Recorder
+        source={source}
+        longest={LONGEST_SECONDS}
+        title={`For ${name}`}
+        verb="Keep it"
+        beside={
+          <label className="block below-3">
+            In a few words, for whoever cannot listen
+            <input
+              className="slip full"
+              value={summary}
+              maxLength={2000}
+              onChange={(e) => setSummary(e.target.value)}
+            />
+          </label>
+        }
+        onClose={onClose}
+        onTake={(file) => keep.run(file)}
+      />
+    );
+  return (
+    <div className="tell" role="group" aria-label="What to record">
+      <p className="above-0 below-2">
+        Say it to {name}, up to five minutes. It is heard with the marks, once they are released.
+      </p>
+      <p className="row wrap above-0 below-0">
+        {SOURCES.map(([is, word]) => (
+          <Button key={is} onClick={() => setSource(is)}>
+            {word}
+          </Button>
+        ))}
+        <Button onClick={onClose}>Leave it</Button>
+      </p>
+      <Wrong says={keep.problem} />
+    </div>
+  );
+}
