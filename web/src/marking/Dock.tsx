@@ -182,9 +182,13 @@ export function Dock({
         <Button className={css.btn2} onClick={() => onOpen('word')}>
           A word <span className="key">W</span>
         </Button>
-        <Button className={css.btn2} onClick={onSay}>
-          Say it <span className="key">V</span>
-        </Button>
+        <p className="tiny muted above-1 below-0">
+          or{' '}
+          <Word tiny onClick={onSay}>
+            say it
+          </Word>{' '}
+          <span className="key">V</span>
+        </p>
         <Button className={css.btn2} onClick={onNext}>
           Next <span className="key">N</span>
         </Button>

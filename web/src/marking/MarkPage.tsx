@@ -262,6 +262,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               studentId={studentId}
               name={way.blind ? strip.students[at]?.name : (p.together?.name ?? p.student)}
               onClose={() => setSaying(false)}
+              onSaid={setSaid}
             />
           )}
           {p && <Recordings recordings={p.recordings} promptId={strip.promptId} />}

@@ -23,10 +23,8 @@ export function Recordings({ recordings, promptId }: RecordingsProps) {
       {recordings.map((r) => (
         <li key={r.id}>
           {r.kind === 'SOUND' ? (
-            // biome-ignore lint/a11y/useMediaCaption: what it says stands under it, typed by whoever spoke
             <audio controls preload="metadata" src={r.address} aria-label={`${r.by} says`} />
           ) : (
-            // biome-ignore lint/a11y/useMediaCaption: what it says stands under it, typed by whoever spoke
             <video controls preload="metadata" src={r.address} aria-label={`${r.by} shows`} />
           )}
           <p className="above-1 below-0">

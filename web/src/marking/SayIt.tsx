@@ -1,9 +1,9 @@
+import { Modal } from '@mantine/core';
 import { useState } from 'react';
 import { postFile, withParams } from '../api/client';
 import type { Recording } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
-import { Wrong } from '../ui/Wrong';
 import { Recorder, type Source } from '../writing/Recorder';
 
 const LONGEST_SECONDS = 300;
@@ -19,16 +19,21 @@ interface SayItProps {
   /** Whose feedback it is. */
   name: string;
   onClose: () => void;
+  onSaid: (said: string) => void;
 }
 
 /** Feedback that is spoken or filmed, with a line about what it says for whoever cannot listen. */
-export function SayIt({ promptId, studentId, name, onClose }: SayItProps) {
+export function SayIt({ promptId, studentId, name, onClose, onSaid }: SayItProps) {
   const [source, setSource] = useState<Source | null>(null);
   const [summary, setSummary] = useState('');
   const keep = useWrite(
     (file: File) =>
       postFile<Recording[]>(withParams(`/api/prompts/${promptId}/marking/${studentId}/recordings`, { summary }), file),
-    { stale: [['paper', promptId]] },
+    {
+      stale: [['paper', promptId]],
+      onDone: () => onSaid('It is kept below the text, and heard with the marks once they are released.'),
+      onWrong: onSaid,
+    },
   );
   if (source)
     return (
@@ -53,19 +58,15 @@ export function SayIt({ promptId, studentId, name, onClose }: SayItProps) {
       />
     );
   return (
-    <div className="tell" role="group" aria-label="What to record">
-      <p className="above-0 below-2">
-        Say it to {name}, up to five minutes. It is heard with the marks, once they are released.
-      </p>
+    <Modal opened onClose={onClose} title={`Say it to ${name}`}>
+      <p className="above-0 below-3">Up to five minutes. It is heard with the marks, once they are released.</p>
       <p className="row wrap above-0 below-0">
         {SOURCES.map(([is, word]) => (
           <Button key={is} onClick={() => setSource(is)}>
             {word}
           </Button>
         ))}
-        <Button onClick={onClose}>Leave it</Button>
       </p>
-      <Wrong says={keep.problem} />
-    </div>
+    </Modal>
   );
 }

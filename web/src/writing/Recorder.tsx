@@ -127,7 +127,6 @@ export function Recorder({
           {source === 'voice' ? (
             <audio className="full below-3" controls src={heard.address} aria-label="What was recorded" />
           ) : (
-            // biome-ignore lint/a11y/useMediaCaption: what one says oneself, to be looked at before it is kept
             <video className="full below-3" controls src={heard.address} aria-label="What was recorded" />
           )}
           {beside}

@@ -39,6 +39,8 @@ class HarvestProject {
     private static final int BOTH_HALVES = 4;
     private static final int LET_OFF = 2;
     private static final int OWN_DATE = 17;
+    private static final int SPOKEN_TO = 3;
+    private static final int MENDS_IT = 5;
 
     private final DemoClock clock;
     private final PeopleService people;
@@ -51,6 +53,7 @@ class HarvestProject {
     private final PaperService papers;
     private final PromptChanges changes;
     private final BedPlans plans;
+    private final GardenShed extras;
     private final AccessService access;
 
     HarvestProject(
@@ -65,6 +68,7 @@ class HarvestProject {
             PaperService papers,
             PromptChanges changes,
             BedPlans plans,
+            GardenShed extras,
             AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
@@ -77,6 +81,7 @@ class HarvestProject {
         this.papers = papers;
         this.changes = changes;
         this.plans = plans;
+        this.extras = extras;
         this.access = access;
     }
 
@@ -105,6 +110,7 @@ class HarvestProject {
                 new PromptChanges.WantedAllowance(
                         LocalDateTime.of(DemoSchool.day(now).plusDays(4), LocalTime.of(20, 0)), false, false, null));
         lookAgain(teacher, log(logs, "Week 5 log"), students.get(0));
+        extras.fill(teacher, classId, log(logs, "Week 5 log"), students.get(SPOKEN_TO), students.get(MENDS_IT));
         bundles.set(
                 teacher,
                 classId,

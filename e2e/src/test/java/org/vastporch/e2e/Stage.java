@@ -38,7 +38,10 @@ final class Stage {
                             "--disable-background-networking",
                             "--disable-component-update",
                             "--disable-sync",
-                            "--no-first-run")));
+                            "--no-first-run",
+                            // A microphone that hums, for what is recorded in the browser.
+                            "--use-fake-device-for-media-stream",
+                            "--use-fake-ui-for-media-stream")));
     private static Demo.Running demo;
     /** The school's database as it was filled, before any test. */
     private static Path filled;

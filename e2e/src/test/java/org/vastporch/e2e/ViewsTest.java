@@ -37,6 +37,8 @@ class ViewsTest {
             "/classes/1/mark/8/12",
             "/classes/1/mark/9",
             "/classes/1/prompt/7",
+            "/classes/1/drawer",
+            "/classes/1/scores/bring-in",
             "/classes/1/sources",
             "/classes/1/rules",
             "/classes/new",
