@@ -16,6 +16,8 @@ interface ToolsProps {
 
 type Asking = { for: 'link' | 'card'; address: string };
 
+const isFileName = (name: string) => /\.\w{2,5}$/.test(name);
+
 /** The tool row of the editor: words, not signs. */
 export function Tools({ editor, tools, onFiles }: ToolsProps) {
   const pictures = useRef<HTMLInputElement>(null);
@@ -149,7 +151,7 @@ export function Tools({ editor, tools, onFiles }: ToolsProps) {
       <DrawerPick
         onTake={(item) =>
           item.kind === 'PICTURE'
-            ? putIn(editor, 'picture', { src: item.address, alt: '' })
+            ? putIn(editor, 'picture', { src: item.address, alt: isFileName(item.name) ? '' : item.name })
             : putIn(editor, 'file', { href: item.address, name: item.name, kind: item.kind.toLowerCase() })
         }
       />
