@@ -131,8 +131,12 @@ class MarkElsewhereTest {
         button(teacher, "Keep it").click();
         assertThat(teacher.getByLabel("Spoken feedback").getByText("Count them twice."))
                 .isVisible();
-        Page student = as("wren.c", "/classes/1/feedback");
-        assertThat(student.getByText("The second measuring is the one that counts. Keep doing that."))
-                .isVisible();
+        Page student = as("pia.a", "/classes/1/feedback");
+        assertThat(student.getByLabel("Week 5 log").first()).isVisible();
+        assertThat(student.getByText("Count them twice.")).hasCount(0);
+        button(teacher, "Release this one").click();
+        assertThat(button(teacher, "Release this one")).hasCount(0);
+        student.reload();
+        assertThat(student.getByText("Count them twice.")).isVisible();
     }
 }

@@ -93,7 +93,6 @@ class RecordingsTest extends Assessing {
                         .code());
     }
 
-    /** Who is erased leaves nothing that was said about them. */
     @Test
     void whatWasLetOffIsHeardNoMore() {
         String address = say(of.lead(), "").body().get(0).get("address").asString();
