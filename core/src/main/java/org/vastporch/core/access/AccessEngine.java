@@ -67,6 +67,18 @@ public final class AccessEngine {
     }
 
     /**
+     * Decides whether the viewer may have a file that stands in no post. Staff have all of their class; who reads the
+     * class has what its drawer offers and what its open prompts show, and a student the feedback given to them.
+     */
+    public static Reason readFile(Viewer viewer, FileFacts file, Instant now) {
+        Reason member = inClass(viewer, Act.READ_CLASS, file.classId(), now);
+        if (!member.allows()) return member;
+        Reason staff = inClass(viewer, Act.SEE_REAL_NAME, file.classId(), now);
+        if (staff.allows() || !(file.offered() || file.inOpenPrompt() || file.handed())) return staff;
+        return Reason.IS_MEMBER;
+    }
+
+    /**
      * Decides whether a class has a front page: it is the same for everybody, a stranger's, and an open class has one.
      */
     public static Reason frontPage(boolean classOpen) {

@@ -524,4 +524,25 @@ class AccessEngineTest {
         }
         assertEquals(Sightline.Detail.AUDIENCE, AccessEngine.sightlineDetail(Viewer.STRANGER, 1, NOW));
     }
+
+    @Test
+    void aFileThatStandsInNoPostIsForStaffAndForThoseToWhomItIsShown() {
+        for (Role role : Role.values())
+            for (int bits = 0; bits < 8; bits++) {
+                FileFacts file = new FileFacts(1, (bits & 1) > 0, (bits & 2) > 0, (bits & 4) > 0);
+                Viewer viewer = new Viewer(5, false, List.of(new Membership(1, role, null, null)));
+                boolean expected =
+                        switch (role) {
+                            case MODERATOR -> false;
+                            case STUDENT, GUEST -> bits > 0;
+                            default -> true;
+                        };
+                assertEquals(expected, AccessEngine.readFile(viewer, file, NOW).allows(), () -> role + " " + file);
+                Viewer left = new Viewer(5, false, List.of(new Membership(1, role, null, NOW)));
+                assertFalse(AccessEngine.readFile(left, file, NOW).allows());
+                Viewer elsewhere = new Viewer(5, false, List.of(new Membership(2, role, null, null)));
+                assertEquals(Reason.NOT_A_MEMBER, AccessEngine.readFile(elsewhere, file, NOW));
+                assertEquals(Reason.SIGN_IN_FIRST, AccessEngine.readFile(Viewer.STRANGER, file, NOW));
+            }
+    }
 }

@@ -13,6 +13,7 @@ import org.springframework.stereotype.Service;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.BlogFacts;
+import org.vastporch.core.access.FileFacts;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
@@ -102,6 +103,11 @@ public class AccessService {
     /** How much of a post the viewer may know. */
     public Knowledge knows(Viewer viewer, PostFacts post) {
         return AccessEngine.knows(viewer, post, now());
+    }
+
+    /** Whether the viewer may have a file that stands in no post. */
+    public boolean readsFile(Viewer viewer, FileFacts file) {
+        return AccessEngine.readFile(viewer, file, now()).allows();
     }
 
     public boolean mayJudge(Viewer viewer, long classId, boolean inPile) {

@@ -3,17 +3,15 @@ package org.vastporch.server.marking;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
-import java.util.Set;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.MarkingRules;
+import org.vastporch.core.marking.Marks;
+import org.vastporch.core.marking.MarksTable;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
@@ -112,25 +110,20 @@ public class MarkingService {
         Rubric rubric = prompt.rubric();
         if (rubric == null) throw Problem.missing();
         Rubric.Criterion of = rubric.find(criterion).orElseThrow(Problem::missing);
-        BigDecimal points = given.notCounted() ? null : given.points();
-        if (points != null) of.require(points);
-        requireRemark(given.remark());
         MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, given.reason());
-        if (given.notCounted()) {
-            Set<String> without = new HashSet<>(Set.of(criterion));
-            for (Mark mark : before.paper().marks()) if (mark.notCounted()) without.add(mark.criterion());
-            rubric.requireCounting(without);
-        }
-        String remark = given.remark().strip();
-        boolean isNew = !remark.isEmpty()
-                && store.marks(promptId, studentId).stream()
-                        .noneMatch(m ->
-                                m.criterion().equals(criterion) && m.remark().equals(remark));
-        for (long student : before.students())
-            store.setMark(new Mark(promptId, student, criterion, points, given.notCounted(), remark));
+        Marks were = marks(promptId, studentId);
+        Marks.Mark mark = new Marks.Mark(criterion, given.points(), given.notCounted(), given.remark());
+        keep(before, were.with(rubric, mark), List.of(criterion));
+        boolean isNew = !mark.remark().isEmpty()
+                && were.of(criterion)
+                        .filter(m -> m.remark().equals(mark.remark()))
+                        .isEmpty();
         if (isNew)
             phrases.learn(
-                    viewer, of.name(), points == null ? "" : of.reached(points).name(), remark);
+                    viewer,
+                    of.name(),
+                    mark.points() == null ? "" : of.reached(mark.points()).name(),
+                    mark.remark());
         return changed(viewer, before, given.reason());
     }
 
@@ -145,46 +138,35 @@ public class MarkingService {
             long promptId,
             long studentId,
             PaperService.Seen seen,
-            List<MarksTableService.TableMark> marks,
+            List<MarksTable.Mark> said,
             @Nullable String word,
             String reason) {
         Prompt prompt = papers.requireMarking(viewer, promptId);
         Rubric rubric = prompt.rubric();
         if (rubric == null) throw Problem.missing();
-        Map<String, Mark> all = new HashMap<>();
+        for (MarksTable.Mark mark : said) rubric.find(mark.criterion()).orElseThrow(Problem::missing);
         MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, reason);
-        for (Mark mark : store.marks(promptId, studentId)) all.put(mark.criterion(), mark);
-        for (MarksTableService.TableMark mark : marks) {
-            Rubric.Criterion of = rubric.find(mark.criterion()).orElseThrow(Problem::missing);
-            Mark was = all.get(mark.criterion());
-            boolean saysPoints = mark.notCounted() || mark.points() != null;
-            BigDecimal points =
-                    saysPoints ? mark.notCounted() ? null : mark.points() : was == null ? null : was.points();
-            if (points != null) of.require(points);
-            String remark = mark.remark() != null ? mark.remark() : was == null ? "" : was.remark();
-            requireRemark(remark);
-            all.put(
-                    mark.criterion(),
-                    new Mark(
-                            promptId,
-                            studentId,
-                            mark.criterion(),
-                            points,
-                            saysPoints ? mark.notCounted() : was != null && was.notCounted(),
-                            remark.strip()));
-        }
-        rubric.requireCounting(all.values().stream()
-                .filter(Mark::notCounted)
-                .map(Mark::criterion)
-                .collect(Collectors.toSet()));
-        for (long student : before.students()) {
-            for (MarksTableService.TableMark mark : marks) {
-                Mark to = all.get(mark.criterion());
-                store.setMark(new Mark(promptId, student, to.criterion(), to.points(), to.notCounted(), to.remark()));
-            }
-            if (word != null) store.setWord(promptId, student, requireWord(word).strip());
-        }
+        keep(
+                before,
+                marks(promptId, studentId).with(rubric, said),
+                said.stream().map(MarksTable.Mark::criterion).toList());
+        if (word != null) for (long student : before.students()) store.setWord(promptId, student, Marks.word(word));
         changed(viewer, before, reason);
+    }
+
+    private Marks marks(long promptId, long studentId) {
+        return Marks.of(
+                store.marks(promptId, studentId).stream().map(Mark::given).toList());
+    }
+
+    /** Gives all who handed in together what was given to one, for some criteria. */
+    private void keep(MarkingDesk.Alike alike, Marks marks, List<String> criteria) {
+        for (long student : alike.students())
+            for (String criterion : criteria)
+                store.setMark(Mark.of(
+                        alike.paper().prompt().id(),
+                        student,
+                        marks.of(criterion).orElseThrow()));
     }
 
     /** @param reason why the word changes, once its student has seen it; empty before */
@@ -192,11 +174,11 @@ public class MarkingService {
     public PaperService.Standing word(
             Viewer viewer, long promptId, long studentId, PaperService.Seen seen, String word, String reason) {
         Prompt prompt = papers.requireMarking(viewer, promptId);
-        requireWord(word);
+        String words = Marks.word(word);
         MarkingDesk.Alike before = begin(viewer, prompt, studentId, seen, reason);
-        for (long student : before.students()) store.setWord(promptId, student, word.strip());
+        for (long student : before.students()) store.setWord(promptId, student, words);
         Marking was = before.paper().marking();
-        if (was == null || !was.word().equals(word.strip())) phrases.learn(viewer, "", "", word);
+        if (was == null || !was.word().equals(words)) phrases.learn(viewer, "", "", words);
         return changed(viewer, before, reason);
     }
 
@@ -211,18 +193,28 @@ public class MarkingService {
         papers.requireStudent(prompt, studentId);
         MarkingDesk.Alike alike = desk.lock(prompt, studentId);
         MarkingDesk.Paper paper = alike.paper();
-        if (paper.allowance().letOff())
-            throw Problem.stale("let-off", "This student was let off, so there is nothing to mark.");
-        if (paper.isEmpty())
-            throw Problem.stale("nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark.");
-        if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
-        if (alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
-            requireReason(reason, "The student has seen this score. Say why it changes; the student reads it.");
         boolean assists = !access.allows(viewer, Act.MANAGE_CLASS, prompt.classId());
-        if (assists
-                && classes.get(prompt.classId()).rules().takeOver()
-                && alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased))
-            throw Problem.stale("released-already", "The student has seen this score. Only a teacher changes it now.");
+        MarkingRules.Facts facts = new MarkingRules.Facts(
+                paper.allowance().letOff(),
+                paper.isEmpty(),
+                seen.equals(paper.seen()),
+                alike.papers().stream().anyMatch(MarkingDesk.Paper::isReleased),
+                assists,
+                classes.get(prompt.classId()).rules().takeOver());
+        requireShort(reason);
+        switch (MarkingRules.mark(facts, !reason.isBlank())) {
+            case ALLOWED -> {}
+            case LET_OFF -> throw Problem.stale("let-off", "This student was let off, so there is nothing to mark.");
+            case NOTHING_HANDED_IN ->
+                throw Problem.stale(
+                        "nothing-handed-in", "Nothing was handed in here yet, so there is nothing to mark.");
+            case OUTDATED -> throw papers.outdated(viewer, paper, seen);
+            case TEACHERS_ALONE ->
+                throw Problem.stale(
+                        "released-already", "The student has seen this score. Only a teacher changes it now.");
+            case SAY_WHY ->
+                throw noReason("The student has seen this score. Say why it changes; the student reads it.");
+        }
         Instant now = clock.instant();
         for (MarkingDesk.Paper of : alike.papers()) {
             if (of.marking() != null) store.touch(prompt.id(), of.studentId(), viewer.personId(), assists, now);
@@ -254,20 +246,11 @@ public class MarkingService {
                 after.get(before.papers().indexOf(before.paper())), people.names(viewer, prompt.classId()));
     }
 
-    private static void requireRemark(String remark) {
-        if (remark.length() > 4000)
-            throw Problem.invalid(
-                    "remark", "remark-too-long", "A comment on a criterion has at most 4,000 characters.");
+    static Problem noReason(String sentence) {
+        return Problem.invalid("reason", "reason-missing", sentence);
     }
 
-    private static String requireWord(String word) {
-        if (word.length() > 10_000)
-            throw Problem.invalid("word", "word-too-long", "This comment has more than 10,000 characters.");
-        return word;
-    }
-
-    static void requireReason(String reason, String sentence) {
-        if (reason.isBlank()) throw Problem.invalid("reason", "reason-missing", sentence);
+    static void requireShort(String reason) {
         if (reason.length() > LONGEST_REASON)
             throw Problem.invalid("reason", "reason-too-long", "A reason has at most 1,000 characters.");
     }

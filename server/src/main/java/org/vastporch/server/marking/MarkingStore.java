@@ -12,6 +12,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.marking.Marks;
 import org.vastporch.server.marking.PaperService.Seen;
 import org.vastporch.server.marking.PaperService.SeenPost;
 import org.vastporch.server.rows.Rows;
@@ -56,7 +57,16 @@ class MarkingStore {
             String criterion,
             @Nullable BigDecimal points,
             boolean notCounted,
-            String remark) {}
+            String remark) {
+
+        static Mark of(long promptId, long studentId, Marks.Mark mark) {
+            return new Mark(promptId, studentId, mark.criterion(), mark.points(), mark.notCounted(), mark.remark());
+        }
+
+        Marks.Mark given() {
+            return new Marks.Mark(criterion, points, notCounted, remark);
+        }
+    }
 
     private static final String COLUMNS = """
             prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read,

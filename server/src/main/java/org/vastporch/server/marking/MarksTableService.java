@@ -194,7 +194,7 @@ public class MarksTableService {
         List<MarksLeft> left = new ArrayList<>();
         for (WantedRow row : rows) {
             try {
-                marking.markWhole(viewer, promptId, row.student(), row.seen(), row.marks(), row.word(), reason);
+                marking.markWhole(viewer, promptId, row.student(), row.seen(), said(row), row.word(), reason);
                 done.add(row.student());
             } catch (Problem | Refusal problem) {
                 left.add(new MarksLeft(names.of(row.student()), problem.getMessage()));
@@ -241,6 +241,12 @@ public class MarksTableService {
 
     private static TableMark tableMark(MarksTable.Mark mark) {
         return new TableMark(mark.criterion(), mark.points(), mark.notCounted(), mark.remark());
+    }
+
+    private static List<MarksTable.Mark> said(WantedRow row) {
+        return row.marks().stream()
+                .map(m -> new MarksTable.Mark(m.criterion(), m.points(), m.notCounted(), m.remark()))
+                .toList();
     }
 
     private static String word(MarkingDesk.@Nullable Paper paper) {

@@ -6,17 +6,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.prompts.Prompt;
-import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.prompts.PromptEffects;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -54,21 +51,18 @@ public class PromptChanges {
             int toldDate,
             boolean needsReason) {
 
-        static final Effects NONE = new Effects(List.of(), List.of(), List.of(), List.of(), 0, false);
-
-        /** Both together; a student who becomes late twice is named once. */
-        Effects and(Effects other) {
+        static Effects of(PromptEffects effects, Names names) {
             return new Effects(
-                    Stream.concat(becomeLate.stream(), other.becomeLate.stream())
-                            .distinct()
+                    effects.becomeLate().stream().map(names::of).toList(),
+                    effects.becomeOnTime().stream().map(names::of).toList(),
+                    effects.scores().stream()
+                            .map(s -> new ScoreChange(names.of(s.student()), s.before(), s.after(), s.shown()))
                             .toList(),
-                    Stream.concat(becomeOnTime.stream(), other.becomeOnTime.stream())
-                            .distinct()
+                    effects.aside().stream()
+                            .map(a -> new MarksAside(a.criterion(), a.marks()))
                             .toList(),
-                    Stream.concat(scores.stream(), other.scores.stream()).toList(),
-                    Stream.concat(aside.stream(), other.aside.stream()).toList(),
-                    Math.max(toldDate, other.toldDate),
-                    needsReason || other.needsReason);
+                    effects.toldDate(),
+                    effects.needsReason());
         }
     }
 
@@ -126,7 +120,7 @@ public class PromptChanges {
     public Effects look(Viewer viewer, long promptId, WantedPrompt wanted, boolean following) {
         Prompt before = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, before.classId());
-        return effects(viewer, changes(before, wanted, following));
+        return Effects.of(effects(changes(before, wanted, following)), people.names(viewer, before.classId()));
     }
 
     /** What becomes of a prompt, and of those that follow it. */
@@ -154,7 +148,7 @@ public class PromptChanges {
                     "prompt-changed", "Somebody has changed this prompt since you opened it. Yours was not kept.");
         if (following) prompts.following(before).forEach(p -> prompts.lock(p.id()));
         List<Change> all = changes(before, wanted, following);
-        if (effects(viewer, all).needsReason()) requireReason(reason);
+        if (effects(all).needsReason()) requireReason(reason);
         for (Change change : all)
             scores.noting(viewer, change.after().id(), reason, () -> {
                 prompts.change(viewer, change.after());
@@ -206,61 +200,31 @@ public class PromptChanges {
     }
 
     /** What changes of prompts of one class change together. */
-    private Effects effects(Viewer viewer, List<Change> changes) {
+    private PromptEffects effects(List<Change> changes) {
         long classId = changes.get(0).before().classId();
-        Names names = people.names(viewer, classId);
         Map<Long, List<MarkingDesk.Paper>> were =
                 desk.papers(classId, changes.stream().map(Change::before).toList());
         Map<Long, List<MarkingDesk.Paper>> are =
                 desk.papers(classId, changes.stream().map(Change::after).toList());
         return changes.stream()
-                .map(c ->
-                        effects(c, were.get(c.before().id()), are.get(c.before().id()), names))
-                .reduce(Effects.NONE, Effects::and);
+                .map(c -> PromptEffects.of(
+                        !c.before().due().equals(c.after().due()),
+                        c.before().rubric(),
+                        c.after().rubric(),
+                        papers(were.get(c.before().id())),
+                        papers(are.get(c.before().id()))))
+                .reduce(PromptEffects.NONE, PromptEffects::and);
     }
 
-    private static Effects effects(
-            Change change, List<MarkingDesk.Paper> were, List<MarkingDesk.Paper> are, Names names) {
-        Prompt before = change.before();
-        Prompt after = change.after();
-        List<String> late = new ArrayList<>();
-        List<String> onTime = new ArrayList<>();
-        List<ScoreChange> changed = new ArrayList<>();
-        for (int i = 0; i < were.size(); i++) {
-            MarkingDesk.Paper was = were.get(i);
-            MarkingDesk.Paper is = are.get(i);
-            String name = names.of(was.studentId());
-            if (was.daysLate() == 0 && is.daysLate() > 0) late.add(name);
-            if (was.daysLate() > 0 && is.daysLate() == 0) onTime.add(name);
-            if (!Objects.equals(was.shown(), is.shown()))
-                changed.add(new ScoreChange(name, was.shown(), is.shown(), was.isShown()));
-        }
-        return new Effects(
-                late,
-                onTime,
-                changed,
-                aside(before, after, were),
-                before.due().equals(after.due()) ? 0 : were.size(),
-                changed.stream().anyMatch(ScoreChange::shown));
-    }
-
-    private static List<MarksAside> aside(Prompt before, Prompt after, List<MarkingDesk.Paper> papers) {
-        if (before.rubric() == null) return List.of();
-        Set<String> stays = ids(after.rubric());
-        return before.rubric().criteria().stream()
-                .filter(c -> !stays.contains(c.id()))
-                .map(c -> new MarksAside(c.name(), (int) papers.stream()
-                        .filter(p ->
-                                p.marks().stream().anyMatch(m -> m.criterion().equals(c.id())))
-                        .count()))
-                .filter(a -> a.marks() > 0)
+    private static List<PromptEffects.Paper> papers(List<MarkingDesk.Paper> papers) {
+        return papers.stream()
+                .map(p -> new PromptEffects.Paper(
+                        p.studentId(),
+                        p.daysLate(),
+                        p.shown(),
+                        p.isShown(),
+                        p.marks().stream().map(MarkingStore.Mark::criterion).collect(Collectors.toSet())))
                 .toList();
-    }
-
-    private static Set<String> ids(@Nullable Rubric rubric) {
-        return rubric == null
-                ? Set.of()
-                : rubric.criteria().stream().map(Rubric.Criterion::id).collect(Collectors.toSet());
     }
 
     private static void requireReason(String reason) {

@@ -1,15 +1,17 @@
 package org.vastporch.server.marking;
 
 import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.BiFunction;
+import java.util.function.ToIntFunction;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.MarkingRules;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
@@ -30,9 +32,6 @@ public class ReleaseService {
 
     /** @param changed whose papers were not taken over, since they stand otherwise than they were seen */
     public record TakenOver(int takenOver, List<String> changed) {}
-
-    /** For so long a release is taken back without a word. */
-    private static final Duration TAKEN_BACK_FREELY = Duration.ofHours(1);
 
     private final MarkingStore store;
     private final ScoreEventStore history;
@@ -73,24 +72,13 @@ public class ReleaseService {
     public Released release(Viewer viewer, long promptId, List<SeenPaper> wantedPapers) {
         Prompt prompt = papers.requireMarking(viewer, promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        Names names = people.names(viewer, prompt.classId());
-        int released = 0;
-        List<String> changed = new ArrayList<>();
-        for (SeenPaper wanted : wantedPapers.stream()
-                .sorted(Comparator.comparing(SeenPaper::student))
-                .toList()) {
-            papers.requireStudent(prompt, wanted.student());
-            MarkingDesk.Alike alike = desk.lock(prompt, wanted.student());
-            MarkingDesk.Paper paper = alike.paper();
-            if (paper.state() == PaperState.RELEASED && wanted.seen().equals(paper.seen())) continue;
-            if (paper.state() != PaperState.MARKED || !wanted.seen().equals(paper.seen())) {
-                changed.add(names.of(wanted.student()));
-                continue;
-            }
-            released += show(viewer, alike);
-        }
-        changes.note(prompt.classId());
-        return new Released(released, changed);
+        Count count = each(
+                viewer,
+                prompt,
+                wantedPapers,
+                (paper, isAsSeen) -> MarkingRules.release(paper.state(), isAsSeen),
+                alike -> show(viewer, alike));
+        return new Released(count.done(), count.changed());
     }
 
     /**
@@ -101,27 +89,51 @@ public class ReleaseService {
     public TakenOver takeOver(Viewer viewer, long promptId, List<SeenPaper> wantedPapers) {
         Prompt prompt = papers.requireMarking(viewer, promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
+        Count count = each(
+                viewer,
+                prompt,
+                wantedPapers,
+                (paper, isAsSeen) -> MarkingRules.takeOver(paper.isToTakeOver(), isAsSeen),
+                alike -> takeOver(viewer, alike));
+        return new TakenOver(count.done(), count.changed());
+    }
+
+    /** @param changed the names of those whose papers were left */
+    private record Count(int done, List<String> changed) {}
+
+    /** Does one thing for several papers, each decided with its rows locked, in the order of the students' numbers. */
+    private Count each(
+            Viewer viewer,
+            Prompt prompt,
+            List<SeenPaper> wantedPapers,
+            BiFunction<MarkingDesk.Paper, Boolean, MarkingRules.OneOfMany> rule,
+            ToIntFunction<MarkingDesk.Alike> doing) {
         Names names = people.names(viewer, prompt.classId());
-        int takenOver = 0;
+        int done = 0;
         List<String> changed = new ArrayList<>();
         for (SeenPaper wanted : wantedPapers.stream()
                 .sorted(Comparator.comparing(SeenPaper::student))
                 .toList()) {
             papers.requireStudent(prompt, wanted.student());
             MarkingDesk.Alike alike = desk.lock(prompt, wanted.student());
-            if (!alike.paper().isToTakeOver()
-                    || !wanted.seen().equals(alike.paper().seen())) {
-                changed.add(names.of(wanted.student()));
-                continue;
+            switch (rule.apply(alike.paper(), wanted.seen().equals(alike.paper().seen()))) {
+                case DO -> done += doing.applyAsInt(alike);
+                case DONE_ALREADY -> {}
+                case LEFT -> changed.add(names.of(wanted.student()));
             }
-            for (MarkingDesk.Paper of : alike.papers()) {
-                store.takeOver(promptId, of.studentId(), viewer.personId(), clock.instant());
-                events.add(prompt.classId(), "marks-taken-over", of.studentId(), viewer.personId());
-            }
-            takenOver++;
         }
         changes.note(prompt.classId());
-        return new TakenOver(takenOver, changed);
+        return new Count(done, changed);
+    }
+
+    /** @return 1 paper, however many handed it in together */
+    private int takeOver(Viewer viewer, MarkingDesk.Alike alike) {
+        for (MarkingDesk.Paper of : alike.papers()) {
+            Prompt prompt = of.prompt();
+            store.takeOver(prompt.id(), of.studentId(), viewer.personId(), clock.instant());
+            events.add(prompt.classId(), "marks-taken-over", of.studentId(), viewer.personId());
+        }
+        return 1;
     }
 
     /** Shows all finished marks of a prompt as they stand, for somebody who said before that it should be done now. */
@@ -165,8 +177,9 @@ public class ReleaseService {
         if (!seen.equals(paper.seen())) throw papers.outdated(viewer, paper, seen);
         Instant releasedAt = paper.marking() == null ? null : paper.marking().releasedAt();
         if (releasedAt == null) throw Problem.stale("not-released", "This score is not released.");
-        if (clock.instant().isAfter(releasedAt.plus(TAKEN_BACK_FREELY)))
-            MarkingService.requireReason(reason, "It was released more than an hour ago. Say why you take it back.");
+        MarkingService.requireShort(reason);
+        if (MarkingRules.takeBackNeedsReason(releasedAt, clock.instant()) && reason.isBlank())
+            throw MarkingService.noReason("It was released more than an hour ago. Say why you take it back.");
         for (MarkingDesk.Paper of : alike.papers()) {
             if (of.marking() == null || of.marking().releasedAt() == null) continue;
             store.setReleased(promptId, of.studentId(), null);

@@ -15,6 +15,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.FileFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.blogs.BlogRules;
 import org.vastporch.core.text.OneLine;
@@ -207,12 +208,15 @@ public class DrawerService implements FilesInPrompt {
 
     /** Whether somebody may have what stands in no post. */
     boolean knows(Viewer viewer, String id) {
-        Optional<DrawerStore.Item> item = store.find(id);
-        if (item.isEmpty() || !access.allows(viewer, Act.READ_CLASS, item.get().classId())) return false;
-        return item.get().offered()
-                || access.allows(viewer, Act.SEE_REAL_NAME, item.get().classId())
-                || store.isShown(item.get(), clock.instant())
-                || elsewhere.isShown(viewer, id);
+        return store.find(id)
+                .map(i -> access.readsFile(
+                        viewer,
+                        new FileFacts(
+                                i.classId(),
+                                i.offered(),
+                                store.isShown(i, clock.instant()),
+                                elsewhere.isShown(viewer, id))))
+                .orElse(false);
     }
 
     /**
