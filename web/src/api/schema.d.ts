@@ -3265,6 +3265,7 @@ export interface components {
             intro: string;
             /** @enum {string} */
             kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
+            namesKept?: components["schemas"]["WantedNames"];
             /** Format: int64 */
             onlyGroup?: number;
             /** Format: date-time */
@@ -3353,6 +3354,7 @@ export interface components {
             /** @enum {string} */
             kind: "SHARED" | "ONE_EACH" | "GROUP" | "TEACHERS" | "JOURNAL";
             mayWrite: boolean;
+            ref: string;
             title: string;
         };
         BroughtIn: {
@@ -3669,6 +3671,7 @@ export interface components {
             id: number;
             isUp: boolean;
             mayAnnounce: boolean;
+            namesKept?: components["schemas"]["NamesKept"];
             own: boolean;
             prompt?: components["schemas"]["PromptBrief"];
             /** Format: date-time */
@@ -3709,7 +3712,9 @@ export interface components {
             /** Format: date-time */
             due: string;
             instructions: string;
+            into?: string;
             letOff: boolean;
+            namesKept?: components["schemas"]["NamesKept"];
             owesComments: boolean;
             owesPosts: boolean;
             ownDate: boolean;
@@ -4267,6 +4272,10 @@ export interface components {
             id: number;
             title: string;
         };
+        NamesKept: {
+            /** Format: date-time */
+            until?: string;
+        };
         NeedLine: {
             /** Format: int32 */
             asked: number;
@@ -4809,6 +4818,7 @@ export interface components {
             isUp: boolean;
             mayComment: boolean;
             mayEdit: boolean;
+            namesKept?: components["schemas"]["NamesKept"];
             outsideLink?: string;
             own: boolean;
             /** Format: int64 */
@@ -5528,6 +5538,8 @@ export interface components {
             byTime: boolean;
             commentOn: number[];
             commentsFirst: boolean;
+            into?: string;
+            namesKept?: components["schemas"]["WantedNames"];
             ownFirst: boolean;
             /** Format: int32 */
             posts: number;
@@ -5547,6 +5559,10 @@ export interface components {
             reason?: string;
             seen: components["schemas"]["Seen"];
             students: number[];
+        };
+        WantedNames: {
+            /** Format: date-time */
+            until?: string;
         };
         WantedPrompt: {
             answers?: components["schemas"]["WantedAnswers"];
@@ -5803,6 +5819,7 @@ export type Moves = components['schemas']['Moves'];
 export type NameChange = components['schemas']['NameChange'];
 export type NamedHit = components['schemas']['NamedHit'];
 export type NamedPost = components['schemas']['NamedPost'];
+export type NamesKept = components['schemas']['NamesKept'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
@@ -5961,6 +5978,7 @@ export type WantedAnswers = components['schemas']['WantedAnswers'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedItem = components['schemas']['WantedItem'];
 export type WantedMembers = components['schemas']['WantedMembers'];
+export type WantedNames = components['schemas']['WantedNames'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedRow = components['schemas']['WantedRow'];
 export type WantedRubric = components['schemas']['WantedRubric'];

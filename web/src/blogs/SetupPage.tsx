@@ -112,16 +112,20 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
       opensAt: begin.opensAt?.slice(0, TO_THE_MINUTE) ?? '',
       closesAt: begin.closesAt?.slice(0, TO_THE_MINUTE) ?? '',
       commentsCloseAt: begin.commentsCloseAt?.slice(0, TO_THE_MINUTE) ?? '',
+      namesKept: !!begin.namesKept,
+      namesUntil: begin.namesKept?.until?.slice(0, TO_THE_MINUTE) ?? '',
     },
   });
   const v = form.values;
+  const { namesUntil, ...set } = v;
   const wanted: BlogForm = {
-    ...v,
+    ...set,
     groupId: v.groupId ? Number(v.groupId) : undefined,
     onlyGroup: v.onlyGroup ? Number(v.onlyGroup) : undefined,
     opensAt: v.opensAt || undefined,
     closesAt: v.closesAt || undefined,
     commentsCloseAt: v.commentsCloseAt || undefined,
+    namesKept: v.namesKept ? { until: namesUntil || undefined } : undefined,
   };
   const then = useQuery({
     queryKey: [
@@ -225,6 +229,26 @@ function Setup({ classId, blogRef, current, fresh, groups, saved, onSaved }: Set
                 {...form.getInputProps('commenters')}
               />
             </div>
+            <Checkbox
+              mt="md"
+              label="Names are kept from classmates"
+              description={
+                isEach(v.kind)
+                  ? 'Of those who comment. Whose blog it is, the blog itself says.'
+                  : 'Of who writes here and of who comments. Teachers read all names.'
+              }
+              {...form.getInputProps('namesKept', { type: 'checkbox' })}
+            />
+            {v.namesKept && (
+              <div className="fields two">
+                <TextInput
+                  label="until, if not for good"
+                  type="datetime-local"
+                  name="namesUntil"
+                  {...form.getInputProps('namesUntil')}
+                />
+              </div>
+            )}
 
             <h2>Approving</h2>
             <div className="fields two">

@@ -69,7 +69,7 @@ function Compose({ known, id, elsewhere = false }: ComposeProps) {
       ? {
           ...toForm(known.prompt),
           ...(id ? {} : { bundleId: '' }),
-          ...(elsewhere ? { byCategory: '', commentOn: [] } : {}),
+          ...(elsewhere ? { byCategory: '', commentOn: [], into: '' } : {}),
         }
       : beginning(),
   });

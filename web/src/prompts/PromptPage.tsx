@@ -13,8 +13,9 @@ import { LastingLink } from '../ui/LastingLink';
 import { StateBoard } from '../ui/StateBoard';
 import { Steps } from '../ui/Steps';
 import { Loading, Trouble } from '../ui/Trouble';
-import { Due, When } from '../ui/When';
+import { Due, say, When } from '../ui/When';
 import { Wrong } from '../ui/Wrong';
+import { homeFor } from '../writing/homeFor';
 import css from './Prompt.module.css';
 import { Questions } from './Questions';
 
@@ -37,7 +38,8 @@ export function PromptPage() {
           ) : (
             <>
               <Due at={prompt.due} />
-              {prompt.ownDate && ', a date of your own'} · {t.count(prompt.points, 'point', 'points')}
+              {prompt.ownDate && ', a date of your own'}{' '}
+              {prompt.points > 0 && ` · ${t.count(prompt.points, 'point', 'points')}`}
               {prompt.closes && (
                 <>
                   {' '}
@@ -59,6 +61,12 @@ export function PromptPage() {
           </ul>
         )}
         <p className="muted">{asksOf(prompt)}</p>
+        {prompt.answers.namesKept && (
+          <p className="muted">
+            Names are kept back{prompt.answers.namesKept.until && ` until ${say(prompt.answers.namesKept.until)}`}:
+            classmates do not read who wrote an answer, or who commented on it. Teachers do.
+          </p>
+        )}
         {role === 'STUDENT' && <Begin classId={id} prompt={prompt} />}
         <Answers classId={id} promptId={promptId} />
         <Questions promptId={promptId} />
@@ -132,7 +140,7 @@ function Begin({ classId, prompt }: { classId: number; prompt: PromptView }) {
     onDone: (begun) => navigate(`/classes/${classId}/write/${begun.id}`),
   });
   const owed = due?.find((d) => d.promptId === prompt.id);
-  const home = blogs?.find((b) => b.kind === 'ONE_EACH') ?? blogs?.[0];
+  const home = blogs && homeFor(blogs, prompt.answers.into);
   if (!due || !blogs) return null;
   if (!owed || (!owed.owesPosts && !owed.owesComments))
     return <p className="tell">{prompt.letOff ? 'Nothing of this is asked of you.' : 'You owe nothing here.'}</p>;

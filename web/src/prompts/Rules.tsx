@@ -1,7 +1,8 @@
 import { Checkbox, NumberInput, Select, TextInput } from '@mantine/core';
 import type { UseFormReturnType } from '@mantine/form';
 import { useQuery } from '@tanstack/react-query';
-import { bundlesOptions, categoriesOptions } from '../api/queries';
+import { blogsOptions, bundlesOptions, categoriesOptions } from '../api/queries';
+import type { BlogLine } from '../api/schema';
 import { t } from '../texts/en';
 import { say } from '../ui/When';
 import css from './Compose.module.css';
@@ -14,6 +15,8 @@ const inWords = (n: number, one: string, many: string) => `${WORDS[n] ?? n} ${n 
 const grace = (hours: number) =>
   hours === 0 ? 'no grace' : hours === 24 ? 'a day of grace' : `${t.count(hours, 'hour', 'hours')} of grace`;
 
+const blogName = (b: BlogLine) => b.title.replace('{name}', b.kind === 'GROUP' ? 'each group' : 'each student');
+
 interface RulesProps {
   classId: number;
   form: UseFormReturnType<PromptForm>;
@@ -24,6 +27,9 @@ export function Rules({ classId, form }: RulesProps) {
   const v = form.values;
   const { data } = useQuery(bundlesOptions(classId));
   const { data: categories } = useQuery(categoriesOptions(classId));
+  const { data: lines } = useQuery(blogsOptions(classId));
+  const blogs = lines?.filter((b) => b.kind !== 'TEACHERS');
+  const into = blogs?.find((b) => b.ref === v.into);
   const bundle = data?.bundles.find((b) => String(b.id) === v.bundleId);
   const wrong = (...fields: (keyof PromptForm)[]) => fields.some((f) => form.errors[f]);
   const number = (field: keyof PromptForm, label: string, most = 10_000) => (
@@ -194,18 +200,55 @@ export function Rules({ classId, form }: RulesProps) {
           />
         )}
       </Rule>
+      {v.askedPosts > 0 && blogs && blogs.length > 0 && (
+        <Rule
+          label="Where answers go"
+          wrong={wrong('into')}
+          says={
+            into ? (
+              <>
+                Written in <b>{blogName(into)}</b>.
+              </>
+            ) : (
+              <>
+                Written in <b>any blog</b> of a student.
+              </>
+            )
+          }
+        >
+          <Select
+            label="Answers go into"
+            data={[
+              { value: '', label: 'any blog in which a student writes' },
+              ...blogs.map((b) => ({ value: b.ref, label: blogName(b) })),
+            ]}
+            allowDeselect={false}
+            {...form.getInputProps('into')}
+          />
+        </Rule>
+      )}
       <Rule
         label="Who reads the answers"
+        wrong={wrong('namesUntil')}
         says={
-          v.ownFirst ? (
-            <>
-              Everybody reads the answers <b>once the own one is published</b>.
-            </>
-          ) : (
-            <>
-              Everybody who may read them reads the answers <b>at once</b>.
-            </>
-          )
+          <>
+            {v.ownFirst ? (
+              <>
+                Everybody reads the answers <b>once the own one is published</b>
+              </>
+            ) : (
+              <>
+                Everybody who may read them reads the answers <b>at once</b>
+              </>
+            )}
+            {v.namesKept && (
+              <>
+                , <b>without names</b>
+                {v.namesUntil && ` until ${say(v.namesUntil)}`}
+              </>
+            )}
+            .
+          </>
         }
       >
         <Checkbox
@@ -213,6 +256,17 @@ export function Rules({ classId, form }: RulesProps) {
           description="A student reads others' answers once the own one is published."
           {...form.getInputProps('ownFirst', { type: 'checkbox' })}
         />
+        <Checkbox
+          label="Names are kept from classmates"
+          description="Of who answers, and of who comments on the answers. Teachers read all names."
+          {...form.getInputProps('namesKept', { type: 'checkbox' })}
+        />
+        {v.namesKept && time('namesUntil', 'Until, if not for good')}
+        {v.namesKept && v.askedPosts > 0 && into?.kind !== 'SHARED' && (
+          <p className="tiny muted above-2 below-0">
+            A blog of one’s own says whose it is. Let the answers go into a common blog to keep their authors’ names.
+          </p>
+        )}
       </Rule>
       <Rule
         label="How it is marked"

@@ -25,6 +25,8 @@ const kept: WantedPrompt = {
     byCategory: 3,
     byTag: true,
     byTime: false,
+    into: 'b4',
+    namesKept: { until: '2026-12-09T20:00:30' },
   },
   commentsDue: '2026-12-02T20:00:00',
   commentsWords: 15,

@@ -33,6 +33,10 @@ export interface PromptForm {
   commentsFirst: boolean;
   commentOn: number[];
   ownFirst: boolean;
+  /** The blog into which answers go; empty for any. */
+  into: string;
+  namesKept: boolean;
+  namesUntil: string;
   bundleId: string;
   rubricHidden: boolean;
   criteria: Criterion[];
@@ -100,6 +104,9 @@ export function toForm(p: WantedPrompt): PromptForm {
     commentsFirst: answers.commentsFirst,
     commentOn: answers.commentOn,
     ownFirst: answers.ownFirst,
+    into: answers.into ?? '',
+    namesKept: !!answers.namesKept,
+    namesUntil: answers.namesKept?.until?.slice(0, MINUTES) ?? '',
     bundleId: p.bundleId ? String(p.bundleId) : '',
     rubricHidden: p.rubricHidden ?? false,
     criteria: p.rubric?.criteria ?? [],
@@ -133,6 +140,10 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
       commentsFirst: f.comments > 0 && f.commentsFirst,
       commentOn: f.comments > 0 ? f.commentOn : [],
       ownFirst: f.ownFirst,
+      into: (f.askedPosts > 0 && f.into) || undefined,
+      namesKept: f.namesKept
+        ? { until: time(f.namesUntil, known?.namesUntil, before?.answers?.namesKept?.until) }
+        : undefined,
     },
     asked: {
       words: f.words,
@@ -245,6 +256,9 @@ export const beginning = (): PromptForm => ({
   commentsFirst: false,
   commentOn: [],
   ownFirst: false,
+  into: '',
+  namesKept: false,
+  namesUntil: '',
   bundleId: '',
   rubricHidden: false,
   criteria: BEGINNING,

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { EntryView } from '../api/schema';
-import { NameMenu } from '../people/NameMenu';
+import { WhoWrote } from '../people/WhoWrote';
 import { t } from '../texts/en';
 import css from '../ui/Entry.module.css';
 import { When } from '../ui/When';
@@ -29,14 +29,7 @@ export function Entry({ entry, classId, withAuthor = true, withBlog = true }: En
     <article className={`${css.entry} ${entry.unread ? css.unread : ''}`}>
       <div>
         <div className={css.who}>
-          {withAuthor && (
-            <NameMenu classId={classId} place={entry.place} name={entry.author}>
-              <Link to={`/classes/${classId}/persons/${entry.place}`}>
-                <b>{entry.author}</b>
-              </Link>
-              {entry.group ? `, ${entry.group.toLowerCase()}` : ''}
-            </NameMenu>
-          )}
+          {withAuthor && <WhoWrote classId={classId} place={entry.place} name={entry.author} group={entry.group} />}
           {entry.source && <span className={css.out}>from {entry.source}</span>}
           {withAuthor ? ' · ' : ''}
           <When at={entry.publishedAt} />

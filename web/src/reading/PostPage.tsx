@@ -10,13 +10,14 @@ import { Asides } from '../asides/Asides';
 import { Comments } from '../comments/Comments';
 import { Report } from '../moderation/Report';
 import { UsualWait } from '../moderation/UsualWait';
-import { NameMenu } from '../people/NameMenu';
+import { WhoWrote } from '../people/WhoWrote';
 import { useEyes } from '../session/eyes';
 import { Subscribe } from '../subscriptions/Subscribe';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import css from '../ui/Entry.module.css';
 import { LastingLink } from '../ui/LastingLink';
+import { NamesKeptNote } from '../ui/NamesKeptNote';
 import { Sightline } from '../ui/Sightline';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -62,16 +63,12 @@ export function PostPage() {
           references={post.references}
           above={
             <div className={css.who}>
-              {classId ? (
-                <NameMenu classId={post.classId} place={post.place} name={post.author}>
-                  <Link to={`/classes/${post.classId}/persons/${post.place}`}>
-                    <b>{post.author}</b>
-                  </Link>
-                  {post.group ? `, ${post.group.toLowerCase()}` : ''}
-                </NameMenu>
-              ) : (
-                <b>{post.author}</b>
-              )}
+              <WhoWrote
+                classId={classId ? post.classId : undefined}
+                place={post.place}
+                name={post.author}
+                group={post.group}
+              />
               {post.announcement && <span className={css.out}>announcement</span>}
               {post.source && <span className={css.out}>from {post.source}</span>}
               {post.publishedAt && (
@@ -133,6 +130,7 @@ export function PostPage() {
         <h2>{post.isUp ? 'Who reads it' : 'Who reads it once it is up'}</h2>
         <p className="above-0 below-1 less">{t.audiences[post.sightline.audience]}</p>
         <Sightline line={post.sightline} />
+        <NamesKeptNote of={post.namesKept} />
         <h2>Written in</h2>
         <p className="above-0 below-0 less">
           {classId ? (

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
 import { dueOptions, ownPostsOptions, writableOptions } from '../api/queries';
-import type { Begun, DueLine } from '../api/schema';
+import type { Begun, BlogView, DueLine } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Elsewhere } from '../feeds/Elsewhere';
 import { useClass } from '../session/useClass';
@@ -16,6 +16,7 @@ import { Loading } from '../ui/Trouble';
 import { Due, When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import { homeFor } from './homeFor';
 
 /** What to write: the prompts that are open, or something of one's own; drafts that were begun come first. */
 export function ChoosePage() {
@@ -38,7 +39,7 @@ export function ChoosePage() {
         <Loading />
       </div>
     );
-  const home = blogs.find((b) => b.kind === 'ONE_EACH') ?? blogs.find((b) => b.kind === 'SHARED') ?? blogs[0];
+  const home = homeFor(blogs);
   const begin = (blogId: number, promptId?: number) => write.run({ blogId, promptId });
   const drafts = own.filter((p) => p.state === 'DRAFT' || p.state === 'RETURNED');
   const lines = due.filter((d) => !drafts.some((p) => p.promptId === d.promptId) || d.owesComments);
@@ -75,8 +76,14 @@ export function ChoosePage() {
                       of={d}
                       classId={id}
                       begun={drafts.some((p) => p.promptId === d.promptId)}
-                      onBegin={() => begin(home.id, d.promptId)}
-                      onElsewhere={() => setElsewhere({ blogId: home.id, prompt: { id: d.promptId, title: d.title } })}
+                      into={d.into ? homeFor(blogs, d.into) : undefined}
+                      onBegin={() => begin((homeFor(blogs, d.into) ?? home).id, d.promptId)}
+                      onElsewhere={() =>
+                        setElsewhere({
+                          blogId: (homeFor(blogs, d.into) ?? home).id,
+                          prompt: { id: d.promptId, title: d.title },
+                        })
+                      }
                     />
                   ))}
                 </section>
@@ -135,11 +142,13 @@ interface DuePromptProps {
   classId: number;
   /** Whether a draft for it lies above. */
   begun: boolean;
+  /** The blog in which its answers are wanted, if that is one. */
+  into?: BlogView;
   onBegin: () => void;
   onElsewhere: () => void;
 }
 
-function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptProps) {
+function DuePrompt({ of: d, classId, begun, into, onBegin, onElsewhere }: DuePromptProps) {
   return (
     <article className={css.entry}>
       <div>
@@ -149,7 +158,7 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
           ) : (
             <>
               <Due at={d.due} />
-              {d.ownDate && ', a date of your own'} · {t.count(d.points, 'point', 'points')}
+              {d.ownDate && ', a date of your own'} {d.points > 0 && ` · ${t.count(d.points, 'point', 'points')}`}
               {d.closes && (
                 <>
                   {' '}
@@ -168,6 +177,23 @@ function DuePrompt({ of: d, classId, begun, onBegin, onElsewhere }: DuePromptPro
         {d.together.length > 0 && d.owesPosts && (
           <p className="less above-1 below-0">
             One for your group: {d.together.join(', ')} and you. Whoever hands it in does so for all.
+          </p>
+        )}
+        {d.owesPosts && (into || d.namesKept) && (
+          <p className="less above-1 below-0">
+            {into && <>It goes into “{into.title}”. </>}
+            {d.namesKept && (
+              <>
+                Classmates do not read your name on it
+                {d.namesKept.until && (
+                  <>
+                    {' '}
+                    until <When at={d.namesKept.until} />
+                  </>
+                )}
+                ; your teachers do.
+              </>
+            )}
           </p>
         )}
         {d.letOff && <p className="muted less above-1 below-0">Nothing of this is asked of you.</p>}

@@ -5,6 +5,7 @@ import { useWrite } from '../api/write';
 import { t } from '../texts/en';
 import { Chip } from '../ui/Chip';
 import { CleanHtml } from '../ui/CleanHtml';
+import { NamesKeptNote } from '../ui/NamesKeptNote';
 import { Sightline } from '../ui/Sightline';
 import { tell } from '../ui/Told';
 import { Due } from '../ui/When';
@@ -194,6 +195,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
             : 'It is published as soon as you hand it in.'}
       </div>
       <Sightline line={beside.sightline} />
+      <NamesKeptNote of={draft.namesKept} />
       {draft.own && trustInWords(beside) && <p className="muted tiny above-2 below-0">{trustInWords(beside)}</p>}
       {beside.holds.length > 0 && (
         <p className="tell less above-3 below-0">

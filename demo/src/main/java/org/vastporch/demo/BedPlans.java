@@ -78,7 +78,8 @@ class BedPlans {
                                 + "so for the whole bed.",
                         set.plusDays(6),
                         new HandIn.Asked(40, 0, 0, 0, 0, 0, 0),
-                        new PromptService.WantedAnswers(1, false, true, false, List.of(), null, false, false)));
+                        new PromptService.WantedAnswers(
+                                1, false, true, false, List.of(), null, false, false, null, null)));
         for (Plan of : PLANS) hands.handIn(classId, students.get(of.place()), plan, set.plusDays(4), of.text());
         hands.approve(teacher, plan, DemoSchool.at(set.plusDays(5), 16, 0));
         clock.set(DemoSchool.at(set.plusDays(7), 8, 0));
@@ -93,7 +94,8 @@ class BedPlans {
                         "Find two posts that nobody has answered, and answer them with what you know from your own bed.",
                         monday.plusWeeks(7).plusDays(6),
                         new HandIn.Asked(0, 0, 0, 0, 0, 0, 2),
-                        new PromptService.WantedAnswers(0, false, false, false, List.of(), null, false, false)));
+                        new PromptService.WantedAnswers(
+                                0, false, false, false, List.of(), null, false, false, null, null)));
         clock.set(now.minusSeconds(7_200));
         ask(teacher, classId, students);
         return plan;

@@ -308,6 +308,7 @@ class DemoSchool {
                             before.opensAt(),
                             before.closesAt(),
                             before.commentsCloseAt(),
+                            before.namesKept(),
                             settings),
                     now.version());
         }

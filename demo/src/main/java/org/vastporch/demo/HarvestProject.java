@@ -149,7 +149,7 @@ class HarvestProject {
                 null,
                 new BigDecimal("40"),
                 new HandIn.Asked(30, 0, 0, 0, 0, 0, 0),
-                new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false),
+                new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false, null, null),
                 null,
                 null,
                 null,

@@ -68,6 +68,7 @@ class SoundWalks {
     private final AttachmentService attachments;
     private final UploadFolder uploads;
     private final AccessService access;
+    private final UnnamedSounds unnamed;
     private final Random random = new Random(12);
 
     SoundWalks(
@@ -83,7 +84,8 @@ class SoundWalks {
             ReleaseService releases,
             AttachmentService attachments,
             UploadFolder uploads,
-            AccessService access) {
+            AccessService access,
+            UnnamedSounds unnamed) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -97,6 +99,7 @@ class SoundWalks {
         this.attachments = attachments;
         this.uploads = uploads;
         this.access = access;
+        this.unnamed = unnamed;
     }
 
     void fill(Viewer teacher, Viewer assistant, long classId, LocalDate monday, Instant now) {
@@ -107,6 +110,7 @@ class SoundWalks {
             long prompt = prompts.set(teacher, classId, wanted(SoundTexts.WALKS.get(w), set));
             List<Written> written = writeAll(classId, students, w, prompt, set, now);
             answer(students, written, w, earlier(DemoSchool.at(set.plusDays(9), 17, 0), now));
+            if (w == PARTLY_TAKEN_OVER) unnamed.fill(teacher, classId, set.plusWeeks(1));
             clock.set(earlier(DemoSchool.at(set.plusDays(13), 17, 0), now));
             if (w < BEGUN) lookAt(teacher);
             if (w == DONE) {
@@ -136,7 +140,7 @@ class SoundWalks {
                 null,
                 new BigDecimal("20"),
                 new HandIn.Asked(30, 0, 0, 0, 0, 0, ASKED_COMMENTS),
-                new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false),
+                new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false, null, null),
                 null,
                 LocalDateTime.of(set.plusDays(9), LocalTime.of(20, 0)),
                 5,

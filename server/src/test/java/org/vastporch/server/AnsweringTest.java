@@ -74,6 +74,7 @@ class AnsweringTest {
                         null,
                         null,
                         null,
+                        null,
                         settings),
                 "version",
                 of.lead().get("/api/blog-setups/" + set).body().get("version"));

@@ -201,4 +201,48 @@ class AnswersTest extends Assessing {
                         .status());
         return saved.id();
     }
+
+    @Test
+    void answersGoIntoTheBlogThatThePromptSays() {
+        Map<String, Object> wanted = open("Log", in(2));
+        Map<String, Object> answers = new HashMap<>(School.answers(1, false));
+        for (JsonNode line :
+                of.lead().get("/api/classes/" + of.classId() + "/blogs").body())
+            answers.put("into", line.get("ref").asString());
+        wanted.put("answers", answers);
+        long prompt = set(wanted);
+        assertEquals(answers.get("into"), due(prompt).get("into").asString());
+        JsonNode own = of.first()
+                .get("/api/classes/" + of.classId() + "/blogs/mine")
+                .body()
+                .get(0);
+        assertEquals(answers.get("into"), own.get("ref").asString(), "a blog of the set");
+        handIn(prompt, "In my own");
+        of.lead().post("/api/classes/" + of.classId() + "/blogs", commonBlog("MY_CLASS", "CLASS"));
+        long common = of.first()
+                .get("/api/classes/" + of.classId() + "/blogs/mine")
+                .body()
+                .valueStream()
+                .filter(b -> b.get("kind").asString().equals("SHARED"))
+                .findFirst()
+                .orElseThrow()
+                .get("id")
+                .asLong();
+        assertEquals(
+                "goes-elsewhere",
+                of.first()
+                        .post("/api/blogs/" + common + "/posts", Map.of("promptId", prompt))
+                        .code());
+        assertEquals(
+                200,
+                of.first().post("/api/blogs/" + common + "/posts", Map.of()).status());
+        for (String unknown : List.of("b" + of.blogOfFirst(), "s0", "b99999999", "x1", "b", "b1 or 1=1")) {
+            answers.put("into", unknown);
+            Answer refused = of.lead().post("/api/classes/" + of.classId() + "/prompts", wanted);
+            assertEquals("blog-unknown", refused.code(), unknown);
+            assertEquals("into", refused.body().get("field").asString());
+        }
+        answers.put("into", "b" + common);
+        assertTrue(set(wanted) > 0);
+    }
 }

@@ -144,4 +144,29 @@ abstract class Assessing {
                                 Map.of("title", title, "html", "<p>Other words are written here.</p>"))
                         .status());
     }
+
+    /** A blog in which all students of the class write. */
+    Map<String, Object> commonBlog(String widest, String commenters) {
+        Map<String, Object> setup = new HashMap<>(Map.of(
+                "kind",
+                "SHARED",
+                "title",
+                "News",
+                "intro",
+                "",
+                "about",
+                "",
+                "widest",
+                widest,
+                "commenters",
+                commenters));
+        setup.put(
+                "settings",
+                of.lead()
+                        .get("/api/classes/" + of.classId() + "/blogs/fresh")
+                        .body()
+                        .get(0)
+                        .get("settings"));
+        return setup;
+    }
 }

@@ -81,6 +81,7 @@ class BlogTest {
                 opens,
                 closes,
                 null,
+                null,
                 settings);
     }
 
@@ -196,6 +197,7 @@ class BlogTest {
                 Commenters.CLASS,
                 null,
                 elsewhere,
+                null,
                 null,
                 null,
                 BlogSettings.USUAL);

@@ -67,6 +67,27 @@ public final class AccessEngine {
     }
 
     /**
+     * Whether the names of those who learn in the class are kept from the viewer around a post: of its commenters, and
+     * of its author as far as {@link #namesAuthor} says. Those who work for the class read all names.
+     */
+    public static boolean keepsNames(Viewer viewer, PostFacts post, Instant now) {
+        boolean works = viewer.in(post.blog().classId(), now)
+                .filter(m -> m.role().works())
+                .isPresent();
+        return post.names().isKept(now) && !works;
+    }
+
+    /**
+     * Whether the viewer may know who wrote a post that they may read: everybody, if the post tells it itself; one's
+     * own name one knows.
+     */
+    public static boolean namesAuthor(Viewer viewer, PostFacts post, Instant now) {
+        return !keepsNames(viewer, post, now)
+                || post.tellsAuthor()
+                || !viewer.isStranger() && viewer.personId() == post.authorId();
+    }
+
+    /**
      * Decides whether the viewer may have a file that stands in no post. Staff have all of their class; who reads the
      * class has what its drawer offers and what its open prompts show, and a student the feedback given to them.
      */

@@ -17,6 +17,7 @@ import org.vastporch.core.moderation.State;
  * @param takenAlong whether its author left the class and took the writing along
  * @param awaited whether somebody is asked to look at it, be it up or not
  * @param commentInPile whether a comment on it lies in the pile
+ * @param names whose names are kept back around it
  */
 public record PostFacts(
         long id,
@@ -30,7 +31,8 @@ public record PostFacts(
         @Nullable Long answerFirst,
         boolean takenAlong,
         boolean awaited,
-        boolean commentInPile) {
+        boolean commentInPile,
+        KeptNames names) {
 
     /** A post that answers no prompt, of an author who is still there. */
     public PostFacts(
@@ -41,7 +43,20 @@ public record PostFacts(
             State state,
             boolean hasLive,
             Audience audience) {
-        this(id, blog, authorId, authorGroup, state, hasLive, audience, null, null, false, false, false);
+        this(
+                id,
+                blog,
+                authorId,
+                authorGroup,
+                state,
+                hasLive,
+                audience,
+                null,
+                null,
+                false,
+                false,
+                false,
+                KeptNames.NONE);
     }
 
     /** The same post for another audience. */
@@ -58,7 +73,8 @@ public record PostFacts(
                 answerFirst,
                 takenAlong,
                 awaited,
-                commentInPile);
+                commentInPile,
+                names);
     }
 
     /** The same post as if it were approved, up and out of the pile, and every classmate had answered first. */
@@ -75,7 +91,8 @@ public record PostFacts(
                 null,
                 takenAlong,
                 false,
-                false);
+                false,
+                names);
     }
 
     /** The audience after the ceilings have cut it; what was taken along is for its author and the staff. */
@@ -94,6 +111,19 @@ public record PostFacts(
      */
     public boolean inPile() {
         return state.waits() || awaited && hasLive && state != State.BINNED;
+    }
+
+    /**
+     * Tells whether it says itself who wrote it, also where names are kept back: a blog of one's own says whose it is,
+     * an outside blog too, and those who work for the class stand by what they write.
+     */
+    boolean tellsAuthor() {
+        return blog.kind().isForEach() || names.gathered() || names.authorWorks();
+    }
+
+    /** Until when classmates do not read who wrote it; null if it is not kept back. */
+    public @Nullable Instant authorKeptUntil() {
+        return tellsAuthor() ? null : names.until();
     }
 
     /** The group meant by "my group": that of a group's blog, else the author's own; null for none. */

@@ -21,6 +21,11 @@ public enum Role {
         return this == LEAD || this == CO_TEACHER;
     }
 
+    /** Tells whether the role works for the class, and does not learn or look on in it. */
+    public boolean works() {
+        return this != STUDENT && this != GUEST;
+    }
+
     public boolean approves() {
         return managesClass() || this == MODERATOR;
     }

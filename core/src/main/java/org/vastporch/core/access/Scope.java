@@ -12,11 +12,25 @@ import org.vastporch.core.blogs.Audience;
  * The posts that one viewer may read at one moment, as data by which a store narrows its query: a post is inside if any
  * one clause takes it in. Says the same as {@link AccessEngine#decide} with READ; a test holds the two against each
  * other.
+ *
+ * @param reader whose names the viewer reads where names are kept back
  */
-public record Scope(Instant now, List<Clause> clauses) {
+public record Scope(Instant now, List<Clause> clauses, Reader reader) {
 
     public Scope {
         clauses = List.copyOf(clauses);
+    }
+
+    /**
+     * Who reads.
+     *
+     * @param personId 0 for a stranger
+     * @param worksIn the classes in which the viewer reads all names
+     */
+    public record Reader(long personId, List<Long> worksIn) {
+        public Reader {
+            worksIn = List.copyOf(worksIn);
+        }
     }
 
     /**
@@ -86,7 +100,13 @@ public record Scope(Instant now, List<Clause> clauses) {
                 now,
                 clauses.stream()
                         .flatMap(clause -> clause.inside(viewer.lens()).stream())
-                        .toList());
+                        .toList(),
+                new Reader(
+                        viewer.personId(),
+                        active.stream()
+                                .filter(m -> m.role().works())
+                                .map(Membership::classId)
+                                .toList()));
     }
 
     private static List<Clause> ofMember(Membership member, Set<Long> answered) {

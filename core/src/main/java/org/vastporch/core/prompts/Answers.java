@@ -1,5 +1,6 @@
 package org.vastporch.core.prompts;
 
+import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
@@ -13,9 +14,18 @@ import org.vastporch.core.Refusal;
  * @param commentsFirst whether a paper is ready to mark only once the comments asked for are there too
  * @param commentOn the posts that are to be answered with comments, by their numbers; empty for any
  * @param also by what else a post of a student answers it
+ * @param into the blog in which answers are written; null for any in which a student may write
+ * @param namesUntil until when names are kept from classmates around them; null if they are not
  */
 public record Answers(
-        int posts, boolean ownFirst, boolean byGroups, boolean commentsFirst, List<Long> commentOn, Also also) {
+        int posts,
+        boolean ownFirst,
+        boolean byGroups,
+        boolean commentsFirst,
+        List<Long> commentOn,
+        Also also,
+        @Nullable Into into,
+        @Nullable Instant namesUntil) {
 
     public static final int MOST_POSTS = 20;
     private static final int MOST_NAMED = 40;
@@ -31,7 +41,15 @@ public record Answers(
         public static final Also NOTHING = new Also(null, false, false);
     }
 
-    public static final Answers ONE_POST = new Answers(1, false, false, false, List.of(), Also.NOTHING);
+    /**
+     * One blog, or the one of each student in a set "one each".
+     *
+     * @param isEach whether it is a set
+     * @param id the number of the blog, or of the set
+     */
+    public record Into(boolean isEach, long id) {}
+
+    public static final Answers ONE_POST = new Answers(1, false, false, false, List.of(), Also.NOTHING, null, null);
 
     public Answers {
         commentOn = List.copyOf(commentOn);

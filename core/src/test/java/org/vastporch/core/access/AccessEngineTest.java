@@ -117,7 +117,8 @@ class AccessEngineTest {
                 p.answerFirst(),
                 p.takenAlong(),
                 p.awaited(),
-                p.commentInPile());
+                p.commentInPile(),
+                KeptNames.NONE);
     }
 
     @Test
@@ -267,9 +268,33 @@ class AccessEngineTest {
                 null,
                 rules);
         PostFacts up = new PostFacts(
-                1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false, false, false);
-        PostFacts draft =
-                new PostFacts(1, blog, 4, null, State.DRAFT, false, Audience.MY_CLASS, null, null, false, false, false);
+                1,
+                blog,
+                4,
+                null,
+                State.PUBLISHED,
+                true,
+                Audience.MY_CLASS,
+                NOW,
+                null,
+                false,
+                false,
+                false,
+                KeptNames.NONE);
+        PostFacts draft = new PostFacts(
+                1,
+                blog,
+                4,
+                null,
+                State.DRAFT,
+                false,
+                Audience.MY_CLASS,
+                null,
+                null,
+                false,
+                false,
+                false,
+                KeptNames.NONE);
         Viewer author = new Viewer(4, false, List.of(new Membership(1, Role.STUDENT, null, null)));
         Viewer teacher = new Viewer(7, false, List.of(new Membership(1, Role.LEAD, null, null)));
         var then = NOW.plus(Duration.ofMinutes(after));
@@ -414,7 +439,8 @@ class AccessEngineTest {
                         null,
                         p.takenAlong(),
                         p.awaited(),
-                        p.commentInPile());
+                        p.commentInPile(),
+                        KeptNames.NONE);
                 Reason then = AccessEngine.decide(v, Act.READ, freed, NOW);
                 assertTrue(then.allows() || then == Reason.FOR_A_GROUP, () -> v + " " + p);
             } else {
@@ -471,7 +497,19 @@ class AccessEngineTest {
                 null,
                 null);
         PostFacts post = new PostFacts(
-                1, blog, 4, null, State.PUBLISHED, true, Audience.MY_CLASS, NOW, null, false, false, true);
+                1,
+                blog,
+                4,
+                null,
+                State.PUBLISHED,
+                true,
+                Audience.MY_CLASS,
+                NOW,
+                null,
+                false,
+                false,
+                true,
+                KeptNames.NONE);
         assertTrue(
                 AccessEngine.readComment(moderator, post, 5, false, true, NOW).allows());
         assertFalse(
@@ -544,5 +582,45 @@ class AccessEngineTest {
                 assertEquals(Reason.NOT_A_MEMBER, AccessEngine.readFile(elsewhere, file, NOW));
                 assertEquals(Reason.SIGN_IN_FIRST, AccessEngine.readFile(Viewer.STRANGER, file, NOW));
             }
+    }
+
+    @Test
+    void namesAreKeptFromEverybodyButThoseWhoWorkForTheClassUntilTheTimeIsOver() {
+        Worlds worlds = new Worlds(12);
+        for (int i = 0; i < WORLDS; i++) {
+            Viewer viewer = worlds.viewer();
+            PostFacts post = worlds.post();
+            long classId = post.blog().classId();
+            boolean works = (viewer.lens() == null || viewer.lens() == classId)
+                    && viewer.memberships().stream()
+                            .anyMatch(m -> m.classId() == classId
+                                    && (m.endedAt() == null || NOW.isBefore(m.endedAt()))
+                                    && m.role() != Role.STUDENT
+                                    && m.role() != Role.GUEST);
+            Instant until = post.names().until();
+            boolean kept = !works && until != null && NOW.isBefore(until);
+            assertEquals(kept, AccessEngine.keepsNames(viewer, post, NOW), () -> viewer + " " + post);
+            boolean own = !viewer.isStranger() && viewer.personId() == post.authorId();
+            boolean toldOtherwise = post.blog().kind() == BlogKind.ONE_EACH
+                    || post.blog().kind() == BlogKind.JOURNAL
+                    || post.names().gathered()
+                    || post.names().authorWorks();
+            assertEquals(
+                    !kept || own || toldOtherwise,
+                    AccessEngine.namesAuthor(viewer, post, NOW),
+                    () -> viewer + " " + post);
+            if (until != null) assertFalse(AccessEngine.keepsNames(viewer, post, until), "that moment is over");
+        }
+    }
+
+    @Test
+    void theLaterOfTwoEndsCounts() {
+        Instant later = NOW.plusSeconds(1);
+        assertNull(KeptNames.later(null, null));
+        assertEquals(NOW, KeptNames.later(NOW, null));
+        assertEquals(NOW, KeptNames.later(null, NOW));
+        assertEquals(later, KeptNames.later(NOW, later));
+        assertEquals(later, KeptNames.later(later, NOW));
+        assertEquals(KeptNames.FOR_GOOD, KeptNames.later(KeptNames.FOR_GOOD, later));
     }
 }

@@ -61,7 +61,8 @@ class AnsweringTest {
                 null,
                 false,
                 false,
-                false);
+                false,
+                KeptNames.NONE);
     }
 
     private static BlogRules rules(Window edit, boolean deleteComments, int closedAfterDays) {

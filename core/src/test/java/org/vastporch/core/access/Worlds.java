@@ -76,7 +76,8 @@ final class Worlds {
                 random.nextInt(3) == 0 ? (long) random.nextInt(4) : null,
                 random.nextInt(8) == 0,
                 random.nextInt(3) == 0,
-                random.nextInt(4) == 0);
+                random.nextInt(4) == 0,
+                new KeptNames(moment(), random.nextInt(4) == 0, random.nextInt(6) == 0));
     }
 
     private BlogRules.Window window() {

@@ -86,7 +86,7 @@ class PromptTest {
     }
 
     private static Answers answers(int posts, List<Long> named, Answers.Also also) {
-        return new Answers(posts, false, false, false, named, also);
+        return new Answers(posts, false, false, false, named, also, null, null);
     }
 
     private static void refused(String field, String code, Wish wish) {

@@ -105,6 +105,16 @@ public class AccessService {
         return AccessEngine.knows(viewer, post, now());
     }
 
+    /** Whether the names of those who learn in the class are kept from the viewer around a post. */
+    public boolean keepsNames(Viewer viewer, PostFacts post) {
+        return AccessEngine.keepsNames(viewer, post, now());
+    }
+
+    /** Whether the viewer may know who wrote a post that they may read. */
+    public boolean namesAuthor(Viewer viewer, PostFacts post) {
+        return AccessEngine.namesAuthor(viewer, post, now());
+    }
+
     /** Whether the viewer may have a file that stands in no post. */
     public boolean readsFile(Viewer viewer, FileFacts file) {
         return AccessEngine.readFile(viewer, file, now()).allows();

@@ -17,6 +17,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.BlogFacts;
+import org.vastporch.core.access.KeptNames;
 import org.vastporch.core.access.Membership;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Role;
@@ -162,7 +163,8 @@ class AccessStore {
         return jdbc
                 .sql("""
                 select p.id, p.author_id, p.state, p.live, p.audience, p.published_at, p.waiting_since, am.group_id as
-                       author_group, am.leaving,""" + ScopeSql.COMMENT_IN_PILE + """
+                       author_group, am.leaving, am.role as author_role, p.source_id, b.names_until,
+                       answered.names_until as prompt_names_until,""" + ScopeSql.COMMENT_IN_PILE + """
                         as comment_in_pile,
                        case when answered.answer_first then p.prompt_id end as answer_first, """ + " " + BLOG + " from " + ScopeSql.TABLES
                         + " where p.id in (:ids)")
@@ -179,7 +181,8 @@ class AccessStore {
                         Rows.number(row, "answer_first"),
                         "HAND_OVER".equals(row.getString("leaving")),
                         Rows.instant(row, "waiting_since") != null,
-                        row.getBoolean("comment_in_pile")))
+                        row.getBoolean("comment_in_pile"),
+                        names(row)))
                 .list()
                 .stream()
                 .collect(Collectors.toMap(PostFacts::id, Function.identity()));
@@ -195,6 +198,14 @@ class AccessStore {
                         .param("blogs", blogs)
                         .query(Long.class)
                         .list());
+    }
+
+    private static KeptNames names(ResultSet row) throws SQLException {
+        String role = row.getString("author_role");
+        return new KeptNames(
+                KeptNames.later(Rows.instant(row, "names_until"), Rows.instant(row, "prompt_names_until")),
+                role != null && Role.valueOf(role).works(),
+                Rows.number(row, "source_id") != null);
     }
 
     private static Membership membership(ResultSet row) throws SQLException {

@@ -1,13 +1,17 @@
 package org.vastporch.server.access;
 
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import org.vastporch.core.access.Role;
 import org.vastporch.core.access.Scope;
 import org.vastporch.core.access.Scope.Clause;
 import org.vastporch.core.access.Scope.Readers;
+import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.server.rows.Rows;
 
 /**
@@ -33,6 +37,13 @@ public final class ScopeSql {
             "exists (select 1 from comment w where w.post_id = p.id and w.waiting_since is not null "
                     + "and w.state <> 'BINNED')";
 
+    private static final String OF_EACH = quoted(BlogKind.values(), BlogKind::isForEach);
+    private static final String WORKS = quoted(Role.values(), Role::works);
+
+    /** Whether names are kept back around the post at the moment of the scope. */
+    private static final String KEPT =
+            "(coalesce(b.names_until > :scope_now, false) or coalesce(answered.names_until > :scope_now, false))";
+
     private final Map<String, Object> params = new HashMap<>();
     private final String condition;
     private final Scope scope;
@@ -40,11 +51,24 @@ public final class ScopeSql {
     ScopeSql(Scope scope) {
         this.scope = scope;
         params.put("scope_now", Rows.utc(scope.now()));
+        params.put("scope_me", scope.reader().personId());
+        params.put("scope_works", scope.reader().worksIn().toArray(Long[]::new));
         condition = scope.clauses().stream().map(this::clause).collect(Collectors.joining("\n or ", "(", ")"));
     }
 
     public String condition() {
         return condition;
+    }
+
+    /** Whether the names of those who learn in the class are kept from the reader around the post. */
+    public String keepsNames() {
+        return "(" + KEPT + " and not p.class_id = any(:scope_works))";
+    }
+
+    /** Whether the reader may know who wrote the post. */
+    public String namesAuthor() {
+        return "(not " + keepsNames() + " or b.kind in (" + OF_EACH + ") or p.source_id is not null or am.role in ("
+                + WORKS + ") or p.author_id = :scope_me)";
     }
 
     public Instant now() {
@@ -103,6 +127,13 @@ public final class ScopeSql {
             sql.append(" and p.class_id not in (")
                     .append(param(readers.notIn()))
                     .append(')');
+    }
+
+    private static <E extends Enum<E>> String quoted(E[] values, Predicate<E> which) {
+        return Arrays.stream(values)
+                .filter(which)
+                .map(v -> "'" + v.name() + "'")
+                .collect(Collectors.joining(", "));
     }
 
     private String param(Object value) {

@@ -8,6 +8,7 @@ import org.vastporch.core.blogs.Audience;
 import org.vastporch.core.blogs.BlogKind;
 import org.vastporch.core.blogs.BlogSettings;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.server.access.NamesKept;
 import org.vastporch.server.http.Optionally;
 
 /**
@@ -15,6 +16,7 @@ import org.vastporch.server.http.Optionally;
  * themselves. Otherwise as {@link BlogSetup}.
  *
  * @param commentsCloseAt when all comments close; it stands here and not in the settings
+ * @param namesKept that names are kept from classmates; left out if they are not
  */
 public record BlogForm(
         BlogKind kind,
@@ -28,6 +30,7 @@ public record BlogForm(
         @Optionally @Nullable LocalDateTime opensAt,
         @Optionally @Nullable LocalDateTime closesAt,
         @Optionally @Nullable LocalDateTime commentsCloseAt,
+        @Optionally NamesKept.@Nullable WantedNames namesKept,
         BlogSettings settings) {
 
     public static BlogForm of(BlogSetup s, Term term) {
@@ -44,6 +47,7 @@ public record BlogForm(
                 s.opensAt() == null ? null : term.timeOf(s.opensAt()),
                 s.closesAt() == null ? null : term.timeOf(s.closesAt()),
                 closing.isEmpty() ? null : term.timeOf(Instant.parse(closing)),
+                NamesKept.WantedNames.of(s.namesUntil(), term),
                 s.settings().closingCommentsAt(null));
     }
 
@@ -59,6 +63,7 @@ public record BlogForm(
                 onlyGroup,
                 opensAt == null ? null : term.momentOf(opensAt),
                 closesAt == null ? null : term.momentOf(closesAt),
+                NamesKept.WantedNames.in(namesKept, term),
                 settings.closingCommentsAt(commentsCloseAt == null ? null : term.momentOf(commentsCloseAt)));
     }
 }

@@ -43,11 +43,19 @@ import org.vastporch.server.people.SightlineView;
 public class BlogService implements ApprovingBlogs {
 
     /**
+     * @param ref how a prompt names it: "b" and its number, or "s" and that of the set that it belongs to
      * @param mayWrite whether the viewer may write here
      * @param audience how far a new post reaches unless its author chooses otherwise
      */
     public record BlogView(
-            long id, BlogKind kind, String title, String address, String about, boolean mayWrite, String audience) {}
+            long id,
+            String ref,
+            BlogKind kind,
+            String title,
+            String address,
+            String about,
+            boolean mayWrite,
+            String audience) {}
 
     /**
      * The head of a blog's page.
@@ -306,6 +314,7 @@ public class BlogService implements ApprovingBlogs {
         BlogSetup setup = blog.setup();
         return new BlogView(
                 blog.id(),
+                blog.setId() == null ? "b" + blog.id() : "s" + blog.setId(),
                 setup.kind(),
                 setup.title(),
                 blog.address(),

@@ -23,6 +23,7 @@ import org.vastporch.server.people.PeopleService;
  * @param about what students see while they write
  * @param groupId the group whose blog it is; null for none, and for a new group's blog for one of each group
  * @param onlyGroup the only group that gets in; null for everybody whom the audience lets in
+ * @param namesUntil until when names are kept from classmates; null if they are not
  */
 public record BlogSetup(
         BlogKind kind,
@@ -35,6 +36,7 @@ public record BlogSetup(
         @Optionally @Nullable Long onlyGroup,
         @Optionally @Nullable Instant opensAt,
         @Optionally @Nullable Instant closesAt,
+        @Optionally @Nullable Instant namesUntil,
         BlogSettings settings) {
 
     private static final int LONGEST_TITLE = 120;
@@ -55,7 +57,8 @@ public record BlogSetup(
 
     /** A blog that is open at once, with the usual look and rules. */
     public static BlogSetup of(BlogKind kind, String title, String about, Audience widest, Commenters commenters) {
-        return new BlogSetup(kind, title, "", about, widest, commenters, null, null, null, null, BlogSettings.USUAL);
+        return new BlogSetup(
+                kind, title, "", about, widest, commenters, null, null, null, null, null, BlogSettings.USUAL);
     }
 
     /**
@@ -89,6 +92,7 @@ public record BlogSetup(
                 onlyGroup,
                 opensAt,
                 closesAt,
+                namesUntil,
                 settings);
     }
 
@@ -107,17 +111,50 @@ public record BlogSetup(
 
     BlogSetup withTitle(String other) {
         return new BlogSetup(
-                kind, other, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, settings);
+                kind,
+                other,
+                intro,
+                about,
+                widest,
+                commenters,
+                groupId,
+                onlyGroup,
+                opensAt,
+                closesAt,
+                namesUntil,
+                settings);
     }
 
     BlogSetup withGroup(@Nullable Long other) {
         return new BlogSetup(
-                kind, title, intro, about, widest, commenters, other, onlyGroup, opensAt, closesAt, settings);
+                kind,
+                title,
+                intro,
+                about,
+                widest,
+                commenters,
+                other,
+                onlyGroup,
+                opensAt,
+                closesAt,
+                namesUntil,
+                settings);
     }
 
     BlogSetup withSettings(BlogSettings other) {
         return new BlogSetup(
-                kind, title, intro, about, widest, commenters, groupId, onlyGroup, opensAt, closesAt, other);
+                kind,
+                title,
+                intro,
+                about,
+                widest,
+                commenters,
+                groupId,
+                onlyGroup,
+                opensAt,
+                closesAt,
+                namesUntil,
+                other);
     }
 
     /** What the access engine needs to know of such a blog in a class. */

@@ -22,14 +22,14 @@ import org.vastporch.server.rows.Rows;
 class BlogStore {
 
     private static final String COLUMNS = """
-        b.id, b.class_id, b.kind, b.title, b.address, b.intro, b.about, b.widest, b.commenters, b.only_group, b.opens_at, b.closes_at, b.settings,
+        b.id, b.class_id, b.kind, b.title, b.address, b.intro, b.about, b.widest, b.commenters, b.only_group, b.opens_at, b.closes_at, b.names_until, b.settings,
         b.owner_id, b.group_id, b.set_id, coalesce(b.header_sha, s.header_sha) as header_sha, b.version""";
 
     private static final String FROM = " from blog b left join blog_set s on s.id = b.set_id ";
 
     private static final String SET_COLUMNS =
             "id, class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at, "
-                    + "closes_at, settings, header_sha, version";
+                    + "closes_at, names_until, settings, header_sha, version";
 
     private final JdbcClient jdbc;
 
@@ -63,10 +63,10 @@ class BlogStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         bound(jdbc.sql("""
                 insert into blog (class_id, kind, title, address, intro, about, widest, kind_widest, commenters,
-                       only_group, opens_at, closes_at, settings,
+                       only_group, opens_at, closes_at, names_until, settings,
                                   owner_id, group_id, set_id, created_at)
                 values (:classId, :kind, :title, :address, :intro, :about, :widest, :kindWidest, :commenters,
-                       :onlyGroup, :opens, :closes, :settings,
+                       :onlyGroup, :opens, :closes, :names, :settings,
                         :ownerId, :groupId, :setId, :now)"""), setup)
                 .param("classId", classId)
                 .param("address", address)
@@ -85,9 +85,9 @@ class BlogStore {
         GeneratedKeyHolder key = new GeneratedKeyHolder();
         bound(jdbc.sql("""
                 insert into blog_set (class_id, kind, pattern, intro, about, widest, commenters, only_group, opens_at,
-                       closes_at, settings)
+                       closes_at, names_until, settings)
                 values (:classId, :kind, :title, :intro, :about, :widest, :commenters, :onlyGroup, :opens, :closes,
-                       :settings)"""), setup).param("classId", classId).update(key, "id");
+                       :names, :settings)"""), setup).param("classId", classId).update(key, "id");
         return key.getKey().longValue();
     }
 
@@ -97,7 +97,7 @@ class BlogStore {
                 update blog
                    set kind = :kind, title = :title, intro = :intro, about = :about, widest = :widest, kind_widest =
                           :kindWidest, commenters = :commenters,
-                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, group_id
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, names_until = :names, settings = :settings, group_id
                               = :groupId, version = version + 1
                  where id = :id and version = :version"""), setup)
                         .param("kindWidest", setup.kind().widest().ordinal())
@@ -113,7 +113,7 @@ class BlogStore {
                 update blog_set
                    set kind = :kind, pattern = :title, intro = :intro, about = :about, widest = :widest, commenters =
                           :commenters,
-                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, settings = :settings, version
+                       only_group = :onlyGroup, opens_at = :opens, closes_at = :closes, names_until = :names, settings = :settings, version
                               = version + 1
                  where id = :id and version = :version"""), setup)
                         .param("id", id)
@@ -132,6 +132,7 @@ class BlogStore {
                 .param("onlyGroup", setup.onlyGroup())
                 .param("opens", Rows.utc(setup.opensAt()))
                 .param("closes", Rows.utc(setup.closesAt()))
+                .param("names", Rows.utc(setup.namesUntil()))
                 .param("settings", SettingsText.write(setup.settings()));
     }
 
@@ -307,6 +308,7 @@ class BlogStore {
                 Rows.number(row, "only_group"),
                 Rows.instant(row, "opens_at"),
                 Rows.instant(row, "closes_at"),
+                Rows.instant(row, "names_until"),
                 SettingsText.read(row.getString("settings")));
     }
 }

@@ -172,7 +172,7 @@ public class CommentService {
                 state.waits() ? "comment-waits" : "comment-published",
                 id,
                 viewer.isStranger() ? null : viewer.personId());
-        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, classId));
+        return view(store.find(id).orElseThrow(), post, viewer, names(viewer, post));
     }
 
     /**
@@ -207,7 +207,7 @@ public class CommentService {
         store.settle(id, settled.after());
         reviews.setHolds("comment", id, settled.holds());
         events.add(row.classId(), state.waits() ? "comment-waits" : "comment-published", id, viewer.personId());
-        return view(store.find(id).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
+        return view(store.find(id).orElseThrow(), post, viewer, names(viewer, post));
     }
 
     private CommentView mend(Viewer viewer, CommentRow row, PostFacts post, String text, Instant now) {
@@ -217,7 +217,7 @@ public class CommentService {
         store.settle(row.id(), row.course());
         if (row.state().waits()) reviews.setHolds("comment", row.id(), mended.holds());
         events.add(row.classId(), "comment-mended", row.id(), viewer.personId());
-        return view(store.find(row.id()).orElseThrow(), post, viewer, people.names(viewer, row.classId()));
+        return view(store.find(row.id()).orElseThrow(), post, viewer, names(viewer, post));
     }
 
     /** Who mended the words of another; null for nobody. */
@@ -262,10 +262,17 @@ public class CommentService {
     public List<CommentView> ofPost(Viewer viewer, long postId) {
         PostFacts post = access.requirePost(viewer, Act.READ, postId);
         long classId = post.blog().classId();
-        Names names = people.names(viewer, classId);
+        List<CommentRow> rows = store.ofPost(postId);
+        Names names = names(viewer, post)
+                .inThread(
+                        post.authorId(),
+                        rows.stream()
+                                .filter(r -> r.state() == State.PUBLISHED && r.visitor() == null)
+                                .map(CommentRow::authorId)
+                                .distinct()
+                                .toList());
         List<CommentView> views = new ArrayList<>();
-        for (CommentRow row : store.ofPost(postId))
-            if (mayRead(viewer, row, post)) views.add(view(row, post, viewer, names));
+        for (CommentRow row : rows) if (mayRead(viewer, row, post)) views.add(view(row, post, viewer, names));
         return views;
     }
 
@@ -293,7 +300,8 @@ public class CommentService {
                         c.row().postId(),
                         c.postTitle(),
                         c.row().visitor() == null
-                                ? names.of(c.row().authorId())
+                                ? named(viewer, names, posts.get(c.row().postId()))
+                                        .of(c.row().authorId())
                                 : c.row().visitor(),
                         Sanitiser.comment(c.row().html()),
                         c.row().publishedAt() == null
@@ -301,6 +309,15 @@ public class CommentService {
                                 : c.row().publishedAt(),
                         c.row().editedAt()))
                 .toList();
+    }
+
+    /** The names by which this reader knows who wrote a post and who comments on it. */
+    private Names names(Viewer viewer, PostFacts post) {
+        return named(viewer, people.names(viewer, post.blog().classId()), post);
+    }
+
+    private Names named(Viewer viewer, Names all, PostFacts post) {
+        return access.keepsNames(viewer, post) ? all.keptFrom(viewer.personId()) : all;
     }
 
     boolean mayRead(Viewer viewer, CommentRow row) {

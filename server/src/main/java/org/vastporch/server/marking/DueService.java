@@ -21,6 +21,7 @@ import org.vastporch.core.marking.Owed;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.NamesKept;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.http.Optionally;
@@ -41,6 +42,8 @@ public class DueService {
      * @param comments how many were given that count, of those asked for
      * @param together who else hands it in with the viewer; empty where each hands in alone
      * @param commentOn the posts that are to be answered, if the prompt names some
+     * @param into the blog in which it is written, as {@link PromptService.WantedAnswers} names it; left out for any
+     * @param namesKept that names are kept from classmates around it; left out if they are not
      * @param owesPosts whether posts are still to be handed in
      * @param owesComments whether comments are still to be given
      * @param daysLate of a post that is handed in now
@@ -64,6 +67,8 @@ public class DueService {
             @Optionally Instant commentsDue,
             List<String> together,
             List<NamedPost> commentOn,
+            @Optionally String into,
+            @Optionally NamesKept namesKept,
             boolean owesPosts,
             boolean owesComments,
             int daysLate,
@@ -164,6 +169,8 @@ public class DueService {
                         .filter(named::containsKey)
                         .map(id -> new NamedPost(id, named.get(id)))
                         .toList(),
+                PromptService.WantedAnswers.refOf(prompt.answers().into()),
+                NamesKept.at(prompt.answers().namesUntil(), clock.instant()),
                 owed.posts() > 0,
                 owed.comments() > 0,
                 owed.daysLate(),

@@ -138,7 +138,7 @@ class PromptApi {
                 p.commentsAsked(allowance).isOpen(now, p.due()),
                 p.commentsWords(),
                 p.starter(),
-                PromptService.WantedAnswers.of(p.answers()),
+                prompts.answersTo(p),
                 p.closes(),
                 p.bundleId(),
                 showsRubric ? p.rubric() : null);

@@ -31,6 +31,7 @@ import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.core.writing.Tags;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.NamesKept;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -75,6 +76,9 @@ public class PromptService {
      * What a prompt takes as its answer; see {@link Answers}.
      *
      * @param byCategory the category that stands for it, by its number; left out for none
+     * @param into the blog in which answers are written: "b" and the number of a blog, or "s" and that of a set; left
+     *     out for any
+     * @param namesKept that names are kept from classmates around them; left out if they are not
      */
     public record WantedAnswers(
             int posts,
@@ -84,9 +88,11 @@ public class PromptService {
             List<Long> commentOn,
             @Optionally Long byCategory,
             boolean byTag,
-            boolean byTime) {
+            boolean byTime,
+            @Optionally String into,
+            @Optionally NamesKept.WantedNames namesKept) {
 
-        static WantedAnswers of(Answers a) {
+        static WantedAnswers of(Answers a, Term term) {
             return new WantedAnswers(
                     a.posts(),
                     a.ownFirst(),
@@ -95,12 +101,48 @@ public class PromptService {
                     a.commentOn(),
                     a.also().category(),
                     a.also().tag(),
-                    a.also().time());
+                    a.also().time(),
+                    refOf(a.into()),
+                    NamesKept.WantedNames.of(a.namesUntil(), term));
         }
 
-        Answers rules() {
+        Answers rules(Term term) {
             return new Answers(
-                    posts, ownFirst, byGroups, commentsFirst, commentOn, new Answers.Also(byCategory, byTag, byTime));
+                    posts,
+                    ownFirst,
+                    byGroups,
+                    commentsFirst,
+                    commentOn,
+                    new Answers.Also(byCategory, byTag, byTime),
+                    intoOf(into),
+                    NamesKept.WantedNames.in(namesKept, term));
+        }
+
+        /** The same so many weeks later. */
+        WantedAnswers moved(long weeks) {
+            if (namesKept == null || namesKept.until() == null) return this;
+            return new WantedAnswers(
+                    posts,
+                    ownFirst,
+                    byGroups,
+                    commentsFirst,
+                    commentOn,
+                    byCategory,
+                    byTag,
+                    byTime,
+                    into,
+                    new NamesKept.WantedNames(namesKept.until().plusWeeks(weeks)));
+        }
+
+        public static @Nullable String refOf(Answers.@Nullable Into into) {
+            return into == null ? null : (into.isEach() ? "s" : "b") + into.id();
+        }
+
+        private static Answers.@Nullable Into intoOf(@Nullable String ref) {
+            if (ref == null || ref.isEmpty()) return null;
+            if (!ref.matches("[bs]\\d{1,15}"))
+                throw Problem.invalid("into", "blog-unknown", "This blog is not one of this class.");
+            return new Answers.Into(ref.startsWith("s"), Long.parseLong(ref.substring(1)));
         }
     }
 
@@ -215,7 +257,7 @@ public class PromptService {
                 w.lateFloor(),
                 w.points(),
                 w.asked(),
-                w.answers(),
+                w.answers() == null ? null : w.answers().moved(weeks),
                 w.closes() == null ? null : w.closes().plusWeeks(weeks),
                 w.commentsDue() == null ? null : w.commentsDue().plusWeeks(weeks),
                 w.commentsWords(),
@@ -255,7 +297,7 @@ public class PromptService {
                 plain(p.late().floor()),
                 plain(p.points()),
                 p.asked(),
-                WantedAnswers.of(p.answers()),
+                WantedAnswers.of(p.answers(), term),
                 p.closes() == null ? null : term.timeOf(p.closes()),
                 p.commentsDue() == null ? null : term.timeOf(p.commentsDue()),
                 p.commentsWords(),
@@ -267,6 +309,11 @@ public class PromptService {
                 weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
                 p.rev(),
                 following(p).size());
+    }
+
+    /** What a prompt takes as its answer, with the times by the clock of its class. */
+    public WantedAnswers answersTo(Prompt prompt) {
+        return WantedAnswers.of(prompt.answers(), classes.get(prompt.classId()).term());
     }
 
     /** The prompt as it would be after a change; nothing is kept of it. */
@@ -359,7 +406,7 @@ public class PromptService {
         if (wanted.bundleId() != null) bundles.require(classId, wanted.bundleId());
         List<String> tag = wanted.tag() == null ? List.of() : Tags.tidy(List.of(wanted.tag()));
         Answers answers =
-                wanted.answers() == null ? Answers.ONE_POST : wanted.answers().rules();
+                wanted.answers() == null ? Answers.ONE_POST : wanted.answers().rules(term);
         requireOwn(classId, answers);
         String starter = Objects.requireNonNullElse(wanted.starter(), "");
         Prompt prompt = new Prompt(
@@ -405,6 +452,8 @@ public class PromptService {
         if (answers.also().category() != null
                 && !store.hasCategory(classId, answers.also().category()))
             throw Problem.invalid("byCategory", "category-unknown", "This category is not one of this class.");
+        if (answers.into() != null && !store.isWrittenIn(classId, answers.into()))
+            throw Problem.invalid("into", "blog-unknown", "Students write in no such blog of this class.");
         if (store.postsOf(classId, answers.commentOn())
                 != Set.copyOf(answers.commentOn()).size())
             throw Problem.invalid("commentOn", "post-unknown", "One of these posts is not there any more.");

@@ -30,7 +30,7 @@ class PromptStore {
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
         p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
-        p.also_time, p.comments_first, p.closes_at, p.series, p.bundle_id, p.rubric_hidden, p.rev, r.definition,
+        p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.rev, r.definition,
         (select listagg(n.post_id, ',') within group (order by n.post_id)
            from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
 
@@ -67,6 +67,9 @@ class PromptStore {
             "also_time",
             "comments_first",
             "closes_at",
+            "names_until",
+            "into_blog",
+            "into_set",
             "series",
             "bundle_id",
             "rubric_hidden");
@@ -169,6 +172,10 @@ class PromptStore {
         params.put("comments_first", prompt.answers().commentsFirst());
         params.put("rubric_hidden", prompt.rubricHidden());
         params.put("closes_at", Rows.utc(prompt.closes()));
+        params.put("names_until", Rows.utc(prompt.answers().namesUntil()));
+        Answers.Into into = prompt.answers().into();
+        params.put("into_blog", into == null || into.isEach() ? null : into.id());
+        params.put("into_set", into == null || !into.isEach() ? null : into.id());
         params.put("series", prompt.series());
         params.put("bundle_id", prompt.bundleId());
         return params;
@@ -188,6 +195,17 @@ class PromptStore {
     boolean hasCategory(long classId, long category) {
         return jdbc.sql("select exists (select 1 from category where id = :id and class_id = :classId)")
                 .param("id", category)
+                .param("classId", classId)
+                .query(Boolean.class)
+                .single();
+    }
+
+    /** Whether a blog, or a set, of a class is one in which its students write. */
+    boolean isWrittenIn(long classId, Answers.Into into) {
+        return jdbc.sql("select exists (select 1 from " + (into.isEach() ? "blog_set" : "blog")
+                        + " where id = :id and class_id = :classId and kind <> 'TEACHERS'"
+                        + (into.isEach() ? ")" : " and owner_id is null)"))
+                .param("id", into.id())
                 .param("classId", classId)
                 .query(Boolean.class)
                 .single();
@@ -290,7 +308,14 @@ class PromptStore {
                         ? List.of()
                         : Arrays.stream(named.split(",")).map(Long::valueOf).toList(),
                 new Answers.Also(
-                        Rows.number(row, "also_category"), row.getBoolean("also_tag"), row.getBoolean("also_time")));
+                        Rows.number(row, "also_category"), row.getBoolean("also_tag"), row.getBoolean("also_time")),
+                into(Rows.number(row, "into_blog"), Rows.number(row, "into_set")),
+                Rows.instant(row, "names_until"));
+    }
+
+    private static Answers.@Nullable Into into(@Nullable Long blog, @Nullable Long set) {
+        if (blog == null && set == null) return null;
+        return blog != null ? new Answers.Into(false, blog) : new Answers.Into(true, set);
     }
 
     private Prompt prompt(ResultSet row) throws SQLException {

@@ -30,12 +30,14 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
     /**
      * A post as far as counting goes.
      *
+     * @param isNamed whether the reader may know who wrote it
      * @param group of its author; null for none
      */
     record Post(
             long id,
             Instant publishedAt,
             long authorId,
+            boolean isNamed,
             @Nullable Long group,
             @Nullable Prompt prompt,
             @Nullable Category category,
@@ -83,7 +85,7 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
     }
 
     Map<Long, Integer> byPerson() {
-        return counted(posts.stream().map(Post::authorId));
+        return counted(posts.stream().filter(Post::isNamed).map(Post::authorId));
     }
 
     /** The prompt due last first. */
@@ -127,7 +129,7 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
     }
 
     private Stream<Post> of(@Nullable Long person) {
-        return posts.stream().filter(p -> person == null || p.authorId() == person);
+        return posts.stream().filter(p -> person == null || p.isNamed() && p.authorId() == person);
     }
 
     private Stream<Post> fitting(Filter filter) {
@@ -135,7 +137,7 @@ record PorchCounts(List<Post> posts, Map<Long, List<Tag>> tags, Around around) {
         Predicate<Post> tagged =
                 p -> tag == null || tagsOf(p).anyMatch(t -> t.folded().equals(tag));
         return of(filter.person())
-                .filter(p -> filter.group() == null || Objects.equals(p.group(), filter.group()))
+                .filter(p -> filter.group() == null || p.isNamed() && Objects.equals(p.group(), filter.group()))
                 .filter(p -> filter.prompt() == null
                         || p.prompt() != null && p.prompt().id() == filter.prompt())
                 .filter(p -> filter.category() == null

@@ -326,7 +326,9 @@ public class PorchService {
         List<Long> unread = counts.unread(filter);
         return new Unopened(
                 new Porch(
-                        page.stream().map(e -> view(e, names, counts.around())).toList(),
+                        page.stream()
+                                .map(e -> view(e, names, counts.around(), viewer))
+                                .toList(),
                         next,
                         counts.total(filter),
                         unread.size(),
@@ -470,7 +472,7 @@ public class PorchService {
         Around around =
                 porch.around(viewer.personId(), found.stream().map(Entry::id).toList());
         return new Shelf(
-                found.stream().map(e -> view(e, names, around)).toList(),
+                found.stream().map(e -> view(e, names, around, viewer)).toList(),
                 series.entrySet().stream()
                         .map(s -> new Series(s.getKey(), s.getValue()))
                         .toList());
@@ -492,7 +494,9 @@ public class PorchService {
         String next = found.size() > wish.most() ? Cursor.of(last.publishedAt(), last.id()) : null;
         Term term = classes.get(classId).term();
         return new FeedPage(
-                page.stream().map(t -> feedEntry(t.entry(), t.html(), names)).toList(),
+                page.stream()
+                        .map(t -> feedEntry(t.entry(), t.html(), by(t.entry(), names, viewer)))
+                        .toList(),
                 next,
                 porch.moments(scope, classId, filter.always()).stream()
                         .map(m -> YearMonth.from(term.dayOf(m.at())))
@@ -504,6 +508,11 @@ public class PorchService {
     /** When the clock next opens or closes a blog of a class, opens a prompt or puts a post up; null if it does not. */
     public @Nullable Instant nextTurn(long classId, Instant now) {
         return porch.nextTurn(classId, now).orElse(null);
+    }
+
+    /** The names by which the author of an entry is told. */
+    private static Names by(Entry e, Names names, Viewer viewer) {
+        return e.isNamed() ? names : names.keptFrom(viewer.personId());
     }
 
     private static FeedEntry feedEntry(Entry e, String html, Names names) {
@@ -552,7 +561,9 @@ public class PorchService {
         return Filter.between(weeks.get(from).start(), weeks.get(to).end());
     }
 
-    private static EntryView view(Entry e, Names names, Around around) {
+    private static EntryView view(Entry e, Names all, Around around, Viewer viewer) {
+        Names names = by(e, all, viewer);
+        Names commenters = e.keepsNames() ? all.keptFrom(viewer.personId()) : all;
         Long last = around.lastCommenter(e.id());
         return new EntryView(
                 e.id(),
@@ -569,7 +580,7 @@ public class PorchService {
                 e.sourceTitle(),
                 e.publishedAt(),
                 around.comments(e.id()),
-                last == null ? null : names.of(last),
+                last == null ? null : commenters.of(last),
                 around.isAnswered(e.id(), e.authorId()),
                 around.isUnread(e.id(), e.authorId()));
     }

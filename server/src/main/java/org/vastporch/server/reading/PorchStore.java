@@ -109,6 +109,10 @@ class PorchStore {
     /** A part of a series. */
     record Part(String series, int part, long postId, String title) {}
 
+    /**
+     * @param isNamed whether its reader may know who wrote it
+     * @param keepsNames whether the names of who comments are kept from its reader
+     */
     record Entry(
             long id,
             String title,
@@ -116,6 +120,8 @@ class PorchStore {
             String picture,
             String tags,
             long authorId,
+            boolean isNamed,
+            boolean keepsNames,
             String blogTitle,
             String blogAddress,
             @Nullable Long promptId,
@@ -136,10 +142,9 @@ class PorchStore {
         (select count(*) from comment k where k.post_id = p.id and k.state = 'PUBLISHED' and k.author_id <> coalesce(p.author_id, 0))""";
 
     private static final String ENTRY = """
-        select p.id, v.title, v.first_lines, v.first_picture, v.tags, p.author_id, b.title as blog_title,
+        p.id, v.title, v.first_lines, v.first_picture, v.tags, p.author_id, b.title as blog_title,
                b.address, p.prompt_id, answered.title as prompt_title, p.outside_link, s.title as source_title,
-               p.published_at, v.saved_at
-        """;
+               p.published_at, v.saved_at""" + " ";
     private static final String FROM = " from " + ScopeSql.TABLES + """
           join post_version v on v.post_id = p.id and v.no = p.live
           left join source s on s.id = p.source_id
@@ -153,21 +158,25 @@ class PorchStore {
 
     /** The newest posts in scope. */
     List<Entry> newest(ScopeSql scope, long classId, Filter filter, int most) {
-        return newest(ENTRY, scope, classId, filter, new Page(null, 0, false, most))
+        return newest(entryFor(scope), scope, classId, filter, new Page(null, 0, false, most))
                 .query((row, n) -> entry(row))
                 .list();
     }
 
     /** The newest posts behind the beginning of a page, with their texts. */
     List<Text> newestTexts(ScopeSql scope, long classId, Filter filter, Page page) {
-        return newest(ENTRY + ", v.html", scope, classId, filter, page)
+        return newest(entryFor(scope) + ", v.html", scope, classId, filter, page)
                 .query((row, n) -> new Text(entry(row), row.getString("html")))
                 .list();
     }
 
+    private static String entryFor(ScopeSql scope) {
+        return "select " + scope.namesAuthor() + " as is_named, " + scope.keepsNames() + " as keeps_names, " + ENTRY;
+    }
+
     private JdbcClient.StatementSpec newest(String select, ScopeSql scope, long classId, Filter filter, Page page) {
         Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(filter, params);
+        String narrowed = narrow(scope, filter, params);
         if (page.at() != null) {
             narrowed += " and (p.published_at < :at or p.published_at = :at and p.id < :behind)";
             params.put("at", Rows.utc(page.at()));
@@ -186,7 +195,7 @@ class PorchStore {
      */
     List<Entry> entries(ScopeSql scope, long classId, List<Long> ids) {
         Map<Long, Entry> found = new HashMap<>();
-        jdbc.sql(ENTRY + FROM + WHERE + scope.condition() + " and p.id = any(:ids)")
+        jdbc.sql(entryFor(scope) + FROM + WHERE + scope.condition() + " and p.id = any(:ids)")
                 .params(scope.params())
                 .param("classId", classId)
                 .param("ids", ids.toArray(Long[]::new))
@@ -199,7 +208,7 @@ class PorchStore {
     /** When the posts in scope were published, by quarters of an hour: no day anywhere begins within one. */
     List<Moment> moments(ScopeSql scope, long classId, Filter filter) {
         Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(filter, params);
+        String narrowed = narrow(scope, filter, params);
         return jdbc.sql("select floor(extract(epoch from p.published_at) / 900) as quarter, count(*) as c from "
                         + ScopeSql.TABLES + WHERE + scope.condition() + narrowed + " group by quarter")
                 .params(params)
@@ -210,7 +219,7 @@ class PorchStore {
 
     int count(ScopeSql scope, long classId, Filter filter) {
         Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(filter, params);
+        String narrowed = narrow(scope, filter, params);
         return jdbc.sql("select count(*) from " + ScopeSql.TABLES + WHERE + scope.condition() + narrowed)
                 .params(params)
                 .param("classId", classId)
@@ -225,16 +234,17 @@ class PorchStore {
     /** The posts of a range as they are counted, for a reader who has opened none of them yet. */
     PorchCounts counts(ScopeSql scope, long classId, long reader, Filter range) {
         Map<String, Object> params = new HashMap<>(scope.params());
-        String narrowed = narrow(range, params);
-        List<PorchCounts.Post> posts = jdbc.sql(
-                        """
-                select p.id, p.published_at, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title,
+        String narrowed = narrow(scope, range, params);
+        List<PorchCounts.Post> posts = jdbc.sql("""
+                select """ + " " + scope.namesAuthor() + """
+                       as is_named, p.id, p.published_at, p.author_id, am.group_id, p.prompt_id, answered.title as prompt_title,
                        answered.due_at,
                        p.category_id, g.name as category_name, g.place, p.source_id, s.title as source_title
                   from """ + " " + ScopeSql.TABLES + """
                   left join category g on g.id = p.category_id
                   left join source s on s.id = p.source_id
-                """ + WHERE + scope.condition() + narrowed)
+                """
+                        + WHERE + scope.condition() + narrowed)
                 .params(params)
                 .param("classId", classId)
                 .query((row, n) -> counted(row))
@@ -287,6 +297,7 @@ class PorchStore {
                 row.getLong("id"),
                 Rows.instant(row, "published_at"),
                 row.getLong("author_id"),
+                row.getBoolean("is_named"),
                 Rows.number(row, "group_id"),
                 prompt == null
                         ? null
@@ -342,13 +353,16 @@ class PorchStore {
     }
 
     /**
-     * When the clock next opens or closes a blog of a class, opens a prompt or puts a post up; nothing if it does not.
+     * When the clock next opens or closes a blog of a class, opens a prompt, shows names or puts a post up; nothing if
+     * it does not.
      */
     Optional<Instant> nextTurn(long classId, Instant now) {
         return jdbc.sql("""
                 select least((select min(opens_at) from blog where class_id = :classId and opens_at > :now),
                              (select min(closes_at) from blog where class_id = :classId and closes_at > :now),
                              (select min(opens_at) from prompt where class_id = :classId and opens_at > :now),
+                             (select min(names_until) from blog where class_id = :classId and names_until > :now),
+                             (select min(names_until) from prompt where class_id = :classId and names_until > :now),
                              (select min(published_at) from post where class_id = :classId and published_at > :now))
                        as next""")
                 .param("now", Rows.utc(now))
@@ -372,7 +386,7 @@ class PorchStore {
                 .optional();
     }
 
-    private static String narrow(Filter filter, Map<String, Object> params) {
+    private static String narrow(ScopeSql scope, Filter filter, Map<String, Object> params) {
         StringBuilder sql = new StringBuilder();
         and(
                 sql,
@@ -381,6 +395,9 @@ class PorchStore {
                 "from",
                 filter.from() == null ? null : Rows.utc(filter.from()));
         and(sql, params, " and p.published_at < :to", "to", filter.to() == null ? null : Rows.utc(filter.to()));
+        // Whose posts they are must not be told by what is found under a name.
+        if (filter.person() != null || filter.group() != null)
+            sql.append(" and ").append(scope.namesAuthor());
         and(sql, params, " and p.author_id = :person", "person", filter.person());
         and(sql, params, " and am.group_id = :inGroup", "inGroup", filter.group());
         and(sql, params, " and p.prompt_id = :prompt", "prompt", filter.prompt());
@@ -415,6 +432,8 @@ class PorchStore {
                 row.getString("first_picture"),
                 row.getString("tags"),
                 row.getLong("author_id"),
+                row.getBoolean("is_named"),
+                row.getBoolean("keeps_names"),
                 row.getString("blog_title"),
                 row.getString("address"),
                 Rows.number(row, "prompt_id"),

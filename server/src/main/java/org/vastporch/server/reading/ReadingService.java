@@ -11,12 +11,14 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Knowledge;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
+import org.vastporch.core.access.Sightline;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.NamesKept;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -49,7 +51,10 @@ public class ReadingService {
             @Optionally String series,
             @Optionally Integer part) {}
 
-    /** @param commentsShut why the viewer cannot comment, if the blog or the hour is the reason */
+    /**
+     * @param commentsShut why the viewer cannot comment, if the blog or the hour is the reason
+     * @param namesKept that names are kept from classmates here; left out if they are not
+     */
     public record PostView(
             long id,
             long classId,
@@ -83,7 +88,8 @@ public class ReadingService {
             @Optionally String category,
             List<WorkUsed.Reference> references,
             boolean announcement,
-            @Optionally Instant publishAt) {}
+            @Optionally Instant publishAt,
+            @Optionally NamesKept namesKept) {}
 
     private final Posts posts;
     private final PorchStore porch;
@@ -157,13 +163,15 @@ public class ReadingService {
         PostFacts facts = access.requirePost(viewer, Act.READ, id);
         PostRow row = posts.find(id).orElseThrow(Problem::missing);
         Knowledge knows = access.knows(viewer, facts);
-        boolean all = knows == Knowledge.ALL;
+        boolean whole = knows == Knowledge.ALL;
         Reason comment = access.decide(viewer, Act.COMMENT, facts);
         int no = knows == Knowledge.JUDGED
                 ? row.standing().judged()
                 : facts.isUp() ? row.standing().live() : row.standing().newest();
         Version version = posts.version(id, no).orElseThrow();
-        Names names = people.names(viewer, row.classId());
+        boolean keeps = access.keepsNames(viewer, facts);
+        Names all = people.names(viewer, row.classId());
+        Names names = access.namesAuthor(viewer, facts) ? all : all.keptFrom(viewer.personId());
         BlogService.BlogView blog = blogs.view(viewer, row.blogId());
         if (!viewer.isStranger() && viewer.isInPerson() && facts.isUp())
             porch.markSeen(viewer.personId(), id, clock.instant());
@@ -196,15 +204,20 @@ public class ReadingService {
                 comment.allows(),
                 commentsShut(comment),
                 !facts.blog().rules().deleteComments(),
-                SightlineView.of(access.sightline(facts), names, access.sightlineDetail(viewer, row.classId())),
-                all ? reviews.history("post", id, names) : List.of(),
+                // Whose group reads it, or that one classmate more does than the audience says, would tell its author.
+                SightlineView.of(
+                        access.sightline(facts),
+                        all,
+                        keeps ? Sightline.Detail.AUDIENCE : access.sightlineDetail(viewer, row.classId())),
+                whole ? reviews.history("post", id, names) : List.of(),
                 arranged(viewer, row, facts),
                 posts.categories(Stream.ofNullable(version.content().categoryId())
                                 .toList())
                         .get(version.content().categoryId()),
                 WorkUsed.references(version.content().works()),
                 row.announcement(),
-                all ? row.publishAt() : null);
+                whole ? row.publishAt() : null,
+                NamesKept.at(facts.names().until(), clock.instant()));
     }
 
     /** Where a post stands, as far as somebody may know that its author works on a newer version. */

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Membership;
+import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.text.Folding;
 import org.vastporch.core.text.TextFacts;
@@ -167,12 +168,13 @@ public class SearchService {
                             .toList());
             Map<String, SearchStore.Found> readable = store.found(
                     candidates.stream().filter(c -> posts.contains(c.postId())).toList());
+            Map<Long, PostFacts> facts = access.posts(posts);
             for (SearchIndex.Candidate candidate : candidates) {
                 at = candidate.place();
                 SearchStore.Found found = readable.get(candidate.kind() + candidate.id());
                 if (found == null || !wanted.test(found) || hits.size() > most) continue;
                 if (hits.size() == most - 1) last = at;
-                hits.add(hit(viewer, found, words, names));
+                hits.add(hit(viewer, found, facts.get(found.postId()), words, names));
             }
             if (candidates.size() < size) break;
         }
@@ -184,8 +186,12 @@ public class SearchService {
                 index.isComplete());
     }
 
-    private Hit hit(Viewer viewer, SearchStore.Found found, List<Words.Word> words, Map<Long, Names> known) {
-        Names names = known.computeIfAbsent(found.classId(), id -> people.names(viewer, id));
+    private Hit hit(
+            Viewer viewer, SearchStore.Found found, PostFacts post, List<Words.Word> words, Map<Long, Names> known) {
+        Names all = known.computeIfAbsent(found.classId(), id -> people.names(viewer, id));
+        boolean isNamed =
+                found.kind().equals("comment") ? !access.keepsNames(viewer, post) : access.namesAuthor(viewer, post);
+        Names names = isNamed ? all : all.keptFrom(viewer.personId());
         String plain = found.kind().equals("file")
                 ? found.html()
                 : TextFacts.of(found.html()).plain();

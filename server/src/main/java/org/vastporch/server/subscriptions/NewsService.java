@@ -9,12 +9,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.subscriptions.Cadence;
@@ -133,6 +135,7 @@ public class NewsService {
         Set<Long> readable = access.readable(
                 viewer, all.stream().map(Happened::postId).distinct().toList());
         all.removeIf(h -> !readable.contains(h.postId()));
+        leaveOutWhatOnlyANameLeadsTo(viewer, all, cadence);
         if (withAnswers) {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
@@ -158,9 +161,27 @@ public class NewsService {
         return all;
     }
 
+    /** Whoever subscribed to a person is not told what that person wrote where names are kept back. */
+    private void leaveOutWhatOnlyANameLeadsTo(Viewer viewer, List<Happened> all, @Nullable Cadence cadence) {
+        Set<Long> unnamed = access
+                .posts(all.stream().map(Happened::postId).distinct().toList())
+                .values()
+                .stream()
+                .filter(p -> !access.namesAuthor(viewer, p))
+                .map(PostFacts::id)
+                .collect(Collectors.toSet());
+        Set<Long> posts = store.notByName(unnamed, false, viewer.personId(), cadence);
+        Set<Long> comments = store.notByName(unnamed, true, viewer.personId(), cadence);
+        all.removeIf(h -> unnamed.contains(h.postId())
+                && (h.kind().equals("POST") && !posts.contains(h.postId())
+                        || h.kind().equals("COMMENT") && !comments.contains(h.postId())));
+    }
+
     List<NewsItem> items(Viewer viewer, List<Happened> all, Instant seen) {
         Map<Long, Names> names = new HashMap<>();
         Map<Long, String> in = new HashMap<>();
+        Map<Long, PostFacts> posts =
+                access.posts(all.stream().map(Happened::postId).distinct().toList());
         return all.stream()
                 .map(h -> {
                     Names of = names.computeIfAbsent(h.classId(), id -> people.names(viewer, id));
@@ -169,7 +190,8 @@ public class NewsService {
                     String lines = PLAIN.contains(h.kind())
                             ? h.html()
                             : h.html().isEmpty() ? "" : TextFacts.of(h.html()).firstLines(LINES);
-                    String by = h.visitor() != null ? h.visitor() + " (visitor)" : of.of(h.byId());
+                    String by =
+                            h.visitor() != null ? h.visitor() + " (visitor)" : by(viewer, h, posts.get(h.postId()), of);
                     if (h.visitor() == null && h.byId() == 0) by = "";
                     return new NewsItem(
                             h.kind(),
@@ -185,6 +207,13 @@ public class NewsService {
                             h.at().isAfter(seen));
                 })
                 .toList();
+    }
+
+    /** @param post null for what is about none */
+    private String by(Viewer viewer, Happened h, @Nullable PostFacts post, Names names) {
+        boolean isNamed = post == null
+                || (h.kind().equals("POST") ? access.namesAuthor(viewer, post) : !access.keepsNames(viewer, post));
+        return (isNamed ? names : names.keptFrom(viewer.personId())).of(h.byId());
     }
 
     private String to(Viewer viewer, Happened h) {

@@ -4,9 +4,11 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -101,6 +103,26 @@ class NewsStore {
                 .param("classId", classId)
                 .query((row, n) -> happened(row))
                 .list();
+    }
+
+    /**
+     * Those of some posts that the reader finds by something else than having subscribed to their author.
+     *
+     * @param comments whether it is about the comments on them, and not about the posts themselves
+     * @param cadence only by subscriptions that tell so often; null for all
+     */
+    Set<Long> notByName(Collection<Long> posts, boolean comments, long me, @Nullable Cadence cadence) {
+        if (posts.isEmpty()) return Set.of();
+        String told = comments ? "u.comments" : "u.posts";
+        String which = cadence != null ? told + " = :cadence" : comments ? "u.kind = 'THREAD'" : "u.kind <> 'THREAD'";
+        JdbcClient.StatementSpec found = jdbc.sql("select p.id from post p where p.id in (:posts)"
+                        + " and exists (select 1 from subscription u where " + TAKES_IN
+                        + " and u.kind <> 'PERSON' and " + which + ")")
+                .param("posts", posts)
+                .param("me", me);
+        return Set.copyOf((cadence == null ? found : found.param("cadence", cadence.name()))
+                .query(Long.class)
+                .list());
     }
 
     /** Comments on what the reader wrote, and replies. */

@@ -35,6 +35,7 @@ import org.vastporch.core.writing.Tags;
 import org.vastporch.core.writing.Tool;
 import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.access.NamesKept;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
@@ -93,6 +94,7 @@ public class PostService {
      * @param mayAnnounce whether the writer may make it an announcement, which stands apart from the posts of students
      * @param tools what the writer finds in the editor
      * @param publishAt the class's own time of day at which it is to go up
+     * @param namesKept that classmates do not read its author's name; left out if they do
      * @param handInWord what its author said with it when it was handed in last
      */
     public record Draft(
@@ -118,6 +120,7 @@ public class PostService {
             List<PileItem.Past> history,
             BlogRules rules,
             Set<Tool> tools,
+            @Optionally NamesKept namesKept,
             CheckedDraft beside) {}
 
     private final PostStore store;
@@ -237,6 +240,11 @@ public class PostService {
         if (prompt != null && prompt.answers().isCommentsAlone())
             throw Problem.stale(
                     "comments-alone", "\"" + prompt.title() + "\" asks for comments, so there is no post to write.");
+        if (prompt != null && prompt.answers().into() != null) {
+            String into = PromptService.WantedAnswers.refOf(prompt.answers().into());
+            if (!blogs.view(viewer, blog.id()).ref().equals(into))
+                throw Problem.stale("goes-elsewhere", "Answers to \"" + prompt.title() + "\" go into another blog.");
+        }
         return prompt;
     }
 
@@ -283,6 +291,7 @@ public class PostService {
                 reviews.history("post", id, people.names(viewer, row.classId())),
                 blogs.rules(row.blogId()),
                 classes.get(row.classId()).rules().toolsOf(staff),
+                NamesKept.at(facts.authorKeptUntil(), clock.instant()),
                 beside.of(viewer, row, facts, version));
     }
 

@@ -6,8 +6,10 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
@@ -55,6 +57,7 @@ class ScopeSqlTest {
         List<Long> posts = new ArrayList<>();
         for (int c = 0; c < 3; c++) posts.addAll(makeClass(c, people));
         int read = 0;
+        int kept = 0;
         List<Viewer> viewers = new ArrayList<>(
                 people.stream().map(p -> store.viewer(p).orElseThrow()).toList());
         viewers.addAll(viewers.stream()
@@ -71,8 +74,14 @@ class ScopeSqlTest {
                             .params(scope.params())
                             .query(Long.class)
                             .list());
+            Map<Long, String> names = namesBySql(scope);
             for (long id : posts) {
                 PostFacts post = store.post(id).orElseThrow();
+                assertEquals(
+                        AccessEngine.keepsNames(viewer, post, NOW) + " " + AccessEngine.namesAuthor(viewer, post, NOW),
+                        names.get(id),
+                        () -> viewer + " " + post);
+                if (names.get(id).equals("true false")) kept++;
                 assertEquals(
                         AccessEngine.decide(viewer, Act.READ, post, NOW).allows(),
                         bySql.contains(id),
@@ -84,6 +93,22 @@ class ScopeSqlTest {
                 true,
                 read > 300 && read < viewers.size() * posts.size() / 2,
                 "the generated school tells something: " + read);
+        assertEquals(
+                true,
+                kept > 300 && kept < viewers.size() * posts.size() / 2,
+                "names are kept back for many and not for all: " + kept);
+    }
+
+    /** For each post whether names are kept back around it, and whether its author is named. */
+    private Map<Long, String> namesBySql(ScopeSql scope) {
+        Map<Long, String> names = new HashMap<>();
+        jdbc.sql("select p.id, " + scope.keepsNames() + " as kept, " + scope.namesAuthor() + " as named from "
+                        + ScopeSql.TABLES)
+                .params(scope.params())
+                .query(row -> {
+                    names.put(row.getLong("id"), row.getBoolean("kept") + " " + row.getBoolean("named"));
+                });
+        return names;
     }
 
     private List<Long> makeClass(int n, List<Long> people) {
@@ -117,9 +142,14 @@ class ScopeSqlTest {
                             insert into prompt (class_id, title, instructions, questions, opens_at, due_at,
                                 grace_minutes, late_per_day, late_cap, late_floor, points, places, asked_words,
                                 asked_pictures, asked_tags, asked_links, asked_comments, answer_first,
-                                created_at)
+                                names_until, created_at)
                              values ("""
                             + classId + ", 'q', '', '', now(), now(), 0, 0, 0, 0, 1, 1, 0, 0, 0, 0, 0, " + (i < 2)
+                            + List.of(
+                                            ", timestamp with time zone '2026-11-24 10:00:00+00'",
+                                            ", null",
+                                            ", timestamp with time zone '9999-12-31 00:00:00+00'")
+                                    .get(i)
                             + ", now())",
                     "prompt"));
         List<Long> posts = new ArrayList<>();
@@ -131,9 +161,11 @@ class ScopeSqlTest {
         BlogKind kind = BlogKind.values()[n % 5];
         jdbc.sql("""
                                 insert into blog (class_id, kind, title, address, about, widest, kind_widest,
-                                    commenters, owner_id, group_id, only_group, opens_at, closes_at, created_at)
+                                    commenters, owner_id, group_id, only_group, opens_at, closes_at, names_until,
+                                    created_at)
                                  values (:c, :kind, 't', :a, '', :w, :kw, 'CLASS', null, :g, :only, :opens,
-                                    :closes, :now)""")
+                                    :closes, :names, :now)""")
+                .param("names", random.nextInt(3) == 0 ? at(1) : null)
                 .param("c", classId)
                 .param("kind", kind.name())
                 .param("a", "a" + n)

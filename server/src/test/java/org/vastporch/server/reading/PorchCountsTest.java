@@ -52,6 +52,7 @@ class PorchCountsTest {
                     i,
                     Instant.EPOCH.plusSeconds(chance.nextInt(20)),
                     chance.nextInt(1, 5),
+                    chance.nextInt(4) > 0,
                     chance.nextBoolean() ? null : chance.nextLong(1, 3),
                     oneOf(PROMPTS, chance),
                     oneOf(CATEGORIES, chance),
@@ -124,7 +125,7 @@ class PorchCountsTest {
         assertTrue(counts.total(filter(null, 1L, null, null, null, null, false)) <= counts.total(all));
         assertEquals(
                 counts.posts().stream()
-                        .filter(p -> Long.valueOf(2).equals(p.group()))
+                        .filter(p -> p.isNamed() && Long.valueOf(2).equals(p.group()))
                         .count(),
                 counts.total(filter(null, 2L, null, null, null, null, false)));
     }
@@ -137,7 +138,7 @@ class PorchCountsTest {
             long id = posts.size();
             tags.put(id, its.stream().map(t -> new Tag(t.toLowerCase(), t)).toList());
             int odd = its.size() % 2;
-            posts.add(new Post(id, Instant.EPOCH, 1, null, PROMPTS.get(odd), CATEGORIES.get(odd), null));
+            posts.add(new Post(id, Instant.EPOCH, 1, true, null, PROMPTS.get(odd), CATEGORIES.get(odd), null));
         }
         return new PorchCounts(posts, tags, new Around(1, Map.of(), Set.of()));
     }
