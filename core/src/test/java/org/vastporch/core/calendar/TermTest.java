@@ -8,6 +8,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -100,5 +101,40 @@ class TermTest {
         Instant sunday = Instant.parse("2026-10-25T12:00:00Z");
         assertEquals(new Term.Between(start, end), TERM.around(span, sunday));
         assertEquals(LocalDate.parse("2026-10-25"), TERM.dayOf(Instant.parse("2026-10-24T23:00:00Z")));
+    }
+
+    @Test
+    void happensAgainInEachWeekOfSchoolThatIsLeft() {
+        // Due on a Sunday of week 7; week 8 is the last before the break.
+        assertEquals(
+                List.of(
+                        new Term.Repeat(0, 7),
+                        new Term.Repeat(1, 8),
+                        new Term.Repeat(3, 9),
+                        new Term.Repeat(4, 10),
+                        new Term.Repeat(5, 11),
+                        new Term.Repeat(6, 12),
+                        new Term.Repeat(7, 13),
+                        new Term.Repeat(8, 14)),
+                TERM.repeats(LocalDateTime.parse("2026-10-18T20:00")));
+        assertEquals(List.of(new Term.Repeat(0, 14)), TERM.repeats(LocalDateTime.parse("2026-12-07T00:00")));
+        assertEquals(14, TERM.repeats(LocalDateTime.parse("2026-08-31T08:00")).size(), "the week in which it begins");
+    }
+
+    @Test
+    void nothingHappensAgainFromADayWithoutSchool() {
+        assertEquals(List.of(), TERM.repeats(LocalDateTime.parse("2026-10-29T20:00")), "in the break");
+        assertEquals(List.of(), TERM.repeats(LocalDateTime.parse("2026-12-14T08:00")), "after the term");
+        assertEquals(List.of(), TERM.repeats(LocalDateTime.parse("2026-08-30T08:00")), "before it");
+    }
+
+    @Test
+    void theWeekOfABreakSaysSo() {
+        assertEquals(
+                List.of(8),
+                IntStream.range(0, TERM.weeks().size())
+                        .filter(w -> TERM.weeks().get(w).isBreak())
+                        .boxed()
+                        .toList());
     }
 }
