@@ -25,6 +25,8 @@ import type {
   EarlierMark,
   Editable,
   EntryLine,
+  ExampleAsked,
+  ExamplePosts,
   FeedbackView,
   FeedReader,
   FileView,
@@ -560,6 +562,19 @@ export const questionsOptions = (prompt: number) =>
     queryKey: ['questions', prompt],
     queryFn: ({ signal }) => getJson<QuestionList>(`/api/prompts/${prompt}/questions`, signal),
   });
+
+/** The posts that stand as examples with a prompt. */
+export const examplesOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['examples', prompt],
+    queryFn: ({ signal }) => getJson<ExamplePosts>(`/api/prompts/${prompt}/examples`, signal),
+  });
+
+/** What one was asked about own posts. */
+export const exampleAsksOptions = queryOptions({
+  queryKey: ['example-asks'],
+  queryFn: ({ signal }) => getJson<ExampleAsked[]>('/api/examples', signal),
+});
 
 export const bundlesOptions = (id: number) =>
   queryOptions({

@@ -1444,6 +1444,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["asked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_5"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/examples/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["answer_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first-password": {
         parameters: {
             query?: never;
@@ -1933,7 +1981,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer_2"];
+        post: operations["answer_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2174,6 +2222,22 @@ export interface paths {
         get: operations["editable"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{id}/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPrompt_1"];
+        put?: never;
+        post: operations["ask_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3021,7 +3085,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer_1"];
+        post: operations["answer_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3207,6 +3271,17 @@ export interface components {
             tags: number;
             /** Format: int32 */
             words: number;
+        };
+        AskedFor: {
+            author: string;
+            given?: boolean;
+            /** Format: int64 */
+            id: number;
+            isUp: boolean;
+            named: boolean;
+            /** Format: int64 */
+            postId: number;
+            title: string;
         };
         AskedSource: {
             person: string;
@@ -3825,6 +3900,33 @@ export interface components {
             title: string;
             unread: boolean;
         };
+        ExampleAsked: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            given?: boolean;
+            /** Format: int64 */
+            id: number;
+            inClass: string;
+            named: boolean;
+            /** Format: int64 */
+            postClass: number;
+            /** Format: int64 */
+            postId: number;
+            prompt: string;
+            title: string;
+        };
+        ExamplePost: {
+            author?: string;
+            html: string;
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
+        ExamplePosts: {
+            asked: components["schemas"]["AskedFor"][];
+            shown: components["schemas"]["ExamplePost"][];
+        };
         Facet: {
             /** Format: int32 */
             count: number;
@@ -4103,6 +4205,10 @@ export interface components {
             className: string;
             prompt: string;
             rubric: components["schemas"]["Rubric"];
+        };
+        Leave: {
+            given: boolean;
+            named: boolean;
         };
         LeavingChange: {
             /** @enum {string} */
@@ -4904,6 +5010,7 @@ export interface components {
             commentsWords: number;
             /** Format: date-time */
             due: string;
+            example?: string;
             /** Format: int64 */
             id: number;
             instructions: string;
@@ -5544,6 +5651,10 @@ export interface components {
             /** Format: int32 */
             posts: number;
         };
+        WantedExample: {
+            /** Format: int64 */
+            postId: number;
+        };
         WantedHeader: {
             address: string;
             note?: string;
@@ -5577,6 +5688,7 @@ export interface components {
             commentsWords?: number;
             /** Format: date-time */
             due: string;
+            example?: string;
             /** Format: int32 */
             graceHours: number;
             instructions: string;
@@ -5695,6 +5807,7 @@ export type AsideList = components['schemas']['AsideList'];
 export type AsideView = components['schemas']['AsideView'];
 export type Ask = components['schemas']['Ask'];
 export type Asked = components['schemas']['Asked'];
+export type AskedFor = components['schemas']['AskedFor'];
 export type AskedSource = components['schemas']['AskedSource'];
 export type Asking = components['schemas']['Asking'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
@@ -5756,6 +5869,9 @@ export type EnrolledElsewhere = components['schemas']['EnrolledElsewhere'];
 export type EntryLine = components['schemas']['EntryLine'];
 export type EntryPreview = components['schemas']['EntryPreview'];
 export type EntryView = components['schemas']['EntryView'];
+export type ExampleAsked = components['schemas']['ExampleAsked'];
+export type ExamplePost = components['schemas']['ExamplePost'];
+export type ExamplePosts = components['schemas']['ExamplePosts'];
 export type Facet = components['schemas']['Facet'];
 export type Faltering = components['schemas']['Faltering'];
 export type FeedAddress = components['schemas']['FeedAddress'];
@@ -5793,6 +5909,7 @@ export type Joined = components['schemas']['Joined'];
 export type KeptNote = components['schemas']['KeptNote'];
 export type KeptRubric = components['schemas']['KeptRubric'];
 export type KnownRubric = components['schemas']['KnownRubric'];
+export type Leave = components['schemas']['Leave'];
 export type LeavingChange = components['schemas']['LeavingChange'];
 export type LeftOut = components['schemas']['LeftOut'];
 export type Level = components['schemas']['Level'];
@@ -5975,6 +6092,7 @@ export type Wanted = components['schemas']['Wanted'];
 export type WantedAllowance = components['schemas']['WantedAllowance'];
 export type WantedAnswer = components['schemas']['WantedAnswer'];
 export type WantedAnswers = components['schemas']['WantedAnswers'];
+export type WantedExample = components['schemas']['WantedExample'];
 export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedItem = components['schemas']['WantedItem'];
 export type WantedMembers = components['schemas']['WantedMembers'];
@@ -8769,6 +8887,70 @@ export interface operations {
             };
         };
     };
+    asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleAsked"][];
+                };
+            };
+        };
+    };
+    remove_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    answer_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Leave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     firstPassword: {
         parameters: {
             query?: never;
@@ -9665,7 +9847,7 @@ export interface operations {
             };
         };
     };
-    answer_2: {
+    answer_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10135,6 +10317,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Editable"];
+                };
+            };
+        };
+    };
+    ofPrompt_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExamplePosts"];
+                };
+            };
+        };
+    };
+    ask_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedExample"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedFor"];
                 };
             };
         };
@@ -11744,7 +11974,7 @@ export interface operations {
             };
         };
     };
-    answer_1: {
+    answer_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -11,6 +11,7 @@ import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
+import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import { ChangeEffects } from './ChangeEffects';
 import css from './Compose.module.css';
@@ -73,6 +74,7 @@ function Compose({ known, id, elsewhere = false }: ComposeProps) {
         }
       : beginning(),
   });
+  const [withExample, setWithExample] = useState(Boolean(known?.prompt.example));
   const before = id ? known?.prompt : undefined;
   const list = `/classes/${classId}/prompts`;
   const changed = JSON.stringify(form.values) !== JSON.stringify(form.getInitialValues());
@@ -117,6 +119,7 @@ function Compose({ known, id, elsewhere = false }: ComposeProps) {
         <PromptText
           classId={classId}
           html={form.values.instructions}
+          label="What to write"
           onChange={(html) => form.setFieldValue('instructions', html)}
         />
         {form.errors.instructions && <p className={css.wrong}>{form.errors.instructions}</p>}
@@ -133,6 +136,21 @@ function Compose({ known, id, elsewhere = false }: ComposeProps) {
           placeholder="Nothing: a blank page"
           {...form.getInputProps('starter')}
         />
+        <h2>An example</h2>
+        {withExample ? (
+          <PromptText
+            classId={classId}
+            html={form.values.example}
+            label="An example of an answer"
+            onChange={(html) => form.setFieldValue('example', html)}
+          />
+        ) : (
+          <p className="tiny muted above-2 below-0">
+            <Word onClick={() => setWithExample(true)}>Write one here</Word>, or ask for a student’s post on the page of
+            the prompt once it is set.
+          </p>
+        )}
+        {form.errors.example && <p className={css.wrong}>{form.errors.example}</p>}
       </main>
       <aside className={`sill ${css.sill}`} aria-label="Its rules">
         <Rules classId={classId} form={form} />

@@ -3,11 +3,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { postOptions } from '../api/queries';
 import { Button } from '../ui/Button';
+import { numberIn } from '../ui/LastingLink';
 import { Word } from '../ui/Word';
 import css from './Compose.module.css';
-
-/** The number of a post in its address, also in the lasting one. */
-const numberIn = (address: string) => Number(/posts\/(\d+)/.exec(address)?.[1] ?? Number.NaN);
 
 /** The posts that are to be answered with comments; named by pasting their links. */
 export function NamedPosts({ named, onName }: { named: number[]; onName: (posts: number[]) => void }) {

@@ -15,6 +15,7 @@ import { Steps } from '../ui/Steps';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Due, say, When } from '../ui/When';
 import { Wrong } from '../ui/Wrong';
+import { AskForExample, Examples } from '../writing/ExamplePosts';
 import { homeFor } from '../writing/homeFor';
 import css from './Prompt.module.css';
 import { Questions } from './Questions';
@@ -61,6 +62,7 @@ export function PromptPage() {
           </ul>
         )}
         <p className="muted">{asksOf(prompt)}</p>
+        <Examples prompt={prompt} />
         {prompt.answers.namesKept && (
           <p className="muted">
             Names are kept back{prompt.answers.namesKept.until && ` until ${say(prompt.answers.namesKept.until)}`}:
@@ -102,6 +104,7 @@ export function PromptPage() {
             </Link>
           </p>
         )}
+        {manages && <AskForExample prompt={prompt} />}
         <h2>A lasting link</h2>
         <LastingLink path={`/classes/${id}/prompt/${promptId}`} />
         <h2>A feed of its answers</h2>

@@ -28,17 +28,19 @@ interface PromptTextProps {
   classId: number;
   /** What to begin with; changes of it afterwards are not followed. */
   html: string;
+  /** What the text is. */
+  label: string;
   onChange: (html: string) => void;
 }
 
-/** What to write, in the editor that students write with; pictures and files are seen with the prompt alone. */
-export function PromptText({ classId, html, onChange }: PromptTextProps) {
+/** A text of a prompt, in the editor that students write with; pictures and files are seen with the prompt alone. */
+export function PromptText({ classId, html, label, onChange }: PromptTextProps) {
   const [problem, setProblem] = useState('');
   const editor = useEditor({
     extensions: extensionsFor(TOOLS),
     content: html,
     editorProps: {
-      attributes: { class: 'reading', role: 'textbox', 'aria-label': 'What to write', 'aria-multiline': 'true' },
+      attributes: { class: 'reading', role: 'textbox', 'aria-label': label, 'aria-multiline': 'true' },
       transformPastedHTML: plainPaste,
       handlePaste: (_view, event) =>
         !event.clipboardData?.getData('text/html') && takeFiles([...(event.clipboardData?.files ?? [])]),

@@ -30,6 +30,7 @@ const kept: WantedPrompt = {
   },
   commentsDue: '2026-12-02T20:00:00',
   commentsWords: 15,
+  example: '<p>Nine slugs, counted twice.</p>',
   starter: '<p>On <b>Monday</b></p><p>I</p>',
   bundleId: 4,
   rubricHidden: true,

@@ -7,6 +7,7 @@ export interface PromptForm {
   instructions: string;
   questions: string;
   starter: string;
+  example: string;
   tag: string;
   opens: string;
   due: string;
@@ -78,6 +79,7 @@ export function toForm(p: WantedPrompt): PromptForm {
     instructions: p.instructions,
     questions: p.questions.join('\n'),
     starter: asLines(p.starter ?? ''),
+    example: p.example ?? '',
     tag: p.tag ?? '',
     opens: p.opens?.slice(0, MINUTES) ?? '',
     due: p.due.slice(0, MINUTES),
@@ -122,6 +124,7 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     instructions: f.instructions,
     questions: f.questions.split('\n'),
     starter: f.starter === known?.starter ? before?.starter : asHtml(f.starter),
+    example: f.example || undefined,
     tag: f.tag || undefined,
     opens: time(f.opens, known?.opens, before?.opens),
     due: time(f.due, known?.due, before?.due) ?? '',
@@ -230,6 +233,7 @@ export const beginning = (): PromptForm => ({
   instructions: '',
   questions: '',
   starter: '',
+  example: '',
   tag: '',
   opens: '',
   due: nextSunday(),

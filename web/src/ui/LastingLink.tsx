@@ -35,3 +35,6 @@ export function CopyLink({ path, word = 'Copy its lasting link' }: { path: strin
     </Word>
   );
 }
+
+/** The number of a post in its address, also in the lasting one; not a number in what is none. */
+export const numberIn = (address: string) => Number(/posts\/(\d+)/.exec(address)?.[1] ?? Number.NaN);

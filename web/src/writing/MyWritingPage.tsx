@@ -14,6 +14,7 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import { ExampleAsks } from './ExampleAsks';
 
 const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED', 'BINNED'];
 
@@ -29,6 +30,7 @@ export function MyWritingPage() {
       <main>
         <h1>My writing</h1>
         <Wrong says={act.problem} />
+        <ExampleAsks classId={id} />
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {own.data?.length === 0 && (

@@ -160,6 +160,7 @@ class BedPlans {
                 null,
                 null,
                 null,
+                null,
                 PlotToPlate.garden());
     }
 }

@@ -2,6 +2,7 @@ package org.vastporch.demo;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.server.access.AccessService;
@@ -12,11 +13,12 @@ import org.vastporch.server.media.DrawerService;
 import org.vastporch.server.media.Upload;
 import org.vastporch.server.media.UploadFolder;
 import org.vastporch.server.prompts.RubricService;
+import org.vastporch.server.writing.ExamplePostService;
 import org.vastporch.server.writing.PostService;
 
 /**
- * What stands ready in Plot to Plate: pictures in the drawer, steps that Ms Quill keeps, a word that she spoke, and a
- * log that was handed in again with her leave.
+ * What stands ready in Plot to Plate: pictures in the drawer, steps that Ms Quill keeps, a word that she spoke, a log
+ * that was handed in again with her leave, and logs that stand as examples.
  */
 @Component
 class GardenShed {
@@ -28,6 +30,7 @@ class GardenShed {
     private final PaperService papers;
     private final PostService posts;
     private final UploadFolder uploads;
+    private final ExamplePostService examples;
     private final AccessService access;
 
     GardenShed(
@@ -38,6 +41,7 @@ class GardenShed {
             PaperService papers,
             PostService posts,
             UploadFolder uploads,
+            ExamplePostService examples,
             AccessService access) {
         this.drawer = drawer;
         this.rubrics = rubrics;
@@ -46,6 +50,7 @@ class GardenShed {
         this.papers = papers;
         this.posts = posts;
         this.uploads = uploads;
+        this.examples = examples;
         this.access = access;
     }
 
@@ -62,6 +67,22 @@ class GardenShed {
             throw new UncheckedIOException(e);
         }
         handInAgain(teacher, log, mends);
+    }
+
+    /** One of the older logs stands as an example without its name; Wren is asked for another. */
+    void showExamples(Viewer teacher, long open, long older) {
+        boolean given = false;
+        for (PaperService.StripView line : papers.strip(teacher, older).students()) {
+            boolean isWren = line.name().equals("Wren Castellane");
+            List<PaperService.PaperPost> posts =
+                    papers.paper(teacher, older, line.studentId()).posts();
+            if (posts.isEmpty() || !line.standing().isMarked() || given && !isWren) continue;
+            ExamplePostService.AskedFor asked =
+                    examples.ask(teacher, open, posts.get(0).postId());
+            if (isWren) continue;
+            examples.answer(access.viewer(line.studentId()), asked.id(), new ExamplePostService.Leave(true, false));
+            given = true;
+        }
     }
 
     private void putIn(Viewer teacher, long classId, int seed, String name) throws IOException {

@@ -111,6 +111,7 @@ class HarvestProject {
                         LocalDateTime.of(DemoSchool.day(now).plusDays(4), LocalTime.of(20, 0)), false, false, null));
         lookAgain(teacher, log(logs, "Week 5 log"), students.get(0));
         extras.fill(teacher, classId, log(logs, "Week 5 log"), students.get(SPOKEN_TO), students.get(MENDS_IT));
+        extras.showExamples(teacher, log(logs, "Week 7 log"), log(logs, "Week 5 log"));
         bundles.set(
                 teacher,
                 classId,
@@ -150,6 +151,7 @@ class HarvestProject {
                 new BigDecimal("40"),
                 new HandIn.Asked(30, 0, 0, 0, 0, 0, 0),
                 new PromptService.WantedAnswers(2, false, false, false, List.of(), null, false, false, null, null),
+                null,
                 null,
                 null,
                 null,

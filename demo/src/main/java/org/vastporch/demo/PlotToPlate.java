@@ -183,6 +183,7 @@ class PlotToPlate {
                         null,
                         null,
                         null,
+                        null,
                         garden()));
     }
 

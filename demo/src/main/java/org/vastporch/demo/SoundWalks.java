@@ -147,6 +147,7 @@ class SoundWalks {
                 null,
                 null,
                 null,
+                null,
                 listening());
     }
 

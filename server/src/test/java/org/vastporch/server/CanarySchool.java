@@ -172,12 +172,24 @@ class CanarySchool {
                 LocalDateTime.now().plusDays(20),
                 LocalDateTime.now().minusDays(1));
         unseen.remove("rubric");
+        unseen.put("example", token("unseen-example"));
         thing(
                 "prompt",
                 who('L').post("/api/classes/" + classId + "/prompts", unseen)
                         .body()
                         .get("id")
                         .asLong());
+        for (String kind : List.of("asked-example", "given-example")) {
+            long example = published(groupBlog, Map.of(), token(kind), "MY_GROUP");
+            thing("post", example);
+            long id = who('L').post("/api/prompts/" + marked + "/examples", Map.of("postId", example))
+                    .body()
+                    .get("id")
+                    .asLong();
+            thing("example", id);
+            if (kind.equals("given-example"))
+                who('S').put("/api/examples/" + id + "/leave", Map.of("given", true, "named", false));
+        }
         for (long prompt : List.of(marked, released))
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));

@@ -52,6 +52,7 @@ class Crawl {
             Map.entry("blogs", "blog"),
             Map.entry("prompts", "prompt"),
             Map.entry("questions", "question"),
+            Map.entry("examples", "example"),
             Map.entry("phrases", "phrase"),
             Map.entry("paper-notes", "paper-note"),
             Map.entry("rubrics", "rubric"),
@@ -328,6 +329,16 @@ class Crawl {
                         () -> List.of(
                                 Map.of("was", noteText(id), "text", "Better."),
                                 stale(Map.of("was", "something else", "text", "Better.")))),
+                Map.entry("POST /api/prompts/{}/examples", () -> school.things.get("post").stream()
+                        .limit(4)
+                        .<Object>map(post -> Map.of("postId", post))
+                        .toList()),
+                Map.entry(
+                        "PUT /api/examples/{}/leave",
+                        () -> List.of(
+                                Map.of("given", true, "named", true),
+                                Map.of("given", true, "named", false),
+                                Map.of("given", false, "named", false))),
                 Map.entry(
                         "POST /api/prompts/{}/questions",
                         () -> List.of(Map.of("question", "How long?"), Map.of("question", ""))),

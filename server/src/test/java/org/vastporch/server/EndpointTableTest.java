@@ -146,6 +146,7 @@ class EndpointTableTest {
         made.put("version", () -> 1);
         made.put("note", this::note);
         made.put("question", this::question);
+        made.put("example", this::example);
         made.put("bank", () -> 1);
         made.put("comment", () -> of.other()
                 .post("/api/posts/" + published + "/comments", Map.of("text", "Well seen."))
@@ -267,6 +268,14 @@ class EndpointTableTest {
                     .param("post", read)
                     .update();
         return id;
+    }
+
+    private long example() {
+        return of.lead()
+                .post("/api/prompts/" + prompt + "/examples", Map.of("postId", published))
+                .body()
+                .get("id")
+                .asLong();
     }
 
     private long question() {
@@ -539,6 +548,8 @@ class EndpointTableTest {
                 "POST /api/prompts/{prompt}/marking/{marked}/notes",
                 () -> Map.of("post", published, "version", 1, "quote", "leaves", "nth", 0, "text", "Which?"));
         body("PUT /api/paper-notes/{papernote}", () -> Map.of("was", "Which?", "text", "Which ones?"));
+        body("POST /api/prompts/{prompt}/examples", () -> Map.of("postId", published));
+        body("PUT /api/examples/{example}/leave", () -> Map.of("given", true, "named", true));
         body("PUT /api/questions/{question}/answer", () -> Map.of("rev", 1, "answer", "Long.", "forAll", true));
         body("POST /api/classes/{class}/prompts", EndpointTableTest::wantedPrompt);
         body(

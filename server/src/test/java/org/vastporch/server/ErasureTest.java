@@ -179,6 +179,7 @@ class ErasureTest {
         // What is up of the child's own stands in the index as well, with the words of others about it.
         long up = school.published(of, zebediah, blogOf(zebediah, path), Map.of(), "A thimblerig of periwinkle");
         zebediah.post("/api/posts/" + up + "/comments", Map.of("text", "More thimblerig."));
+        giveAnExampleAndSpeakToIt(of, zebediah, path, up);
         of.lead().post("/api/posts/" + up + "/words", Map.of("text", "Zebediah, that is a fine thimblerig."));
         long reply = of.first()
                 .post("/api/posts/" + other + "/comments", Map.of("text", "Thank you.", "parentId", comment))
@@ -218,6 +219,34 @@ class ErasureTest {
         assertFalse(comments.get(0).has("parentId"));
         assertEquals(
                 200, of.lead().post(path + "/groups", Map.of("name", "Bed 9")).status(), "the school goes on");
+    }
+
+    /** The post stands as an example with a prompt; what was handed in for that got spoken feedback. */
+    private void giveAnExampleAndSpeakToIt(Made of, Person zebediah, String path, long up) {
+        long prompt = of.lead()
+                .post(path + "/prompts", EndpointTableTest.wantedPrompt())
+                .body()
+                .get("id")
+                .asLong();
+        long example = of.lead()
+                .post("/api/prompts/" + prompt + "/examples", Map.of("postId", up))
+                .body()
+                .get("id")
+                .asLong();
+        assertEquals(
+                200,
+                zebediah.put("/api/examples/" + example + "/leave", Map.of("given", true, "named", true))
+                        .status());
+        school.published(of, zebediah, blogOf(zebediah, path), Map.of("promptId", prompt), "On the umbellifer again");
+        assertEquals(
+                200,
+                of.lead()
+                        .upload(
+                                "/api/prompts/" + prompt + "/marking/" + zebediah.id
+                                        + "/recordings?summary=A+gooseberry",
+                                "Thistledown Hat.mp3",
+                                FilesTest.sound(3_000))
+                        .status());
     }
 
     private static long blogOf(Person who, String path) {

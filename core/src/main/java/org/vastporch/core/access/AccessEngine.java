@@ -88,6 +88,17 @@ public final class AccessEngine {
     }
 
     /**
+     * Decides whether the viewer may ask the author of a post to let it stand as an example: who marks in the class in
+     * which it was written, of what is published there and belongs to somebody.
+     */
+    public static Reason askForExample(Viewer viewer, PostFacts post, Instant now) {
+        if (!viewer.isInPerson()) return Reason.ONLY_EYES;
+        Reason staff = inClass(viewer, Act.MARK, post.blog().classId(), now);
+        if (!staff.allows()) return staff;
+        return post.isUp() && post.authorId() != 0 ? staff : Reason.NOT_PUBLISHED;
+    }
+
+    /**
      * Decides whether the viewer may have a file that stands in no post. Staff have all of their class; who reads the
      * class has what its drawer offers and what its open prompts show, and a student the feedback given to them.
      */

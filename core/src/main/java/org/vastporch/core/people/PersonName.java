@@ -7,6 +7,8 @@ import org.vastporch.core.text.OneLine;
 /** A person's name: family name and given name; one of them may be empty. */
 public record PersonName(String family, String given) {
 
+    private static final int LONGEST = 200;
+
     /** How a member appears to readers who are not staff. */
     public enum Shown {
         OWN_NAME,
@@ -18,6 +20,16 @@ public record PersonName(String family, String given) {
         family = OneLine.of(family);
         given = OneLine.of(given);
         if (family.isEmpty() && given.isEmpty()) throw new Refusal("given", "name-missing", "A name is needed.");
+        requireShort("family", family);
+        requireShort("given", given);
+    }
+
+    private static void requireShort(String field, String name) {
+        if (name.length() > LONGEST)
+            throw new Refusal(
+                    field,
+                    "name-too-long",
+                    "A " + field + " name has at most " + LONGEST + " characters; this one has " + name.length() + ".");
     }
 
     public String full() {

@@ -24,6 +24,7 @@ import org.vastporch.core.writing.HandIn;
  * @param commentsDue by when the comments asked for are to be given; null for the day the prompt is due
  * @param commentsWords fewest words of a comment that counts; 0 for any
  * @param starter clean HTML that a new answer begins with; empty for a blank page
+ * @param example clean HTML of what an answer may look like; empty for none
  * @param closes after which nothing comes in; null for never
  * @param series the first of the prompts that were set in one step with it; null if it was set alone
  * @param bundleId the prompts that it counts together with; null for none
@@ -48,6 +49,7 @@ public record Prompt(
         @Nullable Instant commentsDue,
         int commentsWords,
         String starter,
+        String example,
         Answers answers,
         @Nullable Instant closes,
         @Nullable Long series,
@@ -58,6 +60,7 @@ public record Prompt(
 
     private static final int LONGEST_TITLE = 160;
     private static final int LONGEST_STARTER = 100_000;
+    private static final int LONGEST_EXAMPLE = 100_000;
     private static final int LONGEST_INSTRUCTIONS = 40_000;
     private static final int LONGEST_QUESTIONS = 10_000;
     private static final BigDecimal MOST_POINTS = BigDecimal.valueOf(10_000);
@@ -84,6 +87,8 @@ public record Prompt(
                     "questions", "questions-too-long", "Guiding questions have at most 10,000 characters together.");
         if (starter.length() > LONGEST_STARTER)
             throw new Refusal("starter", "starter-too-long", "This beginning is too long.");
+        if (example.length() > LONGEST_EXAMPLE)
+            throw new Refusal("example", "example-too-long", "An example has at most 100,000 characters.");
         requireTimes();
         if (points.signum() < 0 || points.compareTo(MOST_POINTS) > 0)
             throw new Refusal("points", "points-range", "Points lie between 0 and 10,000.");
@@ -103,15 +108,15 @@ public record Prompt(
             throw new Refusal("graceHours", "grace-range", "Grace lies between 0 and 1,440 hours.");
     }
 
-    public Prompt withTexts(String instructions, String starter) {
-        return with(title, instructions, starter);
+    public Prompt withTexts(String instructions, String starter, String example) {
+        return with(title, instructions, starter, example);
     }
 
     public Prompt withTitle(String title) {
-        return with(title, instructions, starter);
+        return with(title, instructions, starter, example);
     }
 
-    private Prompt with(String title, String instructions, String starter) {
+    private Prompt with(String title, String instructions, String starter, String example) {
         return new Prompt(
                 id,
                 classId,
@@ -129,6 +134,7 @@ public record Prompt(
                 commentsDue,
                 commentsWords,
                 starter,
+                example,
                 answers,
                 closes,
                 series,

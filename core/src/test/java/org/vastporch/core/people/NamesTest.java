@@ -7,6 +7,7 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.vastporch.core.Refusal;
 
 /** Names of people: as usernames, and as others read them. */
 class NamesTest {
@@ -32,6 +33,19 @@ class NamesTest {
         for (int i = 0; i < 50; i++)
             assertTrue(taken.add(Usernames.make(new PersonName("Fairweather", "Rowan"), taken::contains)));
         assertTrue(taken.stream().allMatch(Usernames::isValid));
+    }
+
+    @Test
+    void aNameIsThereAndFits() {
+        assertEquals(
+                "name-missing",
+                assertThrows(Refusal.class, () -> new PersonName(" ", "\n")).code());
+        String longest = "x".repeat(200);
+        assertEquals(longest + " " + longest, new PersonName(longest, longest).full());
+        Refusal family = assertThrows(Refusal.class, () -> new PersonName(longest + "x", "Wren"));
+        assertEquals("family name-too-long", family.field() + " " + family.code());
+        Refusal given = assertThrows(Refusal.class, () -> new PersonName("Castellane", longest + "x"));
+        assertEquals("given name-too-long", given.field() + " " + given.code());
     }
 
     @Test

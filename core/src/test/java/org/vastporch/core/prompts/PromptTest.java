@@ -75,6 +75,7 @@ class PromptTest {
                     commentsDue,
                     0,
                     "",
+                    "",
                     answers,
                     closes,
                     null,

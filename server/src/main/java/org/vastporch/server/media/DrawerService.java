@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -230,6 +231,50 @@ public class DrawerService implements FilesInPrompt {
             return Matcher.quoteReplacement(
                     address.group(1) + item.map(i -> copy(viewer, classId, i)).orElse(id));
         });
+    }
+
+    @Override
+    public String ofPost(Viewer author, long classId, String html) {
+        return ADDRESS.matcher(html).replaceAll(address -> {
+            boolean isFile = address.group(1).endsWith("files/");
+            String id = address.group(2);
+            String own = UUID.nameUUIDFromBytes(
+                            (id + " as example in class " + classId).getBytes(StandardCharsets.UTF_8))
+                    .toString();
+            boolean isThere = store.find(own).isPresent()
+                    || (isFile ? fileOfPost(author, classId, id, own) : pictureOfPost(author, classId, id, own));
+            return Matcher.quoteReplacement(address.group(1) + (isThere ? own : id));
+        });
+    }
+
+    private boolean pictureOfPost(Viewer author, long classId, String id, String own) {
+        Optional<MediaStore.Picture> picture = media.picture(id).filter(p -> isOwnPost(author, p.postId()));
+        if (picture.isEmpty()) return false;
+        room.take(
+                author,
+                classId,
+                "given",
+                media.size(picture.get().sha()) + media.size(picture.get().smallSha()));
+        media.copyPicture(id, own, classId, null, author.personId(), clock.instant());
+        return true;
+    }
+
+    private boolean fileOfPost(Viewer author, long classId, String id, String own) {
+        Optional<AttachmentStore.Attachment> file = files.find(id).filter(f -> isOwnPost(author, f.postId()));
+        if (file.isEmpty()) return false;
+        room.take(author, classId, "given", file.get().size());
+        files.add(file.get().copy(own, classId, null, author.personId()), clock.instant());
+        return true;
+    }
+
+    private boolean isOwnPost(Viewer author, @Nullable Long postId) {
+        return postId != null && access.post(postId).authorId() == author.personId();
+    }
+
+    @Override
+    public void forget(long classId, String html) {
+        store.remove(
+                classId, ADDRESS.matcher(html).results().map(a -> a.group(2)).toList());
     }
 
     private String copy(Viewer viewer, long classId, DrawerStore.Item item) {

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.rows.Rows;
 
 /** Pictures and files of a class that stand in no post. */
@@ -58,18 +59,35 @@ class DrawerStore {
                 .single();
     }
 
-    /** Whether a prompt of its class that students see by now shows it. */
+    /** Whether a prompt of its class that students see by now shows it, or an example post that stands with one. */
     boolean isShown(Item item, Instant now) {
         return jdbc.sql("""
                 select exists (select 1
                                  from prompt p
                                 where p.class_id = :class and p.opens_at <= :now
-                                  and locate(:id, p.instructions) > 0)""")
+                                  and (locate(:id, p.instructions) > 0 or locate(:id, p.example) > 0))
+                       or exists (select 1
+                                    from example_post e
+                                    join prompt q on q.id = e.prompt_id
+                                    join post p on p.id = e.post_id
+                                   where q.class_id = :class and q.opens_at <= :now and e.given
+                                     and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")")
                 .param("class", item.classId())
                 .param("now", Rows.utc(now))
                 .param("id", item.id())
                 .query(Boolean.class)
                 .single();
+    }
+
+    /** Removes some that the class does not find in its drawer. */
+    void remove(long classId, List<String> ids) {
+        if (ids.isEmpty()) return;
+        for (String table : List.of("picture", "attachment"))
+            jdbc.sql("delete from " + table
+                            + " where id in (:ids) and class_id = :class and post_id is null and not offered")
+                    .param("ids", ids)
+                    .param("class", classId)
+                    .update();
     }
 
     void set(Item item, String name, boolean offered) {

@@ -12,4 +12,15 @@ public interface FilesInPrompt {
      * @param html clean
      */
     String own(Viewer viewer, long classId, String html);
+
+    /**
+     * The text of a post, to stand as an example in a class, with copies of the pictures and files in it that are the
+     * viewer's to give.
+     *
+     * @param html clean
+     */
+    String ofPost(Viewer author, long classId, String html);
+
+    /** Removes the copies that were made for a text of a post, which no longer stands as an example. */
+    void forget(long classId, String html);
 }

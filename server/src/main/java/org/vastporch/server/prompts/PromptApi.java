@@ -49,6 +49,7 @@ class PromptApi {
             boolean commentsOpen,
             int commentsWords,
             String starter,
+            @Optionally String example,
             PromptService.WantedAnswers answers,
             @Optionally Instant closes,
             @Optionally Long bundleId,
@@ -73,9 +74,10 @@ class PromptApi {
         List<Prompt> found = prompts.ofClass(viewer, id);
         Map<Long, Map<Long, Allowance>> allowances =
                 prompts.allowances(found.stream().map(Prompt::id).toList());
+        // Examples are long, and looked at one by one.
         return found.stream()
                 .map(p -> view(
-                        p,
+                        p.withTexts(p.instructions(), p.starter(), ""),
                         allowances.getOrDefault(p.id(), Map.of()).getOrDefault(viewer.personId(), Allowance.NONE),
                         prompts.seesRubric(viewer, p)))
                 .toList();
@@ -138,6 +140,7 @@ class PromptApi {
                 p.commentsAsked(allowance).isOpen(now, p.due()),
                 p.commentsWords(),
                 p.starter(),
+                p.example().isEmpty() ? null : p.example(),
                 prompts.answersTo(p),
                 p.closes(),
                 p.bundleId(),

@@ -48,6 +48,7 @@ public class PromptService {
      * @param answers left out for one post
      * @param latePercentPerDay points lost for each started day, in per cent
      * @param lateFloor points below which lateness does not push a score
+     * @param example what an answer may look like, as HTML
      * @param rubricHidden whether students see the rubric only with their marks
      */
     public record WantedPrompt(
@@ -68,6 +69,7 @@ public class PromptService {
             @Optionally LocalDateTime commentsDue,
             @Optionally Integer commentsWords,
             @Optionally String starter,
+            @Optionally String example,
             @Optionally Long bundleId,
             @Optionally Boolean rubricHidden,
             @Optionally Rubric rubric) {}
@@ -224,7 +226,10 @@ public class PromptService {
 
     /** With own copies of the pictures and files in what it says. */
     private Prompt owning(Viewer viewer, Prompt prompt) {
-        return prompt.withTexts(files.own(viewer, prompt.classId(), prompt.instructions()), prompt.starter());
+        return prompt.withTexts(
+                files.own(viewer, prompt.classId(), prompt.instructions()),
+                prompt.starter(),
+                files.own(viewer, prompt.classId(), prompt.example()));
     }
 
     private long add(Viewer viewer, Prompt wanted) {
@@ -262,6 +267,7 @@ public class PromptService {
                 w.commentsDue() == null ? null : w.commentsDue().plusWeeks(weeks),
                 w.commentsWords(),
                 w.starter(),
+                w.example(),
                 w.bundleId(),
                 w.rubricHidden(),
                 w.rubric());
@@ -302,6 +308,7 @@ public class PromptService {
                 p.commentsDue() == null ? null : term.timeOf(p.commentsDue()),
                 p.commentsWords(),
                 p.starter(),
+                p.example(),
                 p.bundleId(),
                 p.rubricHidden(),
                 p.rubric());
@@ -434,6 +441,7 @@ public class PromptService {
                 moment(term, wanted.commentsDue(), before == null ? null : before.commentsDue()),
                 wanted.commentsWords() == null ? 0 : Math.max(0, wanted.commentsWords()),
                 starter,
+                Objects.requireNonNullElse(wanted.example(), ""),
                 answers,
                 moment(term, wanted.closes(), before == null ? null : before.closes()),
                 series,
@@ -443,7 +451,10 @@ public class PromptService {
                 before == null ? 0 : before.rev());
         // What is too long is refused before it is cleaned, which takes its time.
         Prompt checked = prompt.checked();
-        return checked.withTexts(Sanitiser.post(checked.instructions()), Sanitiser.post(starter))
+        return checked.withTexts(
+                        Sanitiser.post(checked.instructions()),
+                        Sanitiser.post(starter),
+                        Sanitiser.post(checked.example()))
                 .checked();
     }
 

@@ -29,7 +29,7 @@ class PromptStore {
     private static final String COLUMNS = """
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
-        p.comments_due_at, p.comments_words, p.starter, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
+        p.comments_due_at, p.comments_words, p.starter, p.example, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
         p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.rev, r.definition,
         (select listagg(n.post_id, ',') within group (order by n.post_id)
            from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
@@ -59,6 +59,7 @@ class PromptStore {
             "comments_due_at",
             "comments_words",
             "starter",
+            "example",
             "answer_first",
             "asked_posts",
             "by_groups",
@@ -163,6 +164,7 @@ class PromptStore {
         params.put("comments_due_at", Rows.utc(prompt.commentsDue()));
         params.put("comments_words", prompt.commentsWords());
         params.put("starter", prompt.starter());
+        params.put("example", prompt.example());
         params.put("answer_first", prompt.answers().ownFirst());
         params.put("asked_posts", prompt.answers().posts());
         params.put("by_groups", prompt.answers().byGroups());
@@ -347,6 +349,7 @@ class PromptStore {
                 Rows.instant(row, "comments_due_at"),
                 row.getInt("comments_words"),
                 row.getString("starter"),
+                row.getString("example"),
                 answers(row),
                 Rows.instant(row, "closes_at"),
                 Rows.number(row, "series"),

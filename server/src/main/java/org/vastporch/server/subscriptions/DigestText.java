@@ -85,6 +85,7 @@ record DigestText(String subject, String text, String html) {
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
             case "AGAIN" -> "You may hand in again for “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
+            case "EXAMPLE_ASKED" -> item.by() + " would like to show “" + item.title() + "” as an example";
             case "QUESTION_ANSWERED" -> item.by() + " answered your question under “" + item.title() + "”";
             case "FEEDBACK_WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";
             case "FEEDBACK_ANSWERED" -> item.by() + " answered to the marks for “" + item.title() + "”";

@@ -49,7 +49,7 @@ public class NewsService {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
-     *     AGAIN, PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -140,6 +140,7 @@ public class NewsService {
             List<Happened> toMe = new ArrayList<>(store.words(me, between));
             toMe.addAll(store.decisions(me, between));
             toMe.addAll(store.chosenPrompts(me, between));
+            toMe.addAll(store.askedExamples(me, between));
             Stream.of(store.scores(me, between), store.allowances(me, between), store.answeredQuestions(me, between))
                     .flatMap(List::stream)
                     .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
@@ -217,6 +218,7 @@ public class NewsService {
     }
 
     private String to(Viewer viewer, Happened h) {
+        if (h.kind().equals("EXAMPLE_ASKED")) return "/classes/" + h.classId() + "/my-writing";
         if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
         if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
         if (h.kind().equals("FEEDBACK_ANSWERED"))

@@ -24,7 +24,7 @@ class NewsStore {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
-     *     AGAIN, PROMPT_CHOSEN, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -288,6 +288,24 @@ class NewsStore {
                   join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
                  where p.author_id = :me and coalesce(e.actor_id, 0) <> :me and e.at > :since and e.at <= :until
                  order by e.at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /** Posts of the reader that somebody would like to show as examples. */
+    List<Happened> askedExamples(long me, Between between) {
+        return jdbc.sql("""
+                select 'EXAMPLE_ASKED' as kind, p.class_id, p.id as post_id, null as comment, v.title,
+                       coalesce(e.asked_by, 0) as by_id, null as visitor, e.asked_at as at, '' as html
+                  from example_post e
+                  join post p on p.id = e.post_id
+                  join post_version v on v.post_id = p.id and v.no = coalesce(p.live, p.working)
+                 where e.author_id = :me and e.given is null and e.asked_at > :since and e.asked_at <= :until
+                 order by e.asked_at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

@@ -176,6 +176,7 @@ abstract class IntakeWorld {
                         null,
                         null,
                         null,
+                        null,
                         null));
     }
 }

@@ -90,6 +90,7 @@ class MarkingDeskTest {
                 null,
                 0,
                 "",
+                "",
                 Answers.ONE_POST,
                 null,
                 null,
