@@ -3,8 +3,10 @@ import { Link } from 'react-router';
 import { promptsOptions, stripOptions } from '../api/queries';
 import type { PromptView } from '../api/schema';
 import { useClass } from '../session/useClass';
+import { useKeptName } from '../session/useKeptName';
 import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';
+import { hasSteps } from './keptSteps';
 
 /** The prompts of the class with how far the marking is. */
 export function ChoosePromptPage() {
@@ -56,12 +58,18 @@ export function ChoosePromptPage() {
 
 function Row({ prompt, classId }: { prompt: PromptView; classId: number }) {
   const { data } = useQuery(stripOptions(prompt.id));
+  const unsent = hasSteps(useKeptName(`marks-${prompt.id}-`));
   return (
     <tr>
       <td>
         <Link className="word" to={`/classes/${classId}/mark/${prompt.id}`}>
           {prompt.title}
         </Link>
+        {unsent && (
+          <Link className="word tiny before-2" to={`/classes/${classId}/mark/${prompt.id}`}>
+            what you gave here is not sent yet: open it to send it
+          </Link>
+        )}
         {!prompt.rubric && <span className="muted tiny"> no rubric</span>}
       </td>
       <td>

@@ -77,7 +77,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const read = useRef<HTMLElement>(null);
   const beside = useRef<(() => void) | null>(null);
   const way = useWay();
-  const { put, settled, meanwhile, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
+  const { put, settled, meanwhile, waiting, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
   const p = paper.data;
   const giving = useGiving(strip, studentId, p, put);
@@ -203,6 +203,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           {said && (
             <p className="tell" role="status">
               {said}
+            </p>
+          )}
+          {waiting > 0 && (
+            <p className="tell" role="status">
+              The server cannot be reached. {t.count(waiting, 'step is', 'steps are')} kept on this computer and sent
+              when it is back; go on marking.
             </p>
           )}
           {meanwhile && p && (

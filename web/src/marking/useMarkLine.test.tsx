@@ -9,7 +9,11 @@ import { useMarkLine } from './useMarkLine';
 const PROMPT = 7;
 /** What stands given for a paper of one post. */
 const given = ({ post = 40, rev = 1, marks = [] as { criterion: string; points: number }[] } = {}) =>
-  ({ marks, seen: { posts: [{ post, version: 1 }], rev } }) as unknown as Standing;
+  ({
+    word: '',
+    marks: marks.map((m) => ({ notCounted: false, remark: '', ...m })),
+    seen: { posts: [{ post, version: 1 }], rev },
+  }) as unknown as Standing;
 const paper = (of: Parameters<typeof given>[0] = {}) =>
   ({ posts: [{ postId: of?.post ?? 40 }], evidence: {}, given: given(of) }) as unknown as Paper;
 const strip = {
@@ -22,7 +26,7 @@ const strip = {
 } as unknown as Strip;
 const level = (criterion: number, points: number) => ({
   path: `criteria/c${criterion}`,
-  body: { points, remark: '' },
+  body: { points, notCounted: false, remark: '' },
   says: `Criterion ${criterion}: ${points}`,
 });
 
@@ -63,7 +67,7 @@ describe('giving marks one after the other', () => {
     await put(level(1, 4));
     await put(level(2, 2));
     await server.next('PUT');
-    expect(server.calls).toHaveLength(1);
+    expect(server.calls.filter((c) => c.method === 'PUT')).toHaveLength(1);
     expect((await answer({ rev: 2 })).seen.rev).toBe(1);
     expect((await answer({ rev: 3 })).seen.rev).toBe(2);
     expect((await answer({ rev: 4 })).seen.rev).toBe(3);
@@ -152,11 +156,90 @@ describe('giving marks one after the other', () => {
     expect(hook.result.current.meanwhile).toBeNull();
   });
 
-  it('says in words that the server was not reached', async () => {
-    const { put, told } = marking();
+  const keptNames = () => Object.keys(localStorage).filter((name) => name.includes(`-marks-${PROMPT}-`));
+  const back = () => act(async () => window.dispatchEvent(new Event('online')));
+
+  it('keeps steps here while the server is away, and sends them in their order when it is back', async () => {
+    const { put, hook, told } = marking();
     await put(level(0, 6));
     await act(async () => (await server.next('PUT')).lose());
-    expect(told).toEqual(['The server cannot be reached just now.']);
+    await put(level(1, 4));
+    await waitFor(() => expect(hook.result.current.waiting).toBeGreaterThan(0));
+    expect(keptNames()).toHaveLength(1);
+    expect(told).toEqual([]);
+    await back();
+    expect((await answer({ rev: 2 })).points).toBe(6);
+    const second = await answer({ rev: 3 });
+    expect(second.points).toBe(4);
+    expect(second.seen.rev).toBe(2);
+    await waitFor(() => expect(hook.result.current.waiting).toBe(0));
+    expect(keptNames()).toHaveLength(0);
+  });
+
+  it('sends after a restart what an earlier page could not', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).answer({ code: 'sign-in-first', detail: 'Please sign in.' }, 401));
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    hook.unmount();
+    expect(keptNames()).toHaveLength(1);
+    marking();
+    const sent = await answer({ rev: 2 });
+    expect(sent.points).toBe(6);
+    expect(sent.seen.rev).toBe(1);
+    await waitFor(() => expect(keptNames()).toHaveLength(0));
+  });
+
+  it('leaves a paper to come that is asked for while kept steps are sent', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    hook.unmount();
+    const { client, shown } = marking({});
+    const asked = client.fetchQuery(paperOptions(PROMPT, 1));
+    await answer({ rev: 2 });
+    await act(async () => (await server.next('GET', /marking/)).answer(paper({ rev: 2 })));
+    await asked;
+    expect(shown()!.given.seen.rev).toBe(2);
+  });
+
+  it('takes for given what came through though its answer was lost', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    await back();
+    await act(async () => (await server.next('PUT')).answer({ code: 'marked-meanwhile', detail: 'Changed.' }, 409));
+    await act(async () =>
+      (await server.next('GET', /marking/)).answer(paper({ rev: 2, marks: [{ criterion: 'c0', points: 6 }] })),
+    );
+    await waitFor(() => expect(hook.result.current.waiting).toBe(0));
+    expect(hook.result.current.meanwhile).toBeNull();
+    await put(level(1, 4));
+    expect((await answer({ rev: 3 })).seen.rev).toBe(2);
+  });
+
+  it('asks what to do where somebody else gave something else while the server was away', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    await back();
+    await act(async () => (await server.next('PUT')).answer({ code: 'marked-meanwhile', detail: 'Changed.' }, 409));
+    await act(async () =>
+      (await server.next('GET', /marking/)).answer(paper({ rev: 2, marks: [{ criterion: 'c0', points: 2 }] })),
+    );
+    await waitFor(() => expect(hook.result.current.meanwhile?.wanted.says).toBe('Criterion 0: 6'));
+    expect(keptNames()).toHaveLength(0);
+  });
+
+  it('releases nothing before what was given is sent', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    await expect(hook.result.current.settled()).rejects.toThrow('What you gave is not sent yet.');
   });
 
   it('gives the strip with the newest state of each paper, once all is answered', async () => {
@@ -175,6 +258,6 @@ describe('giving marks one after the other', () => {
   it('sends nothing for somebody who handed nothing in', async () => {
     const { put } = marking({ 1: { ...paper(), posts: [], evidence: undefined } as unknown as Paper });
     await put(level(0, 6));
-    expect(server.calls).toHaveLength(0);
+    expect(server.calls.filter((c) => c.method === 'PUT')).toHaveLength(0);
   });
 });

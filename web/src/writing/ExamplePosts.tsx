@@ -20,7 +20,7 @@ export function Examples({ prompt }: { prompt: PromptView }) {
   if (!prompt.example && posts.length === 0) return null;
   return (
     <section className="above-5" aria-labelledby="examples">
-      <h2 id="examples">{prompt.example && posts.length === 0 ? 'An example' : 'Examples'}</h2>
+      <h2 id="examples">{posts.length + (prompt.example ? 1 : 0) === 1 ? 'An example' : 'Examples'}</h2>
       {prompt.example && (
         <details className={css.example}>
           <summary className="points">Written with this prompt</summary>

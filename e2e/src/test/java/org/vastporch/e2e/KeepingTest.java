@@ -42,6 +42,40 @@ class KeepingTest {
         assertThat(text(elsewhere)).hasText("Four rows are covered, and the fifth is a test.");
     }
 
+    /** A marker goes on without a network and closes the page; opened again, all of it is sent. */
+    @Test
+    void marksWithoutTheNetwork() {
+        Page page = Stage.as("quill", "/classes/1/mark/6", 1280, 800, ColorScheme.LIGHT);
+        assertThat(stair(page, "Observation")).isVisible();
+        BrowserContext browser = page.context();
+        String address = page.url();
+        browser.setOffline(true);
+        page.keyboard().press("3");
+        page.keyboard().press("Enter");
+        page.keyboard().press("2");
+        assertThat(page.getByText(Pattern.compile("steps are kept on this computer")))
+                .isVisible();
+        page.close();
+        browser.setOffline(false);
+        Page again = browser.newPage();
+        again.navigate("/classes/1/mark");
+        link(again, "what you gave here is not sent yet: open it to send it").click();
+        again.navigate(address);
+        assertThat(stair(again, "Observation").getByRole(AriaRole.RADIO).nth(2)).isChecked();
+        assertThat(stair(again, "Evidence").getByRole(AriaRole.RADIO).nth(1)).isChecked();
+        Page elsewhere =
+                Stage.as("fennimore", address.substring(address.indexOf("/classes")), 1280, 800, ColorScheme.LIGHT);
+        assertThat(stair(elsewhere, "Observation").getByRole(AriaRole.RADIO).nth(2))
+                .isChecked();
+        assertThat(stair(elsewhere, "Evidence").getByRole(AriaRole.RADIO).nth(1))
+                .isChecked();
+    }
+
+    private static Locator stair(Page page, String criterion) {
+        return page.getByRole(
+                AriaRole.RADIOGROUP, new Page.GetByRoleOptions().setName(Pattern.compile("^" + criterion + "$")));
+    }
+
     /**
      * What a browser kept while it was cut off does not come back over what was written at home since: its author reads
      * both, and chooses.
