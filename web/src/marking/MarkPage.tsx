@@ -1,5 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 import { paperOptions, stripOptions } from '../api/queries';
 import type { Strip, StripView } from '../api/schema';
@@ -61,9 +61,12 @@ export function MarkPage() {
   return <Marking strip={strip.data} studentId={Number(studentId)} />;
 }
 
+const AHEAD = 300;
+
 function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const { id, manages } = useClass();
   const navigate = useNavigate();
+  const client = useQueryClient();
   const location = useLocation();
   const paper = useQuery({ ...paperOptions(strip.promptId, studentId), placeholderData: undefined });
   const [stair, setStair] = useState(0);
@@ -91,6 +94,13 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     setSaid('');
     navigate(`/classes/${id}/mark/${strip.promptId}/${to.studentId}${way.search}`);
   };
+  const chosen = useRef(go);
+  chosen.current = go;
+  const choose = useCallback((to: StripView) => {
+    chosen.current(to);
+    // Else the next Enter, which is for the stairs, would choose this student again.
+    read.current?.focus();
+  }, []);
   const next = () => {
     const others = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)];
     if (way.changed) {
@@ -107,6 +117,14 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     setStair(on);
     go(strip.students.find(open(criteria[on].id)));
   };
+  const isThere = paper.data !== undefined;
+  const upcoming = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => s.toMark)?.studentId;
+  // While one reads, the next paper comes, so that it is there at the press of a key.
+  useEffect(() => {
+    if (!upcoming || !isThere) return;
+    const idle = setTimeout(() => void client.prefetchQuery(paperOptions(strip.promptId, upcoming)), AHEAD);
+    return () => clearTimeout(idle);
+  }, [client, strip.promptId, upcoming, isThere]);
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const { release, takeOver } = useReleasing(strip.promptId, settled, setSaid);
   const canTakeOver = manages && !!p?.given.toTakeOver;
@@ -153,28 +171,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             {strip.marked} of {strip.handedIn} marked
           </span>
         </div>
-        <div className={css.people} role="group" aria-label="Students">
-          {strip.students.map((s) => (
-            <button
-              type="button"
-              key={s.studentId}
-              className={`${css.student} ${s.late ? css.late : ''}`}
-              aria-current={s.studentId === studentId}
-              title={`${s.name}: ${saysOf(s)}`}
-              aria-label={`${s.initials}, ${s.name}: ${saysOf(s)}`}
-              onClick={() => {
-                go(s);
-                // Else the next Enter, which is for the stairs, would choose this student again.
-                read.current?.focus();
-              }}
-            >
-              <span aria-hidden="true">
-                <StateBoard state={s.standing} big ownDate={s.ownDate} />
-              </span>
-              {s.initials}
-            </button>
-          ))}
-        </div>
+        <Students students={strip.students} current={studentId} onChoose={choose} />
         <select
           aria-label="Way through the papers"
           className={`pick ${css.way}`}
@@ -331,6 +328,36 @@ function useWay() {
     search: is && `?way=${is}`,
   };
 }
+
+interface StudentsProps {
+  students: StripView[];
+  current: number;
+  onChoose: (to: StripView) => void;
+}
+
+/** A board for each student; drawn anew only when one of them stands otherwise. */
+const Students = memo(function Students({ students, current, onChoose }: StudentsProps) {
+  return (
+    <div className={css.people} role="group" aria-label="Students">
+      {students.map((s) => (
+        <button
+          type="button"
+          key={s.studentId}
+          className={`${css.student} ${s.late ? css.late : ''}`}
+          aria-current={s.studentId === current}
+          title={`${s.name}: ${saysOf(s)}`}
+          aria-label={`${s.initials}, ${s.name}: ${saysOf(s)}`}
+          onClick={() => onChoose(s)}
+        >
+          <span aria-hidden="true">
+            <StateBoard state={s.standing} big ownDate={s.ownDate} />
+          </span>
+          {s.initials}
+        </button>
+      ))}
+    </div>
+  );
+});
 
 const saysOf = (s: StripView) =>
   [

@@ -1,4 +1,4 @@
-import { type RefObject, useState } from 'react';
+import { memo, type RefObject, useState } from 'react';
 import { Link } from 'react-router';
 import type { Paper, PaperComment } from '../api/schema';
 import { Asides } from '../asides/Asides';
@@ -35,8 +35,31 @@ interface PaperTextsProps {
   beside?: RefObject<(() => void) | null>;
 }
 
+/** Whether a paper is drawn alike: a step changes what is given, and nothing of the texts. */
+function isAlike({ paper: was, ...before }: PaperTextsProps, { paper: is, ...now }: PaperTextsProps): boolean {
+  const { given: gave, ...had } = was;
+  const { given, ...has } = is;
+  // What was handed in again is taken as the paper stands.
+  const isAsGiven = gave === given || (gave.standing === given.standing && !is.posts.some((p) => p.newer || p.taken));
+  return (
+    isAsGiven &&
+    before.classId === now.classId &&
+    before.as === now.as &&
+    !before.onAllow === !now.onAllow &&
+    !before.onMembers === !now.onMembers &&
+    Object.entries(has).every(([field, value]) => had[field as keyof typeof had] === value)
+  );
+}
+
 /** All posts of a paper, in the order in which they came, and the comments that were given for it. */
-export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: PaperTextsProps) {
+export const PaperTexts = memo(function PaperTexts({
+  paper,
+  classId,
+  as,
+  onAllow,
+  onMembers,
+  beside,
+}: PaperTextsProps) {
   const { standing } = paper.given;
   const name = as ?? paper.student;
   const allow = onAllow && (
@@ -118,7 +141,7 @@ export function PaperTexts({ paper, classId, as, onAllow, onMembers, beside }: P
       )}
     </>
   );
-}
+}, isAlike);
 
 /** What one may say about a post elsewhere than in the marks: to everybody under it, or to its author alone. */
 function Say({ postId, classId, author }: { postId: number; classId: number; author: string }) {

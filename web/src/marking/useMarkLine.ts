@@ -23,6 +23,7 @@ function newest(own?: Seen, shown?: Seen): Seen | undefined {
 const after = (line: StripView, answer: Standing): StripView => ({
   ...line,
   seen: answer.seen,
+  standing: answer.standing,
   given: answer.marks.filter((m) => m.points !== undefined || m.notCounted).map((m) => m.criterion),
 });
 
@@ -42,6 +43,7 @@ function stands(paper: Paper, { path, body }: Wanted): boolean {
 }
 
 const RETRY = 4_000;
+const COUNTED = 200;
 
 /** What is between a page and the server: the steps in the order of the keys, and how each paper was left. */
 interface Line {
@@ -67,6 +69,7 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
   const kept = useKeptName(`marks-${strip.promptId}-`);
   const name = useRef(kept + crypto.randomUUID().slice(0, 8));
   const isOpen = useRef(true);
+  const counting = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
     here.current = studentId;
     setMeanwhile(null);
@@ -140,8 +143,14 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     );
     if (here.current === step.student) setMeanwhile(null);
     say('');
-    void client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
+    clearTimeout(counting.current);
+    counting.current = setTimeout(countAnew, COUNTED);
+  };
+  /** How many are marked, here and in the band: not before each step of several, and not before its sum is drawn. */
+  const countAnew = () => {
+    clearTimeout(counting.current);
     void client.invalidateQueries({ queryKey: ['me'] });
+    return client.invalidateQueries({ queryKey: ['strip', strip.promptId] });
   };
   /** Takes a refused step out of the line, and with it what was typed behind it: that was meant for a paper that stands otherwise. */
   const refused = async (step: Step, e: unknown) => {
@@ -191,6 +200,7 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     if (waiting > 0)
       throw new ApiProblem(0, 'offline', 'What you gave is not sent yet. It is kept here until the server is back.');
     await line.current.running;
+    await countAnew();
     return client.getQueryData(stripOptions(strip.promptId, blind).queryKey) ?? strip;
   };
   return { put, settled, meanwhile, waiting, leave: () => setMeanwhile(null) };

@@ -355,20 +355,31 @@ public final class Bench {
                     0,
                     times.length + " levels by key, to the new total from the server");
             figures.add("mark", slowest(times), "ms p95", 0, "the same");
-            double[] next = new double[12];
-            for (int i = 0; i < next.length; i++) {
-                String before = window.page.locator("main h1").first().textContent();
-                long begin = System.nanoTime();
-                window.page.keyboard().press("n");
-                window.page.waitForFunction(
-                        "before => { const now = document.querySelector('main h1'); "
-                                + "return now && now.textContent !== before; }",
-                        before);
-                next[i] = (System.nanoTime() - begin) / 1e6;
-            }
-            figures.add("mark", Figures.median(next), "ms median", 0, "the next paper on the screen, by key");
+            double[] next = nextPapers(window, 0);
+            figures.add("mark", Figures.median(next), "ms median", 0, "the next paper on the screen, key after key");
+            figures.add("mark", slowest(next), "ms p95", 0, "the same");
+            next = nextPapers(window, 1_000);
+            figures.add(
+                    "mark", Figures.median(next), "ms median", 0, "the next paper, after a second with the one before");
             figures.add("mark", slowest(next), "ms p95", 0, "the same");
         }
+    }
+
+    /** From the key to the title of the next paper on the screen, each read for so many milliseconds. */
+    private static double[] nextPapers(Window window, int read) {
+        double[] times = new double[12];
+        for (int i = 0; i < times.length; i++) {
+            window.page.waitForTimeout(read);
+            String before = window.page.locator("main h1").first().textContent();
+            long begin = System.nanoTime();
+            window.page.keyboard().press("n");
+            window.page.waitForFunction(
+                    "before => { const now = document.querySelector('main h1'); "
+                            + "return now && now.textContent !== before; }",
+                    before);
+            times[i] = (System.nanoTime() - begin) / 1e6;
+        }
+        return times;
     }
 
     /** What nineteen of twenty stay below. */
