@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useMemo, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type KeyboardEvent, memo, useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { scoreSheetOptions } from '../api/queries';
 import type { Cell, Sheet, SheetPrompt, StudentLine } from '../api/schema';
@@ -7,6 +8,7 @@ import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
+import { useOnPaper } from '../ui/useOnPaper';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
 import { BundlesDialog } from './BundlesDialog';
@@ -173,8 +175,40 @@ interface TableProps {
   onWhy: (student: StudentLine, bundle: number) => void;
 }
 
+const ROW = 33;
+const COLUMN = 92;
+
+/** Only the rows and prompts that are in sight are drawn; on paper that is all of them. */
 function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
   const table = useRef<HTMLTableElement>(null);
+  const frame = useRef<HTMLElement>(null);
+  const inSight = useVirtualizer({
+    count: students.length,
+    estimateSize: () => ROW,
+    overscan: 8,
+    getScrollElement: () => frame.current,
+    getItemKey: (i) => students[i].studentId,
+  });
+  const across = useVirtualizer({
+    horizontal: true,
+    count: cols.length,
+    estimateSize: () => COLUMN,
+    overscan: 3,
+    getScrollElement: () => frame.current,
+  });
+  const onPaperSheet = useOnPaper();
+  const rows = onPaperSheet
+    ? students.map((s, i) => ({ key: s.studentId, index: i, start: i * ROW, end: (i + 1) * ROW }))
+    : inSight.getVirtualItems();
+  const wide = cols.length + sheet.bundles.length + 2;
+  const firstColumn = onPaperSheet ? 0 : (across.range?.startIndex ?? 0) - 3;
+  const lastColumn = onPaperSheet ? cols.length - 1 : (across.range?.endIndex ?? 0) + 3;
+  const from = Math.max(0, firstColumn);
+  const to = Math.min(cols.length, lastColumn + 1);
+  const acts = useRef({ onPaper, onWhy });
+  acts.current = { onPaper, onWhy };
+  const open = useCallback((prompt: number, student: number) => acts.current.onPaper(prompt, student), []);
+  const tellWhy = useCallback((student: StudentLine, bundle: number) => acts.current.onWhy(student, bundle), []);
   /** The arrows walk from cell to cell; Enter opens the paper beside the sheet. */
   const walk = (e: KeyboardEvent) => {
     const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
@@ -184,8 +218,19 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
     table.current?.querySelector<HTMLElement>(`[data-at="${at[0] + by[0]} ${at[1] + by[1]}"]`)?.focus();
   };
   return (
-    <section className={css.frame} aria-label="Students by prompts" tabIndex={0}>
-      <table ref={table} className={css.table} onKeyDown={walk}>
+    <section ref={frame} className={onPaperSheet ? '' : css.frame} aria-label="Students by prompts" tabIndex={0}>
+      <table
+        ref={table}
+        className={css.table}
+        aria-rowcount={students.length + 1}
+        aria-colcount={wide}
+        onKeyDown={walk}
+      >
+        <colgroup>
+          <col className={css.names} />
+          <col span={cols.length} className={css.prompts} />
+          {sheet.bundles.length > 0 && <col span={sheet.bundles.length + 1} className={css.sums} />}
+        </colgroup>
         <thead>
           {sheet.bundles.length > 0 && (
             <tr>
@@ -202,12 +247,19 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
             <th scope="col" className={css.who}>
               Student
             </th>
-            {cols.map(({ prompt }) => (
-              <th key={prompt.id} scope="col" title={`${prompt.title}, due ${say(prompt.due)}`}>
+            <Skip many={from} />
+            {cols.slice(from, to).map(({ prompt }, i) => (
+              <th
+                key={prompt.id}
+                scope="col"
+                aria-colindex={from + i + 2}
+                title={`${prompt.title}, due ${say(prompt.due)}`}
+              >
                 <Link to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>
                 <span>of {prompt.points}</span>
               </th>
             ))}
+            <Skip many={cols.length - to} />
             {sheet.bundles.map((b) => (
               <th key={b.id} scope="col" className={css.sum}>
                 {b.name}
@@ -224,49 +276,94 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
           </tr>
         </thead>
         <tbody>
-          {students.map((s, row) => (
-            <tr key={s.studentId}>
-              <th scope="row" className={css.who}>
-                {s.name}
-                {s.group && <span>{s.group}</span>}
-              </th>
-              {cols.map(({ prompt, at }, col) => (
-                <td key={prompt.id}>
-                  <Paper
-                    cell={s.cells[at]}
-                    prompt={prompt}
-                    student={s}
-                    at={`${row} ${col}`}
-                    tab={row === 0 && col === 0 ? 0 : -1}
-                    bundled={sheet.bundles.length > 0}
-                    onOpen={() => onPaper(prompt.id, s.studentId)}
-                  />
-                </td>
-              ))}
-              {s.percents.map((p, i) => (
-                <td key={sheet.bundles[i].id} className={css.sum}>
-                  {p.value === undefined ? (
-                    percent(p.value)
-                  ) : (
-                    <button
-                      type="button"
-                      className={css.why}
-                      aria-label={`${percent(p.value)}, why: ${s.name}, ${sheet.bundles[i].name}`}
-                      onClick={() => onWhy(s, i)}
-                    >
-                      {percent(p.value)}
-                    </button>
-                  )}
-                </td>
-              ))}
-              {sheet.bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
-            </tr>
+          {rows.length > 0 && rows[0].start > 0 && <Gap height={rows[0].start} wide={wide} />}
+          {rows.map((r) => (
+            <Row
+              key={r.key}
+              student={students[r.index]}
+              row={r.index}
+              sheet={sheet}
+              cols={cols}
+              from={from}
+              to={to}
+              onPaper={open}
+              onWhy={tellWhy}
+            />
           ))}
+          {rows.length > 0 && (
+            <Gap height={Math.max(0, inSight.getTotalSize() - rows[rows.length - 1].end)} wide={wide} />
+          )}
         </tbody>
       </table>
     </section>
   );
 }
+
+/** Holds the room of rows that are not in sight. */
+function Gap({ height, wide }: { height: number; wide: number }) {
+  return (
+    // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
+    <tr aria-hidden="true" style={{ height }}>
+      <td className={css.gap} colSpan={wide} />
+    </tr>
+  );
+}
+
+/** Holds the room of prompts that are not in sight. */
+function Skip({ many }: { many: number }) {
+  return many > 0 ? <td aria-hidden="true" colSpan={many} /> : null;
+}
+
+interface RowProps extends Pick<TableProps, 'sheet' | 'cols' | 'onPaper' | 'onWhy'> {
+  student: StudentLine;
+  row: number;
+  /** The first of the prompts that are drawn, and the one after the last. */
+  from: number;
+  to: number;
+}
+
+const Row = memo(function Row({ student: s, row, sheet, cols, from, to, onPaper, onWhy }: RowProps) {
+  return (
+    <tr aria-rowindex={row + 2}>
+      <th scope="row" className={css.who}>
+        {s.name}
+        {s.group && <span>{s.group}</span>}
+      </th>
+      <Skip many={from} />
+      {cols.slice(from, to).map(({ prompt, at }, i) => (
+        <td key={prompt.id} aria-colindex={from + i + 2}>
+          <Paper
+            cell={s.cells[at]}
+            prompt={prompt}
+            student={s}
+            at={`${row} ${from + i}`}
+            tab={row === 0 && from + i === 0 ? 0 : -1}
+            bundled={sheet.bundles.length > 0}
+            onOpen={() => onPaper(prompt.id, s.studentId)}
+          />
+        </td>
+      ))}
+      <Skip many={cols.length - to} />
+      {s.percents.map((p, i) => (
+        <td key={sheet.bundles[i].id} className={css.sum}>
+          {p.value === undefined ? (
+            percent(p.value)
+          ) : (
+            <button
+              type="button"
+              className={css.why}
+              aria-label={`${percent(p.value)}, why: ${s.name}, ${sheet.bundles[i].name}`}
+              onClick={() => onWhy(s, i)}
+            >
+              {percent(p.value)}
+            </button>
+          )}
+        </td>
+      ))}
+      {sheet.bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
+    </tr>
+  );
+});
 
 interface PaperProps {
   cell: Cell;

@@ -111,12 +111,12 @@ public final class Bench {
             case "approve" -> approve();
             case "mark" -> mark();
             case "marks" ->
-                new Marks(
+                scrolled(new Marks(
                                 demo.address(),
                                 figures,
                                 demo.server().getBean(JdbcTemplate.class),
                                 demo.server().getBean(TransactionTemplate.class))
-                        .run();
+                        .run());
             case "intake" -> intake();
             case "feedout" -> feedOut();
             case "find" -> find();
@@ -380,6 +380,42 @@ public final class Bench {
             times[i] = (System.nanoTime() - begin) / 1e6;
         }
         return times;
+    }
+
+    /**
+     * The score sheet in the browser: from asking for it to its first cells, and how evenly it is drawn while one rolls
+     * down and to the right for three seconds.
+     */
+    private void scrolled(long classId) throws Exception {
+        try (Window window = new Window("quill")) {
+            String first = "() => document.querySelector('tbody td button')";
+            double opened = Figures.median(5, () -> {
+                window.page.navigate("/classes/" + classId + "/scores");
+                window.page.waitForFunction(first);
+            });
+            figures.add("marks", opened, "ms", 0, "from asking for the sheet to its first cells in the browser");
+            List<?> frames = (List<?>) window.page.evaluate("""
+                    () => new Promise((done) => {
+                      const box = [...document.querySelectorAll('*')].find((e) => e.scrollHeight > e.clientHeight + 400
+                        && getComputedStyle(e).overflowY !== 'visible' && e.clientHeight > 200) ?? document.scrollingElement;
+                      const frames = [];
+                      let last = performance.now();
+                      const begin = last;
+                      const roll = (now) => {
+                        frames.push(now - last);
+                        last = now;
+                        box.scrollBy(now - begin > 1500 ? 30 : 0, 40);
+                        if (now - begin < 3000) requestAnimationFrame(roll);
+                        else done(frames.slice(2));
+                      };
+                      requestAnimationFrame(roll);
+                    })""");
+            double[] gaps =
+                    frames.stream().mapToDouble(f -> ((Number) f).doubleValue()).toArray();
+            long dropped = Arrays.stream(gaps).filter(gap -> gap > 34).count();
+            figures.add("marks", slowest(gaps), "ms p95", 0, gaps.length + " frames while rolling through it");
+            figures.add("marks", 100.0 * dropped / gaps.length, "%", 0, "of them came a frame late or more");
+        }
     }
 
     /** What nineteen of twenty stay below. */
