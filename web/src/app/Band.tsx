@@ -191,8 +191,14 @@ export function Band({ me, current }: { me: Me; current?: Place }) {
         )}
         <div className={css.right}>
           {!eyes && news && seen?.role !== 'MODERATOR' && (
-            <Link to="/news" aria-label={news.fresh ? `News, ${news.fresh} not seen` : 'News'} className={css.news}>
-              News{news.fresh > 0 && <span className={css.n}>{news.fresh}</span>}
+            <Link to="/news" className={css.news}>
+              News{' '}
+              {news.fresh > 0 && (
+                <span className={css.n}>
+                  {news.fresh}
+                  <span className="away"> not seen</span>
+                </span>
+              )}
             </Link>
           )}
           {seen && seen.role !== 'MODERATOR' && seen.role !== 'STRANGER' && (
