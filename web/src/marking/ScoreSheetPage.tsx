@@ -177,6 +177,7 @@ interface TableProps {
 
 const ROW = 33;
 const COLUMN = 92;
+const AT_ONCE = 4;
 
 /** Only the rows and prompts that are in sight are drawn; on paper that is all of them. */
 function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
@@ -193,7 +194,7 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
     horizontal: true,
     count: cols.length,
     estimateSize: () => COLUMN,
-    overscan: 3,
+    overscan: 0,
     getScrollElement: () => frame.current,
   });
   const onPaperSheet = useOnPaper();
@@ -201,10 +202,10 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
     ? students.map((s, i) => ({ key: s.studentId, index: i, start: i * ROW, end: (i + 1) * ROW }))
     : inSight.getVirtualItems();
   const wide = cols.length + sheet.bundles.length + 2;
-  const firstColumn = onPaperSheet ? 0 : (across.range?.startIndex ?? 0) - 3;
-  const lastColumn = onPaperSheet ? cols.length - 1 : (across.range?.endIndex ?? 0) + 3;
-  const from = Math.max(0, firstColumn);
-  const to = Math.min(cols.length, lastColumn + 1);
+  // Some at once, so that not each step to the side draws every row anew.
+  const { startIndex = 0, endIndex = 0 } = across.range ?? {};
+  const from = onPaperSheet ? 0 : Math.max(0, Math.floor((startIndex - 1) / AT_ONCE) * AT_ONCE);
+  const to = onPaperSheet ? cols.length : Math.min(cols.length, Math.ceil((endIndex + 2) / AT_ONCE) * AT_ONCE);
   const acts = useRef({ onPaper, onWhy });
   acts.current = { onPaper, onWhy };
   const open = useCallback((prompt: number, student: number) => acts.current.onPaper(prompt, student), []);
@@ -339,7 +340,7 @@ const Row = memo(function Row({ student: s, row, sheet, cols, from, to, onPaper,
             at={`${row} ${from + i}`}
             tab={row === 0 && from + i === 0 ? 0 : -1}
             bundled={sheet.bundles.length > 0}
-            onOpen={() => onPaper(prompt.id, s.studentId)}
+            onPaper={onPaper}
           />
         </td>
       ))}
@@ -372,10 +373,10 @@ interface PaperProps {
   at: string;
   tab: number;
   bundled: boolean;
-  onOpen: () => void;
+  onPaper: (prompt: number, student: number) => void;
 }
 
-function Paper({ cell, prompt, student, at, tab, bundled, onOpen }: PaperProps) {
+const Paper = memo(function Paper({ cell, prompt, student, at, tab, bundled, onPaper }: PaperProps) {
   const says = [
     t.states[cell.state],
     cell.points !== undefined && `${cell.points} of ${prompt.points}`,
@@ -390,7 +391,7 @@ function Paper({ cell, prompt, student, at, tab, bundled, onOpen }: PaperProps) 
   return (
     <button
       type="button"
-      onClick={onOpen}
+      onClick={() => onPaper(prompt.id, student.studentId)}
       data-at={at}
       tabIndex={tab}
       className={`${css.cell} ${bundled && !cell.counts ? css.aside : ''} ${cell.late ? css.late : ''}`}
@@ -406,7 +407,7 @@ function Paper({ cell, prompt, student, at, tab, bundled, onOpen }: PaperProps) 
       </span>
     </button>
   );
-}
+});
 
 export const percent = (value?: number) => (value === undefined ? '–' : `${value.toFixed(1)} %`);
 
