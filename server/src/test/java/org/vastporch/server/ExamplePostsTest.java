@@ -87,6 +87,36 @@ class ExamplePostsTest extends Assessing {
     }
 
     @Test
+    void itsPicturesComeAlongAndGoWithTheLastOfItsExamples() {
+        String picture = of.first()
+                .upload("/api/posts/" + post + "/pictures", "slug.png", CanarySchool.png(3))
+                .body()
+                .get("address")
+                .asString();
+        School.handInAgain(
+                of.first(),
+                post,
+                Map.of("title", "Slugs", "html", "<p>Here.</p><img src=\"" + picture + "\" alt=\"A slug\">"));
+        for (JsonNode item : of.lead().get("/api/pile").body().get("items"))
+            School.decide(of.lead(), item, "APPROVE", "");
+        long second = set(open("Week 10 log", in(3)));
+        long there = ask(of.lead(), second, post).body().get("id").asLong();
+        long example = asked();
+        for (long one : List.of(example, there)) answer(of.first(), one, true, false);
+        String html = shown(of.other()).get(0).get("html").asString();
+        assertFalse(html.contains(picture), "a copy of its own");
+        String copy = html.replaceAll("(?s).*src=\"([^\"]+)\".*", "$1");
+        assertEquals(200, of.other().get(copy).status());
+        assertEquals(404, of.moderator().get(copy).status());
+        answer(of.first(), example, false, false);
+        assertEquals(200, of.other().get(copy).status(), "the other example still shows it");
+        answer(of.first(), there, false, false);
+        assertEquals(404, of.other().get(copy).status());
+        assertEquals(404, of.lead().get(copy).status(), "nothing is kept of it");
+        assertEquals(200, of.other().get(picture).status(), "the post has its own");
+    }
+
+    @Test
     void onlyWhoTeachesInBothClassesAsks() {
         Made other = school.make(port);
         long elsewhere = school.published(other, other.first(), other.blogOfFirst(), Map.of(), "Elsewhere");

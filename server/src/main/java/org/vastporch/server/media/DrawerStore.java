@@ -79,12 +79,13 @@ class DrawerStore {
                 .single();
     }
 
-    /** Removes some that the class does not find in its drawer. */
+    /** Removes some that the class does not find in its drawer, and that no example post shows. */
     void remove(long classId, List<String> ids) {
         if (ids.isEmpty()) return;
         for (String table : List.of("picture", "attachment"))
             jdbc.sql("delete from " + table
-                            + " where id in (:ids) and class_id = :class and post_id is null and not offered")
+                            + " f where f.id in (:ids) and f.class_id = :class and f.post_id is null and not f.offered"
+                            + " and not exists (select 1 from example_post e where locate(f.id, e.html) > 0)")
                     .param("ids", ids)
                     .param("class", classId)
                     .update();

@@ -21,6 +21,9 @@ public interface FilesInPrompt {
      */
     String ofPost(Viewer author, long classId, String html);
 
-    /** Removes the copies that were made for a text of a post, which no longer stands as an example. */
+    /**
+     * Removes the copies that were made for a text of a post, which no longer stands as an example; those that another
+     * example shows are left.
+     */
     void forget(long classId, String html);
 }

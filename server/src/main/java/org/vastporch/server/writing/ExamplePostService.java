@@ -172,7 +172,6 @@ public class ExamplePostService {
         Problem.unlessAllowed(AccessEngine.own(viewer));
         store.lock(id);
         Row of = store.find(id).filter(e -> e.authorId() == viewer.personId()).orElseThrow(Problem::missing);
-        files.forget(of.classId(), of.html());
         String title = "";
         String html = "";
         if (leave.given()) {
@@ -184,6 +183,7 @@ public class ExamplePostService {
             html = files.ofPost(viewer, of.classId(), version.html());
         }
         store.answer(id, leave.given(), leave.given() && leave.named(), title, html, clock.instant());
+        files.forget(of.classId(), of.html());
         events.add(of.classId(), leave.given() ? "example-given" : "example-refused", of.promptId(), viewer.personId());
     }
 
@@ -193,8 +193,8 @@ public class ExamplePostService {
         store.lock(id);
         Row of = store.find(id).orElseThrow(Problem::missing);
         access.require(viewer, Act.MANAGE_CLASS, of.classId());
-        files.forget(of.classId(), of.html());
         store.remove(id);
+        files.forget(of.classId(), of.html());
         events.add(of.classId(), "example-removed", of.promptId(), viewer.personId());
     }
 }
