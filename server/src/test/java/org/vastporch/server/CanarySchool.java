@@ -172,7 +172,7 @@ class CanarySchool {
                 LocalDateTime.now().plusDays(20),
                 LocalDateTime.now().minusDays(1));
         unseen.remove("rubric");
-        unseen.put("example", token("unseen-example"));
+        unseen.put("example", token("written-example"));
         thing(
                 "prompt",
                 who('L').post("/api/classes/" + classId + "/prompts", unseen)

@@ -165,6 +165,13 @@ class ExamplePostsTest extends Assessing {
         assertEquals(
                 "<p>Nine slugs.</p>",
                 of.other().get("/api/prompts/" + written).body().get("example").asString());
+        Map<String, Object> later = open("Week 11 log", in(9));
+        later.put("opens", in(3).toString());
+        later.put("example", "<p>Not yet.</p>");
+        long unseen = set(later);
+        assertTrue(of.lead().get("/api/prompts/" + unseen).text().contains("Not yet."));
+        assertEquals(404, of.other().get("/api/prompts/" + unseen).status());
+        assertEquals(404, of.other().get("/api/prompts/" + unseen + "/examples").status());
         wanted.put("example", "x".repeat(100_001));
         Answer refused = of.lead().post("/api/classes/" + of.classId() + "/prompts", wanted);
         assertEquals("example-too-long", refused.code());

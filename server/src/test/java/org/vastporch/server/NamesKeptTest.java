@@ -91,9 +91,9 @@ class NamesKeptTest extends Assessing {
                 "/api/classes/" + of.classId() + "/porch",
                 "/api/classes/" + of.classId() + "/porch?blog=" + blog,
                 "/api/classes/" + of.classId() + "/porch?unanswered=true",
-                "/api/search?q=leaves",
-                "/api/search?q=Castellane+leaves",
-                "/api/search?q=ladybird",
+                "/api/search?q=leaves&class=" + of.classId(),
+                "/api/search?q=Castellane+leaves&class=" + of.classId(),
+                "/api/search?q=ladybird&class=" + of.classId(),
                 "/api/news")) found.put(path, reader.get(path).text());
         found.put("feed", feed(reader));
         return found;
