@@ -78,8 +78,11 @@ class NamesKeptTest extends Assessing {
         String path = reader.post("/api/classes/" + of.classId() + "/feed-key", null)
                 .body()
                 .get("path")
-                .asString();
-        return school.stranger(port).get(path + ".atom").text();
+                .asString()
+                .replace(".rss", "");
+        School.Answer feed = school.stranger(port).get(path + ".atom");
+        assertTrue(feed.text().contains("Holes"), feed.text());
+        return feed.text();
     }
 
     /** Everything in which a reader finds what Wren wrote. */
