@@ -26,7 +26,8 @@ export function takeSteps(begin: string): Step[] {
   const steps: Step[] = [];
   for (const name of Object.keys(localStorage).filter((n) => n.startsWith(begin))) {
     try {
-      steps.push(...(JSON.parse(localStorage.getItem(name) ?? '[]') as Step[]));
+      // That page may still be open in another tab, and have sent them.
+      for (const step of JSON.parse(localStorage.getItem(name) ?? '[]') as Step[]) steps.push({ ...step, sent: true });
     } catch {
       // Not ours to read.
     }

@@ -1,7 +1,7 @@
 import { act, renderHook, waitFor } from '@testing-library/react';
-import { describe, expect, it } from 'vitest';
-import { paperOptions, stripOptions } from '../api/queries';
-import type { Paper, Seen, Standing, Strip } from '../api/schema';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { meOptions, paperOptions, stripOptions } from '../api/queries';
+import type { Me, Paper, Seen, Standing, Strip } from '../api/schema';
 import { surroundings } from '../testing/page';
 import { fakeServer } from '../testing/server';
 import { useMarkLine } from './useMarkLine';
@@ -32,9 +32,15 @@ const level = (criterion: number, points: number) => ({
 
 describe('giving marks one after the other', () => {
   const server = fakeServer();
+  let signedIn = { id: 7 };
+  beforeEach(() => {
+    signedIn = { id: 7 };
+  });
 
   function marking(papers: Record<number, Paper> = { 1: paper(), 2: paper({ post: 50 }) }) {
     const { client, wrapper } = surroundings();
+    client.setQueryData(meOptions.queryKey, { id: 7 } as Me);
+    server.always.set('GET /api/me', () => signedIn);
     for (const [student, one] of Object.entries(papers))
       client.setQueryData(paperOptions(PROMPT, Number(student)).queryKey, one);
     client.setQueryData(stripOptions(PROMPT).queryKey, strip);
@@ -174,6 +180,29 @@ describe('giving marks one after the other', () => {
     expect(second.seen.rev).toBe(2);
     await waitFor(() => expect(hook.result.current.waiting).toBe(0));
     expect(keptNames()).toHaveLength(0);
+  });
+
+  it('sends nothing of it while somebody else is signed in', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
+    signedIn = { id: 8 };
+    await back();
+    expect(server.calls.filter((c) => c.method === 'PUT')).toHaveLength(0);
+    expect(keptNames()).toHaveLength(1);
+    signedIn = { id: 7 };
+    await back();
+    expect((await answer({ rev: 2 })).points).toBe(6);
+  });
+
+  it('says at once that nothing can be released, if the server goes while it is waited for', async () => {
+    const { put, hook } = marking();
+    await put(level(0, 6));
+    const settled = hook.result.current.settled();
+    const refused = expect(settled).rejects.toThrow('What you gave is not sent yet.');
+    await act(async () => (await server.next('PUT')).lose());
+    await refused;
   });
 
   it('sends after a restart what an earlier page could not', async () => {

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { ApiProblem, putJson } from '../api/client';
-import { paperOptions, stripOptions } from '../api/queries';
+import { meOptions, paperOptions, stripOptions } from '../api/queries';
 import type { Paper, Seen, Standing, Strip, StripView } from '../api/schema';
 import { useKeptName } from '../session/useKeptName';
 import { keepSteps, type Step, takeSteps } from './keptSteps';
@@ -52,6 +52,8 @@ interface Line {
   running: Promise<void> | null;
   /** Tries again before the pause is over. */
   wake: () => void;
+  /** Told when a step could not be sent. */
+  held: () => void;
 }
 
 /**
@@ -64,10 +66,11 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
   const [meanwhile, setMeanwhile] = useState<{ wanted: Wanted; problem: string } | null>(null);
   /** How many steps wait for the server to come back; 0 while it is there. */
   const [waiting, setWaiting] = useState(0);
-  const line = useRef<Line>({ steps: [], of: new Map(), running: null, wake: () => {} });
+  const line = useRef<Line>({ steps: [], of: new Map(), running: null, wake: () => {}, held: () => {} });
   const here = useRef(studentId);
   const kept = useKeptName(`marks-${strip.promptId}-`);
   const name = useRef(kept + crypto.randomUUID().slice(0, 8));
+  const giver = useRef(client.getQueryData(meOptions.queryKey)?.id);
   const isOpen = useRef(true);
   const counting = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
@@ -103,7 +106,9 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
           step.sent = true;
           keep();
           setWaiting(steps.length);
-          await pause();
+          line.current.held();
+          do await pause();
+          while (isOpen.current && !(await isStillMe()));
           continue;
         }
         await refused(step, e);
@@ -111,6 +116,11 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
       setWaiting(0);
       keep();
     }
+  };
+  /** Whether whoever gave the steps is the one who is signed in now, in this tab or another: nobody sends another's marks. */
+  const isStillMe = async () => {
+    const me = await client.fetchQuery({ ...meOptions, staleTime: 0 }).catch(() => undefined);
+    return me?.id === giver.current;
   };
   const pause = () =>
     new Promise<void>((resolve) => {
@@ -197,9 +207,19 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
   }, []);
   /** The strip, when everything that was given has been answered. */
   const settled = async () => {
-    if (waiting > 0)
-      throw new ApiProblem(0, 'offline', 'What you gave is not sent yet. It is kept here until the server is back.');
-    await line.current.running;
+    const problem = new ApiProblem(
+      0,
+      'offline',
+      'What you gave is not sent yet. It is kept here until the server is back.',
+    );
+    if (waiting > 0) throw problem;
+    // Nothing is released minutes later, when the server is back, without being asked for again.
+    await Promise.race([
+      line.current.running,
+      new Promise<never>((_, reject) => {
+        line.current.held = () => reject(problem);
+      }),
+    ]);
     await countAnew();
     return client.getQueryData(stripOptions(strip.promptId, blind).queryKey) ?? strip;
   };

@@ -14,7 +14,6 @@ import org.vastporch.core.marking.Bundle;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.writing.HandIn;
-import org.vastporch.server.access.AccessService;
 import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.marking.MarkingService;
 import org.vastporch.server.marking.PaperService;
@@ -26,7 +25,6 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.BundleService;
 import org.vastporch.server.prompts.BundleService.BundleView;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.writing.PostService;
 
 /** What counts in the garden class: two bundles, a project of two posts, and what single students are allowed. */
 @Component
@@ -46,7 +44,7 @@ class HarvestProject {
     private final PeopleService people;
     private final BlogService blogs;
     private final PromptService prompts;
-    private final PostService posts;
+    private final Hands hands;
     private final PileService pile;
     private final BundleService bundles;
     private final MarkingService marking;
@@ -54,27 +52,25 @@ class HarvestProject {
     private final PromptChanges changes;
     private final BedPlans plans;
     private final GardenShed extras;
-    private final AccessService access;
 
     HarvestProject(
             Clock clock,
             PeopleService people,
             BlogService blogs,
             PromptService prompts,
-            PostService posts,
+            Hands hands,
             PileService pile,
             BundleService bundles,
             MarkingService marking,
             PaperService papers,
             PromptChanges changes,
             BedPlans plans,
-            GardenShed extras,
-            AccessService access) {
+            GardenShed extras) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
         this.prompts = prompts;
-        this.posts = posts;
+        this.hands = hands;
         this.pile = pile;
         this.bundles = bundles;
         this.marking = marking;
@@ -82,7 +78,6 @@ class HarvestProject {
         this.changes = changes;
         this.plans = plans;
         this.extras = extras;
-        this.access = access;
     }
 
     void fill(Viewer teacher, long classId, LocalDate monday, Instant now) {
@@ -163,28 +158,13 @@ class HarvestProject {
 
     /** Somebody of the class hands in an answer in the afternoon of a day. */
     void handIn(long classId, long student, long prompt, LocalDate day, DemoTexts.Text text) {
-        clock.set(DemoSchool.at(day, 17, 20));
-        Viewer author = access.viewer(student);
-        long id = posts.begin(author, blogs.homeOf(classId, student).orElseThrow(), prompt);
-        int rev = posts.save(
-                        author,
-                        id,
-                        new PostService.Save(
-                                posts.draft(author, id).beside().rev(),
-                                text.title(),
-                                text.html(),
-                                text.tags(),
-                                "MY_CLASS",
-                                null,
-                                null))
-                .rev();
-        posts.handIn(
-                author,
-                id,
-                new PostService.HandingIn(
-                        rev,
-                        null,
-                        text == DemoTexts.PARSNIPS ? "The second half comes when the scales are back." : null));
+        hands.in(
+                student,
+                blogs.homeOf(classId, student).orElseThrow(),
+                prompt,
+                DemoSchool.at(day, 17, 20),
+                text,
+                text == DemoTexts.PARSNIPS ? "The second half comes when the scales are back." : null);
     }
 
     /** All that waits of the answers to a prompt is approved. */

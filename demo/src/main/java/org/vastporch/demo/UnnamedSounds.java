@@ -2,7 +2,6 @@ package org.vastporch.demo;
 
 import java.math.BigDecimal;
 import java.time.Clock;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -21,7 +20,6 @@ import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.comments.CommentService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
-import org.vastporch.server.writing.PostService;
 
 /** A common blog of Sound Walks, and a prompt whose answers stand in it without names. */
 @Component
@@ -58,7 +56,7 @@ class UnnamedSounds {
     private final PeopleService people;
     private final BlogService blogs;
     private final PromptService prompts;
-    private final PostService posts;
+    private final Hands hands;
     private final CommentService comments;
     private final AccessService access;
 
@@ -67,14 +65,14 @@ class UnnamedSounds {
             PeopleService people,
             BlogService blogs,
             PromptService prompts,
-            PostService posts,
+            Hands hands,
             CommentService comments,
             AccessService access) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
         this.prompts = prompts;
-        this.posts = posts;
+        this.hands = hands;
         this.comments = comments;
         this.access = access;
     }
@@ -98,12 +96,13 @@ class UnnamedSounds {
         long prompt = prompts.set(teacher, classId, wanted(set, together.ref()));
         List<Long> written = new ArrayList<>();
         for (int i = 0; i < HEARD.size(); i++)
-            written.add(handIn(
+            written.add(hands.in(
                     students.get(3 * i + 1),
                     together.id(),
                     prompt,
                     DemoSchool.at(set.plusDays(1 + i), 19, 12),
-                    HEARD.get(i)));
+                    HEARD.get(i),
+                    null));
         for (int i = 0; i < SAID.size(); i++) {
             clock.set(DemoSchool.at(set.plusDays(6), 18, 3 * i));
             comments.add(access.viewer(students.get(2 * i)), written.get(i), SAID.get(i), null);
@@ -135,25 +134,5 @@ class UnnamedSounds {
                 null,
                 null,
                 null);
-    }
-
-    private long handIn(long student, long blog, long prompt, Instant at, DemoTexts.Text text) {
-        clock.set(at);
-        Viewer author = access.viewer(student);
-        long id = posts.begin(author, blog, prompt);
-        int rev = posts.save(
-                        author,
-                        id,
-                        new PostService.Save(
-                                posts.draft(author, id).beside().rev(),
-                                text.title(),
-                                text.html(),
-                                List.of(),
-                                "MY_CLASS",
-                                null,
-                                null))
-                .rev();
-        posts.handIn(author, id, new PostService.HandingIn(rev, null, null));
-        return id;
     }
 }

@@ -227,27 +227,28 @@ class NamesKeptTest extends Assessing {
                         .query(String.class)
                         .single();
         Person stranger = school.stranger(port);
+        String inBlog = at + "/"
+                + jdbc.sql("select address from blog where id = :id")
+                        .param("id", blog)
+                        .query(String.class)
+                        .single();
+        String feeds = "/feeds/classes/" + of.classId();
         for (String path : List.of(
                 at,
-                at + "/"
-                        + jdbc.sql("select address from blog where id = :id")
-                                .param("id", blog)
-                                .query(String.class)
-                                .single(),
-                at + "/posts/" + post,
+                inBlog,
                 "/api/posts/" + post,
-                "/api/posts/" + post + "/comments",
-                "/feeds/classes/" + of.classId() + ".json",
-                "/feeds/classes/" + of.classId() + ".atom",
-                "/feeds/classes/" + of.classId() + "/comments.atom",
-                "/feeds/posts/" + post + "/comments.atom")) {
-            School.Answer answer = stranger.get(path);
-            assertFalse(
-                    answer.text().contains("Castellane") || answer.text().contains("Aurelio"), path + answer.text());
-            if (!path.contains("comments") && answer.status() == 200)
-                assertTrue(answer.text().contains("Holes"), path);
-        }
-        assertEquals(200, stranger.get(at).status());
-        assertEquals(200, stranger.get("/api/posts/" + post).status());
+                feeds + ".json",
+                feeds + ".atom",
+                feeds + ".rss",
+                "/feeds/blogs/" + blog + ".atom")) assertTells(stranger, path, "Holes");
+        for (String path : List.of(inBlog + "/" + post, "/api/posts/" + post + "/comments", feeds + "/comments.atom"))
+            assertTells(stranger, path, "ladybird");
+    }
+
+    private static void assertTells(Person stranger, String path, String words) {
+        School.Answer answer = stranger.get(path);
+        assertEquals(200, answer.status(), path);
+        assertTrue(answer.text().contains(words), path + " " + answer.text());
+        assertFalse(answer.text().contains("Castellane") || answer.text().contains("Aurelio"), path + answer.text());
     }
 }

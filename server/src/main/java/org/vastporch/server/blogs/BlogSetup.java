@@ -110,38 +110,18 @@ public record BlogSetup(
     }
 
     BlogSetup withTitle(String other) {
-        return new BlogSetup(
-                kind,
-                other,
-                intro,
-                about,
-                widest,
-                commenters,
-                groupId,
-                onlyGroup,
-                opensAt,
-                closesAt,
-                namesUntil,
-                settings);
+        return with(other, groupId, settings);
     }
 
     BlogSetup withGroup(@Nullable Long other) {
-        return new BlogSetup(
-                kind,
-                title,
-                intro,
-                about,
-                widest,
-                commenters,
-                other,
-                onlyGroup,
-                opensAt,
-                closesAt,
-                namesUntil,
-                settings);
+        return with(title, other, settings);
     }
 
     BlogSetup withSettings(BlogSettings other) {
+        return with(title, groupId, other);
+    }
+
+    private BlogSetup with(String title, @Nullable Long groupId, BlogSettings settings) {
         return new BlogSetup(
                 kind,
                 title,
@@ -154,7 +134,7 @@ public record BlogSetup(
                 opensAt,
                 closesAt,
                 namesUntil,
-                other);
+                settings);
     }
 
     /** What the access engine needs to know of such a blog in a class. */

@@ -250,12 +250,9 @@ public class DrawerService implements FilesInPrompt {
     private boolean pictureOfPost(Viewer author, long classId, String id, String own) {
         Optional<MediaStore.Picture> picture = media.picture(id).filter(p -> isOwnPost(author, p.postId()));
         if (picture.isEmpty()) return false;
-        room.take(
-                author,
-                classId,
-                "given",
-                media.size(picture.get().sha()) + media.size(picture.get().smallSha()));
-        media.copyPicture(id, own, classId, null, author.personId(), clock.instant());
+        long bytes = media.size(picture.get().sha()) + media.size(picture.get().smallSha());
+        room.take(author, classId, "given", bytes);
+        putCopy(author, classId, true, id, own);
         return true;
     }
 
@@ -263,7 +260,7 @@ public class DrawerService implements FilesInPrompt {
         Optional<AttachmentStore.Attachment> file = files.find(id).filter(f -> isOwnPost(author, f.postId()));
         if (file.isEmpty()) return false;
         room.take(author, classId, "given", file.get().size());
-        files.add(file.get().copy(own, classId, null, author.personId()), clock.instant());
+        putCopy(author, classId, false, id, own);
         return true;
     }
 
@@ -282,12 +279,14 @@ public class DrawerService implements FilesInPrompt {
                 .toString();
         if (store.find(own).isPresent()) return own;
         room.take(viewer, classId, "instructions", item.size());
-        if (item.kind().equals("PICTURE"))
-            media.copyPicture(item.id(), own, classId, null, viewer.personId(), clock.instant());
-        else
-            files.add(files.find(item.id()).orElseThrow().copy(own, classId, null, viewer.personId()), clock.instant());
+        putCopy(viewer, classId, item.kind().equals("PICTURE"), item.id(), own);
         store.set(store.find(own).orElseThrow(), item.name(), false);
         return own;
+    }
+
+    private void putCopy(Viewer owner, long classId, boolean isPicture, String id, String own) {
+        if (isPicture) media.copyPicture(id, own, classId, null, owner.personId(), clock.instant());
+        else files.add(files.find(id).orElseThrow().copy(own, classId, null, owner.personId()), clock.instant());
     }
 
     private static DrawerItem view(DrawerStore.Item i) {
