@@ -169,8 +169,9 @@ describe('giving marks one after the other', () => {
     const { put, hook, told } = marking();
     await put(level(0, 6));
     await act(async () => (await server.next('PUT')).lose());
+    await waitFor(() => expect(hook.result.current.waiting).toBe(1));
     await put(level(1, 4));
-    await waitFor(() => expect(hook.result.current.waiting).toBeGreaterThan(0));
+    expect(hook.result.current.waiting).toBe(2);
     expect(keptNames()).toHaveLength(1);
     expect(told).toEqual([]);
     await back();

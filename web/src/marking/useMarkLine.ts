@@ -88,6 +88,7 @@ export function useMarkLine(strip: Strip, studentId: number, say: (what: string)
     if (!seen) return;
     steps.push({ student: studentId, wanted, seen });
     keep();
+    setWaiting((before) => (before > 0 ? steps.length : 0));
     send();
   };
   const send = () => {
