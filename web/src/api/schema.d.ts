@@ -5335,6 +5335,7 @@ export interface components {
         SourceView: {
             asked: boolean;
             description: string;
+            due: boolean;
             /** Format: int32 */
             entries: number;
             feedAddress: string;

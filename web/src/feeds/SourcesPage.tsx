@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { feedReadersOptions, ownRuleOptions, sourcesOptions } from '../api/queries';
-import type { SourceView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
@@ -19,19 +18,17 @@ import { SourceLine } from './SourceLine';
 /** Outside blogs: paste an address, see what would come, choose whose it is. Then they come by themselves. */
 export function SourcesPage() {
   const { id, name, manages } = useClass();
-  // When each was looked at last before all were asked for: no clock of this computer comes into it.
-  const [before, setBefore] = useState<Map<number, string | undefined> | null>(null);
-  const isAhead = (s: SourceView) =>
-    !!before?.has(s.id) && !s.paused && s.health !== 'STOPPED' && before.get(s.id) === s.lastCheck;
+  const [asked, setAsked] = useState(false);
+  // What is about to be looked at is asked for often, until it has been.
   const sources = useQuery({
     ...sourcesOptions(id),
-    refetchInterval: (q) => (q.state.data?.some(isAhead) ? 1_500 : 20_000),
+    refetchInterval: (q) => (q.state.data?.some((s) => s.due) ? 1_500 : 20_000),
   });
-  const waiting = sources.data?.filter(isAhead).length ?? 0;
+  const waiting = sources.data?.filter((s) => s.due).length ?? 0;
   const all = useWrite(() => postJson(`/api/classes/${id}/sources/refresh`), {
     here: true,
     stale: [['sources', id]],
-    onDone: () => setBefore(new Map(sources.data?.map((s) => [s.id, s.lastCheck]))),
+    onDone: () => setAsked(true),
   });
   return (
     <div className="page plain">
@@ -54,7 +51,7 @@ export function SourcesPage() {
             <span className="muted tiny" role="status">
               {waiting > 0
                 ? `${t.count(waiting, 'blog is', 'blogs are')} still to be looked at`
-                : before
+                : asked
                   ? 'All were looked at.'
                   : ''}
             </span>

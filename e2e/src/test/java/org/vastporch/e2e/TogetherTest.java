@@ -125,7 +125,7 @@ class TogetherTest {
         link(student, "Week 7 log").click();
         student.getByLabel("Something unclear?").fill("Does frost count as something that I saw?");
         button(student, "Ask").click();
-        assertThat(student.getByText("your teachers read it")).isVisible();
+        assertThat(student.getByText("· your teachers read it")).isVisible();
 
         Page teacher = as("quill", "/classes/1/today");
         assertThat(teacher.getByText("under Week 7 log")).isVisible();

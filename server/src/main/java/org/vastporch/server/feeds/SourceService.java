@@ -69,6 +69,7 @@ public class SourceService {
     /**
      * @param weeks entries of each of the last weeks, the present one last
      * @param pace why it is looked at as often as it is
+     * @param due whether its turn to be looked at has come, or it is being looked at
      * @param asked whether it waits for a yes of staff
      */
     public record SourceView(
@@ -86,6 +87,7 @@ public class SourceService {
             @Optionally Instant lastCheck,
             Instant nextCheck,
             Pace.Why pace,
+            boolean due,
             @Optionally String lastError,
             boolean paused,
             boolean asked,
@@ -325,6 +327,7 @@ public class SourceService {
             String what = source.asked() ? "source-added" : paused ? "source-paused" : "source-resumed";
             events.add(source.classId(), what, sourceId, viewer.personId());
         });
+        if (!paused) checker.checkThoseDue();
     }
 
     /**
@@ -402,6 +405,10 @@ public class SourceService {
                 s.checks().lastCheck(),
                 s.checks().nextCheck(),
                 Pace.why(dates, s.checks().asked(), s.checks().failures(), rushes, now),
+                !s.paused()
+                        && !s.asked()
+                        && !s.checks().stopped()
+                        && !s.checks().nextCheck().isAfter(now),
                 s.checks().lastError(),
                 s.paused(),
                 s.asked(),
