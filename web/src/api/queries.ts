@@ -50,6 +50,7 @@ import type {
   OutsideTimeView,
   OwnPost,
   OwnSourcesRule,
+  OwnViewPage,
   Paper,
   PersonPage,
   PhraseView,
@@ -506,6 +507,13 @@ export const feedbackOptions = (id: number) =>
   queryOptions({
     queryKey: ['feedback', id],
     queryFn: ({ signal }) => getJson<FeedbackView>(`/api/classes/${id}/feedback`, signal),
+  });
+
+/** How the student who asks sees a paper of theirs. */
+export const ownViewOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['own-view', prompt],
+    queryFn: ({ signal }) => getJson<OwnViewPage>(`/api/prompts/${prompt}/own-view`, signal),
   });
 
 export const notedOptions = (prompt: number, post: number) =>

@@ -283,7 +283,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["page_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1371,7 +1371,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["word_1"];
+        get: operations["word_2"];
         put: operations["setWord"];
         post?: never;
         delete: operations["switchOff"];
@@ -2492,7 +2492,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark"];
+        put: operations["mark_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2620,7 +2620,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word"];
+        put: operations["word_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2685,6 +2685,54 @@ export interface paths {
         };
         get: operations["csv"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/own-view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/own-view/criteria/{criterion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/own-view/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["word"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3206,6 +3254,14 @@ export interface components {
         Answers: {
             /** @enum {string} */
             answers: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
+        };
+        Apart: {
+            criterion: string;
+            /** Format: int32 */
+            most: number;
+            name: string;
+            /** Format: int32 */
+            steps: number;
         };
         Approval: {
             /** Format: int32 */
@@ -3955,12 +4011,16 @@ export interface components {
         };
         Feedback: {
             again: boolean;
+            apart: components["schemas"]["Apart"][];
             changed?: components["schemas"]["ScoreChanged"];
             /** Format: int32 */
             daysLate: number;
             marker: string;
             marks: components["schemas"]["MarkView"][];
             next: components["schemas"]["Next"][];
+            own?: components["schemas"]["Own"];
+            /** Format: int32 */
+            ownShare: number;
             posts: components["schemas"]["MarkedPost"][];
             prompt: string;
             /** Format: int64 */
@@ -3975,10 +4035,12 @@ export interface components {
             words: number;
         };
         FeedbackView: {
+            judgement: components["schemas"]["JudgementOverTime"][];
             overTime: components["schemas"]["CriterionOverTime"][];
             papers: components["schemas"]["Feedback"][];
             /** Format: int64 */
             studentId: number;
+            toSay: components["schemas"]["ToSay"][];
         };
         FileView: {
             address: string;
@@ -4188,6 +4250,23 @@ export interface components {
             /** Format: int64 */
             classId: number;
             username: string;
+        };
+        Judged: {
+            prompt: string;
+            /** Format: int32 */
+            steps: number;
+        };
+        JudgedPost: {
+            html: string;
+            /** Format: int64 */
+            postId: number;
+            title: string;
+        };
+        JudgementOverTime: {
+            criterion: string;
+            judged: components["schemas"]["Judged"][];
+            /** @enum {string} */
+            nearer: "TOO_FEW" | "UP" | "DOWN" | "STEADY";
         };
         KeptNote: {
             text: string;
@@ -4620,6 +4699,19 @@ export interface components {
             /** Format: int32 */
             rev: number;
         };
+        Own: {
+            finished: boolean;
+            marks: components["schemas"]["MarkView"][];
+            /** Format: int32 */
+            rev: number;
+            word: string;
+        };
+        OwnMark: {
+            points?: number;
+            remark: string;
+            /** Format: int32 */
+            rev: number;
+        };
         OwnPost: {
             /** Format: date-time */
             at: string;
@@ -4651,6 +4743,24 @@ export interface components {
             /** @enum {string} */
             own: "STAFF_ONLY" | "ASKED" | "FREE";
         };
+        OwnViewPage: {
+            /** @enum {string} */
+            can: "ALLOWED" | "NOT_ASKED" | "LET_OFF" | "NOTHING_HANDED_IN" | "MARKS_SHOWN" | "OUTDATED";
+            first: boolean;
+            own: components["schemas"]["Own"];
+            posts: components["schemas"]["JudgedPost"][];
+            /** Format: int64 */
+            promptId: number;
+            rubric: components["schemas"]["Rubric"];
+            /** Format: int32 */
+            share: number;
+            title: string;
+        };
+        OwnWord: {
+            /** Format: int32 */
+            rev: number;
+            word: string;
+        };
         Paper: {
             /** Format: int32 */
             askedPosts: number;
@@ -4662,6 +4772,7 @@ export interface components {
             /** Format: int64 */
             graceMinutes: number;
             group?: string;
+            own?: components["schemas"]["Own"];
             /** Format: date-time */
             ownDue?: string;
             posts: components["schemas"]["PaperPost"][];
@@ -5021,6 +5132,7 @@ export interface components {
             ownDate: boolean;
             points: number;
             questions: string[];
+            reviews: components["schemas"]["Reviews"];
             rubric?: components["schemas"]["Rubric"];
             starter: string;
             tag?: string;
@@ -5120,6 +5232,12 @@ export interface components {
         Rev: {
             /** Format: int32 */
             rev: number;
+        };
+        Reviews: {
+            /** @enum {string} */
+            self: "NOT_ASKED" | "ASKED" | "FIRST";
+            /** Format: int32 */
+            selfShare: number;
         };
         Revision: {
             besides: components["schemas"]["Stretch"][];
@@ -5384,6 +5502,7 @@ export interface components {
             username: string;
         };
         Standing: {
+            apart: components["schemas"]["Apart"][];
             assistant?: string;
             changed: boolean;
             marker?: string;
@@ -5536,6 +5655,12 @@ export interface components {
             title: string;
             /** Format: int32 */
             toTakeOver: number;
+        };
+        ToSay: {
+            marksWait: boolean;
+            prompt: string;
+            /** Format: int64 */
+            promptId: number;
         };
         Today: {
             approve?: components["schemas"]["ToApprove"];
@@ -5700,6 +5825,7 @@ export interface components {
             opens?: string;
             points: number;
             questions: string[];
+            reviews?: components["schemas"]["Reviews"];
             rubric?: components["schemas"]["Rubric"];
             rubricHidden?: boolean;
             starter?: string;
@@ -5800,6 +5926,7 @@ export type AllowanceView = components['schemas']['AllowanceView'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Answers = components['schemas']['Answers'];
+export type Apart = components['schemas']['Apart'];
 export type Approval = components['schemas']['Approval'];
 export type ApprovalWish = components['schemas']['ApprovalWish'];
 export type Arrange = components['schemas']['Arrange'];
@@ -5907,6 +6034,9 @@ export type InvitationLine = components['schemas']['InvitationLine'];
 export type Invite = components['schemas']['Invite'];
 export type Invited = components['schemas']['Invited'];
 export type Joined = components['schemas']['Joined'];
+export type Judged = components['schemas']['Judged'];
+export type JudgedPost = components['schemas']['JudgedPost'];
+export type JudgementOverTime = components['schemas']['JudgementOverTime'];
 export type KeptNote = components['schemas']['KeptNote'];
 export type KeptRubric = components['schemas']['KeptRubric'];
 export type KnownRubric = components['schemas']['KnownRubric'];
@@ -5970,9 +6100,13 @@ export type OutsideAnswer = components['schemas']['OutsideAnswer'];
 export type OutsideLine = components['schemas']['OutsideLine'];
 export type OutsideTimeView = components['schemas']['OutsideTimeView'];
 export type OutsideTimeWish = components['schemas']['OutsideTimeWish'];
+export type Own = components['schemas']['Own'];
+export type OwnMark = components['schemas']['OwnMark'];
 export type OwnPost = components['schemas']['OwnPost'];
 export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
+export type OwnViewPage = components['schemas']['OwnViewPage'];
+export type OwnWord = components['schemas']['OwnWord'];
 export type Paper = components['schemas']['Paper'];
 export type PaperComment = components['schemas']['PaperComment'];
 export type PaperEvidence = components['schemas']['PaperEvidence'];
@@ -6023,6 +6157,7 @@ export type Report = components['schemas']['Report'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
+export type Reviews = components['schemas']['Reviews'];
 export type Revision = components['schemas']['Revision'];
 export type RoleChange = components['schemas']['RoleChange'];
 export type RoomTaken = components['schemas']['RoomTaken'];
@@ -6077,6 +6212,7 @@ export type TakingMarks = components['schemas']['TakingMarks'];
 export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
+export type ToSay = components['schemas']['ToSay'];
 export type Today = components['schemas']['Today'];
 export type Together = components['schemas']['Together'];
 export type Token = components['schemas']['Token'];
@@ -6627,7 +6763,7 @@ export interface operations {
             };
         };
     };
-    page: {
+    page_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -8680,7 +8816,7 @@ export interface operations {
             };
         };
     };
-    word_1: {
+    word_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10878,7 +11014,7 @@ export interface operations {
             };
         };
     };
-    mark: {
+    mark_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11094,7 +11230,7 @@ export interface operations {
             };
         };
     };
-    word: {
+    word_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11220,6 +11356,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnViewPage"];
+                };
+            };
+        };
+    };
+    mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                criterion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    word: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
                 };
             };
         };

@@ -47,6 +47,7 @@ const DecisionsPage = page(() => import('../moderation/DecisionsPage').then((m) 
 const MarkPage = page(() => import('../marking/MarkPage').then((m) => m.MarkPage));
 const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage').then((m) => m.ChoosePromptPage));
 const FeedbackPage = page(() => import('../marking/FeedbackPage').then((m) => m.FeedbackPage));
+const OwnViewPage = page(() => import('../reviews/OwnViewPage').then((m) => m.OwnViewPage));
 const NewClassPage = page(() => import('../classes/NewClassPage').then((m) => m.NewClassPage));
 const PeoplePage = page(() => import('../people/PeoplePage').then((m) => m.PeoplePage));
 const RosterPage = page(() => import('../enrolment/RosterPage').then((m) => m.RosterPage));
@@ -96,6 +97,7 @@ const IN_CLASS = {
   'mark/:promptId/:studentId?': MarkPage,
   search: SearchPage,
   feedback: FeedbackPage,
+  'own-view/:promptId': OwnViewPage,
 };
 
 /** Those of its setting up, under their tabs. */

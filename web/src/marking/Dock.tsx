@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { earlierOptions } from '../api/queries';
 import type { Criterion, Paper, PaperEvidence, Rubric } from '../api/schema';
 import { COUNTED, type Counted, saysCounted } from '../prompts/counted';
+import { stepsApart } from '../reviews/apart';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Steps } from '../ui/Steps';
@@ -82,6 +83,7 @@ export function Dock({
                 criterion={c}
                 mark={mark}
                 isCurrent={isCurrent}
+                dots={dotsOf(c, paper)}
                 onChoose={(points) => {
                   onStair(i);
                   giving.choose(c, points);
@@ -117,6 +119,7 @@ export function Dock({
                   )}
                 </p>
               )}
+              <OwnWords criterion={c} paper={paper} />
               {isCurrent && <Earlier paper={paper} criterion={c.id} open={looksBack} onToggle={onLookBack} />}
               {isCurrent && open === 'points' && (
                 <Between
@@ -199,6 +202,27 @@ export function Dock({
         )}
       </div>
     </section>
+  );
+}
+
+const pointsOf = (c: Criterion, paper: Paper) => paper.own?.marks.find((m) => m.criterion === c.id)?.points;
+
+/** The step that the student gave. */
+function dotsOf(c: Criterion, paper: Paper) {
+  const points = pointsOf(c, paper);
+  return points === undefined ? [] : [{ who: 'the student', points }];
+}
+
+/** What the student said of a stair, and how far that lies from the marks. */
+function OwnWords({ criterion, paper }: { criterion: Criterion; paper: Paper }) {
+  const own = paper.own?.marks.find((m) => m.criterion === criterion.id);
+  const apart = paper.given.apart.find((a) => a.criterion === criterion.id);
+  if (!own || (!own.remark && !apart)) return null;
+  return (
+    <p className={css.evidence}>
+      <span className={css.dot} /> {apart ? `seen ${stepsApart(apart.steps)}` : 'the student'}
+      {own.remark && `: “${own.remark}”`}
+    </p>
   );
 }
 

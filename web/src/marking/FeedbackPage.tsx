@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { feedbackOptions, notedOptions } from '../api/queries';
-import type { CriterionOverTime, Feedback } from '../api/schema';
+import type { CriterionOverTime, Feedback, JudgementOverTime } from '../api/schema';
 import { Asides } from '../asides/Asides';
+import { apartInWords, stepsApart } from '../reviews/apart';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Steps } from '../ui/Steps';
@@ -26,6 +27,24 @@ export function FeedbackPage() {
         <h1>Feedback</h1>
         {error && <Trouble error={error} onRetry={() => refetch()} />}
         {!data && !error && <Loading />}
+        {data?.toSay.map((w) => (
+          <p key={w.promptId} className="tell row wrap middle">
+            <span className="grow">
+              {w.marksWait ? (
+                <>
+                  <b>{w.prompt}</b> is marked. Say first how you see it yourself; then the marks show.
+                </>
+              ) : (
+                <>
+                  How do you see <b>{w.prompt}</b> yourself?
+                </>
+              )}
+            </span>
+            <Link className="word" to={`/classes/${id}/own-view/${w.promptId}`}>
+              Say how you see it
+            </Link>
+          </p>
+        ))}
         {data?.papers.length === 0 && (
           <p className="muted">
             Nothing here yet. When your teacher has marked your posts and shows you the scores, you find them here. Only
@@ -33,6 +52,7 @@ export function FeedbackPage() {
           </p>
         )}
         {data && data.papers.length > 1 && <OverTime lines={data.overTime} />}
+        {data && data.judgement.length > 0 && <Judgement lines={data.judgement} />}
         {data?.papers.map((f) => (
           <One key={f.promptId} feedback={f} classId={id} student={data.studentId} />
         ))}
@@ -75,6 +95,68 @@ function OverTime({ lines }: { lines: CriterionOverTime[] }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+const NEARER: Record<JudgementOverTime['nearer'], string> = {
+  UP: 'getting nearer to your teacher’s',
+  DOWN: 'further apart than before',
+  STEADY: 'about as near as before',
+  TOO_FEW: '',
+};
+
+/** How the student's own steps compare with the marker's, criterion by criterion. */
+function Judgement({ lines }: { lines: JudgementOverTime[] }) {
+  return (
+    <section className={css.overTime} aria-labelledby="judgement">
+      <h2 id="judgement" className="smaller">
+        Your own eye
+      </h2>
+      <p className="tiny muted above-1 below-0">
+        Where you saw yourself: a dot on the line is the step your teacher gave, above it higher, below it lower.
+      </p>
+      <ul>
+        {lines.map((line) => (
+          <li key={line.criterion}>
+            <span className={css.name}>{line.criterion}</span>
+            <ApartLine line={line} />
+            <span className="less muted">
+              last: {stepsApart(line.judged[line.judged.length - 1].steps)}
+              {NEARER[line.nearer] && (
+                <>
+                  : <b>{NEARER[line.nearer]}</b>
+                </>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A dot for each paper, above or below a line by how many steps. */
+function ApartLine({ line }: { line: JudgementOverTime }) {
+  const most = Math.max(2, ...line.judged.map((j) => Math.abs(j.steps)));
+  const at = line.judged.map((j, i) => ({
+    ...j,
+    x: 6 + ((WIDE - 12) * i) / Math.max(1, line.judged.length - 1),
+    y: HIGH / 2 - ((HIGH / 2 - 6) * j.steps) / most,
+  }));
+  return (
+    <svg
+      width={WIDE}
+      height={HIGH}
+      role="img"
+      aria-label={at.map((j) => `${j.prompt}: you saw it ${stepsApart(j.steps)}`).join('; ')}
+    >
+      <line x1="0" x2={WIDE} y1={HIGH / 2} y2={HIGH / 2} className={css.ground} />
+      {at.map((j) => (
+        <circle key={j.prompt} cx={j.x} cy={j.y} r="4" className={css.own}>
+          <title>{`${j.prompt}: ${stepsApart(j.steps)}`}</title>
+        </circle>
+      ))}
+    </svg>
   );
 }
 
@@ -179,14 +261,29 @@ function One({ feedback: f, classId, student }: OneProps) {
         </p>
       )}
       <Recordings recordings={f.recordings} />
+      {f.own && (
+        <p className="above-3 below-0 less">
+          <span className={mark.dot} />{' '}
+          {f.apart.some((a) => a.steps !== 0)
+            ? `You saw yourself ${apartInWords(f.apart)}.`
+            : 'You saw it just as your teacher did.'}
+          {f.ownShare > 0 && ` Your own steps are ${f.ownShare} % of this score.`}
+        </p>
+      )}
       <div className={mark.stairs}>
         {f.rubric.criteria.map((c) => {
           const given = f.marks.find((m) => m.criterion === c.id);
+          const own = f.own?.marks.find((m) => m.criterion === c.id);
           const next = f.next.find((n) => n.criterion === c.id);
           return (
             <div key={c.id} className={mark.stair}>
-              <Steps criterion={c} mark={given} />
+              <Steps
+                criterion={c}
+                mark={given}
+                dots={own?.points === undefined ? [] : [{ who: 'you', points: own.points }]}
+              />
               {given?.remark && <p className={mark.given}>{given.remark}</p>}
+              {own?.remark && <p className={mark.evidence}>You: “{own.remark}”</p>}
               {next?.descriptor && (
                 <p className={css.next}>
                   <b>To try next:</b> {next.descriptor}

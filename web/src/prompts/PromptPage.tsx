@@ -145,8 +145,15 @@ function Begin({ classId, prompt }: { classId: number; prompt: PromptView }) {
   const owed = due?.find((d) => d.promptId === prompt.id);
   const home = blogs && homeFor(blogs, prompt.answers.into);
   if (!due || !blogs) return null;
+  const own = prompt.reviews.self !== 'NOT_ASKED' && (
+    <Link className="word" to={`/classes/${classId}/own-view/${prompt.id}`}>
+      How do you see yours?
+    </Link>
+  );
   if (!owed || (!owed.owesPosts && !owed.owesComments))
-    return <p className="tell">{prompt.letOff ? 'Nothing of this is asked of you.' : 'You owe nothing here.'}</p>;
+    return (
+      <p className="tell">{prompt.letOff ? 'Nothing of this is asked of you.' : <>You owe nothing here. {own}</>}</p>
+    );
   return (
     <p className="row wrap above-4">
       {owed.owesPosts && home && (

@@ -17,6 +17,12 @@ const grace = (hours: number) =>
 
 const blogName = (b: BlogLine) => b.title.replace('{name}', b.kind === 'GROUP' ? 'each group' : 'each student');
 
+const OWN_VIEW = [
+  { value: 'NOT_ASKED', label: 'Not asked' },
+  { value: 'ASKED', label: 'Asked, from the hand-in until the marks show' },
+  { value: 'FIRST', label: 'Asked, and the marks show only after it' },
+];
+
 interface RulesProps {
   classId: number;
   form: UseFormReturnType<PromptForm>;
@@ -306,6 +312,31 @@ export function Rules({ classId, form }: RulesProps) {
         )}
         <p className="tiny muted above-2 below-0">The criteria stand below; without any it is not marked.</p>
       </Rule>
+      {v.criteria.length > 0 && (
+        <Rule
+          label="How students see their own"
+          wrong={wrong('self', 'selfShare')}
+          says={
+            v.self === 'NOT_ASKED' ? (
+              <>
+                Students are <b>not asked</b> how they see their own.
+              </>
+            ) : (
+              <>
+                Students say by the same steps <b>how they see their own</b>
+                {v.self === 'FIRST' && ', before the marks show'}
+                {v.selfShare > 0 ? `; that is ${v.selfShare} % of the score` : '; it does not count'}.
+              </>
+            )
+          }
+        >
+          <Select label="Their own view" data={OWN_VIEW} allowDeselect={false} {...form.getInputProps('self')} />
+          {v.self !== 'NOT_ASKED' && number('selfShare', 'Its share of the score in %', 100)}
+          {v.self !== 'NOT_ASKED' && v.rubricHidden && (
+            <p className="tiny muted above-2 below-0">They need to see the rubric for that.</p>
+          )}
+        </Rule>
+      )}
     </>
   );
 }

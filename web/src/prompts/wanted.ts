@@ -1,4 +1,4 @@
-import type { Criterion, WantedAnswers, WantedPrompt } from '../api/schema';
+import type { Criterion, Reviews, WantedAnswers, WantedPrompt } from '../api/schema';
 import type { Counted } from './counted';
 
 /** What a form keeps of a prompt: every field has a value that an input can show. */
@@ -40,6 +40,9 @@ export interface PromptForm {
   namesUntil: string;
   bundleId: string;
   rubricHidden: boolean;
+  /** Whether students say by the rubric how they see it. */
+  self: Reviews['self'];
+  selfShare: number;
   criteria: Criterion[];
 }
 
@@ -111,6 +114,8 @@ export function toForm(p: WantedPrompt): PromptForm {
     namesUntil: answers.namesKept?.until?.slice(0, MINUTES) ?? '',
     bundleId: p.bundleId ? String(p.bundleId) : '',
     rubricHidden: p.rubricHidden ?? false,
+    self: p.reviews?.self ?? 'NOT_ASKED',
+    selfShare: p.reviews?.selfShare ?? 0,
     criteria: p.rubric?.criteria ?? [],
   };
 }
@@ -161,6 +166,10 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     commentsWords: f.comments ? f.commentsWords : 0,
     bundleId: f.bundleId ? Number(f.bundleId) : undefined,
     rubricHidden: f.rubricHidden,
+    reviews:
+      f.criteria.length === 0 || f.self === 'NOT_ASKED'
+        ? { self: 'NOT_ASKED', selfShare: 0 }
+        : { self: f.self, selfShare: f.selfShare },
     rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
   };
 }
@@ -265,5 +274,7 @@ export const beginning = (): PromptForm => ({
   namesUntil: '',
   bundleId: '',
   rubricHidden: false,
+  self: 'NOT_ASKED',
+  selfShare: 0,
   criteria: BEGINNING,
 });

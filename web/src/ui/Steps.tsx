@@ -1,11 +1,19 @@
 import type { Criterion, MarkView } from '../api/schema';
 import css from './Steps.module.css';
 
+/** Somebody else's step on the same stair. */
+export interface Dot {
+  who: string;
+  points: number;
+}
+
 interface StepsProps {
   criterion: Criterion;
   mark?: MarkView;
   /** Whether the keys work on this stair. @default false */
   isCurrent?: boolean;
+  /** How others saw it who are not the marker: each a dot over the step that they gave. */
+  dots?: Dot[];
   /** Without it the stair is only looked at. */
   onChoose?: (points: number) => void;
 }
@@ -14,10 +22,11 @@ const LOWEST = 44;
 const HIGHEST = 88;
 
 /** A criterion as a stair: a step for each level, the chosen one in teal. */
-export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsProps) {
+export function Steps({ criterion, mark, isCurrent = false, dots = [], onChoose }: StepsProps) {
   const { levels } = criterion;
   const height = (i: number) => LOWEST + ((HIGHEST - LOWEST) * i) / Math.max(1, levels.length - 1);
   const chosen = levels.find((l) => mark?.points === l.points);
+  const over = (i: number) => dots.filter((d) => d.points >= levels[i].points && !(d.points >= levels[i + 1]?.points));
   const between = !chosen && mark?.points !== undefined;
   return (
     <>
@@ -34,7 +43,7 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
         )}
       </h3>
       <div
-        className={`${css.steps} ${mark?.notCounted ? css.aside : ''} on-paper`}
+        className={`${css.steps} ${mark?.notCounted ? css.aside : ''} ${dots.length > 0 ? css.dotted : ''} on-paper`}
         role="radiogroup"
         aria-label={criterion.name}
       >
@@ -44,7 +53,7 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
             type="button"
             role="radio"
             aria-checked={mark?.points === level.points}
-            aria-label={`${level.points} ${level.name}`}
+            aria-label={[`${level.points} ${level.name}`, ...over(i).map((d) => d.who)].join(', ')}
             title={level.descriptor}
             tabIndex={isCurrent ? 0 : -1}
             disabled={!onChoose}
@@ -52,6 +61,13 @@ export function Steps({ criterion, mark, isCurrent = false, onChoose }: StepsPro
             style={{ height: height(i) }}
             onClick={() => onChoose?.(level.points)}
           >
+            {over(i).length > 0 && (
+              <span className={css.dots}>
+                {over(i).map((d) => (
+                  <i key={d.who} title={d.who} />
+                ))}
+              </span>
+            )}
             <span>{level.points}</span> <span>{level.name}</span>
           </button>
         ))}

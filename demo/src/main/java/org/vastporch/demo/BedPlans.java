@@ -161,6 +161,7 @@ class BedPlans {
                 null,
                 null,
                 null,
-                PlotToPlate.garden());
+                PlotToPlate.garden(),
+                null);
     }
 }

@@ -153,7 +153,8 @@ class HarvestProject {
                 null,
                 null,
                 null,
-                PlotToPlate.garden());
+                PlotToPlate.garden(),
+                null);
     }
 
     /** Somebody of the class hands in an answer in the afternoon of a day. */

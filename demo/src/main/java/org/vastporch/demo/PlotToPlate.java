@@ -184,7 +184,8 @@ class PlotToPlate {
                         null,
                         null,
                         null,
-                        garden()));
+                        garden(),
+                        null));
     }
 
     static Rubric garden() {

@@ -15,6 +15,7 @@ import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.moderation.ModerationTable.Step;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Counted;
 import org.vastporch.core.rubrics.Measure;
 import org.vastporch.core.rubrics.Rubric;
@@ -69,6 +70,7 @@ class SoundWalks {
     private final UploadFolder uploads;
     private final AccessService access;
     private final UnnamedSounds unnamed;
+    private final OwnViews own;
     private final Random random = new Random(12);
 
     SoundWalks(
@@ -85,7 +87,8 @@ class SoundWalks {
             AttachmentService attachments,
             UploadFolder uploads,
             AccessService access,
-            UnnamedSounds unnamed) {
+            UnnamedSounds unnamed,
+            OwnViews own) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -100,6 +103,7 @@ class SoundWalks {
         this.uploads = uploads;
         this.access = access;
         this.unnamed = unnamed;
+        this.own = own;
     }
 
     void fill(Viewer teacher, Viewer assistant, long classId, LocalDate monday, Instant now) {
@@ -113,6 +117,7 @@ class SoundWalks {
             if (w == PARTLY_TAKEN_OVER) unnamed.fill(teacher, classId, set.plusWeeks(1));
             clock.set(earlier(DemoSchool.at(set.plusDays(13), 17, 0), now));
             if (w < BEGUN) lookAt(teacher);
+            own.fill(prompt, w == DONE ? students : students.subList(0, students.size() / (w + 1)));
             if (w == DONE) {
                 markSome(teacher, prompt, students.size());
                 release(teacher, prompt);
@@ -148,7 +153,8 @@ class SoundWalks {
                 null,
                 null,
                 null,
-                listening());
+                listening(),
+                new Reviews(Reviews.Self.ASKED, 0));
     }
 
     private static Rubric listening() {

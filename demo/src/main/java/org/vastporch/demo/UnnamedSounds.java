@@ -133,6 +133,7 @@ class UnnamedSounds {
                 null,
                 null,
                 null,
+                null,
                 null);
     }
 }

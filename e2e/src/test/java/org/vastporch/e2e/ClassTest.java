@@ -191,7 +191,7 @@ class ClassTest {
         teacher.navigate("/classes/2/sources");
         button(teacher, "Let it in: Saltwort & Sorrel").click();
         assertThat(button(teacher, "Let it rest: Saltwort & Sorrel")).isVisible();
-        // It is looked at by itself, at once.
+        teacher.getByText("Refresh now").first().click();
         assertThat(teacher.getByText("lively").first()).isVisible();
         student.reload();
         assertThat(student.getByText("waits for a yes")).hasCount(0);

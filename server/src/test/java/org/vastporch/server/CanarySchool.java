@@ -193,6 +193,7 @@ class CanarySchool {
         for (long prompt : List.of(marked, released))
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
+        for (String self : List.of("ASKED", "FIRST")) thing("prompt", seenByTheirAuthors(self));
         livePictures();
         answered(asked(marked, "Which week?"), token("answer-for-all"), true);
         thing(
@@ -467,9 +468,8 @@ class CanarySchool {
         long released = (long) things.get("prompt").get(1);
         mark(released, token("released-mark"), token("released-note"));
         record(released, "released-recording");
-        Map<String, Object> paper =
-                Map.of("student", who('S').id, "seen", school.seen(who('L'), released, who('S').id));
-        who('L').post("/api/prompts/" + released + "/marking/release", Map.of("papers", List.of(paper)));
+        showMarks(released);
+        ownViews((long) things.get("prompt").get(4), (long) things.get("prompt").get(5));
         who('L').post(
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
                         Map.of("text", token("word-on-marks")));
@@ -489,6 +489,40 @@ class CanarySchool {
                         .body()
                         .get("id")
                         .asLong());
+    }
+
+    /** A prompt whose answers their authors judge too, with an answer. */
+    private long seenByTheirAuthors(String self) {
+        Map<String, Object> wanted = wanted(
+                "Judged by yourself",
+                false,
+                LocalDateTime.now().plusDays(5),
+                LocalDateTime.now().minusDays(1));
+        wanted.put("reviews", Map.of("self", self, "selfShare", 0));
+        long prompt = who('L').post("/api/classes/" + classId + "/prompts", wanted)
+                .body()
+                .get("id")
+                .asLong();
+        thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
+        return prompt;
+    }
+
+    /** How an author sees a paper: said, and still being said while the marks wait for it. */
+    private void ownViews(long said, long awaited) {
+        who('S').put(
+                        "/api/prompts/" + said + "/own-view/criteria/c1",
+                        Map.of("rev", 0, "points", 6, "remark", token("own-view")));
+        who('S').put(
+                        "/api/prompts/" + awaited + "/own-view/word",
+                        Map.of("rev", 0, "word", token("unfinished-own-view")));
+        mark(awaited, token("mark-behind-own-view"), token("mark-behind-own-view"));
+        record(awaited, "mark-behind-own-view");
+        showMarks(awaited);
+    }
+
+    private void showMarks(long prompt) {
+        Map<String, Object> paper = Map.of("student", who('S').id, "seen", school.seen(who('L'), prompt, who('S').id));
+        who('L').post("/api/prompts/" + prompt + "/marking/release", Map.of("papers", List.of(paper)));
     }
 
     private void record(long prompt, String kind) {

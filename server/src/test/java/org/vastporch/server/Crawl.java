@@ -276,6 +276,16 @@ class Crawl {
                                 Map.of("seen", seen(id), "word", "Good.", "reason", "Looked again."),
                                 stale(Map.of("seen", guess(), "word", "Good.")))),
                 Map.entry(
+                        "PUT /api/prompts/{}/own-view/criteria/{}",
+                        () -> List.of(
+                                Map.of("rev", ownView(id), "points", 6, "remark", "I counted them."),
+                                stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry(
+                        "PUT /api/prompts/{}/own-view/word",
+                        () -> List.of(
+                                Map.of("rev", ownView(id), "word", "It was hard."),
+                                stale(Map.of("rev", 77, "word", "It was hard.")))),
+                Map.entry(
                         "POST /api/prompts/{}/marking/release",
                         () -> List.of(
                                 Map.of("papers", List.of(Map.of("student", school.who('S').id, "seen", seen(id)))),
@@ -503,6 +513,15 @@ class Crawl {
                 .query(Integer.class)
                 .optional()
                 .orElse(0);
+    }
+
+    /** The state of what the author said of a paper. */
+    private int ownView(long prompt) {
+        return jdbc.sql("select max(rev) from review where prompt_id = :prompt and student_id = :student")
+                .param("prompt", prompt)
+                .param("student", school.who('S').id)
+                .query((row, n) -> row.getInt(1))
+                .single();
     }
 
     private Map<String, Object> seen(long prompt) {

@@ -270,6 +270,15 @@ class EndpointTableTest {
         return id;
     }
 
+    /** A prompt whose answers their authors judge too, with an answer. */
+    private long judged() {
+        Map<String, Object> wanted = new HashMap<>(wantedPrompt());
+        wanted.put("reviews", Map.of("self", "ASKED", "selfShare", 0));
+        long id = of.lead().post(path("/prompts"), wanted).body().get("id").asLong();
+        school.published(of, of.first(), of.blogOfFirst(), Map.of("promptId", id), "Judged");
+        return id;
+    }
+
     private long example() {
         return of.lead()
                 .post("/api/prompts/" + prompt + "/examples", Map.of("postId", published))
@@ -542,6 +551,11 @@ class EndpointTableTest {
         made.put("papernote", this::paperNote);
         made.put("released", this::released);
         made.put("read", () -> read);
+        made.put("judged", this::judged);
+        body(
+                "PUT /api/prompts/{judged}/own-view/criteria/{criterion}",
+                () -> Map.of("rev", 0, "points", 6, "remark", ""));
+        body("PUT /api/prompts/{judged}/own-view/word", () -> Map.of("rev", 0, "word", "Hard."));
         body("PUT /api/prompts/{prompt}/marking/release-time", () -> Map.of("rev", 77));
         body("POST /api/prompts/{prompt}/marking/{marked}/words", () -> Map.of("text", "Well done."));
         body(

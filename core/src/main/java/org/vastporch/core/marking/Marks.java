@@ -47,6 +47,13 @@ public record Marks(Map<String, Mark> given) {
         return Optional.ofNullable(given.get(criterion));
     }
 
+    /** The points by the identities of the criteria that have some. */
+    public Map<String, BigDecimal> points() {
+        Map<String, BigDecimal> points = new HashMap<>();
+        for (Mark mark : given.values()) if (mark.points() != null) points.put(mark.criterion(), mark.points());
+        return points;
+    }
+
     /**
      * The same with a mark in place of what stood for its criterion.
      *

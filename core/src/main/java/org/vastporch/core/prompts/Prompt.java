@@ -30,6 +30,7 @@ import org.vastporch.core.writing.HandIn;
  * @param bundleId the prompts that it counts together with; null for none
  * @param rubricHidden whether students see its rubric only with their marks
  * @param rubric null if it is not marked
+ * @param reviews who reads a paper by the rubric besides whoever marks it
  * @param rev raised by each change
  */
 public record Prompt(
@@ -56,6 +57,7 @@ public record Prompt(
         @Nullable Long bundleId,
         boolean rubricHidden,
         @Nullable Rubric rubric,
+        Reviews reviews,
         int rev) {
 
     private static final int LONGEST_TITLE = 160;
@@ -97,6 +99,7 @@ public record Prompt(
         if (late.floor().compareTo(points) > 0)
             throw new Refusal("lateFloor", "late-floor", "The floor cannot lie above the points of the prompt.");
         answers.checked(asked.comments());
+        reviews.checked(rubric != null, rubricHidden);
         return this;
     }
 
@@ -141,6 +144,7 @@ public record Prompt(
                 bundleId,
                 rubricHidden,
                 rubric,
+                reviews,
                 rev);
     }
 

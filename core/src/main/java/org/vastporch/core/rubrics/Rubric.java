@@ -156,10 +156,14 @@ public record Rubric(List<Criterion> criteria) {
 
         /** The highest level that points reach. */
         public Level reached(BigDecimal points) {
-            return levels.stream()
-                    .filter(l -> l.points().compareTo(points) <= 0)
-                    .reduce((lower, higher) -> higher)
-                    .orElse(levels.get(0));
+            return levels.get(step(points));
+        }
+
+        /** Where the highest level that points reach stands, from 0 for the lowest. */
+        public int step(BigDecimal points) {
+            int step = 0;
+            for (int i = 1; i < levels.size(); i++) if (levels.get(i).points().compareTo(points) <= 0) step = i;
+            return step;
         }
 
         private Criterion called(String id) {

@@ -82,6 +82,7 @@ class PromptTest {
                     null,
                     false,
                     null,
+                    Reviews.NONE,
                     1);
         }
     }

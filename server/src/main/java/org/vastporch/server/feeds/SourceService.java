@@ -327,7 +327,6 @@ public class SourceService {
             String what = source.asked() ? "source-added" : paused ? "source-paused" : "source-resumed";
             events.add(source.classId(), what, sourceId, viewer.personId());
         });
-        if (!paused) checker.checkThoseDue();
     }
 
     /**

@@ -3,6 +3,7 @@ package org.vastporch.server.marking;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,6 +16,7 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Trend;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.reviews.Apart;
 import org.vastporch.core.rubrics.Fraction;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
@@ -50,6 +52,9 @@ public class FeedbackService {
      * @param words how many were exchanged about it with the staff
      * @param again whether the viewer may hand it in again
      * @param recordings what was spoken or filmed
+     * @param own how the student saw it; left out if they have not said
+     * @param apart how far that lies from the marks, where both say something
+     * @param ownShare how much of the score the own marks are, in per cent
      * @param changed left out if it stands as it was shown
      */
     public record Feedback(
@@ -67,6 +72,9 @@ public class FeedbackService {
             int words,
             boolean again,
             List<RecordingService.Recording> recordings,
+            @Optionally OwnViewService.Own own,
+            List<Apart> apart,
+            int ownShare,
             @Optionally ScoreChanged changed) {}
 
     /** @param level the highest level that the points reach */
@@ -75,11 +83,35 @@ public class FeedbackService {
     /** One criterion over the prompts in which it stands by its name, the one due first comes first. */
     public record CriterionOverTime(String criterion, Trend trend, List<Reached> reached) {}
 
+    /** @param steps how many levels the student saw themselves above what the marker gave; below 0 if below it */
+    public record Judged(String prompt, int steps) {}
+
+    /**
+     * How one's own view of one criterion compares with the marker's, over the prompts in which it stands by its name.
+     *
+     * @param nearer whether the two get nearer to each other: UP if they do
+     */
+    public record JudgementOverTime(String criterion, Trend nearer, List<Judged> judged) {}
+
+    /**
+     * A paper of which the student can say how they see it.
+     *
+     * @param marksWait whether its marks are there and are shown once that is said
+     */
+    public record ToSay(long promptId, String prompt, boolean marksWait) {}
+
     /**
      * @param studentId whose marks they are
+     * @param toSay those that wait for marks first
      * @param papers the prompt that was due last first
+     * @param judgement the own views against the marks
      */
-    public record FeedbackView(long studentId, List<Feedback> papers, List<CriterionOverTime> overTime) {}
+    public record FeedbackView(
+            long studentId,
+            List<ToSay> toSay,
+            List<Feedback> papers,
+            List<CriterionOverTime> overTime,
+            List<JudgementOverTime> judgement) {}
 
     private final MarkingStore store;
     private final PaperNoteStore notes;
@@ -145,7 +177,14 @@ public class FeedbackService {
                         changes.get(paper.prompt().id()),
                         names))
                 .toList();
-        return new FeedbackView(viewer.personId(), found, overTime(released));
+        List<ToSay> toSay = all.stream()
+                .filter(prompts::isOpen)
+                .map(prompt -> papers.get(prompt.id()).get(0))
+                .filter(OwnViewService::canSay)
+                .map(paper -> new ToSay(paper.prompt().id(), paper.prompt().title(), paper.awaitsOwn()))
+                .sorted(Comparator.comparing(ToSay::marksWait).reversed())
+                .toList();
+        return new FeedbackView(viewer.personId(), toSay, found, overTime(released), judgement(released));
     }
 
     /** Whether a student sees the marks of a paper. */
@@ -192,6 +231,22 @@ public class FeedbackService {
         return lines;
     }
 
+    /** @param released the prompt that was due last first */
+    private static List<JudgementOverTime> judgement(List<MarkingDesk.Paper> released) {
+        Map<String, List<Fraction>> nearness = new LinkedHashMap<>();
+        Map<String, List<Judged>> judged = new HashMap<>();
+        for (int i = released.size() - 1; i >= 0; i--)
+            for (Apart apart : released.get(i).ownApart()) {
+                nearness.computeIfAbsent(apart.name(), name -> new ArrayList<>())
+                        .add(apart.nearness());
+                judged.computeIfAbsent(apart.name(), name -> new ArrayList<>())
+                        .add(new Judged(released.get(i).prompt().title(), apart.steps()));
+            }
+        return nearness.entrySet().stream()
+                .map(e -> new JudgementOverTime(e.getKey(), Trend.of(e.getValue()), judged.get(e.getKey())))
+                .toList();
+    }
+
     private static Feedback feedback(
             MarkingDesk.Paper paper,
             List<Mark> marks,
@@ -223,6 +278,9 @@ public class FeedbackService {
                 words,
                 paper.allowance().again(),
                 recordings,
+                OwnViewService.said(paper),
+                paper.ownApart(),
+                prompt.reviews().selfShare(),
                 changed);
     }
 

@@ -22,10 +22,14 @@ import org.vastporch.core.calendar.Term;
 import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.Marks;
 import org.vastporch.core.marking.Members;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
+import org.vastporch.core.reviews.Apart;
+import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.comments.GivenCommentService;
 import org.vastporch.server.log.ClassChanges;
@@ -35,6 +39,8 @@ import org.vastporch.server.marking.PaperService.SeenPost;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reviews.PaperReviews;
+import org.vastporch.server.reviews.PaperReviews.Reading;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.Handed;
 
@@ -61,6 +67,7 @@ public class MarkingDesk {
      * @param comments how many were given that count, where it needs some to be ready; 0 where it does not
      * @param read the versions that the marker read, in the order of their numbers
      * @param marks what was given, or does not count, for criteria of the rubric as it is now; without remarks
+     * @param own how its student sees it; null while they have said nothing
      * @param daysLate of what was read, once it is marked: a mark never moves to a text that its marker did not see
      */
     record Paper(
@@ -72,6 +79,7 @@ public class MarkingDesk {
             @Nullable Marking marking,
             List<SeenPost> read,
             List<Mark> marks,
+            @Nullable Reading own,
             Allowance allowance,
             PaperState state,
             int daysLate) {
@@ -116,7 +124,7 @@ public class MarkingDesk {
 
         /** Whether its student sees the marks. */
         boolean isShown() {
-            return isReleased() && !allowance.letOff();
+            return isReleased() && !allowance.letOff() && !marking.awaitsOwn();
         }
 
         /** Whether it is another text, or one more, than its marker read. */
@@ -127,7 +135,28 @@ public class MarkingDesk {
         /** Null without a rubric, or while nothing is given. */
         @Nullable
         PaperScore score() {
-            return prompt.rubric() == null || marks.isEmpty() ? null : scoreOf(prompt, marks, daysLate);
+            return prompt.rubric() == null || marks.isEmpty() ? null : scoreOf(prompt, marks, shares(), daysLate);
+        }
+
+        /** Whether the marks are shown once the student has said how they see it. */
+        boolean awaitsOwn() {
+            return isReleased() && !allowance.letOff() && marking.awaitsOwn();
+        }
+
+        /** How far the own view, once it is finished, lies from what was given. */
+        List<Apart> ownApart() {
+            if (prompt.rubric() == null || own == null || !own.review().isFinished()) return List.of();
+            return Apart.of(
+                    prompt.rubric(),
+                    own.marks(),
+                    Marks.of(marks.stream().map(Mark::given).toList()));
+        }
+
+        /** What readings besides the marker's are of the score. */
+        private List<PaperScore.Share> shares() {
+            int percent = prompt.reviews().selfShare();
+            if (percent == 0 || own == null || !own.review().isFinished()) return List.of();
+            return List.of(new PaperScore.Share(percent, own.marks().points()));
         }
     }
 
@@ -153,6 +182,7 @@ public class MarkingDesk {
     private final Cache<Long, Counted> counted =
             Caffeine.newBuilder().maximumSize(MOST_CLASSES).build();
     private final MarkingStore store;
+    private final PaperReviews reviews;
     private final PromptService prompts;
     private final Posts posts;
     private final PeopleService people;
@@ -165,6 +195,7 @@ public class MarkingDesk {
 
     MarkingDesk(
             MarkingStore store,
+            PaperReviews reviews,
             PromptService prompts,
             Posts posts,
             PeopleService people,
@@ -175,6 +206,7 @@ public class MarkingDesk {
             @Value("${vastporch.counts.kept:PT1M}") Duration kept,
             Clock clock) {
         this.store = store;
+        this.reviews = reviews;
         this.prompts = prompts;
         this.posts = posts;
         this.people = people;
@@ -277,6 +309,10 @@ public class MarkingDesk {
         Map<Key, List<MarkingStore.Read>> read =
                 by(whole ? store.read(ids) : List.of(), r -> new Key(r.promptId(), r.studentId()));
         Map<Key, List<Mark>> given = by(store.given(ids), m -> new Key(m.promptId(), m.studentId()));
+        List<Prompt> asking = of.stream()
+                .filter(p -> p.reviews().self() != Reviews.Self.NOT_ASKED)
+                .toList();
+        Map<PaperReviews.Paper, List<Reading>> own = asking.isEmpty() ? Map.of() : reviews.of(asking, ReviewKind.SELF);
         Map<Long, Map<Long, Allowance>> allowances = prompts.allowances(ids);
         Map<Long, Map<Long, List<CommentsAsked.Given>>> comments = this.comments.given(
                 of.stream().filter(p -> p.answers().needsComments()).toList());
@@ -305,6 +341,9 @@ public class MarkingDesk {
                                 .orElse(null),
                         read.getOrDefault(key, List.of()),
                         given.getOrDefault(key, List.of()),
+                        own.getOrDefault(new PaperReviews.Paper(prompt.id(), student), List.of()).stream()
+                                .findFirst()
+                                .orElse(null),
                         allowances.getOrDefault(prompt.id(), Map.of()).getOrDefault(student, Allowance.NONE)));
             }
             papers.put(prompt.id(), lines);
@@ -323,6 +362,7 @@ public class MarkingDesk {
             @Nullable Marking marking,
             List<MarkingStore.Read> read,
             List<Mark> points,
+            @Nullable Reading own,
             Allowance allowance) {
         Deadline deadline = prompt.deadline(allowance);
         List<Handed> counted = PaperState.counted(
@@ -360,6 +400,7 @@ public class MarkingDesk {
                         .sorted(Comparator.comparing(SeenPost::post))
                         .toList(),
                 marks,
+                own,
                 allowance,
                 PaperState.of(facts, deadline.isOver(clock.instant())),
                 deadline.daysLate(
@@ -383,14 +424,14 @@ public class MarkingDesk {
     }
 
     /** What marks come to, with so many days of lateness; of a prompt with a rubric. */
-    static PaperScore scoreOf(Prompt prompt, List<Mark> marks, int daysLate) {
+    static PaperScore scoreOf(Prompt prompt, List<Mark> marks, List<PaperScore.Share> shares, int daysLate) {
         Map<String, BigDecimal> points = new HashMap<>();
         Set<String> notCounted = new HashSet<>();
         for (Mark mark : marks) {
             if (mark.points() != null) points.put(mark.criterion(), mark.points());
             if (mark.notCounted()) notCounted.add(mark.criterion());
         }
-        return PaperScore.of(prompt.rubric(), prompt.points(), prompt.late(), points, notCounted, daysLate);
+        return PaperScore.of(prompt.rubric(), prompt.points(), prompt.late(), points, notCounted, shares, daysLate);
     }
 
     private static <T> Map<Key, List<T>> by(List<T> rows, Function<T, Key> key) {

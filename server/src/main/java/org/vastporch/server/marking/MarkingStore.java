@@ -25,6 +25,7 @@ class MarkingStore {
      * @param assistantId the assistant whose marks these are, also once a teacher has taken them over; null if they are
      *     a teacher's own
      * @param takenOverBy the teacher who took them over, and when; null while nobody has
+     * @param awaitsOwn whether they were released, and are not shown before the student has said how they see the paper
      */
     record Marking(
             long promptId,
@@ -37,6 +38,7 @@ class MarkingStore {
             @Nullable Long assistantId,
             @Nullable Long takenOverBy,
             @Nullable Instant takenOverAt,
+            boolean awaitsOwn,
             int rev) {
 
         /** The one who answers for it: the teacher who took it over, else whoever marked last. */
@@ -70,7 +72,14 @@ class MarkingStore {
 
     private static final String COLUMNS = """
             prompt_id, student_id, marker_id, word, released_at, updated_at, comments_read,
-                   assistant_id, taken_over_by, taken_over_at, rev""";
+                   assistant_id, taken_over_by, taken_over_at, awaits_own, rev""";
+
+    /** Whether the own view of the student is asked for first, and is not there. */
+    private static final String AWAITS_OWN = """
+            (exists (select 1 from prompt q where q.id = :prompt and q.self_review = 'FIRST')
+                   and not exists (select 1 from review v
+                                    where v.prompt_id = :prompt and v.student_id = :student and v.kind = 'SELF'
+                                      and v.finished_at is not null))""";
 
     private static final String OF_PAPER = " where prompt_id = :prompt and student_id = :student";
 
@@ -120,6 +129,7 @@ class MarkingStore {
                        assistant_id, taken_over_by, taken_over_at, rev
                   from marking
                  where prompt_id = :prompt and student_id = :from""").params(params).update();
+        setAwaitsOwn(promptId, to);
         jdbc.sql("""
                 insert into mark (prompt_id, student_id, criterion_id, points, not_counted, remark)
                 select prompt_id, :to, criterion_id, points, not_counted, remark
@@ -308,6 +318,28 @@ class MarkingStore {
                 .update();
     }
 
+    private void setAwaitsOwn(long promptId, long studentId) {
+        jdbc.sql("update marking set awaits_own = released_at is not null and " + AWAITS_OWN + OF_PAPER)
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .update();
+    }
+
+    /** Notes that a student has said how they see a paper, so that marks need not wait for that. */
+    void setOwnSaid(long promptId, long studentId) {
+        jdbc.sql("update marking set awaits_own = false" + OF_PAPER)
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .update();
+    }
+
+    /** Notes that no marks of a prompt wait for what students say any more. */
+    void setOwnSaid(long promptId) {
+        jdbc.sql("update marking set awaits_own = false where prompt_id = :prompt and awaits_own")
+                .param("prompt", promptId)
+                .update();
+    }
+
     /** @param at null to take it back */
     void setReleased(long promptId, long studentId, @Nullable Instant at) {
         jdbc.sql("update marking set released_at = :at, rev = rev + 1" + OF_PAPER)
@@ -315,6 +347,7 @@ class MarkingStore {
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .update();
+        setAwaitsOwn(promptId, studentId);
     }
 
     private static SeenPost seen(ResultSet row) throws SQLException {
@@ -346,6 +379,7 @@ class MarkingStore {
                 row.getObject("assistant_id", Long.class),
                 row.getObject("taken_over_by", Long.class),
                 Rows.instant(row, "taken_over_at"),
+                row.getBoolean("awaits_own"),
                 row.getInt("rev"));
     }
 }

@@ -20,6 +20,7 @@ import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.reviews.Apart;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
@@ -176,7 +177,8 @@ public class PaperService {
             @Optionally String takenOverBy,
             @Optionally Instant takenOverAt,
             boolean toTakeOver,
-            @Optionally Instant releasedAt) {}
+            @Optionally Instant releasedAt,
+            List<Apart> apart) {}
 
     /**
      * @param ownDue a date of the student's own
@@ -184,6 +186,7 @@ public class PaperService {
      * @param comments those that the student gave to others for the prompt
      * @param askedPosts how many posts the prompt asks for
      * @param recordings what was spoken or filmed as feedback
+     * @param own how its student sees it, once they have said so
      */
     public record Paper(
             long promptId,
@@ -200,6 +203,7 @@ public class PaperService {
             @Optionally Rubric rubric,
             @Optionally PaperEvidence evidence,
             List<RecordingService.Recording> recordings,
+            @Optionally OwnViewService.Own own,
             Standing given) {}
 
     private final MarkingStore store;
@@ -335,6 +339,7 @@ public class PaperService {
                 recordings.of(List.of(promptId), studentId).stream()
                         .map(r -> RecordingService.view(r, names))
                         .toList(),
+                OwnViewService.said(paper),
                 standing(paper, names));
     }
 
@@ -464,7 +469,7 @@ public class PaperService {
                                 paper.prompt(),
                                 score != null
                                         ? score
-                                        : MarkingDesk.scoreOf(paper.prompt(), List.of(), paper.daysLate())),
+                                        : MarkingDesk.scoreOf(paper.prompt(), List.of(), List.of(), paper.daysLate())),
                 paper.seen(),
                 paper.isChangedSinceMarked(),
                 marking == null ? null : names.of(marking.markerId()),
@@ -472,7 +477,8 @@ public class PaperService {
                 marking == null || marking.takenOverBy() == null ? null : names.of(marking.takenOverBy()),
                 marking == null ? null : marking.takenOverAt(),
                 paper.isToTakeOver(),
-                marking == null ? null : marking.releasedAt());
+                marking == null ? null : marking.releasedAt(),
+                paper.ownApart());
     }
 
     /** The prompt, for who may mark its papers. */

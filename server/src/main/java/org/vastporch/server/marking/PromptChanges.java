@@ -14,6 +14,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.prompts.PromptEffects;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -88,6 +89,7 @@ public class PromptChanges {
             @Optionally LocalDateTime due, boolean letOff, boolean again, LocalDateTime everybody) {}
 
     private final MarkingDesk desk;
+    private final MarkingStore store;
     private final ScoreWatch scores;
     private final PromptService prompts;
     private final PaperMembers members;
@@ -96,12 +98,14 @@ public class PromptChanges {
 
     PromptChanges(
             MarkingDesk desk,
+            MarkingStore store,
             ScoreWatch scores,
             PromptService prompts,
             PaperMembers members,
             PeopleService people,
             AccessService access) {
         this.desk = desk;
+        this.store = store;
         this.scores = scores;
         this.prompts = prompts;
         this.members = members;
@@ -153,6 +157,8 @@ public class PromptChanges {
             scores.noting(viewer, change.after().id(), reason, () -> {
                 prompts.change(viewer, change.after());
                 members.dueMoved(change.after());
+                if (change.after().reviews().self() != Reviews.Self.FIRST)
+                    store.setOwnSaid(change.after().id());
                 return change;
             });
     }

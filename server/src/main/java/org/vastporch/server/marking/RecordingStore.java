@@ -91,7 +91,7 @@ class RecordingStore implements FilesElsewhere {
                                  join marking m on m.prompt_id = r.prompt_id and m.student_id = r.student_id
                                  left join allowance a on a.prompt_id = r.prompt_id and a.student_id = r.student_id
                                 where r.file_id = :file and r.student_id = :me and m.released_at is not null
-                                  and not coalesce(a.let_off, false))""")
+                                  and not m.awaits_own and not coalesce(a.let_off, false))""")
                 .param("file", fileId)
                 .param("me", viewer.personId())
                 .query(Boolean.class)

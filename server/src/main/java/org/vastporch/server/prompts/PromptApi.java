@@ -16,6 +16,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.Deadline;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.http.Optionally;
@@ -53,7 +54,8 @@ class PromptApi {
             PromptService.WantedAnswers answers,
             @Optionally Instant closes,
             @Optionally Long bundleId,
-            @Optionally Rubric rubric) {}
+            @Optionally Rubric rubric,
+            Reviews reviews) {}
 
     record SetPrompt(long id) {}
 
@@ -144,6 +146,7 @@ class PromptApi {
                 prompts.answersTo(p),
                 p.closes(),
                 p.bundleId(),
-                showsRubric ? p.rubric() : null);
+                showsRubric ? p.rubric() : null,
+                p.reviews());
     }
 }

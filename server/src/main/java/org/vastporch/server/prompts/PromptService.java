@@ -25,6 +25,7 @@ import org.vastporch.core.marking.Allowance;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.prompts.Answers;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.OneLine;
 import org.vastporch.core.text.Sanitiser;
@@ -50,6 +51,7 @@ public class PromptService {
      * @param lateFloor points below which lateness does not push a score
      * @param example what an answer may look like, as HTML
      * @param rubricHidden whether students see the rubric only with their marks
+     * @param reviews left out for nobody
      */
     public record WantedPrompt(
             String title,
@@ -72,7 +74,8 @@ public class PromptService {
             @Optionally String example,
             @Optionally Long bundleId,
             @Optionally Boolean rubricHidden,
-            @Optionally Rubric rubric) {}
+            @Optionally Rubric rubric,
+            @Optionally Reviews reviews) {}
 
     /**
      * What a prompt takes as its answer; see {@link Answers}.
@@ -270,7 +273,8 @@ public class PromptService {
                 w.example(),
                 w.bundleId(),
                 w.rubricHidden(),
-                w.rubric());
+                w.rubric(),
+                w.reviews());
     }
 
     /** One that is seen at once is seen, later on, from a week before it is due. */
@@ -311,7 +315,8 @@ public class PromptService {
                 p.example(),
                 p.bundleId(),
                 p.rubricHidden(),
-                p.rubric());
+                p.rubric(),
+                p.reviews());
         return new Editable(
                 weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
                 p.rev(),
@@ -448,6 +453,7 @@ public class PromptService {
                 wanted.bundleId(),
                 Boolean.TRUE.equals(wanted.rubricHidden()),
                 wanted.rubric(),
+                Objects.requireNonNullElse(wanted.reviews(), Reviews.NONE),
                 before == null ? 0 : before.rev());
         // What is too long is refused before it is cleaned, which takes its time.
         Prompt checked = prompt.checked();
@@ -536,7 +542,7 @@ public class PromptService {
         return store.hasAny(classId);
     }
 
-    private boolean isOpen(Prompt prompt) {
+    public boolean isOpen(Prompt prompt) {
         return prompt.isOpen(clock.instant());
     }
 }

@@ -18,6 +18,7 @@ import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.prompts.Answers;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.rows.Rows;
@@ -30,7 +31,7 @@ class PromptStore {
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
         p.comments_due_at, p.comments_words, p.starter, p.example, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
-        p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.rev, r.definition,
+        p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.self_review, p.self_share, p.rev, r.definition,
         (select listagg(n.post_id, ',') within group (order by n.post_id)
            from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
 
@@ -73,7 +74,9 @@ class PromptStore {
             "into_set",
             "series",
             "bundle_id",
-            "rubric_hidden");
+            "rubric_hidden",
+            "self_review",
+            "self_share");
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -173,6 +176,8 @@ class PromptStore {
         params.put("also_time", prompt.answers().also().time());
         params.put("comments_first", prompt.answers().commentsFirst());
         params.put("rubric_hidden", prompt.rubricHidden());
+        params.put("self_review", prompt.reviews().self().name());
+        params.put("self_share", prompt.reviews().selfShare());
         params.put("closes_at", Rows.utc(prompt.closes()));
         params.put("names_until", Rows.utc(prompt.answers().namesUntil()));
         Answers.Into into = prompt.answers().into();
@@ -356,6 +361,7 @@ class PromptStore {
                 Rows.number(row, "bundle_id"),
                 row.getBoolean("rubric_hidden"),
                 rubric == null ? null : json.readValue(rubric, Rubric.class),
+                new Reviews(Reviews.Self.valueOf(row.getString("self_review")), row.getInt("self_share")),
                 row.getInt("rev"));
     }
 }

@@ -173,7 +173,7 @@ class NewsStore {
                   join prompt q on q.id = a.subject_id
                   left join marking m on m.prompt_id = q.id and m.student_id = a.student_id
                  where a.subject = 'paper' and a.created_at > :since and a.created_at <= :until and a.author_id <> :me
-                   and (a.student_id = :me and m.released_at is not null
+                   and (a.student_id = :me and m.released_at is not null and not m.awaits_own
                         or a.author_id = a.student_id and m.marker_id = :me)
                  order by a.created_at desc
                  limit 50""")
@@ -231,7 +231,7 @@ class NewsStore {
                   from score_event e
                   join prompt q on q.id = e.prompt_id
                   join marking m on m.prompt_id = e.prompt_id and m.student_id = e.student_id
-                 where e.student_id = :me and e.kind in ('RELEASED', 'CHANGED') and e.happened_at >= m.released_at
+                 where e.student_id = :me and e.kind in ('RELEASED', 'CHANGED') and e.happened_at >= m.released_at and not m.awaits_own
                    and e.happened_at > :since and e.happened_at <= :until
                    and not exists (select 1 from allowance a where a.prompt_id = e.prompt_id
                                    and a.student_id = e.student_id and a.let_off)

@@ -177,6 +177,7 @@ abstract class IntakeWorld {
                         null,
                         null,
                         null,
+                        null,
                         null));
     }
 }

@@ -19,6 +19,7 @@ import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.prompts.Answers;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.server.classes.ClassService;
@@ -27,6 +28,7 @@ import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reviews.PaperReviews;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.Handed;
 
@@ -37,6 +39,7 @@ class MarkingDeskTest {
     private static final Instant DUE = Instant.parse("2026-11-22T20:00:00Z");
 
     private final MarkingStore store = mock();
+    private final PaperReviews reviews = mock();
     private final PromptService prompts = mock();
     private final Posts posts = mock();
     private final PeopleService people = mock();
@@ -67,7 +70,17 @@ class MarkingDeskTest {
     @BeforeEach
     void makeDesk() {
         desk = new MarkingDesk(
-                store, prompts, posts, people, classes, comments, members, changes, Duration.ofHours(2), clock);
+                store,
+                reviews,
+                prompts,
+                posts,
+                people,
+                classes,
+                comments,
+                members,
+                changes,
+                Duration.ofHours(2),
+                clock);
         Rubric rubric = new Rubric(List.of(new Rubric.Criterion(
                 "",
                 "Observation",
@@ -97,6 +110,7 @@ class MarkingDeskTest {
                 null,
                 false,
                 rubric,
+                Reviews.NONE,
                 1);
         ClassService.ClassRecord of = mock();
         when(classes.get(CLASS)).thenReturn(of);

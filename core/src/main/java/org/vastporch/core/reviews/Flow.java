@@ -1,4 +1,4 @@
-package org.vastporch.core.peers;
+package org.vastporch.core.reviews;
 
 import java.util.ArrayDeque;
 import java.util.ArrayList;

@@ -1,0 +1,129 @@
+package org.vastporch.server.reviews;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.marking.Marks;
+import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.reviews.ReviewKind;
+import org.vastporch.core.rubrics.Rubric;
+
+/**
+ * Readings of papers by the steps of their prompts, besides the one whose marks count. Whoever asks has seen to the
+ * right to do so.
+ */
+@Service
+public class PaperReviews {
+
+    /** A post in the version that was read. */
+    public record Read(long post, int version) {}
+
+    /**
+     * One person's reading of one paper.
+     *
+     * @param id 0 while nothing of it is kept
+     * @param studentId whose paper it is
+     * @param finishedAt since when all criteria have points; null while some have none
+     * @param rev raised by each step; 0 before the first
+     */
+    public record Review(
+            long id,
+            long promptId,
+            long studentId,
+            long readerId,
+            ReviewKind kind,
+            String word,
+            @Nullable Instant updatedAt,
+            @Nullable Instant finishedAt,
+            int rev) {
+
+        public boolean isFinished() {
+            return finishedAt != null;
+        }
+    }
+
+    /** A reading with what it gives for criteria of the rubric as it is now. */
+    public record Reading(Review review, Marks marks) {}
+
+    /** Whose paper for which prompt. */
+    public record Paper(long promptId, long studentId) {}
+
+    private final ReviewStore store;
+    private final Clock clock;
+
+    PaperReviews(ReviewStore store, Clock clock) {
+        this.store = store;
+        this.clock = clock;
+    }
+
+    /** The readings of one kind for prompts, by paper, the one that was begun first comes first. */
+    public Map<Paper, List<Reading>> of(Collection<Prompt> prompts, ReviewKind kind) {
+        Map<Long, Prompt> byId = prompts.stream().collect(Collectors.toMap(Prompt::id, Function.identity()));
+        Map<Long, List<Marks.Mark>> given = store.given(byId.keySet(), kind).stream()
+                .collect(Collectors.groupingBy(
+                        ReviewStore.Given::reviewId, Collectors.mapping(ReviewStore.Given::mark, Collectors.toList())));
+        return store.of(byId.keySet(), kind).stream()
+                .map(review -> new Reading(
+                        review,
+                        marks(byId.get(review.promptId()).rubric(), given.getOrDefault(review.id(), List.of()))))
+                .collect(Collectors.groupingBy(
+                        r -> new Paper(r.review().promptId(), r.review().studentId())));
+    }
+
+    /** The reading as it stands, its row locked until the transaction ends; an empty one while nothing is kept. */
+    @Transactional
+    public Reading lock(Prompt prompt, long studentId, long readerId, ReviewKind kind) {
+        Review review = store.lock(prompt.id(), studentId, readerId, kind)
+                .orElse(new Review(0, prompt.id(), studentId, readerId, kind, "", null, null, 0));
+        List<Marks.Mark> given =
+                store.given(review.id()).stream().map(ReviewStore.Given::mark).toList();
+        return new Reading(review, marks(prompt.rubric(), given));
+    }
+
+    /**
+     * Keeps a reading whose row is locked.
+     *
+     * @param before as it stood
+     * @param marks as they are now
+     * @param read what was read
+     */
+    @Transactional
+    public Reading keep(Prompt prompt, Reading before, Marks marks, String word, List<Read> read) {
+        Review was = before.review();
+        Instant now = clock.instant();
+        long id = was.id() != 0 ? was.id() : store.begin(prompt.id(), was.studentId(), was.readerId(), was.kind(), now);
+        for (Marks.Mark mark : marks.given().values())
+            if (!mark.equals(before.marks().of(mark.criterion()).orElse(null))) store.setMark(id, mark);
+        boolean isWhole = prompt.rubric().criteria().stream()
+                .allMatch(c -> marks.of(c.id()).filter(m -> m.points() != null).isPresent());
+        Instant finished = !isWhole ? null : was.isFinished() ? was.finishedAt() : now;
+        store.touch(id, word, finished, now);
+        store.setRead(id, read);
+        return new Reading(
+                new Review(
+                        id,
+                        prompt.id(),
+                        was.studentId(),
+                        was.readerId(),
+                        was.kind(),
+                        word,
+                        now,
+                        finished,
+                        was.rev() + 1),
+                marks);
+    }
+
+    private static Marks marks(@Nullable Rubric rubric, List<Marks.Mark> given) {
+        if (rubric == null) return Marks.NONE;
+        return Marks.of(given.stream()
+                .filter(m -> rubric.find(m.criterion()).isPresent())
+                .toList());
+    }
+}
