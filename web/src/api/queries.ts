@@ -3,9 +3,11 @@ import { ApiProblem, getJson, withParams } from './client';
 import type {
   Account,
   AddressView,
+  AgreementView,
   AllowanceView,
   Approval,
   AsideList,
+  AskedOfMe,
   Asking,
   BeforeLeaving,
   BlogForm,
@@ -69,6 +71,8 @@ import type {
   ScheduledPost,
   ScoreLine,
   SearchResult,
+  SecondPage,
+  SecondReadingsView,
   Sheet,
   Shelf,
   SourceView,
@@ -514,6 +518,32 @@ export const ownViewOptions = (prompt: number) =>
   queryOptions({
     queryKey: ['own-view', prompt],
     queryFn: ({ signal }) => getJson<OwnViewPage>(`/api/prompts/${prompt}/own-view`, signal),
+  });
+
+export const secondReadingsOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['second-readings', 'prompt', prompt],
+    queryFn: ({ signal }) => getJson<SecondReadingsView>(`/api/prompts/${prompt}/second-readings`, signal),
+  });
+
+/** What the marker who asks is to read a second time. */
+export const askedOfMeOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['second-readings', 'mine', classId],
+    queryFn: ({ signal }) => getJson<AskedOfMe[]>(`/api/classes/${classId}/second-readings`, signal),
+  });
+
+export const secondPageOptions = (prompt: number, student: number) =>
+  queryOptions({
+    queryKey: ['second-readings', 'paper', prompt, student],
+    queryFn: ({ signal }) => getJson<SecondPage>(`/api/prompts/${prompt}/second-readings/${student}`, signal),
+  });
+
+/** @param search the two sides, and one prompt or none */
+export const agreementOptions = (classId: number, search: string) =>
+  queryOptions({
+    queryKey: ['agreement', classId, search],
+    queryFn: ({ signal }) => getJson<AgreementView>(`/api/classes/${classId}/agreement?${search}`, signal),
   });
 
 export const notedOptions = (prompt: number, post: number) =>

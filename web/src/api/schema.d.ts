@@ -244,6 +244,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/agreement.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_4"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/asking": {
         parameters: {
             query?: never;
@@ -283,7 +315,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_1"];
+        get: operations["page_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1156,6 +1188,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/second-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["askedOf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/shown": {
         parameters: {
             query?: never;
@@ -1371,7 +1419,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["word_2"];
+        get: operations["word_3"];
         put: operations["setWord"];
         post?: never;
         delete: operations["switchOff"];
@@ -2235,9 +2283,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["ofPrompt_1"];
+        get: operations["ofPrompt_2"];
         put?: never;
-        post: operations["ask_2"];
+        post: operations["ask_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2315,9 +2363,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["ofPrompt"];
+        get: operations["ofPrompt_1"];
         put?: never;
-        post: operations["ask_1"];
+        post: operations["ask_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2492,7 +2540,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark_1"];
+        put: operations["mark_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2620,7 +2668,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word_1"];
+        put: operations["word_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2699,7 +2747,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["page_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2716,7 +2764,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark"];
+        put: operations["mark_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2725,6 +2773,102 @@ export interface paths {
         trace?: never;
     };
     "/api/prompts/{prompt}/own-view/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["word_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPrompt"];
+        put?: never;
+        post: operations["ask_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings/{student}/by/{reader}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeBack_4"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings/{student}/by/{reader}/settled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["settle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings/{student}/criteria/{criterion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/second-readings/{student}/word": {
         parameters: {
             query?: never;
             header?: never;
@@ -3232,6 +3376,21 @@ export interface components {
         AddressWish: {
             address: string;
         };
+        AgreementView: {
+            /** Format: int32 */
+            both: number;
+            criteria: components["schemas"]["CriterionView"][];
+            /** Format: int32 */
+            fewest: number;
+            first: string;
+            /** Format: int32 */
+            papers: number;
+            prompts: components["schemas"]["PromptName"][];
+            second: string;
+            severity: components["schemas"]["SeverityView"][];
+            sides: components["schemas"]["SideView"][];
+            widest: components["schemas"]["GapView"][];
+        };
         AllowanceView: {
             again: boolean;
             /** Format: date-time */
@@ -3337,6 +3496,12 @@ export interface components {
             named: boolean;
             /** Format: int64 */
             postId: number;
+            title: string;
+        };
+        AskedOfMe: {
+            papers: components["schemas"]["ToRead"][];
+            /** Format: int64 */
+            promptId: number;
             title: string;
         };
         AskedSource: {
@@ -3600,6 +3765,8 @@ export interface components {
             className: string;
         };
         ClassRules: {
+            /** Format: int32 */
+            apart: number;
             /** @enum {string} */
             ceiling: "STAFF_AND_ME" | "MY_GROUP" | "MY_CLASS" | "SCHOOL" | "ANYONE";
             /** @enum {string} */
@@ -3643,6 +3810,11 @@ export interface components {
             /** Format: int32 */
             afterDays: number;
             at: string;
+        };
+        Colleague: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         ColumnTaken: {
             /** @enum {string} */
@@ -3704,6 +3876,23 @@ export interface components {
             /** Format: int32 */
             papers: number;
             percent: number;
+        };
+        CriterionView: {
+            /** Format: int32 */
+            exact?: number;
+            grid: components["schemas"]["GridCell"][];
+            kappa?: components["schemas"]["KappaView"];
+            /** Format: int32 */
+            levels: number;
+            /** Format: double */
+            meanDifference?: number;
+            name: string;
+            /** Format: int32 */
+            pairs: number;
+            /** @enum {string} */
+            verdict?: "ALIKE" | "FIRST_GIVES_MORE" | "SECOND_GIVES_MORE" | "APART";
+            /** Format: int32 */
+            withinOne?: number;
         };
         Current: {
             address?: string;
@@ -4087,6 +4276,21 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        GapView: {
+            criterion: string;
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            levels: number;
+            prompt: string;
+            /** Format: int64 */
+            promptId: number;
+            /** Format: int32 */
+            second: number;
+            student: string;
+            /** Format: int64 */
+            studentId: number;
+        };
         Given: {
             notCounted?: boolean;
             points?: number;
@@ -4127,6 +4331,14 @@ export interface components {
         };
         GoneSettled: {
             hide: boolean;
+        };
+        GridCell: {
+            /** Format: int32 */
+            first: number;
+            /** Format: int32 */
+            papers: number;
+            /** Format: int32 */
+            second: number;
         };
         Group: {
             /** Format: int64 */
@@ -4267,6 +4479,14 @@ export interface components {
             judged: components["schemas"]["Judged"][];
             /** @enum {string} */
             nearer: "TOO_FEW" | "UP" | "DOWN" | "STEADY";
+        };
+        KappaView: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            value: number;
         };
         KeptNote: {
             text: string;
@@ -4780,6 +5000,7 @@ export interface components {
             promptId: number;
             recordings: components["schemas"]["Recording"][];
             rubric?: components["schemas"]["Rubric"];
+            seconds: components["schemas"]["SecondLine"][];
             student: string;
             /** Format: int64 */
             studentId: number;
@@ -5100,6 +5321,11 @@ export interface components {
             id: number;
             title: string;
         };
+        PromptName: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
         PromptPicture: {
             criteria: components["schemas"]["CriterionSpread"][];
             /** Format: int64 */
@@ -5362,6 +5588,45 @@ export interface components {
             named: components["schemas"]["NamedHit"][];
             next?: string;
         };
+        SecondLine: {
+            apart: components["schemas"]["Apart"][];
+            begun: boolean;
+            blind: boolean;
+            comesBack: boolean;
+            finished: boolean;
+            given?: components["schemas"]["Own"];
+            reader: string;
+            /** Format: int64 */
+            readerId: number;
+            settled?: components["schemas"]["SettledView"];
+            student: string;
+            /** Format: int64 */
+            studentId: number;
+        };
+        SecondPage: {
+            apart: components["schemas"]["Apart"][];
+            blind: boolean;
+            /** @enum {string} */
+            can: "ALLOWED" | "NOTHING_HANDED_IN" | "DONE_BLIND" | "SETTLED" | "OUTDATED";
+            first?: components["schemas"]["Own"];
+            name: string;
+            /** Format: int64 */
+            next?: number;
+            own: components["schemas"]["Own"];
+            posts: components["schemas"]["JudgedPost"][];
+            /** Format: int64 */
+            promptId: number;
+            rubric: components["schemas"]["Rubric"];
+            title: string;
+        };
+        SecondReadingsView: {
+            colleagues: components["schemas"]["Colleague"][];
+            lines: components["schemas"]["SecondLine"][];
+        };
+        SecondsAsked: {
+            /** Format: int32 */
+            asked: number;
+        };
         Seen: {
             /** Format: int32 */
             comments: number;
@@ -5398,10 +5663,31 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        SettledView: {
+            /** Format: date-time */
+            at: string;
+            by?: string;
+            reason: string;
+            takesSecond: boolean;
+        };
+        Settling: {
+            reason: string;
+            seen: components["schemas"]["Seen"];
+            takesSecond: boolean;
+        };
         SetupChange: {
             setup: components["schemas"]["BlogForm"];
             /** Format: int32 */
             version: number;
+        };
+        SeverityView: {
+            /** Format: double */
+            error?: number;
+            name: string;
+            /** Format: int32 */
+            readings: number;
+            /** Format: double */
+            steps: number;
         };
         Sheet: {
             bundles: components["schemas"]["BundleView"][];
@@ -5431,6 +5717,10 @@ export interface components {
         ShownForAll: {
             /** @enum {string} */
             shown: "OWN_NAME" | "FIRST_AND_INITIAL" | "PEN_NAME";
+        };
+        SideView: {
+            key: string;
+            name: string;
         };
         SightlineView: {
             /** @enum {string} */
@@ -5656,6 +5946,12 @@ export interface components {
             /** Format: int32 */
             toTakeOver: number;
         };
+        ToRead: {
+            finished: boolean;
+            name: string;
+            /** Format: int64 */
+            studentId: number;
+        };
         ToSay: {
             marksWait: boolean;
             prompt: string;
@@ -5832,6 +6128,17 @@ export interface components {
             tag?: string;
             title: string;
         };
+        WantedReadings: {
+            blind: boolean;
+            /** Format: int32 */
+            every?: number;
+            /** Format: int64 */
+            reader: number;
+            /** Format: int64 */
+            student?: number;
+            /** @enum {string} */
+            which?: "ALL" | "EVERY" | "NEAR_EDGE";
+        };
         WantedRow: {
             marks: components["schemas"]["TableMark"][];
             seen: components["schemas"]["Seen"];
@@ -5922,6 +6229,7 @@ export type AddedSource = components['schemas']['AddedSource'];
 export type Address = components['schemas']['Address'];
 export type AddressView = components['schemas']['AddressView'];
 export type AddressWish = components['schemas']['AddressWish'];
+export type AgreementView = components['schemas']['AgreementView'];
 export type AllowanceView = components['schemas']['AllowanceView'];
 export type Announce = components['schemas']['Announce'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
@@ -5936,6 +6244,7 @@ export type AsideView = components['schemas']['AsideView'];
 export type Ask = components['schemas']['Ask'];
 export type Asked = components['schemas']['Asked'];
 export type AskedFor = components['schemas']['AskedFor'];
+export type AskedOfMe = components['schemas']['AskedOfMe'];
 export type AskedSource = components['schemas']['AskedSource'];
 export type Asking = components['schemas']['Asking'];
 export type BeforeLeaving = components['schemas']['BeforeLeaving'];
@@ -5968,6 +6277,7 @@ export type ClassOfWord = components['schemas']['ClassOfWord'];
 export type ClassRules = components['schemas']['ClassRules'];
 export type ClassView = components['schemas']['ClassView'];
 export type Closing = components['schemas']['Closing'];
+export type Colleague = components['schemas']['Colleague'];
 export type ColumnTaken = components['schemas']['ColumnTaken'];
 export type CommentView = components['schemas']['CommentView'];
 export type Confirmation = components['schemas']['Confirmation'];
@@ -5976,6 +6286,7 @@ export type Created = components['schemas']['Created'];
 export type Criterion = components['schemas']['Criterion'];
 export type CriterionOverTime = components['schemas']['CriterionOverTime'];
 export type CriterionSpread = components['schemas']['CriterionSpread'];
+export type CriterionView = components['schemas']['CriterionView'];
 export type Current = components['schemas']['Current'];
 export type Days = components['schemas']['Days'];
 export type Decided = components['schemas']['Decided'];
@@ -6013,12 +6324,14 @@ export type Found = components['schemas']['Found'];
 export type FromElsewhere = components['schemas']['FromElsewhere'];
 export type FrontPage = components['schemas']['FrontPage'];
 export type FrontPageWish = components['schemas']['FrontPageWish'];
+export type GapView = components['schemas']['GapView'];
 export type Given = components['schemas']['Given'];
 export type GivenLine = components['schemas']['GivenLine'];
 export type Gone = components['schemas']['Gone'];
 export type GoneLine = components['schemas']['GoneLine'];
 export type GoneRuleChange = components['schemas']['GoneRuleChange'];
 export type GoneSettled = components['schemas']['GoneSettled'];
+export type GridCell = components['schemas']['GridCell'];
 export type Group = components['schemas']['Group'];
 export type GroupName = components['schemas']['GroupName'];
 export type Hand = components['schemas']['Hand'];
@@ -6037,6 +6350,7 @@ export type Joined = components['schemas']['Joined'];
 export type Judged = components['schemas']['Judged'];
 export type JudgedPost = components['schemas']['JudgedPost'];
 export type JudgementOverTime = components['schemas']['JudgementOverTime'];
+export type KappaView = components['schemas']['KappaView'];
 export type KeptNote = components['schemas']['KeptNote'];
 export type KeptRubric = components['schemas']['KeptRubric'];
 export type KnownRubric = components['schemas']['KnownRubric'];
@@ -6137,6 +6451,7 @@ export type PromptAnswered = components['schemas']['PromptAnswered'];
 export type PromptBrief = components['schemas']['PromptBrief'];
 export type PromptChange = components['schemas']['PromptChange'];
 export type PromptChoice = components['schemas']['PromptChoice'];
+export type PromptName = components['schemas']['PromptName'];
 export type PromptPicture = components['schemas']['PromptPicture'];
 export type PromptView = components['schemas']['PromptView'];
 export type PromptWish = components['schemas']['PromptWish'];
@@ -6176,6 +6491,10 @@ export type ScoreChange = components['schemas']['ScoreChange'];
 export type ScoreChanged = components['schemas']['ScoreChanged'];
 export type ScoreLine = components['schemas']['ScoreLine'];
 export type SearchResult = components['schemas']['SearchResult'];
+export type SecondLine = components['schemas']['SecondLine'];
+export type SecondPage = components['schemas']['SecondPage'];
+export type SecondReadingsView = components['schemas']['SecondReadingsView'];
+export type SecondsAsked = components['schemas']['SecondsAsked'];
 export type Seen = components['schemas']['Seen'];
 export type SeenPaper = components['schemas']['SeenPaper'];
 export type SeenPost = components['schemas']['SeenPost'];
@@ -6183,12 +6502,16 @@ export type Sent = components['schemas']['Sent'];
 export type Series = components['schemas']['Series'];
 export type SeriesPart = components['schemas']['SeriesPart'];
 export type SetPrompt = components['schemas']['SetPrompt'];
+export type SettledView = components['schemas']['SettledView'];
+export type Settling = components['schemas']['Settling'];
 export type SetupChange = components['schemas']['SetupChange'];
+export type SeverityView = components['schemas']['SeverityView'];
 export type Sheet = components['schemas']['Sheet'];
 export type SheetPrompt = components['schemas']['SheetPrompt'];
 export type Shelf = components['schemas']['Shelf'];
 export type ShownChange = components['schemas']['ShownChange'];
 export type ShownForAll = components['schemas']['ShownForAll'];
+export type SideView = components['schemas']['SideView'];
 export type SightlineView = components['schemas']['SightlineView'];
 export type SignIn = components['schemas']['SignIn'];
 export type SourceEdit = components['schemas']['SourceEdit'];
@@ -6212,6 +6535,7 @@ export type TakingMarks = components['schemas']['TakingMarks'];
 export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
+export type ToRead = components['schemas']['ToRead'];
 export type ToSay = components['schemas']['ToSay'];
 export type Today = components['schemas']['Today'];
 export type Together = components['schemas']['Together'];
@@ -6235,6 +6559,7 @@ export type WantedItem = components['schemas']['WantedItem'];
 export type WantedMembers = components['schemas']['WantedMembers'];
 export type WantedNames = components['schemas']['WantedNames'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
+export type WantedReadings = components['schemas']['WantedReadings'];
 export type WantedRow = components['schemas']['WantedRow'];
 export type WantedRubric = components['schemas']['WantedRubric'];
 export type WantedSource = components['schemas']['WantedSource'];
@@ -6695,6 +7020,58 @@ export interface operations {
             };
         };
     };
+    compare: {
+        parameters: {
+            query?: {
+                first?: string;
+                second?: string;
+                prompt?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreementView"];
+                };
+            };
+        };
+    };
+    csv_4: {
+        parameters: {
+            query?: {
+                first?: string;
+                second?: string;
+                prompt?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
     asking: {
         parameters: {
             query?: never;
@@ -6763,7 +7140,7 @@ export interface operations {
             };
         };
     };
-    page_1: {
+    page_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8437,6 +8814,28 @@ export interface operations {
             };
         };
     };
+    askedOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedOfMe"][];
+                };
+            };
+        };
+    };
     setShown: {
         parameters: {
             query?: never;
@@ -8816,7 +9215,7 @@ export interface operations {
             };
         };
     };
-    word_2: {
+    word_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10458,7 +10857,7 @@ export interface operations {
             };
         };
     };
-    ofPrompt_1: {
+    ofPrompt_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10480,7 +10879,7 @@ export interface operations {
             };
         };
     };
-    ask_2: {
+    ask_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10656,7 +11055,7 @@ export interface operations {
             };
         };
     };
-    ofPrompt: {
+    ofPrompt_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -10678,7 +11077,7 @@ export interface operations {
             };
         };
     };
-    ask_1: {
+    ask_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11014,7 +11413,7 @@ export interface operations {
             };
         };
     };
-    mark_1: {
+    mark_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11230,7 +11629,7 @@ export interface operations {
             };
         };
     };
-    word_1: {
+    word_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -11360,7 +11759,7 @@ export interface operations {
             };
         };
     };
-    page: {
+    page_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -11382,12 +11781,187 @@ export interface operations {
             };
         };
     };
+    mark_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                criterion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    word_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    ofPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondReadingsView"];
+                };
+            };
+        };
+    };
+    ask_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondsAsked"];
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondPage"];
+                };
+            };
+        };
+    };
+    takeBack_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+                reader: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+                reader: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settling"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondReadingsView"];
+                };
+            };
+        };
+    };
     mark: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 prompt: number;
+                student: number;
                 criterion: string;
             };
             cookie?: never;
@@ -11415,6 +11989,7 @@ export interface operations {
             header?: never;
             path: {
                 prompt: number;
+                student: number;
             };
             cookie?: never;
         };

@@ -48,6 +48,9 @@ const MarkPage = page(() => import('../marking/MarkPage').then((m) => m.MarkPage
 const ChoosePromptPage = page(() => import('../marking/ChoosePromptPage').then((m) => m.ChoosePromptPage));
 const FeedbackPage = page(() => import('../marking/FeedbackPage').then((m) => m.FeedbackPage));
 const OwnViewPage = page(() => import('../reviews/OwnViewPage').then((m) => m.OwnViewPage));
+const SecondReadingsPage = page(() => import('../reviews/SecondReadingsPage').then((m) => m.SecondReadingsPage));
+const SecondReadingPage = page(() => import('../reviews/SecondReadingPage').then((m) => m.SecondReadingPage));
+const AgreementPage = page(() => import('../agreement/AgreementPage').then((m) => m.AgreementPage));
 const NewClassPage = page(() => import('../classes/NewClassPage').then((m) => m.NewClassPage));
 const PeoplePage = page(() => import('../people/PeoplePage').then((m) => m.PeoplePage));
 const RosterPage = page(() => import('../enrolment/RosterPage').then((m) => m.RosterPage));
@@ -98,6 +101,9 @@ const IN_CLASS = {
   search: SearchPage,
   feedback: FeedbackPage,
   'own-view/:promptId': OwnViewPage,
+  'second-readings/:promptId': SecondReadingsPage,
+  'second-readings/:promptId/:studentId': SecondReadingPage,
+  agreement: AgreementPage,
 };
 
 /** Those of its setting up, under their tabs. */

@@ -136,6 +136,14 @@ function RulesForm({ of, said, onSaid }: { of: ClassView; said: Said; onSaid: (s
             label="What an assistant marks counts once a teacher has taken it over"
             {...form.getInputProps('takeOver', { type: 'checkbox' })}
           />
+          <NumberInput
+            mt="md"
+            label="Two readings of a paper come back to both when they lie further apart than"
+            description="In steps, on any one criterion"
+            min={0}
+            max={7}
+            {...form.getInputProps('apart')}
+          />
           <Textarea
             label="Words that are held, one to a line"
             description="Spelling tricks such as 1 for l are seen through. Only staff see this list."

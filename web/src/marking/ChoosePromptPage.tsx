@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { promptsOptions, stripOptions } from '../api/queries';
+import { askedOfMeOptions, promptsOptions, stripOptions } from '../api/queries';
 import type { PromptView } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { useKeptName } from '../session/useKeptName';
+import { t } from '../texts/en';
 import { Loading } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { hasSteps } from './keptSteps';
@@ -23,6 +24,7 @@ export function ChoosePromptPage() {
       <title>{`Mark · ${name}`}</title>
       <main>
         <h1>Mark</h1>
+        <AskedOfMe classId={id} />
         {data.length === 0 && (
           <p className="muted">
             No prompt is set yet.{' '}
@@ -31,6 +33,13 @@ export function ChoosePromptPage() {
                 Set a prompt
               </Link>
             )}
+          </p>
+        )}
+        {data.length > 0 && (
+          <p className="less">
+            <Link className="word" to={`/classes/${id}/agreement`}>
+              Do two readers see the same?
+            </Link>
           </p>
         )}
         {data.length > 0 && (
@@ -46,7 +55,7 @@ export function ChoosePromptPage() {
             </thead>
             <tbody>
               {data.map((p) => (
-                <Row key={p.id} prompt={p} classId={id} />
+                <Row key={p.id} prompt={p} classId={id} manages={manages} />
               ))}
             </tbody>
           </table>
@@ -56,7 +65,25 @@ export function ChoosePromptPage() {
   );
 }
 
-function Row({ prompt, classId }: { prompt: PromptView; classId: number }) {
+/** Papers that a colleague asks the reader to read too. */
+function AskedOfMe({ classId }: { classId: number }) {
+  const { data } = useQuery(askedOfMeOptions(classId));
+  return data?.map((a) => {
+    const open = a.papers.filter((p) => !p.finished);
+    return (
+      <p key={a.promptId} className="tell row wrap middle">
+        <span className="grow">
+          You were asked to read {t.count(open.length, 'paper', 'papers')} of <b>{a.title}</b> a second time.
+        </span>
+        <Link className="word" to={`/classes/${classId}/second-readings/${a.promptId}/${open[0].studentId}`}>
+          Read
+        </Link>
+      </p>
+    );
+  });
+}
+
+function Row({ prompt, classId, manages }: { prompt: PromptView; classId: number; manages: boolean }) {
   const { data } = useQuery(stripOptions(prompt.id));
   const unsent = hasSteps(useKeptName(`marks-${prompt.id}-`));
   return (
@@ -71,6 +98,11 @@ function Row({ prompt, classId }: { prompt: PromptView; classId: number }) {
           </Link>
         )}
         {!prompt.rubric && <span className="muted tiny"> no rubric</span>}
+        {prompt.rubric && manages && (
+          <Link className="word tiny before-2" to={`/classes/${classId}/second-readings/${prompt.id}`}>
+            second readings
+          </Link>
+        )}
       </td>
       <td>
         <When at={prompt.due} />

@@ -205,12 +205,16 @@ export function Dock({
   );
 }
 
-const pointsOf = (c: Criterion, paper: Paper) => paper.own?.marks.find((m) => m.criterion === c.id)?.points;
-
-/** The step that the student gave. */
+/** The steps that the student gave, and those who read it a second time. */
 function dotsOf(c: Criterion, paper: Paper) {
-  const points = pointsOf(c, paper);
-  return points === undefined ? [] : [{ who: 'the student', points }];
+  const readers = [
+    { who: 'the student', given: paper.own, ring: false },
+    ...paper.seconds.map((s) => ({ who: s.reader, given: s.given, ring: true })),
+  ];
+  return readers.flatMap(({ who, given, ring }) => {
+    const points = given?.marks.find((m) => m.criterion === c.id)?.points;
+    return points === undefined ? [] : [{ who, points, ring }];
+  });
 }
 
 /** What the student said of a stair, and how far that lies from the marks. */

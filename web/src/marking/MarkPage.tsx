@@ -21,6 +21,7 @@ import { Recordings } from './Recordings';
 import { ReleaseTime } from './ReleaseTime';
 import { SayIt } from './SayIt';
 import { ScoreHistory } from './ScoreHistory';
+import { SecondsNote } from './SecondsNote';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
 import { useReleasing } from './useReleasing';
@@ -237,6 +238,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               )}
             </p>
           )}
+          {p && <SecondsNote paper={p} manages={manages} />}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
           {p && (

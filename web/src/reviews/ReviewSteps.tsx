@@ -1,6 +1,6 @@
 import { Textarea } from '@mantine/core';
 import type { MarkView, Rubric } from '../api/schema';
-import { Steps } from '../ui/Steps';
+import { type Dot, Steps } from '../ui/Steps';
 import css from './Reviews.module.css';
 
 interface ReviewStepsProps {
@@ -8,12 +8,14 @@ interface ReviewStepsProps {
   marks: MarkView[];
   /** What is asked beside each stair. */
   asks: string;
+  /** What others gave on a stair. */
+  dots?: (criterion: string) => Dot[];
   /** Without it the steps are only looked at. */
   onGive?: (mark: { criterion: string; points?: number; remark: string }) => void;
 }
 
 /** The stairs of a rubric one under the other, each with room for words: for who reads a paper and is not its marker. */
-export function ReviewSteps({ rubric, marks, asks, onGive }: ReviewStepsProps) {
+export function ReviewSteps({ rubric, marks, asks, dots, onGive }: ReviewStepsProps) {
   return (
     <div>
       {rubric.criteria.map((c) => {
@@ -25,6 +27,7 @@ export function ReviewSteps({ rubric, marks, asks, onGive }: ReviewStepsProps) {
               criterion={c}
               mark={mark}
               isCurrent
+              dots={dots?.(c.id)}
               onChoose={onGive && ((points) => onGive({ criterion: c.id, points, remark: given }))}
             />
             {onGive ? (

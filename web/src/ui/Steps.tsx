@@ -5,6 +5,8 @@ import css from './Steps.module.css';
 export interface Dot {
   who: string;
   points: number;
+  /** Whether it is a second marker's, else the author's own. @default false */
+  ring?: boolean;
 }
 
 interface StepsProps {
@@ -64,7 +66,7 @@ export function Steps({ criterion, mark, isCurrent = false, dots = [], onChoose 
             {over(i).length > 0 && (
               <span className={css.dots}>
                 {over(i).map((d) => (
-                  <i key={d.who} title={d.who} />
+                  <i key={d.who} title={d.who} className={d.ring ? css.ring : undefined} />
                 ))}
               </span>
             )}

@@ -38,3 +38,13 @@ create index review_post_post on review_post (post_id);
 
 -- Released marks that are not shown before their student has said how they see the paper.
 alter table marking add awaits_own boolean default false not null;
+
+-- A second reading is asked for; two that lie too far apart come back to both, and a teacher sets what counts.
+alter table review add blind boolean default false not null;
+alter table review add asked_by bigint references person;
+alter table review add settled_at timestamp(6) with time zone;
+alter table review add settled_by bigint references person;
+alter table review add takes varchar(10);
+alter table review add reason varchar(1000) default '' not null;
+alter table class add apart int default 1 not null;
+comment on column review.takes is 'which of the two counts: FIRST or SECOND';

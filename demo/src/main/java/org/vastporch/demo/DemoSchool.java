@@ -128,7 +128,8 @@ class DemoSchool {
                         1,
                         false,
                         Tool.ALL,
-                        false),
+                        false,
+                        1),
                 1);
         blogs.create(
                 teacher,
@@ -188,7 +189,8 @@ class DemoSchool {
                         0,
                         true,
                         Tool.ALL,
-                        true),
+                        true,
+                        1),
                 1);
         blogs.create(
                 listener,
@@ -223,7 +225,8 @@ class DemoSchool {
                         0,
                         false,
                         Tool.ALL,
-                        false),
+                        false,
+                        1),
                 2);
         riverBoats.makeBlogs(boatman, boats);
         looks(

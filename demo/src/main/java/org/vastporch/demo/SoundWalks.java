@@ -71,6 +71,7 @@ class SoundWalks {
     private final AccessService access;
     private final UnnamedSounds unnamed;
     private final OwnViews own;
+    private final SecondEyes seconds;
     private final Random random = new Random(12);
 
     SoundWalks(
@@ -88,7 +89,8 @@ class SoundWalks {
             UploadFolder uploads,
             AccessService access,
             UnnamedSounds unnamed,
-            OwnViews own) {
+            OwnViews own,
+            SecondEyes seconds) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -104,6 +106,7 @@ class SoundWalks {
         this.access = access;
         this.unnamed = unnamed;
         this.own = own;
+        this.seconds = seconds;
     }
 
     void fill(Viewer teacher, Viewer assistant, long classId, LocalDate monday, Instant now) {
@@ -120,6 +123,7 @@ class SoundWalks {
             own.fill(prompt, w == DONE ? students : students.subList(0, students.size() / (w + 1)));
             if (w == DONE) {
                 markSome(teacher, prompt, students.size());
+                seconds.read(teacher, assistant, prompt, 0);
                 release(teacher, prompt);
             }
             if (w == PARTLY_TAKEN_OVER) {
@@ -127,7 +131,11 @@ class SoundWalks {
                 takeOver(teacher, prompt);
                 release(teacher, prompt);
             }
-            if (w == BEING_MARKED) markSome(assistant, prompt, MARKED_OF_THIRD);
+            if (w == BEING_MARKED) {
+                markSome(assistant, prompt, MARKED_OF_THIRD);
+                markSome(teacher, prompt, MARKED_OF_THIRD);
+                seconds.read(teacher, assistant, prompt, 3);
+            }
         }
     }
 

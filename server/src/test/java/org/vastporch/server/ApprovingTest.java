@@ -74,7 +74,8 @@ class ApprovingTest {
                 true,
                 "tools",
                 List.of("BOLD", "PICTURE")));
-        rules.putAll(Map.of("takeOver", false, "holdPictures", false, "firstPosts", 0, "reportsHide", false));
+        rules.putAll(
+                Map.of("takeOver", false, "apart", 1, "holdPictures", false, "firstPosts", 0, "reportsHide", false));
         rules.putAll(changed);
         assertEquals(
                 200,

@@ -469,6 +469,7 @@ class CanarySchool {
         mark(released, token("released-mark"), token("released-note"));
         record(released, "released-recording");
         showMarks(released);
+        secondReading((long) things.get("prompt").get(4));
         ownViews((long) things.get("prompt").get(4), (long) things.get("prompt").get(5));
         who('L').post(
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
@@ -518,6 +519,25 @@ class CanarySchool {
         mark(awaited, token("mark-behind-own-view"), token("mark-behind-own-view"));
         record(awaited, "mark-behind-own-view");
         showMarks(awaited);
+    }
+
+    /** An assistant reads a marked paper a second time, and a teacher settles which counts. */
+    private void secondReading(long prompt) {
+        String at = "/api/prompts/" + prompt + "/second-readings";
+        long reader = who('A').id;
+        who('L').post(at, Map.of("reader", reader, "which", "ALL", "blind", false));
+        String paper = at + "/" + who('S').id;
+        who('A').put(paper + "/criteria/c1", Map.of("rev", 0, "points", 0, "remark", token("second-reading")));
+        who('L').put(
+                        paper + "/by/" + reader + "/settled",
+                        Map.of(
+                                "seen",
+                                school.seen(who('L'), prompt, who('S').id),
+                                "takesSecond",
+                                false,
+                                "reason",
+                                token("settled-reason")));
+        thing("reader", reader);
     }
 
     private void showMarks(long prompt) {
@@ -641,7 +661,8 @@ class CanarySchool {
                 false,
                 "tools",
                 List.of("BOLD", "PICTURE", "DOCUMENT")));
-        rules.putAll(Map.of("takeOver", false, "holdPictures", true, "firstPosts", 0, "reportsHide", false));
+        rules.putAll(
+                Map.of("takeOver", false, "apart", 1, "holdPictures", true, "firstPosts", 0, "reportsHide", false));
         who('L').put(
                         "/api/classes/" + classId + "/rules",
                         Map.of("version", now.get("version").asInt(), "rules", rules));

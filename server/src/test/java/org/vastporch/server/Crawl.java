@@ -60,6 +60,8 @@ class Crawl {
             Map.entry("recordings", "recording"),
             Map.entry("feedback", "post"),
             Map.entry("marking", "person"),
+            Map.entry("second-readings", "person"),
+            Map.entry("by", "reader"),
             Map.entry("criteria", "criterion"),
             Map.entry("people", "person"),
             Map.entry("versions", "version"),
@@ -280,6 +282,22 @@ class Crawl {
                         () -> List.of(
                                 Map.of("rev", ownView(id), "points", 6, "remark", "I counted them."),
                                 stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry(
+                        "POST /api/prompts/{}/second-readings",
+                        () -> List.of(Map.of("reader", school.who('2').id, "which", "ALL", "blind", true))),
+                Map.entry(
+                        "PUT /api/prompts/{}/second-readings/{}/criteria/{}",
+                        () -> List.of(
+                                Map.of("rev", 0, "points", 6, "remark", ""),
+                                stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry(
+                        "PUT /api/prompts/{}/second-readings/{}/word",
+                        () -> List.of(Map.of("rev", 0, "word", "Well."), stale(Map.of("rev", 77, "word", "Well.")))),
+                Map.entry(
+                        "PUT /api/prompts/{}/second-readings/{}/by/{}/settled",
+                        () -> List.of(
+                                Map.of("seen", seen(id), "takesSecond", true, "reason", "Talked over."),
+                                stale(Map.of("seen", guess(), "takesSecond", true, "reason", "Talked over.")))),
                 Map.entry(
                         "PUT /api/prompts/{}/own-view/word",
                         () -> List.of(

@@ -268,7 +268,8 @@ class DoorsTest {
                 true,
                 "tools",
                 List.of("BOLD", "PICTURE")));
-        rules.putAll(Map.of("takeOver", false, "holdPictures", holdPictures, "firstPosts", 0, "reportsHide", false));
+        rules.putAll(Map.of(
+                "takeOver", false, "apart", 1, "holdPictures", holdPictures, "firstPosts", 0, "reportsHide", false));
         assertEquals(
                 200,
                 of.lead()

@@ -279,6 +279,16 @@ class EndpointTableTest {
         return id;
     }
 
+    /** A prompt whose one paper the co-teacher was asked to read a second time. */
+    private long secondRead() {
+        long id = judged();
+        of.lead()
+                .post(
+                        "/api/prompts/" + id + "/second-readings",
+                        Map.of("reader", of.second().id, "which", "ALL", "blind", false));
+        return id;
+    }
+
     private long example() {
         return of.lead()
                 .post("/api/prompts/" + prompt + "/examples", Map.of("postId", published))
@@ -552,6 +562,24 @@ class EndpointTableTest {
         made.put("released", this::released);
         made.put("read", () -> read);
         made.put("judged", this::judged);
+        made.put("secondread", this::secondRead);
+        made.put("reader", () -> of.second().id);
+        body(
+                "POST /api/prompts/{judged}/second-readings",
+                () -> Map.of("reader", of.second().id, "which", "ALL", "blind", false));
+        body(
+                "PUT /api/prompts/{secondread}/second-readings/{marked}/criteria/{criterion}",
+                () -> Map.of("rev", 0, "points", 6, "remark", ""));
+        body("PUT /api/prompts/{secondread}/second-readings/{marked}/word", () -> Map.of("rev", 0, "word", "Well."));
+        body(
+                "PUT /api/prompts/{secondread}/second-readings/{marked}/by/{reader}/settled",
+                () -> Map.of(
+                        "seen",
+                        Map.of("posts", List.of(), "comments", 0, "rev", 77),
+                        "takesSecond",
+                        false,
+                        "reason",
+                        "Talked over."));
         body(
                 "PUT /api/prompts/{judged}/own-view/criteria/{criterion}",
                 () -> Map.of("rev", 0, "points", 6, "remark", ""));

@@ -22,6 +22,8 @@ import org.vastporch.core.writing.Tool;
  * @param reportsHide whether what a reader reported comes down until somebody has looked
  * @param tools what students find in the editor
  * @param takeOver whether what an assistant marks waits until a teacher has taken it over
+ * @param apart how many steps two readings of a paper may lie apart on a criterion before they come back to both, 0 to
+ *     {@value #MOST_APART}
  */
 public record ClassRules(
         Audience ceiling,
@@ -35,10 +37,12 @@ public record ClassRules(
         int firstPosts,
         boolean reportsHide,
         Set<Tool> tools,
-        boolean takeOver) {
+        boolean takeOver,
+        int apart) {
 
     public static final int MOST_TRUST = 100;
     public static final int MOST_FIRST = 20;
+    public static final int MOST_APART = 7;
 
     /** Closed to the class, approval on, trust never earned. */
     public static final ClassRules SAFE = new ClassRules(
@@ -53,7 +57,8 @@ public record ClassRules(
             0,
             false,
             Tool.ALL,
-            false);
+            false,
+            1);
 
     public ClassRules {
         if (trustAfter < 0 || trustAfter > MOST_TRUST)
@@ -66,6 +71,9 @@ public record ClassRules(
                     "firstPosts",
                     "number-range",
                     "The first 0 to " + MOST_FIRST + " posts can be held, not " + firstPosts);
+        if (apart < 0 || apart > MOST_APART)
+            throw new Refusal(
+                    "apart", "number-range", "Two readings may lie 0 to " + MOST_APART + " steps apart, not " + apart);
         heldWords = heldWords.stream()
                 .map(String::strip)
                 .filter(w -> !w.isEmpty())
@@ -87,7 +95,8 @@ public record ClassRules(
                 firstPosts,
                 reportsHide,
                 tools,
-                takeOver);
+                takeOver,
+                apart);
     }
 
     /** What somebody finds in the editor; staff find everything. */

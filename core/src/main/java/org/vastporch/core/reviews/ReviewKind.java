@@ -7,5 +7,7 @@ public enum ReviewKind {
     /** A classmate. */
     PEER,
     /** Another of those who mark. */
-    SECOND
+    SECOND,
+    /** The marker, before a teacher let a second reading count in place of it: kept as it was. */
+    FIRST
 }

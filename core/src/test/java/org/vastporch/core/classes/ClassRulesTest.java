@@ -28,9 +28,14 @@ class ClassRulesTest {
             2,
             true,
             Set.of(Tool.PICTURE),
-            true);
+            true,
+            2);
 
     private static ClassRules with(int trustAfter, int firstPosts) {
+        return with(trustAfter, firstPosts, 1);
+    }
+
+    private static ClassRules with(int trustAfter, int firstPosts, int apart) {
         return new ClassRules(
                 Audience.MY_CLASS,
                 false,
@@ -43,7 +48,18 @@ class ClassRulesTest {
                 firstPosts,
                 false,
                 Tool.ALL,
-                false);
+                false,
+                apart);
+    }
+
+    @Test
+    void twoReadingsMayLieSoFarApart() {
+        assertEquals(0, with(0, 0, 0).apart());
+        assertEquals(7, with(0, 0, 7).apart());
+        for (int apart : new int[] {-1, 8})
+            assertEquals(
+                    "apart",
+                    assertThrows(Refusal.class, () -> with(0, 0, apart)).field());
     }
 
     @ParameterizedTest

@@ -42,9 +42,9 @@ class ClassStore {
                 insert into class (name, address, subject, level, zone, ceiling, open, post_policy,
                        comment_policy,
                                    trust_after, held_words, hold_links, hold_pictures, first_posts, reports_hide,
-                                          tools, take_over, created_at, version)
+                                          tools, take_over, apart, created_at, version)
                 values (:name, :address, :subject, :level, :zone, :ceiling, :open, :postPolicy, :commentPolicy,
-                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :takeOver, :now,
+                        :trustAfter, :heldWords, :holdLinks, :holdPictures, :firstPosts, :reportsHide, :tools, :takeOver, :apart, :now,
                                1)""")
                 .param("name", name)
                 .param("address", address)
@@ -63,6 +63,7 @@ class ClassStore {
                 .param("reportsHide", rules.reportsHide())
                 .param("tools", toolsText(rules.tools()))
                 .param("takeOver", rules.takeOver())
+                .param("apart", rules.apart())
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         long id = key.getKey().longValue();
@@ -95,7 +96,7 @@ class ClassStore {
                 .sql("""
                 select c.id, c.name, c.address, c.subject, c.level, c.zone, c.ceiling, c.open,
                        c.post_policy, c.comment_policy, c.trust_after, c.held_words, c.hold_links, c.hold_pictures,
-                       c.first_posts, c.reports_hide, c.tools, c.take_over, c.own_passwords, c.by_given, c.shown, c.word,
+                       c.first_posts, c.reports_hide, c.tools, c.take_over, c.apart, c.own_passwords, c.by_given, c.shown, c.word,
                        c.word_until, c.word_left, c.version, d.term, d.from_day, d.to_day
                   from class c
                   join (select class_id, name as term, first_day as from_day, last_day as to_day from class_term
@@ -126,7 +127,7 @@ class ClassStore {
                        trust_after = :trustAfter, held_words = :heldWords, hold_links = :holdLinks, hold_pictures =
                               :holdPictures,
                        first_posts = :firstPosts, reports_hide = :reportsHide, tools = :tools,
-                       take_over = :takeOver, version = version + 1
+                       take_over = :takeOver, apart = :apart, version = version + 1
                  where id = :id and version = :version""")
                         .param("ceiling", rules.ceiling().ordinal())
                         .param("open", rules.open())
@@ -140,6 +141,7 @@ class ClassStore {
                         .param("reportsHide", rules.reportsHide())
                         .param("tools", toolsText(rules.tools()))
                         .param("takeOver", rules.takeOver())
+                        .param("apart", rules.apart())
                         .param("id", id)
                         .param("version", version)
                         .update()
@@ -229,7 +231,8 @@ class ClassStore {
                         .filter(t -> !t.isEmpty())
                         .map(Tool::valueOf)
                         .collect(Collectors.toCollection(() -> EnumSet.noneOf(Tool.class))),
-                row.getBoolean("take_over"));
+                row.getBoolean("take_over"),
+                row.getInt("apart"));
         String word = row.getString("word");
         return new ClassRecord(
                 row.getLong("id"),

@@ -187,6 +187,7 @@ public class PaperService {
      * @param askedPosts how many posts the prompt asks for
      * @param recordings what was spoken or filmed as feedback
      * @param own how its student sees it, once they have said so
+     * @param seconds what others gave who read it a second time
      */
     public record Paper(
             long promptId,
@@ -204,12 +205,14 @@ public class PaperService {
             @Optionally PaperEvidence evidence,
             List<RecordingService.Recording> recordings,
             @Optionally OwnViewService.Own own,
+            List<SecondReadingService.SecondLine> seconds,
             Standing given) {}
 
     private final MarkingStore store;
     private final PaperNoteStore notes;
     private final RecordingStore recordings;
     private final MarkingDesk desk;
+    private final SecondReadings seconds;
     private final PromptService prompts;
     private final Posts posts;
     private final GivenCommentService comments;
@@ -222,6 +225,7 @@ public class PaperService {
             PaperNoteStore notes,
             RecordingStore recordings,
             MarkingDesk desk,
+            SecondReadings seconds,
             PromptService prompts,
             Posts posts,
             GivenCommentService comments,
@@ -232,6 +236,7 @@ public class PaperService {
         this.notes = notes;
         this.recordings = recordings;
         this.desk = desk;
+        this.seconds = seconds;
         this.prompts = prompts;
         this.posts = posts;
         this.comments = comments;
@@ -289,6 +294,9 @@ public class PaperService {
     public Paper paper(Viewer viewer, long promptId, long studentId) {
         Prompt prompt = requireMarking(viewer, promptId);
         requireStudent(prompt, studentId);
+        if (seconds.isKeptFrom(viewer, prompt, studentId))
+            throw Problem.stale(
+                    "read-blind", "You were asked to read this paper without seeing the first marks. Do that first.");
         Names names = people.names(viewer, prompt.classId());
         MarkingDesk.Paper paper = onDesk(prompt, studentId);
         List<HandedIn> texts = posts.texts(paper.posts());
@@ -340,6 +348,7 @@ public class PaperService {
                         .map(r -> RecordingService.view(r, names))
                         .toList(),
                 OwnViewService.said(paper),
+                seconds.ofPaper(paper, names),
                 standing(paper, names));
     }
 

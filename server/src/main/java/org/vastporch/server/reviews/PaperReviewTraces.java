@@ -21,6 +21,10 @@ class PaperReviewTraces implements Traces {
         jdbc.sql("delete from review where student_id = :person or reader_id = :person")
                 .param("person", personId)
                 .update();
+        for (String column : new String[] {"asked_by", "settled_by"})
+            jdbc.sql("update review set " + column + " = null where " + column + " = :person")
+                    .param("person", personId)
+                    .update();
         jdbc.sql("delete from review_post where post_id in (" + POSTS_THAT_GO + ")")
                 .param("person", personId)
                 .update();

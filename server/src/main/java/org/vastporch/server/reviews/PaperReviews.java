@@ -31,6 +31,8 @@ public class PaperReviews {
      * @param id 0 while nothing of it is kept
      * @param studentId whose paper it is
      * @param finishedAt since when all criteria have points; null while some have none
+     * @param isBlind whether a second reading is done without seeing the first marks
+     * @param settled what counts in the end, where a teacher has said so; null before
      * @param rev raised by each step; 0 before the first
      */
     public record Review(
@@ -42,12 +44,22 @@ public class PaperReviews {
             String word,
             @Nullable Instant updatedAt,
             @Nullable Instant finishedAt,
+            boolean isBlind,
+            @Nullable Settled settled,
             int rev) {
 
         public boolean isFinished() {
             return finishedAt != null;
         }
     }
+
+    /**
+     * What counts where two readings lay apart.
+     *
+     * @param takesSecond whether the second reading counts, else the first does
+     * @param reason for those who mark
+     */
+    public record Settled(@Nullable Long byId, Instant at, boolean takesSecond, String reason) {}
 
     /** A reading with what it gives for criteria of the rubric as it is now. */
     public record Reading(Review review, Marks marks) {}
@@ -80,8 +92,14 @@ public class PaperReviews {
     /** The reading as it stands, its row locked until the transaction ends; an empty one while nothing is kept. */
     @Transactional
     public Reading lock(Prompt prompt, long studentId, long readerId, ReviewKind kind) {
-        Review review = store.lock(prompt.id(), studentId, readerId, kind)
-                .orElse(new Review(0, prompt.id(), studentId, readerId, kind, "", null, null, 0));
+        store.lock(prompt.id(), studentId, readerId, kind);
+        return find(prompt, studentId, readerId, kind);
+    }
+
+    /** The reading as it stands; an empty one while nothing is kept. */
+    public Reading find(Prompt prompt, long studentId, long readerId, ReviewKind kind) {
+        Review review = store.find(prompt.id(), studentId, readerId, kind)
+                .orElse(new Review(0, prompt.id(), studentId, readerId, kind, "", null, null, false, null, 0));
         List<Marks.Mark> given =
                 store.given(review.id()).stream().map(ReviewStore.Given::mark).toList();
         return new Reading(review, marks(prompt.rubric(), given));
@@ -116,8 +134,48 @@ public class PaperReviews {
                         word,
                         now,
                         finished,
+                        was.isBlind(),
+                        was.settled(),
                         was.rev() + 1),
                 marks);
+    }
+
+    /**
+     * Asks somebody for a second reading of a paper.
+     *
+     * @return false if they were asked before
+     */
+    @Transactional
+    public boolean ask(long by, Prompt prompt, long studentId, long readerId, boolean blind) {
+        if (store.find(prompt.id(), studentId, readerId, ReviewKind.SECOND).isPresent()) return false;
+        long id = store.begin(prompt.id(), studentId, readerId, ReviewKind.SECOND, clock.instant());
+        store.setAsked(id, by, blind);
+        return true;
+    }
+
+    /** Takes back what was asked of somebody; false if they have begun. */
+    @Transactional
+    public boolean takeBack(Review review) {
+        return store.removeUnbegun(review.id());
+    }
+
+    /** Keeps what counts of two readings. */
+    @Transactional
+    public void settle(Review second, long by, boolean takesSecond, String reason) {
+        store.settle(second.id(), new Settled(by, clock.instant(), takesSecond, reason));
+    }
+
+    /** Keeps marks as they were before others count in place of them, if none are kept. */
+    @Transactional
+    public void keepFirst(Prompt prompt, long studentId, long markerId, Marks marks, String word, List<Read> read) {
+        boolean isKept = of(List.of(prompt), ReviewKind.FIRST).containsKey(new Paper(prompt.id(), studentId));
+        if (isKept) return;
+        keep(prompt, lock(prompt, studentId, markerId, ReviewKind.FIRST), marks, word, read);
+    }
+
+    /** The prompts for which somebody was asked to read papers a second time, and has not finished all. */
+    public List<Long> askedOf(long readerId) {
+        return store.askedOf(readerId);
     }
 
     private static Marks marks(@Nullable Rubric rubric, List<Marks.Mark> given) {

@@ -15,6 +15,7 @@ import org.vastporch.core.marking.Marks;
 import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.server.reviews.PaperReviews.Read;
 import org.vastporch.server.reviews.PaperReviews.Review;
+import org.vastporch.server.reviews.PaperReviews.Settled;
 import org.vastporch.server.rows.Rows;
 
 @Repository
@@ -24,7 +25,8 @@ class ReviewStore {
     record Given(long reviewId, Marks.Mark mark) {}
 
     private static final String COLUMNS =
-            "v.id, v.prompt_id, v.student_id, v.reader_id, v.kind, v.word, v.updated_at, v.finished_at, v.rev";
+            "v.id, v.prompt_id, v.student_id, v.reader_id, v.kind, v.word, v.updated_at, v.finished_at, v.blind,"
+                    + " v.settled_by, v.settled_at, v.takes, v.reason, v.rev";
 
     private static final String IS =
             " where prompt_id = :prompt and student_id = :student and reader_id = :reader" + " and kind = :kind";
@@ -72,18 +74,25 @@ class ReviewStore {
                 .list();
     }
 
-    Optional<Review> lock(long promptId, long studentId, long readerId, ReviewKind kind) {
-        Optional<Long> id = jdbc.sql("select id from review" + IS + " for update")
+    /** Locks the row of a reading, if there is one, until the transaction ends. */
+    void lock(long promptId, long studentId, long readerId, ReviewKind kind) {
+        jdbc.sql("select id from review" + IS + " for update")
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .param("reader", readerId)
                 .param("kind", kind.name())
                 .query(Long.class)
                 .optional();
-        return id.flatMap(of -> jdbc.sql("select " + COLUMNS + " from review v where v.id = :id")
-                .param("id", of)
+    }
+
+    Optional<Review> find(long promptId, long studentId, long readerId, ReviewKind kind) {
+        return jdbc.sql("select " + COLUMNS + " from review v" + IS)
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .param("reader", readerId)
+                .param("kind", kind.name())
                 .query(ReviewStore::review)
-                .optional());
+                .optional();
     }
 
     long begin(long promptId, long studentId, long readerId, ReviewKind kind, Instant now) {
@@ -98,6 +107,40 @@ class ReviewStore {
                 .param("now", Rows.utc(now))
                 .update(key, "id");
         return key.getKey().longValue();
+    }
+
+    void setAsked(long id, long by, boolean blind) {
+        jdbc.sql("update review set asked_by = :by, blind = :blind where id = :id")
+                .param("by", by)
+                .param("blind", blind)
+                .param("id", id)
+                .update();
+    }
+
+    boolean removeUnbegun(long id) {
+        return jdbc.sql("delete from review where id = :id and rev = 0")
+                        .param("id", id)
+                        .update()
+                == 1;
+    }
+
+    void settle(long id, Settled settled) {
+        jdbc.sql("""
+                update review
+                   set settled_by = :by, settled_at = :at, takes = :takes, reason = :reason, rev = rev + 1
+                 where id = :id""")
+                .param("by", settled.byId())
+                .param("at", Rows.utc(settled.at()))
+                .param("takes", (settled.takesSecond() ? ReviewKind.SECOND : ReviewKind.FIRST).name())
+                .param("reason", settled.reason())
+                .param("id", id)
+                .update();
+    }
+
+    List<Long> askedOf(long readerId) {
+        return jdbc.sql("""
+                select distinct prompt_id from review
+                 where reader_id = :reader and kind = 'SECOND' and finished_at is null""").param("reader", readerId).query(Long.class).list();
     }
 
     /** @param finished when all criteria have had points; null while some have none */
@@ -146,6 +189,14 @@ class ReviewStore {
                 row.getString("word"),
                 Rows.instant(row, "updated_at"),
                 Rows.instant(row, "finished_at"),
+                row.getBoolean("blind"),
+                row.getString("takes") == null
+                        ? null
+                        : new Settled(
+                                Rows.number(row, "settled_by"),
+                                Rows.instant(row, "settled_at"),
+                                ReviewKind.valueOf(row.getString("takes")) == ReviewKind.SECOND,
+                                row.getString("reason")),
                 row.getInt("rev"));
     }
 
