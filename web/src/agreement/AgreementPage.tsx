@@ -54,7 +54,7 @@ export function AgreementPage() {
             ))}
           </select>
           <span>
-            · {t.count(data.papers, 'paper', 'papers')}, {data.both} read by both
+            {t.count(data.papers, 'paper', 'papers')}, {data.both} read by both
           </span>
         </p>
         <div className="above-5">
@@ -199,7 +199,7 @@ function Squares({ criterion: c }: { criterion: CriterionView }) {
   const most = Math.max(1, ...c.grid.map((g) => g.papers));
   const steps = Array.from({ length: c.levels }, (_, i) => i);
   return (
-    <figure className={`${css.grid} above-0 below-0`}>
+    <figure className={css.grid}>
       <svg
         width={WIDE}
         height={WIDE}

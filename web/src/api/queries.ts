@@ -68,6 +68,8 @@ import type {
   ReturnNote,
   RoomView,
   Rubrics,
+  SamenessView,
+  SameOf,
   ScheduledPost,
   ScoreLine,
   SearchResult,
@@ -544,6 +546,20 @@ export const agreementOptions = (classId: number, search: string) =>
   queryOptions({
     queryKey: ['agreement', classId, search],
     queryFn: ({ signal }) => getJson<AgreementView>(`/api/classes/${classId}/agreement?${search}`, signal),
+  });
+
+export const samenessOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['sameness', prompt],
+    queryFn: ({ signal }) => getJson<SamenessView>(`/api/prompts/${prompt}/sameness`, signal),
+  });
+
+/** How much a student's answers share with others. */
+export const samenessOfOptions = (prompt: number, student: number) =>
+  queryOptions({
+    queryKey: ['sameness', prompt, student],
+    queryFn: ({ signal }) => getJson<SameOf>(`/api/prompts/${prompt}/marking/${student}/sameness`, signal),
+    staleTime: 60_000,
   });
 
 export const notedOptions = (prompt: number, post: number) =>

@@ -491,7 +491,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["of_1"];
+        get: operations["of_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1277,7 +1277,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look_2"];
+        post: operations["look_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1677,7 +1677,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look_1"];
+        post: operations["look_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2301,7 +2301,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["look"];
+        post: operations["look_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2628,6 +2628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/marking/{student}/sameness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["of_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/marking/{student}/take-back": {
         parameters: {
             query?: never;
@@ -2782,6 +2798,54 @@ export interface paths {
         get?: never;
         put: operations["word_1"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/sameness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pairs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/sameness/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["putAside"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/sameness/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5372,6 +5436,13 @@ export interface components {
             criterion: string;
             points: number;
         };
+        PuttingAside: {
+            /** Format: int64 */
+            first: number;
+            reason: string;
+            /** Format: int64 */
+            second: number;
+        };
         QuestionList: {
             mayAnswer: boolean;
             mayAsk: boolean;
@@ -5532,6 +5603,57 @@ export interface components {
             rules: components["schemas"]["ClassRules"];
             /** Format: int32 */
             version: number;
+        };
+        SameLine: {
+            pieces: components["schemas"]["SamePiece"][];
+        };
+        SameOf: {
+            /** Format: int32 */
+            pairs: number;
+            /** Format: int32 */
+            words: number;
+        };
+        SamePair: {
+            aside?: components["schemas"]["WhyAside"];
+            first: components["schemas"]["SameText"];
+            /** Format: int32 */
+            passages: number;
+            readable: boolean;
+            second: components["schemas"]["SameText"];
+            /** Format: int32 */
+            words: number;
+        };
+        SamePiece: {
+            /** Format: int32 */
+            passage?: number;
+            quoted: boolean;
+            text: string;
+        };
+        SameText: {
+            /** Format: date-time */
+            at: string;
+            name?: string;
+            /** Format: int64 */
+            postId: number;
+            /** Format: int64 */
+            studentId?: number;
+            title?: string;
+            year?: string;
+        };
+        SameTexts: {
+            first: components["schemas"]["SameLine"][];
+            pair: components["schemas"]["SamePair"];
+            passages: number[];
+            second: components["schemas"]["SameLine"][];
+        };
+        SamenessView: {
+            hasCommon: boolean;
+            pairs: components["schemas"]["SamePair"][];
+            /** Format: int64 */
+            promptId: number;
+            /** Format: int32 */
+            texts: number;
+            title: string;
         };
         Save: {
             audience: string;
@@ -5997,6 +6119,12 @@ export interface components {
             /** Format: date-time */
             last: string;
         };
+        TwoPosts: {
+            /** Format: int64 */
+            first: number;
+            /** Format: int64 */
+            second: number;
+        };
         Under: {
             author: string;
             /** Format: int64 */
@@ -6108,6 +6236,8 @@ export interface components {
             commentsDue?: string;
             /** Format: int32 */
             commentsWords?: number;
+            /** Format: int64 */
+            copyOf?: number;
             /** Format: date-time */
             due: string;
             example?: string;
@@ -6179,6 +6309,12 @@ export interface components {
             mailedTo?: string;
             path: string;
             username: string;
+        };
+        WhyAside: {
+            /** Format: date-time */
+            at: string;
+            by?: string;
+            reason: string;
         };
         Window: {
             /** Format: int32 */
@@ -6456,6 +6592,7 @@ export type PromptPicture = components['schemas']['PromptPicture'];
 export type PromptView = components['schemas']['PromptView'];
 export type PromptWish = components['schemas']['PromptWish'];
 export type Proposed = components['schemas']['Proposed'];
+export type PuttingAside = components['schemas']['PuttingAside'];
 export type QuestionList = components['schemas']['QuestionList'];
 export type QuestionView = components['schemas']['QuestionView'];
 export type Rail = components['schemas']['Rail'];
@@ -6484,6 +6621,13 @@ export type Rubric = components['schemas']['Rubric'];
 export type RubricTable = components['schemas']['RubricTable'];
 export type Rubrics = components['schemas']['Rubrics'];
 export type RulesChange = components['schemas']['RulesChange'];
+export type SameLine = components['schemas']['SameLine'];
+export type SameOf = components['schemas']['SameOf'];
+export type SamePair = components['schemas']['SamePair'];
+export type SamePiece = components['schemas']['SamePiece'];
+export type SameText = components['schemas']['SameText'];
+export type SameTexts = components['schemas']['SameTexts'];
+export type SamenessView = components['schemas']['SamenessView'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
@@ -6542,6 +6686,7 @@ export type Together = components['schemas']['Together'];
 export type Token = components['schemas']['Token'];
 export type TriedText = components['schemas']['TriedText'];
 export type TriesView = components['schemas']['TriesView'];
+export type TwoPosts = components['schemas']['TwoPosts'];
 export type Under = components['schemas']['Under'];
 export type Uploaded = components['schemas']['Uploaded'];
 export type UsualWaitView = components['schemas']['UsualWaitView'];
@@ -6565,6 +6710,7 @@ export type WantedRubric = components['schemas']['WantedRubric'];
 export type WantedSource = components['schemas']['WantedSource'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
+export type WhyAside = components['schemas']['WhyAside'];
 export type Window = components['schemas']['Window'];
 export type Word = components['schemas']['Word'];
 export type WordOfClass = components['schemas']['WordOfClass'];
@@ -7446,7 +7592,7 @@ export interface operations {
             };
         };
     };
-    of_1: {
+    of_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -8955,7 +9101,7 @@ export interface operations {
             };
         };
     };
-    look_2: {
+    look_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -9709,7 +9855,7 @@ export interface operations {
             };
         };
     };
-    look_1: {
+    look_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -10905,7 +11051,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_1: {
         parameters: {
             query?: {
                 following?: boolean;
@@ -11575,6 +11721,29 @@ export interface operations {
             };
         };
     };
+    of_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SameOf"];
+                };
+            };
+        };
+    };
     takeBack_1: {
         parameters: {
             query?: never;
@@ -11830,6 +11999,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SamenessView"];
+                };
+            };
+        };
+    };
+    putAside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PuttingAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoPosts"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SameTexts"];
                 };
             };
         };

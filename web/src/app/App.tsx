@@ -51,6 +51,7 @@ const OwnViewPage = page(() => import('../reviews/OwnViewPage').then((m) => m.Ow
 const SecondReadingsPage = page(() => import('../reviews/SecondReadingsPage').then((m) => m.SecondReadingsPage));
 const SecondReadingPage = page(() => import('../reviews/SecondReadingPage').then((m) => m.SecondReadingPage));
 const AgreementPage = page(() => import('../agreement/AgreementPage').then((m) => m.AgreementPage));
+const SamenessPage = page(() => import('../sameness/SamenessPage').then((m) => m.SamenessPage));
 const NewClassPage = page(() => import('../classes/NewClassPage').then((m) => m.NewClassPage));
 const PeoplePage = page(() => import('../people/PeoplePage').then((m) => m.PeoplePage));
 const RosterPage = page(() => import('../enrolment/RosterPage').then((m) => m.RosterPage));
@@ -104,6 +105,7 @@ const IN_CLASS = {
   'second-readings/:promptId': SecondReadingsPage,
   'second-readings/:promptId/:studentId': SecondReadingPage,
   agreement: AgreementPage,
+  'sameness/:promptId': SamenessPage,
 };
 
 /** Those of its setting up, under their tabs. */

@@ -103,6 +103,11 @@ function Row({ prompt, classId, manages }: { prompt: PromptView; classId: number
             second readings
           </Link>
         )}
+        {prompt.rubric && (
+          <Link className="word tiny before-2" to={`/classes/${classId}/sameness/${prompt.id}`}>
+            shared passages
+          </Link>
+        )}
       </td>
       <td>
         <When at={prompt.due} />

@@ -19,6 +19,7 @@ import { MembersDialog } from './MembersDialog';
 import { PaperTexts } from './PaperTexts';
 import { Recordings } from './Recordings';
 import { ReleaseTime } from './ReleaseTime';
+import { SamenessLine } from './SamenessLine';
 import { SayIt } from './SayIt';
 import { ScoreHistory } from './ScoreHistory';
 import { SecondsNote } from './SecondsNote';
@@ -251,6 +252,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
               beside={beside}
             />
           )}
+          {p && !way.blind && <SamenessLine promptId={strip.promptId} studentId={studentId} classId={id} />}
           {p && standing === 'RELEASED' && (
             <div className="above-6 measure">
               <Asides

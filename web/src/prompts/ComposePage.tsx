@@ -46,6 +46,7 @@ export function ComposePage() {
       key={`${from} ${weeks}`}
       known={source.data}
       id={promptId ? from : undefined}
+      copied={promptId ? undefined : from || undefined}
       elsewhere={params.has('elsewhere')}
     />
   );
@@ -56,11 +57,13 @@ interface ComposeProps {
   known?: Editable;
   /** The number of the prompt that is changed; without it another one is set. */
   id?: number;
+  /** The number of the prompt that is copied. */
+  copied?: number;
   /** Whether it is copied from another class: what only that class has is left there. @default false */
   elsewhere?: boolean;
 }
 
-function Compose({ known, id, elsewhere = false }: ComposeProps) {
+function Compose({ known, id, copied, elsewhere = false }: ComposeProps) {
   const { id: classId, name } = useClass();
   const navigate = useNavigate();
   const [reason, setReason] = useState('');
@@ -92,7 +95,7 @@ function Compose({ known, id, elsewhere = false }: ComposeProps) {
     () =>
       id && known
         ? putJson(`/api/prompts/${id}`, { rev: known.rev, prompt: toWanted(form.values, before), reason, following })
-        : postJson(`/api/classes/${classId}/prompts`, toWanted(form.values)),
+        : postJson(`/api/classes/${classId}/prompts`, { ...toWanted(form.values), copyOf: copied }),
     { form, stale: [[]], onDone: () => navigate(list) },
   );
   const repeat = useWrite(() => postJson<Repeated>(`/api/classes/${classId}/prompts/repeat`, toWanted(form.values)), {

@@ -19,8 +19,8 @@ const blogName = (b: BlogLine) => b.title.replace('{name}', b.kind === 'GROUP' ?
 
 const OWN_VIEW = [
   { value: 'NOT_ASKED', label: 'Not asked' },
-  { value: 'ASKED', label: 'Asked, from the hand-in until the marks show' },
-  { value: 'FIRST', label: 'Asked, and the marks show only after it' },
+  { value: 'ASKED', label: 'Asked, until the marks show' },
+  { value: 'FIRST', label: 'Asked, before the marks show' },
 ];
 
 interface RulesProps {

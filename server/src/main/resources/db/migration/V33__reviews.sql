@@ -48,3 +48,20 @@ alter table review add takes varchar(10);
 alter table review add reason varchar(1000) default '' not null;
 alter table class add apart int default 1 not null;
 comment on column review.takes is 'which of the two counts: FIRST or SECOND';
+
+-- Two answers that share words, and need not be looked at again.
+create table same_aside (
+    prompt_id bigint not null references prompt,
+    first_id  bigint not null references post,
+    second_id bigint not null references post,
+    reason    varchar(1000) not null,
+    by_id     bigint references person,
+    put_at    timestamp(6) with time zone not null,
+    primary key (prompt_id, first_id, second_id)
+);
+create index same_aside_first on same_aside (first_id);
+create index same_aside_second on same_aside (second_id);
+
+-- The prompt of which one is a copy, also when that has been copied from another.
+alter table prompt add copy_of bigint references prompt;
+create index prompt_copy_of on prompt (copy_of);

@@ -162,6 +162,7 @@ class BedPlans {
                 null,
                 null,
                 PlotToPlate.garden(),
+                null,
                 null);
     }
 }

@@ -62,6 +62,7 @@ class DemoSchool {
     private final PlotToPlate plotToPlate;
     private final HarvestProject harvest;
     private final SoundWalks soundWalks;
+    private final BorrowedWords borrowed;
     private final RiverBoats riverBoats;
 
     DemoSchool(
@@ -75,6 +76,7 @@ class DemoSchool {
             PlotToPlate plotToPlate,
             HarvestProject harvest,
             SoundWalks soundWalks,
+            BorrowedWords borrowed,
             RiverBoats riverBoats) {
         this.clock = (DemoClock) clock;
         this.people = people;
@@ -86,6 +88,7 @@ class DemoSchool {
         this.plotToPlate = plotToPlate;
         this.harvest = harvest;
         this.soundWalks = soundWalks;
+        this.borrowed = borrowed;
         this.riverBoats = riverBoats;
     }
 
@@ -203,6 +206,7 @@ class DemoSchool {
                         Commenters.CLASS));
         enrol(listener, sounds, "sound-walks");
         soundWalks.fill(listener, access.viewer(tremaine), sounds, monday, now);
+        borrowed.fill(listener, sounds, now.atZone(ZONE).toLocalDate());
 
         List<LocalDate> terms = List.of(monday.minusWeeks(34), monday.minusWeeks(17), monday);
         clock.set(at(terms.get(0).minusDays(3), 9, 0));

@@ -154,6 +154,7 @@ class HarvestProject {
                 null,
                 null,
                 PlotToPlate.garden(),
+                null,
                 null);
     }
 

@@ -185,6 +185,7 @@ class PlotToPlate {
                         null,
                         null,
                         garden(),
+                        null,
                         null));
     }
 

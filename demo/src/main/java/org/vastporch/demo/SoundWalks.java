@@ -162,10 +162,11 @@ class SoundWalks {
                 null,
                 null,
                 listening(),
-                new Reviews(Reviews.Self.ASKED, 0));
+                new Reviews(Reviews.Self.ASKED, 0),
+                null);
     }
 
-    private static Rubric listening() {
+    static Rubric listening() {
         return new Rubric(List.of(
                 criterion(
                         "Listening",

@@ -134,6 +134,7 @@ class UnnamedSounds {
                 null,
                 null,
                 null,
+                null,
                 null);
     }
 }

@@ -1,6 +1,7 @@
 package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
 
@@ -16,10 +17,6 @@ import org.junit.jupiter.api.Test;
  * Going through the pile: several at once with one note, two people at one pile, texts that change meanwhile, reports.
  */
 class ApproveTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
 
     private static void comment(Page page, String words) {
         page.getByLabel("Your comment", new Page.GetByLabelOptions().setExact(true))

@@ -2,14 +2,15 @@ package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assertions.*;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
+import static org.vastporch.e2e.Stage.named;
 
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.regex.Pattern;
@@ -17,14 +18,6 @@ import org.junit.jupiter.api.Test;
 
 /** From a prompt to scores: set week by week, changed, handed in by two posts, marked, released, changed, summed. */
 class AssessTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
-
-    private static Locator named(Page page, AriaRole role, String name) {
-        return page.getByRole(role, new Page.GetByRoleOptions().setName(Pattern.compile(name)));
-    }
 
     @Test
     void aPromptForEachWeekOfTheTermAndOneOfThemChanged() {

@@ -1,13 +1,14 @@
 package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
+import static org.vastporch.e2e.Stage.named;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import com.microsoft.playwright.options.FilePayload;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
@@ -18,14 +19,6 @@ import org.junit.jupiter.api.Test;
 
 /** What comes to marks and prompts from elsewhere: an assistant, a table, the drawer, the library, one's own voice. */
 class MarkElsewhereTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
-
-    private static Locator named(Page page, AriaRole role, String name) {
-        return page.getByRole(role, new Page.GetByRoleOptions().setName(Pattern.compile(name)));
-    }
 
     /** The assistant marks; it counts once the teacher has taken it over, by one key or all at once. */
     @Test

@@ -1,22 +1,18 @@
 package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** Two people, or one in two windows, at the same thing; and what is left on a computer that others use. */
 class MeanwhileTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
 
     private static Locator step(Page page, String name) {
         return page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setName(Pattern.compile(name)))

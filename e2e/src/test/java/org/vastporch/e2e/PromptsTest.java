@@ -1,22 +1,18 @@
 package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** What a prompt can say of its answers beside what they are marked by: where they go, whose names stand there. */
 class PromptsTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
 
     private static Locator rule(Page page, String name) {
         return page.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName(name));

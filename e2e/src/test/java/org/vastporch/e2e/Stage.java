@@ -136,6 +136,15 @@ final class Stage {
             }""", characters);
     }
 
+    /** The same at the size of a teacher's screen. */
+    static Page as(String username, String path) {
+        return as(username, path, 1280, 800, ColorScheme.LIGHT);
+    }
+
+    static Locator named(Page page, AriaRole role, String name) {
+        return page.getByRole(role, new Page.GetByRoleOptions().setName(Pattern.compile(name)));
+    }
+
     static Locator button(Page page, String name) {
         return page.getByRole(
                 AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));

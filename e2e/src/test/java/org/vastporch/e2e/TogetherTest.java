@@ -2,26 +2,19 @@ package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
+import static org.vastporch.e2e.Stage.named;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import com.microsoft.playwright.options.ColorScheme;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** Papers that are not one student's post: a group's one, and comments alone; and the ways through all of them. */
 class TogetherTest {
-
-    private static Page as(String who, String path) {
-        return Stage.as(who, path, 1280, 800, ColorScheme.LIGHT);
-    }
-
-    private static Locator named(Page page, AriaRole role, String name) {
-        return page.getByRole(role, new Page.GetByRoleOptions().setName(Pattern.compile(name)));
-    }
 
     private static void comment(Page student, String text) {
         student.getByLabel("Your comment").fill(text);

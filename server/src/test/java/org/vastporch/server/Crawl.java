@@ -282,6 +282,10 @@ class Crawl {
                         () -> List.of(
                                 Map.of("rev", ownView(id), "points", 6, "remark", "I counted them."),
                                 stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry("POST /api/prompts/{}/sameness/looks", () -> List.of(Map.of("first", 1, "second", 2))),
+                Map.entry(
+                        "PUT /api/prompts/{}/sameness/aside",
+                        () -> List.of(Map.of("first", 1, "second", 2, "reason", "One poem."))),
                 Map.entry(
                         "POST /api/prompts/{}/second-readings",
                         () -> List.of(Map.of("reader", school.who('2').id, "which", "ALL", "blind", true))),

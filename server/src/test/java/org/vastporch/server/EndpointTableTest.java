@@ -289,6 +289,30 @@ class EndpointTableTest {
         return id;
     }
 
+    /** One of two answers of two students that share a sentence. */
+    private long twin(int which) {
+        if (twins.isEmpty())
+            for (School.Person author : List.of(of.first(), of.other())) {
+                long blog = jdbc.sql("select min(id) from blog where owner_id = :owner")
+                        .param("owner", author.id)
+                        .query(Long.class)
+                        .single();
+                twins.add(school.published(
+                        of,
+                        author,
+                        blog,
+                        Map.of("promptId", prompt),
+                        "The same nine words stand in both of the texts"));
+                jdbc.sql("update post_version set html = :html where post_id = :id")
+                        .param("html", "<p>The same nine words stand in both of them.</p>")
+                        .param("id", twins.get(twins.size() - 1))
+                        .update();
+            }
+        return twins.get(which - 1);
+    }
+
+    private final List<Long> twins = new ArrayList<>();
+
     private long example() {
         return of.lead()
                 .post("/api/prompts/" + prompt + "/examples", Map.of("postId", published))
@@ -562,6 +586,10 @@ class EndpointTableTest {
         made.put("released", this::released);
         made.put("read", () -> read);
         made.put("judged", this::judged);
+        body("POST /api/prompts/{prompt}/sameness/looks", () -> Map.of("first", twin(1), "second", twin(2)));
+        body(
+                "PUT /api/prompts/{prompt}/sameness/aside",
+                () -> Map.of("first", twin(1), "second", twin(2), "reason", "One poem."));
         made.put("secondread", this::secondRead);
         made.put("reader", () -> of.second().id);
         body(

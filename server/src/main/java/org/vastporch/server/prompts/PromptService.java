@@ -52,6 +52,7 @@ public class PromptService {
      * @param example what an answer may look like, as HTML
      * @param rubricHidden whether students see the rubric only with their marks
      * @param reviews left out for nobody
+     * @param copyOf the prompt of which a new one is a copy, so that answers can be held against those to it
      */
     public record WantedPrompt(
             String title,
@@ -75,7 +76,8 @@ public class PromptService {
             @Optionally Long bundleId,
             @Optionally Boolean rubricHidden,
             @Optionally Rubric rubric,
-            @Optionally Reviews reviews) {}
+            @Optionally Reviews reviews,
+            @Optionally Long copyOf) {}
 
     /**
      * What a prompt takes as its answer; see {@link Answers}.
@@ -198,7 +200,17 @@ public class PromptService {
     @Transactional
     public long set(Viewer viewer, long classId, WantedPrompt wanted) {
         access.require(viewer, Act.MANAGE_CLASS, classId);
-        return add(viewer, record(null, classId, wanted, null));
+        long id = add(viewer, record(null, classId, wanted, null));
+        if (wanted.copyOf() != null) {
+            access.require(viewer, Act.MANAGE_CLASS, get(wanted.copyOf()).classId());
+            store.setCopyOf(id, wanted.copyOf());
+        }
+        return id;
+    }
+
+    /** A prompt with those of which it is a copy, and their other copies. */
+    public List<Long> withCopies(long id) {
+        return store.withCopies(id);
     }
 
     /**
@@ -274,7 +286,8 @@ public class PromptService {
                 w.bundleId(),
                 w.rubricHidden(),
                 w.rubric(),
-                w.reviews());
+                w.reviews(),
+                w.copyOf());
     }
 
     /** One that is seen at once is seen, later on, from a week before it is due. */
@@ -316,7 +329,8 @@ public class PromptService {
                 p.bundleId(),
                 p.rubricHidden(),
                 p.rubric(),
-                p.reviews());
+                p.reviews(),
+                null);
         return new Editable(
                 weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
                 p.rev(),

@@ -235,6 +235,25 @@ class PromptStore {
                 .update();
     }
 
+    /** Notes of which prompt one is a copy; of a copy, of which that is one. */
+    void setCopyOf(long id, long copied) {
+        jdbc.sql("update prompt set copy_of = (select coalesce(c.copy_of, c.id) from prompt c where c.id = :copied)"
+                        + " where id = :id")
+                .param("copied", copied)
+                .param("id", id)
+                .update();
+    }
+
+    /** A prompt with those of which it is a copy, and their other copies. */
+    List<Long> withCopies(long id) {
+        return jdbc.sql("""
+                select o.id
+                  from prompt p
+                  join prompt o on o.id = coalesce(p.copy_of, p.id) or o.copy_of = coalesce(p.copy_of, p.id)
+                 where p.id = :id
+                 order by o.id""").param("id", id).query(Long.class).list();
+    }
+
     /** Locks a prompt until the transaction ends. */
     void lock(long id) {
         jdbc.sql("select id from prompt where id = :id for update")

@@ -142,6 +142,19 @@ class PostStore {
                 .list();
     }
 
+    /** The words of one version of a post. */
+    record Words(long postId, String title, String html) {}
+
+    /** @param versions a post and the number of one of its versions, each */
+    List<Words> words(List<Object[]> versions) {
+        if (versions.isEmpty()) return List.of();
+        return jdbc.sql(
+                        "select post_id, title, html from post_version where (post_id, no) in (:versions) order by post_id")
+                .param("versions", versions)
+                .query((row, n) -> new Words(row.getLong("post_id"), row.getString("title"), row.getString("html")))
+                .list();
+    }
+
     /** Locks them in the order of their numbers, so that two who lock the same wait for each other. */
     void lockHandedIn(long promptId, Collection<Long> authors) {
         jdbc.sql("""

@@ -172,6 +172,24 @@ public class Posts {
                 .toList();
     }
 
+    /** What was handed in for a prompt, as it is marked: its words alone. */
+    public record AnswerText(long promptId, long postId, long authorId, Instant at, String title, String html) {}
+
+    /** The words of posts that were handed in, in the versions that are marked; whoever asks may mark. */
+    public List<AnswerText> words(List<Handed> handed) {
+        Map<Long, Handed> byId = handed.stream().collect(Collectors.toMap(Handed::postId, p -> p));
+        return store
+                .words(handed.stream()
+                        .map(p -> new Object[] {p.postId(), p.version()})
+                        .toList())
+                .stream()
+                .map(w -> {
+                    Handed of = byId.get(w.postId());
+                    return new AnswerText(of.promptId(), w.postId(), of.authorId(), of.at(), w.title(), w.html());
+                })
+                .toList();
+    }
+
     /** The same posts with their texts, in the versions that are marked. */
     public List<HandedIn> texts(List<Handed> handed) {
         return handed.stream()

@@ -178,6 +178,7 @@ abstract class IntakeWorld {
                         null,
                         null,
                         null,
+                        null,
                         null));
     }
 }

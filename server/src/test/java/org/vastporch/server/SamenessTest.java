@@ -1,0 +1,175 @@
+package org.vastporch.server;
+
+import static org.junit.jupiter.api.Assertions.*;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.vastporch.core.access.Role;
+import org.vastporch.server.School.Answer;
+import org.vastporch.server.School.Made;
+import org.vastporch.server.School.Person;
+import tools.jackson.databind.JsonNode;
+
+/** Which answers to a prompt share passages, for those who mark. */
+@ServerTest
+class SamenessTest extends Assessing {
+
+    private static final String HUM =
+            "Under it there is a hum that you only notice when the train stops, and for two seconds it is made of coats";
+
+    private long write(Made in, Person author, long prompt, String title, String html) {
+        long blog = jdbc.sql("select min(id) from blog where owner_id = :owner and class_id = :class")
+                .param("owner", author.id)
+                .param("class", in.classId())
+                .query(Long.class)
+                .single();
+        long post = school.published(in, author, blog, Map.of("promptId", prompt), title);
+        jdbc.sql("update post_version set html = :html where post_id = :id")
+                .param("html", html)
+                .param("id", post)
+                .update();
+        return post;
+    }
+
+    private JsonNode sameness(Person viewer, long prompt) {
+        return viewer.get("/api/prompts/" + prompt + "/sameness").body();
+    }
+
+    @Test
+    void aPairIsToldWithBothTextsTheFirstHandedInFirst() {
+        long prompt = set(open("The station", in(3)));
+        long later = write(of, of.first(), prompt, "Coats", "<p>I went at six. " + HUM + ".</p>");
+        long earlier = write(of, of.other(), prompt, "Platform two", "<p>" + HUM + "! I stood.</p>");
+        jdbc.sql("update post set handed_in_at = dateadd(hour, -10, handed_in_at) where id = :id")
+                .param("id", earlier)
+                .update();
+        JsonNode view = sameness(of.lead(), prompt);
+        assertEquals(2, view.get("texts").asInt());
+        JsonNode pair = view.get("pairs").get(0);
+        assertEquals(earlier, pair.at("/first/postId").asLong());
+        assertEquals(23, pair.get("words").asInt());
+        Answer both =
+                of.lead().post("/api/prompts/" + prompt + "/sameness/looks", Map.of("first", later, "second", earlier));
+        assertEquals("Platform two", both.body().at("/pair/first/title").asString());
+        JsonNode pieces = both.body().at("/first/0/pieces");
+        assertEquals(HUM, pieces.get(0).get("text").asString());
+        assertEquals(0, pieces.get(0).get("passage").asInt());
+        assertFalse(pieces.get(1).has("passage"));
+        assertEquals(
+                1,
+                jdbc.sql("select count(*) from event where kind = 'sameness-looked-at' and actor_id = :who")
+                        .param("who", of.lead().id)
+                        .query(Integer.class)
+                        .single());
+        JsonNode one = of.lead().get(at(prompt) + "/sameness").body();
+        assertEquals(1, one.get("pairs").asInt());
+        assertEquals(23, one.get("words").asInt());
+    }
+
+    @Test
+    void aPairIsPutAsideWithAReasonAndTakenUpAgain() {
+        long prompt = set(open("The station", in(3)));
+        long one = write(of, of.first(), prompt, "Coats", "<p>" + HUM + ".</p>");
+        long other = write(of, of.other(), prompt, "Hum", "<p>" + HUM + ".</p>");
+        String at = "/api/prompts/" + prompt + "/sameness/aside";
+        assertEquals(
+                200,
+                of.lead()
+                        .put(at, Map.of("first", other, "second", one, "reason", "They wrote it together."))
+                        .status());
+        JsonNode pair = sameness(of.second(), prompt).get("pairs").get(0);
+        assertEquals("They wrote it together.", pair.at("/aside/reason").asString());
+        assertEquals(
+                0, of.lead().get(at(prompt) + "/sameness").body().get("pairs").asInt());
+        assertEquals(
+                200,
+                of.second()
+                        .put(at, Map.of("first", one, "second", other, "reason", ""))
+                        .status());
+        assertFalse(sameness(of.lead(), prompt).get("pairs").get(0).has("aside"));
+        assertEquals(
+                422,
+                of.lead()
+                        .put(at, Map.of("first", one, "second", other, "reason", "x".repeat(1_001)))
+                        .status());
+        assertEquals(
+                404,
+                of.lead()
+                        .put(at, Map.of("first", one, "second", one + 1_000, "reason", "No."))
+                        .status());
+    }
+
+    @Test
+    void whatTheStarterSaysAndWhatIsQuotedMakesNoPair() {
+        Map<String, Object> wanted = open("The station", in(3));
+        wanted.put("starter", "<p>" + HUM + ".</p>");
+        long prompt = set(wanted);
+        write(of, of.first(), prompt, "Coats", "<p>" + HUM + ".</p><p>Mine.</p>");
+        write(of, of.other(), prompt, "Hum", "<p>" + HUM + ".</p><p>Mine too.</p>");
+        assertEquals(0, sameness(of.lead(), prompt).get("pairs").size());
+        long quoting = set(open("The book", in(3)));
+        write(of, of.first(), quoting, "Coats", "<blockquote><p>" + HUM + ".</p></blockquote>");
+        write(of, of.other(), quoting, "Hum", "<p>" + HUM + ".</p>");
+        assertEquals(0, sameness(of.lead(), quoting).get("pairs").size());
+    }
+
+    @Test
+    void earlierYearsAreComparedAsFarAsTheViewerReadsThem() {
+        long lastYear = set(open("The station", in(1)));
+        write(of, of.first(), lastYear, "Coats", "<p>" + HUM + ".</p>");
+        Made thisYear = school.make(port);
+        jdbc.sql("""
+                insert into membership (class_id, person_id, role, shown, joined_at)
+                select :class, :person, 'CO_TEACHER', shown, joined_at
+                  from membership where class_id = :from and person_id = :person""")
+                .param("class", thisYear.classId())
+                .param("person", of.lead().id)
+                .param("from", of.classId())
+                .update();
+        Map<String, Object> wanted = new HashMap<>(open("The station again", in(3)));
+        wanted.put("copyOf", lastYear);
+        assertEquals(
+                403,
+                thisYear.lead()
+                        .post("/api/classes/" + thisYear.classId() + "/prompts", wanted)
+                        .status(),
+                "nobody copies what is not theirs");
+        long prompt = of.lead()
+                .post("/api/classes/" + thisYear.classId() + "/prompts", wanted)
+                .body()
+                .get("id")
+                .asLong();
+        write(thisYear, thisYear.first(), prompt, "Again", "<p>" + HUM + "!</p>");
+        JsonNode mine = sameness(of.lead(), prompt).get("pairs").get(0);
+        assertEquals("The station", mine.at("/first/year").asString());
+        assertEquals("Coats", mine.at("/first/title").asString());
+        JsonNode theirs = sameness(thisYear.lead(), prompt).get("pairs").get(0);
+        assertFalse(theirs.get("readable").asBoolean());
+        assertFalse(theirs.get("first").has("name") || theirs.get("first").has("title"), theirs::toString);
+        assertEquals(23, theirs.get("words").asInt());
+        assertEquals(
+                404,
+                thisYear.lead()
+                        .post(
+                                "/api/prompts/" + prompt + "/sameness/looks",
+                                Map.of(
+                                        "first",
+                                        theirs.at("/first/postId").asLong(),
+                                        "second",
+                                        theirs.at("/second/postId").asLong()))
+                        .status());
+    }
+
+    @Test
+    void onlyThoseWhoMarkLearnOfIt() {
+        long prompt = set(open("The station", in(3)));
+        write(of, of.first(), prompt, "Coats", "<p>" + HUM + ".</p>");
+        Person assistant = school.helper(port, of.classId(), Role.ASSISTANT, "Tremaine");
+        assertEquals(200, assistant.get("/api/prompts/" + prompt + "/sameness").status());
+        for (Person other : List.of(of.first(), of.other(), of.guest(), of.moderator()))
+            assertTrue(List.of(403, 404)
+                    .contains(other.get("/api/prompts/" + prompt + "/sameness").status()));
+    }
+}
