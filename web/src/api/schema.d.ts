@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_7"];
+        put: operations["change_8"];
         post?: never;
         delete?: never;
         options?: never;
@@ -236,7 +236,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_1"];
-        put: operations["change_4"];
+        put: operations["change_5"];
         post?: never;
         delete?: never;
         options?: never;
@@ -540,7 +540,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_6"];
+        put: operations["change_7"];
         post?: never;
         delete?: never;
         options?: never;
@@ -636,7 +636,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_2"];
-        put: operations["change_5"];
+        put: operations["change_6"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1436,7 +1436,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete: operations["bin"];
         options?: never;
@@ -1740,9 +1740,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
-        delete: operations["remove_2"];
+        delete: operations["remove_3"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2236,7 +2236,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get"];
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2988,9 +2988,9 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: operations["change_1"];
         post?: never;
-        delete: operations["remove_3"];
+        delete: operations["remove_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3780,6 +3780,10 @@ export interface components {
         };
         ChangedPaperNote: {
             text: string;
+            was: string;
+        };
+        ChangedSummary: {
+            summary: string;
             was: string;
         };
         CheckedDraft: {
@@ -5946,6 +5950,8 @@ export interface components {
             text: string;
         };
         Strip: {
+            /** Format: int32 */
+            apart: number;
             /** Format: date-time */
             due: string;
             /** Format: int32 */
@@ -6405,6 +6411,7 @@ export type Category = components['schemas']['Category'];
 export type Cell = components['schemas']['Cell'];
 export type Changed = components['schemas']['Changed'];
 export type ChangedPaperNote = components['schemas']['ChangedPaperNote'];
+export type ChangedSummary = components['schemas']['ChangedSummary'];
 export type CheckedDraft = components['schemas']['CheckedDraft'];
 export type ClassChange = components['schemas']['ClassChange'];
 export type ClassMail = components['schemas']['ClassMail'];
@@ -6828,7 +6835,7 @@ export interface operations {
             };
         };
     };
-    change_7: {
+    change_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -7142,7 +7149,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -7676,7 +7683,7 @@ export interface operations {
             };
         };
     };
-    change_6: {
+    change_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -7876,7 +7883,7 @@ export interface operations {
             };
         };
     };
-    change_5: {
+    change_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -9429,7 +9436,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -9939,7 +9946,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -9965,7 +9972,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10933,7 +10940,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12297,7 +12304,33 @@ export interface operations {
             };
         };
     };
-    remove_3: {
+    change_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedSummary"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recording"];
+                };
+            };
+        };
+    };
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;

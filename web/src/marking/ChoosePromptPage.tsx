@@ -101,6 +101,7 @@ function Row({ prompt, classId, manages }: { prompt: PromptView; classId: number
         {prompt.rubric && manages && (
           <Link className="word tiny before-2" to={`/classes/${classId}/second-readings/${prompt.id}`}>
             second readings
+            {data && data.apart > 0 && <b className="warm"> ({data.apart} too far apart)</b>}
           </Link>
         )}
         {prompt.rubric && (

@@ -195,7 +195,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             Take over {strip.toTakeOver}
           </Button>
         )}
-        {strip.hasRubric && manages && <ReleaseTime promptId={strip.promptId} />}
+        {strip.hasRubric && manages && <ReleaseTime promptId={strip.promptId} marked={strip.toRelease} />}
       </section>
       <main ref={read} className={css.read} tabIndex={0} aria-label="The post">
         <div className={css.text}>

@@ -1,9 +1,11 @@
-import { deleteJson } from '../api/client';
+import { useState } from 'react';
+import { deleteJson, putJson } from '../api/client';
 import type { Recording } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './Recordings.module.css';
+import { Remark } from './Remark';
 
 interface RecordingsProps {
   recordings: Recording[];
@@ -17,6 +19,12 @@ export function Recordings({ recordings, promptId }: RecordingsProps) {
     here: true,
     stale: [['paper', promptId]],
   });
+  const [changing, setChanging] = useState<number | null>(null);
+  const change = useWrite(
+    (to: { recording: Recording; summary: string }) =>
+      putJson(`/api/recordings/${to.recording.id}`, { was: to.recording.summary, summary: to.summary }),
+    { here: true, stale: [['paper', promptId]] },
+  );
   if (recordings.length === 0) return null;
   return (
     <ul className={css.recordings} aria-label="Spoken feedback">
@@ -27,17 +35,35 @@ export function Recordings({ recordings, promptId }: RecordingsProps) {
           ) : (
             <video controls preload="metadata" src={r.address} aria-label={`${r.by} shows`} />
           )}
-          <p className="above-1 below-0">
-            {r.summary} <span className="muted tiny">{r.by}</span>{' '}
-            {promptId && (
-              <Word tiny disabled={remove.busy} onClick={() => remove.run(r.id)}>
-                Take it away
-              </Word>
-            )}
-          </p>
+          {changing === r.id ? (
+            <Remark
+              label="What it says, in short"
+              criterion=""
+              level=""
+              begin={r.summary}
+              onKeep={(summary) => {
+                setChanging(null);
+                if (summary.trim() !== r.summary) change.run({ recording: r, summary });
+              }}
+            />
+          ) : (
+            <p className="above-1 below-0">
+              {r.summary} <span className="muted tiny">{r.by}</span>{' '}
+              {promptId && (
+                <>
+                  <Word tiny disabled={change.busy} onClick={() => setChanging(r.id)}>
+                    Change the words
+                  </Word>{' '}
+                  <Word tiny disabled={remove.busy} onClick={() => remove.run(r.id)}>
+                    Take it away
+                  </Word>
+                </>
+              )}
+            </p>
+          )}
         </li>
       ))}
-      <Wrong says={remove.problem} />
+      <Wrong says={remove.problem || change.problem} />
     </ul>
   );
 }

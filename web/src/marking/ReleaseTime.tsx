@@ -14,7 +14,7 @@ import { Wrong } from '../ui/Wrong';
 import css from './Mark.module.css';
 
 /** When the finished marks of a prompt are shown by themselves. */
-export function ReleaseTime({ promptId }: { promptId: number }) {
+export function ReleaseTime({ promptId, marked }: { promptId: number; marked: number }) {
   const { data } = useQuery(releaseTimeOptions(promptId));
   const [open, setOpen] = useState(false);
   if (!data) return null;
@@ -30,7 +30,7 @@ export function ReleaseTime({ promptId }: { promptId: number }) {
         )}
       </Word>
       <Modal opened={open} onClose={() => setOpen(false)} title="When the marks are released">
-        <ReleaseTimeForm promptId={promptId} planned={data} onClose={() => setOpen(false)} />
+        <ReleaseTimeForm promptId={promptId} marked={marked} planned={data} onClose={() => setOpen(false)} />
       </Modal>
     </>
   );
@@ -38,11 +38,13 @@ export function ReleaseTime({ promptId }: { promptId: number }) {
 
 interface ReleaseTimeFormProps {
   promptId: number;
+  /** How many papers are marked and not released now. */
+  marked: number;
   planned: PlannedRelease;
   onClose: () => void;
 }
 
-function ReleaseTimeForm({ promptId, planned, onClose }: ReleaseTimeFormProps) {
+function ReleaseTimeForm({ promptId, marked, planned, onClose }: ReleaseTimeFormProps) {
   const form = useForm({ initialValues: { at: planned.at?.slice(0, 16) ?? '' } });
   const set = useWrite(
     (at?: string) => putJson<PlannedRelease>(`/api/prompts/${promptId}/marking/release-time`, { at, rev: planned.rev }),
@@ -52,7 +54,7 @@ function ReleaseTimeForm({ promptId, planned, onClose }: ReleaseTimeFormProps) {
     <form onSubmit={form.onSubmit(({ at }) => set.run(at))}>
       <TextInput
         label="Release them"
-        description="All papers of this prompt that are marked by then. The others wait until you release them."
+        description={`All papers of this prompt that are marked by then, ${t.count(marked, 'is', 'are')} so far. The others wait until you release them.`}
         type="datetime-local"
         {...form.getInputProps('at')}
       />

@@ -167,9 +167,11 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     bundleId: f.bundleId ? Number(f.bundleId) : undefined,
     rubricHidden: f.rubricHidden,
     reviews:
-      f.criteria.length === 0 || f.self === 'NOT_ASKED'
-        ? { self: 'NOT_ASKED', selfShare: 0 }
-        : { self: f.self, selfShare: f.selfShare },
+      f.criteria.length > 0 && f.self !== 'NOT_ASKED'
+        ? { self: f.self, selfShare: f.selfShare }
+        : known?.self === 'NOT_ASKED'
+          ? before?.reviews
+          : undefined,
     rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
   };
 }

@@ -49,6 +49,9 @@ public final class Bench {
             "approve",
             "mark",
             "marks",
+            "peers",
+            "sameness",
+            "agreement",
             "intake",
             "feedout",
             "find",
@@ -117,6 +120,15 @@ public final class Bench {
                                 demo.server().getBean(JdbcTemplate.class),
                                 demo.server().getBean(TransactionTemplate.class))
                         .run());
+            case "peers" -> Eyes.peers(figures);
+            case "sameness" -> Eyes.sameness(figures);
+            case "agreement" ->
+                new Eyes(
+                                demo.address(),
+                                figures,
+                                demo.server().getBean(JdbcTemplate.class),
+                                demo.server().getBean(TransactionTemplate.class))
+                        .agreement();
             case "intake" -> intake();
             case "feedout" -> feedOut();
             case "find" -> find();

@@ -33,8 +33,7 @@ final class Marks {
 
     /** @return the number of the class that it made */
     long run() throws Exception {
-        LargeSchool.OneClass in = new LargeSchool(jdbc, transaction, STUDENTS).add(60, STUDENTS * PROMPTS);
-        transaction.executeWithoutResult(status -> mark(in.id()));
+        LargeSchool.OneClass in = add();
         Person teacher = new Person(address, HttpClient.newHttpClient(), "quill");
         String sheet = "/api/classes/" + in.id() + "/score-sheet";
         double kilobytes = teacher.get(sheet).body().length / 1024.0;
@@ -58,6 +57,13 @@ final class Marks {
         }
         figures.add("recompute", Figures.median(times), "ms", 0, "and kept, with 200 scores noted and told");
         return in.id();
+    }
+
+    /** A class with all of it marked. */
+    LargeSchool.OneClass add() {
+        LargeSchool.OneClass in = new LargeSchool(jdbc, transaction, STUDENTS).add(60, STUDENTS * PROMPTS);
+        transaction.executeWithoutResult(status -> mark(in.id()));
+        return in;
     }
 
     /** All answered, some of it late, every criterion given, released a day ago. */
@@ -114,11 +120,11 @@ final class Marks {
                 .readTree(teacher.get("/api/prompts/" + prompt + "/editable").body());
     }
 
-    private interface Step {
+    interface Step {
         HttpResponse<byte[]> send() throws Exception;
     }
 
-    private static double median(Step step) throws Exception {
+    static double median(Step step) throws Exception {
         step.send();
         double[] times = new double[TIMES];
         for (int i = 0; i < TIMES; i++) {

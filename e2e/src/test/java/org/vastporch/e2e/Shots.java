@@ -25,7 +25,6 @@ class Shots {
             teacher.keyboard().press(key);
         teacher.getByText("So far, 2 steps open").waitFor();
         keep(teacher, "mark");
-        shot(teacher, "/classes/1/people", "people");
         shot(teacher, "/classes/1/scores", "scores");
         prompt(teacher);
         shot(teacher, "/classes/1/blog/garden-news", "blog");
@@ -33,14 +32,17 @@ class Shots {
         sources(teacher);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         shot(student, "/classes/1/porch?weeks=6", "phone-porch");
-        shot(student, "/classes/1/feedback", "phone-feedback");
+        Page judging = Stage.as("quentin.a", "/classes/2/feedback", 375, 800, ColorScheme.LIGHT);
+        shot(judging, "/classes/2/feedback", "phone-feedback");
         write();
         Page night = Stage.as("quill", "/classes/1/approve", 1280, 800, ColorScheme.DARK);
         shot(night, "/classes/1/approve", "approve-night");
         eyes();
         margin();
+        Page listener = Stage.as("halloway", "/classes/2/agreement?prompt=11", 1280, 800, ColorScheme.LIGHT);
+        shot(listener, "/classes/2/agreement?prompt=11", "agreement");
+        shot(listener, "/classes/2/sameness/16", "sameness");
         Page reader = Stage.as("wren.c", "/news", 1280, 800, ColorScheme.LIGHT);
-        shot(reader, "/news", "news");
         shot(reader, "/classes/1/prompt/7", "prompt-page");
         Page sign = Stage.window(Stage.demo().address());
         shot(sign, "/river-boats-thursday-evenings/what-the-river-gave-back", "front-page");

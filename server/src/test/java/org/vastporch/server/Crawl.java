@@ -357,6 +357,11 @@ class Crawl {
                                 note(id, "words that stand nowhere"),
                                 stale(Map.of("post", 1, "version", 1, "quote", "x", "nth", 0, "text", "Good.")))),
                 Map.entry(
+                        "PUT /api/recordings/{}",
+                        () -> List.of(
+                                Map.of("was", summary(id), "summary", "In other words."),
+                                stale(Map.of("was", "nothing of it", "summary", "In other words.")))),
+                Map.entry(
                         "PUT /api/paper-notes/{}",
                         () -> List.of(
                                 Map.of("was", noteText(id), "text", "Better."),
@@ -535,6 +540,14 @@ class Crawl {
                 .query(Integer.class)
                 .optional()
                 .orElse(0);
+    }
+
+    private String summary(long recording) {
+        return jdbc.sql("select summary from recording where id = :id")
+                .param("id", recording)
+                .query(String.class)
+                .optional()
+                .orElse("");
     }
 
     /** The state of what the author said of a paper. */

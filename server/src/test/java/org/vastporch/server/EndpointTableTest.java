@@ -650,6 +650,7 @@ class EndpointTableTest {
         body("PUT /api/classes/{class}/bundles", () -> Map.of("bundles", List.of(), "seen", "1"));
         made.put("item", this::drawerItem);
         made.put("recording", this::recording);
+        body("PUT /api/recordings/{recording}", () -> Map.of("was", "otherwise", "summary", "Shorter."));
         body("PUT /api/classes/{class}/drawer/{item}", () -> Map.of("name", "A leaf", "offered", true));
         made.put("keptrubric", this::keptRubric);
         body("POST /api/rubrics", () -> keptAs("Steps for logs", 0));

@@ -75,6 +75,37 @@ class RecordingsTest extends Assessing {
     }
 
     @Test
+    void whatItSaysIsPutInOtherWordsByWhoMadeIt() {
+        Person assistant = school.helper(port, of.classId(), Role.ASSISTANT, "Tremaine");
+        long id = say(of.lead(), "Count").body().get(0).get("id").asLong();
+        String at = "/api/recordings/" + id;
+        assertEquals(
+                200,
+                of.lead()
+                        .put(at, Map.of("was", "Count", "summary", " Count them on two days. "))
+                        .status());
+        assertEquals(
+                "Count them on two days.",
+                paper(prompt).at("/recordings/0/summary").asString());
+        assertEquals(
+                "summary-changed",
+                of.lead()
+                        .put(at, Map.of("was", "Count", "summary", "Late."))
+                        .code());
+        Map<String, String> other = Map.of("was", "Count them on two days.", "summary", "No.");
+        assertEquals(403, assistant.put(at, other).status());
+        assertEquals(403, of.first().put(at, other).status());
+        assertEquals(
+                "summary-too-long",
+                of.lead()
+                        .put(at, Map.of("was", "Count them on two days.", "summary", "x".repeat(2_001)))
+                        .code());
+        assertEquals(
+                "Count them on two days.",
+                paper(prompt).at("/recordings/0/summary").asString());
+    }
+
+    @Test
     void whatIsNoRecordingIsRefusedInWords() {
         assertEquals(
                 "file-not-taken",

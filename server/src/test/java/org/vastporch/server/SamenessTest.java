@@ -131,7 +131,7 @@ class SamenessTest extends Assessing {
         Map<String, Object> wanted = new HashMap<>(open("The station again", in(3)));
         wanted.put("copyOf", lastYear);
         assertEquals(
-                403,
+                404,
                 thisYear.lead()
                         .post("/api/classes/" + thisYear.classId() + "/prompts", wanted)
                         .status(),
@@ -145,6 +145,7 @@ class SamenessTest extends Assessing {
         JsonNode mine = sameness(of.lead(), prompt).get("pairs").get(0);
         assertEquals("The station", mine.at("/first/year").asString());
         assertEquals("Coats", mine.at("/first/title").asString());
+        assertEquals(0, sameness(of.lead(), lastYear).get("pairs").size(), "what came later is no matter of then");
         JsonNode theirs = sameness(thisYear.lead(), prompt).get("pairs").get(0);
         assertFalse(theirs.get("readable").asBoolean());
         assertFalse(theirs.get("first").has("name") || theirs.get("first").has("title"), theirs::toString);

@@ -82,6 +82,7 @@ public class PaperService {
             List<String> given,
             Seen seen) {}
 
+    /** @param apart how many second readings lie too far from the first marks */
     public record Strip(
             long promptId,
             String title,
@@ -90,6 +91,7 @@ public class PaperService {
             int handedIn,
             int toRelease,
             int toTakeOver,
+            int apart,
             boolean hasRubric,
             List<StripView> students) {}
 
@@ -287,6 +289,7 @@ public class PaperService {
                         .filter(p -> p.state() == PaperState.MARKED)
                         .count(),
                 (int) papers.stream().filter(MarkingDesk.Paper::isToTakeOver).count(),
+                seconds.comingBack(prompt, names),
                 prompt.rubric() != null,
                 students);
     }

@@ -6,6 +6,8 @@ import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
 import org.springframework.web.bind.annotation.RestController;
@@ -39,6 +41,14 @@ class RecordingApi {
         try (Upload upload = uploads.take(file)) {
             return recordings.add(viewer, prompt, student, upload, summary);
         }
+    }
+
+    /** @param was the summary as whoever changes it saw it */
+    record ChangedSummary(String was, String summary) {}
+
+    @PutMapping("/api/recordings/{id}")
+    RecordingService.Recording change(Viewer viewer, @PathVariable long id, @RequestBody ChangedSummary body) {
+        return recordings.change(viewer, id, body.was(), body.summary());
     }
 
     @DeleteMapping("/api/recordings/{id}")

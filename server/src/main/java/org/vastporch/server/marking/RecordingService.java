@@ -70,8 +70,7 @@ public class RecordingService {
             throws IOException {
         Prompt prompt = papers.requireMarking(viewer, promptId);
         papers.requireStudent(prompt, studentId);
-        if (summary.length() > LONGEST_SUMMARY)
-            throw Problem.invalid("summary", "summary-too-long", "A summary has at most 2,000 characters.");
+        requireShort(summary);
         refuseMany(promptId, studentId);
         DrawerService.DrawerItem file = files.keep(
                 viewer,
@@ -97,15 +96,50 @@ public class RecordingService {
             throw Problem.stale("too-many-recordings", "A paper has at most " + MOST + " recordings.");
     }
 
+    private static void requireShort(String summary) {
+        if (summary.length() > LONGEST_SUMMARY)
+            throw Problem.invalid("summary", "summary-too-long", "A summary has at most 2,000 characters.");
+    }
+
     /** Takes away what one has recorded oneself; a teacher of the class also an assistant's. */
     @Transactional
     public void remove(Viewer viewer, long id) {
+        RecordingStore.Row row = lock(viewer, id);
+        store.remove(row);
+        note(viewer, row, "recording-removed");
+    }
+
+    /**
+     * Says in other words what a recording says.
+     *
+     * @param was the summary as whoever changes it saw it
+     */
+    @Transactional
+    public Recording change(Viewer viewer, long id, String was, String summary) {
+        RecordingStore.Row row = lock(viewer, id);
+        requireShort(summary);
+        if (!row.summary().equals(was))
+            throw Problem.stale("summary-changed", "Somebody has changed this summary since. Yours was not kept.");
+        store.setSummary(row, summary.strip());
+        note(viewer, row, "recording-changed");
+        return view(
+                store.lock(id).orElseThrow(),
+                people.names(
+                        viewer, papers.requireMarking(viewer, row.promptId()).classId()));
+    }
+
+    /** A recording of one's own, or of an assistant for a teacher, its row locked. */
+    private RecordingStore.Row lock(Viewer viewer, long id) {
         if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         RecordingStore.Row row = store.lock(id).orElseThrow(Problem::missing);
         Prompt prompt = papers.requireMarking(viewer, row.promptId());
         if (row.byId() != viewer.personId()) access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        store.remove(row);
-        events.add(prompt.classId(), "recording-removed", row.studentId(), viewer.personId());
+        return row;
+    }
+
+    private void note(Viewer viewer, RecordingStore.Row row, String kind) {
+        long classId = papers.requireMarking(viewer, row.promptId()).classId();
+        events.add(classId, kind, row.studentId(), viewer.personId());
     }
 
     List<Recording> of(long promptId, long studentId, Names names) {

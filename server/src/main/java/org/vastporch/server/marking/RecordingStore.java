@@ -73,6 +73,15 @@ class RecordingStore implements FilesElsewhere {
                         .optional());
     }
 
+    /** Says it otherwise to all to whom it was given for a prompt. */
+    void setSummary(Row row, String summary) {
+        jdbc.sql("update recording set summary = :summary where file_id = :file and prompt_id = :prompt")
+                .param("summary", summary)
+                .param("file", row.fileId())
+                .param("prompt", row.promptId())
+                .update();
+    }
+
     /** Takes a recording from all to whom it was given for a prompt; its bytes go with the next clearing. */
     void remove(Row row) {
         jdbc.sql("delete from recording where file_id = :file and prompt_id = :prompt")

@@ -101,6 +101,20 @@ class SecondReadings {
                                 settled.reason()));
     }
 
+    /** How many second readings of a prompt lie too far from the first marks, and nobody has settled them. */
+    int comingBack(Prompt prompt, Names names) {
+        if (prompt.rubric() == null) return 0;
+        List<Reading> finished = reviews.of(List.of(prompt), ReviewKind.SECOND).values().stream()
+                .flatMap(List::stream)
+                .filter(r -> r.review().isFinished() && r.review().settled() == null)
+                .toList();
+        if (finished.isEmpty()) return 0;
+        Firsts firsts = new Firsts(prompt);
+        return (int) finished.stream()
+                .filter(r -> line(prompt, firsts, r, names).comesBack())
+                .count();
+    }
+
     /** Whether first marks are kept from somebody who reads a paper blind and has not finished. */
     boolean isKeptFrom(Viewer viewer, Prompt prompt, long studentId) {
         if (prompt.rubric() == null) return false;

@@ -208,9 +208,9 @@ public class PromptService {
         return id;
     }
 
-    /** A prompt with those of which it is a copy, and their other copies. */
-    public List<Long> withCopies(long id) {
-        return store.withCopies(id);
+    /** A prompt with those of which it is a copy, and their other copies, as far as they were due before it. */
+    public List<Long> withEarlier(long id) {
+        return store.withEarlier(id);
     }
 
     /**

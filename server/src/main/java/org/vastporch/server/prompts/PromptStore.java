@@ -244,13 +244,12 @@ class PromptStore {
                 .update();
     }
 
-    /** A prompt with those of which it is a copy, and their other copies. */
-    List<Long> withCopies(long id) {
+    List<Long> withEarlier(long id) {
         return jdbc.sql("""
                 select o.id
                   from prompt p
                   join prompt o on o.id = coalesce(p.copy_of, p.id) or o.copy_of = coalesce(p.copy_of, p.id)
-                 where p.id = :id
+                 where p.id = :id and (o.id = p.id or o.due_at < p.due_at)
                  order by o.id""").param("id", id).query(Long.class).list();
     }
 

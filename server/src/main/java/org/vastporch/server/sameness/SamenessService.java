@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
@@ -91,6 +92,7 @@ public class SamenessService {
     /** How many pairs a student's answers are in that nobody has put aside. */
     public record SameOf(int pairs, int words) {}
 
+    /** @param texts those that are in a pair */
     private record Kept(List<Handed> handed, String starter, List<AnswerText> texts, Sameness.Found found) {}
 
     private static final int LONGEST_REASON = 1_000;
@@ -128,7 +130,7 @@ public class SamenessService {
         Prompt prompt = marked(viewer, promptId);
         Kept of = found(prompt);
         return new SamenessView(
-                promptId, prompt.title(), of.texts().size(), of.found().commonRuns() > 0, views(viewer, prompt, of));
+                promptId, prompt.title(), of.handed().size(), of.found().commonRuns() > 0, views(viewer, prompt, of));
     }
 
     /** How much of it is about one student. */
@@ -206,7 +208,7 @@ public class SamenessService {
 
     /** What is shared, kept until something else is to be marked. */
     private Kept found(Prompt prompt) {
-        List<Handed> handed = posts.handed(prompts.withCopies(prompt.id()));
+        List<Handed> handed = posts.handed(prompts.withEarlier(prompt.id()));
         Kept known = kept.getIfPresent(prompt.id());
         if (known != null && known.handed().equals(handed) && known.starter().equals(prompt.starter())) return known;
         List<AnswerText> texts = posts.words(handed);
@@ -217,7 +219,13 @@ public class SamenessService {
         List<Pair> pairs = all.pairs().stream()
                 .filter(p -> isTold(byId.get(p.first()), byId.get(p.second()), prompt.id()))
                 .toList();
-        known = new Kept(handed, prompt.starter(), texts, new Sameness.Found(pairs, all.commonRuns()));
+        Set<Long> inPairs =
+                pairs.stream().flatMap(p -> Stream.of(p.first(), p.second())).collect(Collectors.toSet());
+        known = new Kept(
+                handed,
+                prompt.starter(),
+                texts.stream().filter(t -> inPairs.contains(t.postId())).toList(),
+                new Sameness.Found(pairs, all.commonRuns()));
         kept.put(prompt.id(), known);
         return known;
     }
