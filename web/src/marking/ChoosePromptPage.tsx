@@ -5,14 +5,15 @@ import type { PromptView } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { useKeptName } from '../session/useKeptName';
 import { t } from '../texts/en';
-import { Loading } from '../ui/Trouble';
+import { Loading, NotThere } from '../ui/Trouble';
 import { When } from '../ui/When';
 import { hasSteps } from './keptSteps';
 
 /** The prompts of the class with how far the marking is. */
 export function ChoosePromptPage() {
-  const { id, name, manages } = useClass();
+  const { id, name, manages, staff } = useClass();
   const { data } = useQuery(promptsOptions(id));
+  if (!staff) return <NotThere />;
   if (!data)
     return (
       <div className="page plain">
@@ -43,22 +44,24 @@ export function ChoosePromptPage() {
           </p>
         )}
         {data.length > 0 && (
-          <table className="rows above-5">
-            <thead>
-              <tr>
-                <th>Prompt</th>
-                <th>Due</th>
-                <th className="nums">Handed in</th>
-                <th className="nums">Marked</th>
-                <th className="nums">To release</th>
-              </tr>
-            </thead>
-            <tbody>
-              {data.map((p) => (
-                <Row key={p.id} prompt={p} classId={id} manages={manages} />
-              ))}
-            </tbody>
-          </table>
+          <div className="scrolls">
+            <table className="rows above-5">
+              <thead>
+                <tr>
+                  <th>Prompt</th>
+                  <th>Due</th>
+                  <th className="nums">Handed in</th>
+                  <th className="nums">Marked</th>
+                  <th className="nums">To release</th>
+                </tr>
+              </thead>
+              <tbody>
+                {data.map((p) => (
+                  <Row key={p.id} prompt={p} classId={id} manages={manages} />
+                ))}
+              </tbody>
+            </table>
+          </div>
         )}
       </main>
     </div>

@@ -72,7 +72,9 @@ function Lines({ lines, promptId, classId }: { lines: SecondLine[]; promptId: nu
           <th>Student</th>
           <th>Read by</th>
           <th>Against the first marks</th>
-          <th />
+          <th>
+            <span className="away">Take back</span>
+          </th>
         </tr>
       </thead>
       <tbody>

@@ -64,9 +64,9 @@ export function Steps({ criterion, mark, isCurrent = false, dots = [], onChoose 
             onClick={() => onChoose?.(level.points)}
           >
             {over(i).length > 0 && (
-              <span className={css.dots}>
+              <span className={css.dots} aria-hidden="true">
                 {over(i).map((d) => (
-                  <i key={d.who} title={d.who} className={d.ring ? css.ring : undefined} />
+                  <i key={d.who} className={d.ring ? css.ring : undefined} />
                 ))}
               </span>
             )}

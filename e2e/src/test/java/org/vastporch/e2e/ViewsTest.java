@@ -53,6 +53,15 @@ class ViewsTest {
             "/classes/1/posts/101/margin",
             "/classes/1/search?q=frost",
             "/classes/1/decisions");
+    /** What several readers of one paper give to see. */
+    private static final List<String> OF_SOUND_WALKS = List.of(
+            "/classes/2/mark",
+            "/classes/2/mark/11",
+            "/classes/2/second-readings/11",
+            "/classes/2/agreement?prompt=11",
+            "/classes/2/sameness/16",
+            "/classes/2/prompts/15");
+
     private static final List<String> OF_STUDENTS = List.of(
             "/classes/1/porch",
             "/classes/1/write",
@@ -98,6 +107,10 @@ class ViewsTest {
         look(sign, "a post for strangers", found);
         Page teacher = Stage.as("quill", "/classes/1/today", 1280, 800, ColorScheme.LIGHT);
         for (String path : OF_TEACHERS) visit(teacher, path, found);
+        Page listener = Stage.as("halloway", "/classes/2/today", 1280, 800, ColorScheme.LIGHT);
+        for (String path : OF_SOUND_WALKS) visit(listener, path, found);
+        Page judging = Stage.as("quentin.a", "/classes/2/feedback", 1280, 800, ColorScheme.LIGHT);
+        for (String path : List.of("/classes/2/feedback", "/classes/2/own-view/15")) visit(judging, path, found);
         dialog(
                 teacher,
                 "/classes/1/approve",

@@ -89,9 +89,7 @@ class RecordingsTest extends Assessing {
                 paper(prompt).at("/recordings/0/summary").asString());
         assertEquals(
                 "summary-changed",
-                of.lead()
-                        .put(at, Map.of("was", "Count", "summary", "Late."))
-                        .code());
+                of.lead().put(at, Map.of("was", "Count", "summary", "Late.")).code());
         Map<String, String> other = Map.of("was", "Count them on two days.", "summary", "No.");
         assertEquals(403, assistant.put(at, other).status());
         assertEquals(403, of.first().put(at, other).status());
