@@ -11700,6 +11700,7 @@ export interface operations {
         parameters: {
             query?: {
                 summary?: string;
+                key?: string;
             };
             header?: never;
             path: {

@@ -23,9 +23,11 @@ import { SamenessLine } from './SamenessLine';
 import { SayIt } from './SayIt';
 import { ScoreHistory } from './ScoreHistory';
 import { SecondsNote } from './SecondsNote';
+import { Unsent } from './Unsent';
 import { useGiving } from './useGiving';
 import { useMarkLine } from './useMarkLine';
 import { useReleasing } from './useReleasing';
+import { useSaying } from './useSaying';
 
 /** Marking one prompt: the class along the top, the post to read, the steps at the foot. */
 export function MarkPage() {
@@ -85,6 +87,7 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const { put, settled, meanwhile, waiting, leave } = useMarkLine(strip, studentId, setSaid, way.blind);
   const at = strip.students.findIndex((s) => s.studentId === studentId);
   const p = paper.data;
+  const voice = useSaying(strip.promptId, studentId, setSaid);
   const giving = useGiving(strip, studentId, p, put);
   const { criteria } = giving;
   const current = criteria[stair];
@@ -265,13 +268,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
           )}
           {saying && p && (
             <SayIt
-              promptId={strip.promptId}
-              studentId={studentId}
               name={way.blind ? strip.students[at]?.name : (p.together?.name ?? p.student)}
               onClose={() => setSaying(false)}
-              onSaid={setSaid}
+              onSay={(file, words) => void voice.say(file, words)}
             />
           )}
+          {p && <Unsent voice={voice} />}
           {p && <Recordings recordings={p.recordings} promptId={strip.promptId} />}
           {p?.given.marker && <ScoreHistory key={studentId} paper={p} manages={manages} />}
           {p && (

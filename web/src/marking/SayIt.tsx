@@ -1,8 +1,5 @@
 import { Modal } from '@mantine/core';
 import { useState } from 'react';
-import { postFile, withParams } from '../api/client';
-import type { Recording } from '../api/schema';
-import { useWrite } from '../api/write';
 import { Button } from '../ui/Button';
 import { Recorder, type Source } from '../writing/Recorder';
 
@@ -14,27 +11,17 @@ const SOURCES: [Source, string][] = [
 ];
 
 interface SayItProps {
-  promptId: number;
-  studentId: number;
   /** Whose feedback it is. */
   name: string;
   onClose: () => void;
-  onSaid: (said: string) => void;
+  /** @param words what it says, in short */
+  onSay: (file: File, words: string) => void;
 }
 
 /** Feedback that is spoken or filmed, with a line about what it says for whoever cannot listen. */
-export function SayIt({ promptId, studentId, name, onClose, onSaid }: SayItProps) {
+export function SayIt({ name, onClose, onSay }: SayItProps) {
   const [source, setSource] = useState<Source | null>(null);
   const [summary, setSummary] = useState('');
-  const keep = useWrite(
-    (file: File) =>
-      postFile<Recording[]>(withParams(`/api/prompts/${promptId}/marking/${studentId}/recordings`, { summary }), file),
-    {
-      stale: [['paper', promptId]],
-      onDone: () => onSaid('It is kept below the text, and heard with the marks once they are released.'),
-      onWrong: onSaid,
-    },
-  );
   if (source)
     return (
       <Recorder
@@ -54,7 +41,7 @@ export function SayIt({ promptId, studentId, name, onClose, onSaid }: SayItProps
           </label>
         }
         onClose={onClose}
-        onTake={(file) => keep.run(file)}
+        onTake={(file) => onSay(file, summary)}
       />
     );
   return (

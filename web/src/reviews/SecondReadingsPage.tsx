@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
-import { promptOptions, secondReadingsOptions } from '../api/queries';
+import { promptOptions, secondReadingsOptions, stripOptions } from '../api/queries';
 import type { Colleague, SecondLine, SecondsAsked, WantedReadings } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
@@ -125,17 +125,20 @@ const WHICH = [
   { value: 'ALL', label: 'All that is handed in' },
   { value: 'EVERY', label: 'Every so many' },
   { value: 'NEAR_EDGE', label: 'Those near the edge of a step' },
+  { value: 'ONE', label: 'One paper' },
 ];
 
 function Ask({ promptId, colleagues }: { promptId: number; colleagues: Colleague[] }) {
-  const form = useForm({ initialValues: { reader: '', which: 'ALL', every: 4, blind: true } });
+  const form = useForm({ initialValues: { reader: '', which: 'ALL', every: 4, student: '', blind: true } });
+  const { data: strip } = useQuery({ ...stripOptions(promptId), enabled: form.values.which === 'ONE' });
   const v = form.values;
   const [asked, setAsked] = useState<number | null>(null);
   const ask = useWrite(
     () =>
       postJson<SecondsAsked>(`/api/prompts/${promptId}/second-readings`, {
         reader: Number(v.reader),
-        which: v.which as WantedReadings['which'],
+        which: v.which === 'ONE' ? undefined : (v.which as WantedReadings['which']),
+        student: v.which === 'ONE' ? Number(v.student) : undefined,
         every: v.which === 'EVERY' ? v.every : undefined,
         blind: v.blind,
       }),
@@ -144,7 +147,11 @@ function Ask({ promptId, colleagues }: { promptId: number; colleagues: Colleague
   return (
     <form
       className="above-6 measure-s"
-      onSubmit={form.onSubmit(() => (v.reader ? ask.run() : form.setFieldError('reader', 'Choose who reads them.')))}
+      onSubmit={form.onSubmit(() => {
+        if (!v.reader) form.setFieldError('reader', 'Choose who reads them.');
+        else if (v.which === 'ONE' && !v.student) form.setFieldError('student', 'Choose a paper.');
+        else ask.run();
+      })}
     >
       <h2 className="below-3">Ask a colleague</h2>
       <Select
@@ -160,6 +167,18 @@ function Ask({ promptId, colleagues }: { promptId: number; colleagues: Colleague
         allowDeselect={false}
         {...form.getInputProps('which')}
       />
+      {v.which === 'ONE' && (
+        <Select
+          className="above-3"
+          label="Whose paper"
+          placeholder="Choose one that is handed in"
+          searchable
+          data={strip?.students
+            .filter((s) => s.seen.posts.length > 0)
+            .map((s) => ({ value: String(s.studentId), label: s.name }))}
+          {...form.getInputProps('student')}
+        />
+      )}
       {v.which === 'EVERY' && (
         <NumberInput className="above-3" label="One of how many" min={1} max={100} {...form.getInputProps('every')} />
       )}

@@ -65,3 +65,6 @@ create index same_aside_second on same_aside (second_id);
 -- The prompt of which one is a copy, also when that has been copied from another.
 alter table prompt add copy_of bigint references prompt;
 create index prompt_copy_of on prompt (copy_of);
+
+-- By what a recording is known when it is sent again, since its answer was lost.
+alter table recording add sent_as varchar(40);

@@ -61,7 +61,12 @@ class GardenShed {
             putIn(teacher, classId, 44, "A leaf to draw on");
             try (Upload said = uploads.of(Sounds.walk(5), "said.wav")) {
                 recordings.add(
-                        teacher, log, spokenTo, said, "The second measuring is the one that counts. Keep doing that.");
+                        teacher,
+                        log,
+                        spokenTo,
+                        said,
+                        "The second measuring is the one that counts. Keep doing that.",
+                        null);
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);

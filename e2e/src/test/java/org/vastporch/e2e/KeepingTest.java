@@ -131,6 +131,31 @@ class KeepingTest {
         }
     }
 
+    /** What was spoken while the server was away lies in the browser, and goes out when it is back. */
+    @Test
+    void whatWasSaidWithoutTheNetwork() {
+        Page page = Stage.as("fennimore", "/classes/1/mark/6", 1280, 800, ColorScheme.LIGHT);
+        page.getByLabel("Students")
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName(Pattern.compile("Tama Kowhai")))
+                .click();
+        assertThat(page.getByRole(AriaRole.MAIN)).containsText("Tama Kowhai");
+        page.context().setOffline(true);
+        page.keyboard().press("v");
+        button(page, "My voice").click();
+        button(page, "Record").click();
+        page.getByLabel("1 seconds recorded").waitFor();
+        button(page, "Stop").click();
+        page.getByLabel("In a few words, for whoever cannot listen").fill("Say it once more in June.");
+        button(page, "Keep it").click();
+        assertThat(page.getByText("The recording is kept on this computer")).isVisible();
+        assertThat(page.getByLabel("Recorded, not sent").getByText("Say it once more in June."))
+                .isVisible();
+        page.context().setOffline(false);
+        assertThat(page.getByLabel("Spoken feedback").getByText("Say it once more in June."))
+                .isVisible();
+        assertThat(page.getByText("Not sent yet.")).hasCount(0);
+    }
+
     @Test
     void afterTheSession() {
         Page page = Stage.as("tunde.a", "/classes/1/write", 1280, 800, ColorScheme.LIGHT);

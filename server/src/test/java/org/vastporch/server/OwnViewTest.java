@@ -133,6 +133,22 @@ class OwnViewTest extends Assessing {
     }
 
     @Test
+    void aScoreThatWaitedForAShareSaysSoInItsHistory() {
+        long prompt = asking("FIRST", 50);
+        handIn(prompt, "Slugs of the north side");
+        mark(prompt, 6, 3);
+        release(prompt);
+        say(prompt, 0, 0);
+        JsonNode last = of.lead().get(at(prompt) + "/history").body().get(0);
+        assertEquals("CHANGED", last.get("kind").asString());
+        assertEquals("9", last.get("before").asString().replace(".0", ""));
+        assertEquals("4.5", last.get("after").asString());
+        assertEquals(
+                "Your own view came in; it is 50 % of the score.",
+                feedback().get(0).at("/changed/reason").asString());
+    }
+
+    @Test
     void twoTabsDoNotWriteOverEachOther() {
         long prompt = asking("ASKED", 0);
         handIn(prompt, "Slugs of the north side");

@@ -75,6 +75,24 @@ class RecordingsTest extends Assessing {
     }
 
     @Test
+    void whatIsSentAgainIsThereOnce() {
+        String to = at(prompt) + "/recordings?summary=Twice&key=4f1c";
+        for (int i = 0; i < 3; i++)
+            assertEquals(
+                    1,
+                    of.lead()
+                            .upload(to, "said.mp3", FilesTest.sound(3_000))
+                            .body()
+                            .size());
+        assertEquals(2, say(of.lead(), "Other").body().size());
+        assertEquals(
+                "key-too-long",
+                of.lead()
+                        .upload(at(prompt) + "/recordings?key=" + "x".repeat(41), "said.mp3", FilesTest.sound(3_000))
+                        .code());
+    }
+
+    @Test
     void whatItSaysIsPutInOtherWordsByWhoMadeIt() {
         Person assistant = school.helper(port, of.classId(), Role.ASSISTANT, "Tremaine");
         long id = say(of.lead(), "Count").body().get(0).get("id").asLong();

@@ -60,6 +60,7 @@ public class OwnViewService {
 
     private final MarkingDesk desk;
     private final MarkingStore store;
+    private final ScoreWatch scores;
     private final PaperReviews reviews;
     private final PromptService prompts;
     private final Posts posts;
@@ -71,6 +72,7 @@ public class OwnViewService {
     OwnViewService(
             MarkingDesk desk,
             MarkingStore store,
+            ScoreWatch scores,
             PaperReviews reviews,
             PromptService prompts,
             Posts posts,
@@ -80,6 +82,7 @@ public class OwnViewService {
             EventStore events) {
         this.desk = desk;
         this.store = store;
+        this.scores = scores;
         this.reviews = reviews;
         this.prompts = prompts;
         this.posts = posts;
@@ -167,10 +170,29 @@ public class OwnViewService {
                 paper.seen().posts().stream()
                         .map(p -> new Read(p.post(), p.version()))
                         .toList());
-        if (kept.review().isFinished()) store.setOwnSaid(prompt.id(), viewer.personId());
+        if (kept.review().isFinished()) {
+            store.setOwnSaid(prompt.id(), viewer.personId());
+            noteShare(viewer, paper);
+        }
         changes.note(prompt.classId());
         events.add(prompt.classId(), "own-view-given", viewer.personId(), viewer.personId());
         return view(kept);
+    }
+
+    /** A score that waited for the own view may be another one with it: its history says so. */
+    private void noteShare(Viewer viewer, MarkingDesk.Paper was) {
+        Prompt prompt = was.prompt();
+        if (!was.awaitsOwn() || prompt.reviews().selfShare() == 0) return;
+        MarkingDesk.Paper is = desk.papers(prompt.classId(), List.of(prompt), List.of(was.studentId()))
+                .get(prompt.id())
+                .get(0);
+        scores.note(
+                viewer,
+                is,
+                ScoreEventStore.Kind.CHANGED,
+                "Your own view came in; it is " + prompt.reviews().selfShare() + " % of the score.",
+                was.shown(),
+                is.shown());
     }
 
     private static OwnView.Facts facts(MarkingDesk.Paper paper, boolean isAsSeen) {

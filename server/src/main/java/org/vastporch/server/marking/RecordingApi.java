@@ -2,6 +2,7 @@ package org.vastporch.server.marking;
 
 import java.io.IOException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -27,7 +28,10 @@ class RecordingApi {
         this.uploads = uploads;
     }
 
-    /** @return all recordings of the paper */
+    /**
+     * @param key by which it is known when it is sent again, since its answer was lost
+     * @return all recordings of the paper
+     */
     @PostMapping(
             path = "/api/prompts/{prompt}/marking/{student}/recordings",
             consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
@@ -36,10 +40,11 @@ class RecordingApi {
             @PathVariable long prompt,
             @PathVariable long student,
             @RequestPart MultipartFile file,
-            @RequestParam(defaultValue = "") String summary)
+            @RequestParam(defaultValue = "") String summary,
+            @RequestParam(required = false) @Nullable String key)
             throws IOException {
         try (Upload upload = uploads.take(file)) {
-            return recordings.add(viewer, prompt, student, upload, summary);
+            return recordings.add(viewer, prompt, student, upload, summary, key);
         }
     }
 

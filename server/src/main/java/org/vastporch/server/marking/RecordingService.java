@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -33,6 +34,7 @@ public class RecordingService {
 
     private static final int MOST = 5;
     private static final int LONGEST_SUMMARY = 2_000;
+    private static final int LONGEST_KEY = 40;
 
     private final RecordingStore store;
     private final DrawerService files;
@@ -66,11 +68,15 @@ public class RecordingService {
     }
 
     /** Keeps a recording for everybody who has this paper. */
-    public List<Recording> add(Viewer viewer, long promptId, long studentId, Upload upload, String summary)
+    public List<Recording> add(
+            Viewer viewer, long promptId, long studentId, Upload upload, String summary, @Nullable String key)
             throws IOException {
         Prompt prompt = papers.requireMarking(viewer, promptId);
         papers.requireStudent(prompt, studentId);
         requireShort(summary);
+        if (key != null && key.length() > LONGEST_KEY)
+            throw Problem.invalid("key", "key-too-long", "A recording is known by at most 40 characters.");
+        if (isKept(promptId, studentId, key)) return of(promptId, studentId, people.names(viewer, prompt.classId()));
         refuseMany(promptId, studentId);
         DrawerService.DrawerItem file = files.keep(
                 viewer,
@@ -83,12 +89,18 @@ public class RecordingService {
             if (alike.paper().isEmpty() || alike.paper().allowance().letOff())
                 throw Problem.stale(
                         "nothing-handed-in", "Nothing is handed in here, so there is nothing to say to it.");
+            // The same one may have come by another way meanwhile; its second copy goes with the next clearing.
+            if (isKept(promptId, studentId, key)) return;
             refuseMany(promptId, studentId);
             for (long student : alike.students())
-                store.add(promptId, student, file.id(), summary.strip(), viewer.personId(), clock.instant());
+                store.add(promptId, student, file.id(), summary.strip(), viewer.personId(), key, clock.instant());
             events.add(prompt.classId(), "feedback-recorded", studentId, viewer.personId());
         });
         return of(promptId, studentId, people.names(viewer, prompt.classId()));
+    }
+
+    private boolean isKept(long promptId, long studentId, @Nullable String key) {
+        return key != null && store.isKept(promptId, studentId, key);
     }
 
     private void refuseMany(long promptId, long studentId) {

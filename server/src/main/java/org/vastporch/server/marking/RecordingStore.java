@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.access.Viewer;
@@ -39,10 +40,18 @@ class RecordingStore implements FilesElsewhere {
         this.jdbc = jdbc;
     }
 
-    void add(long promptId, long studentId, String fileId, String summary, long byId, Instant now) {
+    void add(
+            long promptId,
+            long studentId,
+            String fileId,
+            String summary,
+            long byId,
+            @Nullable String key,
+            Instant now) {
         jdbc.sql("""
-                insert into recording (prompt_id, student_id, file_id, summary, by_id, made_at)
-                values (:prompt, :student, :file, :summary, :by, :now)""")
+                insert into recording (prompt_id, student_id, file_id, summary, by_id, sent_as, made_at)
+                values (:prompt, :student, :file, :summary, :by, :key, :now)""")
+                .param("key", key)
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .param("file", fileId)
@@ -60,6 +69,18 @@ class RecordingStore implements FilesElsewhere {
                 .param("student", studentId)
                 .query(RecordingStore::row)
                 .list();
+    }
+
+    /** Whether a recording that was sent under a key is there. */
+    boolean isKept(long promptId, long studentId, String key) {
+        return jdbc.sql("""
+                select exists (select 1 from recording
+                                where prompt_id = :prompt and student_id = :student and sent_as = :key)""")
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .param("key", key)
+                .query(Boolean.class)
+                .single();
     }
 
     Optional<Row> lock(long id) {
