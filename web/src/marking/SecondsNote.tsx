@@ -5,7 +5,7 @@ import { putJson } from '../api/client';
 import { paperOptions } from '../api/queries';
 import type { Paper, SecondLine } from '../api/schema';
 import { useWrite } from '../api/write';
-import { apartInWords } from '../reviews/apart';
+import { againstFirst } from '../reviews/apart';
 import { Button } from '../ui/Button';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
@@ -20,7 +20,7 @@ export function SecondsNote({ paper, manages }: SecondsNoteProps) {
   return paper.seconds.map((s) => (
     <div key={s.readerId} className="tell below-3">
       <p className="above-0 below-0">
-        <b>{s.reader}</b> has read this too: {apartInWords(s.apart) || 'the same steps'}.{' '}
+        <b>{s.reader}</b> has read this too: {againstFirst(s.apart)}.{' '}
         {s.comesBack && 'That is further apart than this class lets pass. Talk it over below, among the staff.'}
         {s.settled &&
           ` ${s.settled.by ?? 'A teacher'} has settled it: the ${s.settled.takesSecond ? 'second reading' : 'first marks'} count. “${s.settled.reason}”`}

@@ -38,7 +38,7 @@ export function SecondReadingPage() {
           </p>
         )}
         {!can && <p className="tell">{WHY_NOT[data.can]}</p>}
-        {data.own.finished && data.first && (
+        {data.own.finished && data.apart.length > 0 && (
           <p className="tell">
             {data.apart.some((a) => a.steps !== 0)
               ? `Against the first marks you are ${apartInWords(data.apart)}.`

@@ -13,7 +13,7 @@ import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
-import { apartInWords } from './apart';
+import { againstFirst } from './apart';
 
 /** Who reads which papers of a prompt a second time, and where the two lie apart. */
 export function SecondReadingsPage() {
@@ -93,7 +93,7 @@ function Lines({ lines, promptId, classId }: { lines: SecondLine[]; promptId: nu
               {!l.finished ? (
                 <span className="muted">{l.begun ? 'being read' : 'not begun'}</span>
               ) : (
-                <span className={l.comesBack ? 'warm' : undefined}>{apartInWords(l.apart) || 'the same steps'}</span>
+                <span className={l.comesBack ? 'warm' : undefined}>{againstFirst(l.apart)}</span>
               )}
               {l.settled && (
                 <span className="muted tiny">

@@ -8,6 +8,10 @@ export const stepsApart = (steps: number) =>
     ? 'on the same step'
     : `${NUMBERS[Math.abs(steps)]} ${Math.abs(steps) === 1 ? 'step' : 'steps'} ${steps > 0 ? 'higher' : 'lower'}`;
 
+/** The same of a second reading, also where it is held against nothing yet. */
+export const againstFirst = (apart: Apart[]) =>
+  apart.length === 0 ? 'no first marks yet' : apartInWords(apart) || 'the same steps';
+
 /** "one step lower in Evidence, two steps higher in Reflection"; empty where all is the same. */
 export const apartInWords = (apart: Apart[]) =>
   apart
