@@ -5724,6 +5724,8 @@ export interface components {
             reader: string;
             /** Format: int64 */
             readerId: number;
+            /** Format: int32 */
+            rev: number;
             settled?: components["schemas"]["SettledView"];
             student: string;
             /** Format: int64 */
@@ -5798,6 +5800,8 @@ export interface components {
         };
         Settling: {
             reason: string;
+            /** Format: int32 */
+            rev: number;
             seen: components["schemas"]["Seen"];
             takesSecond: boolean;
         };

@@ -38,6 +38,7 @@ function Settle({ paper, second }: { paper: Paper; second: SecondLine }) {
     (takesSecond: boolean) =>
       putJson(`/api/prompts/${paper.promptId}/second-readings/${paper.studentId}/by/${second.readerId}/settled`, {
         seen: paper.given.seen,
+        rev: second.rev,
         takesSecond,
         reason,
       }),

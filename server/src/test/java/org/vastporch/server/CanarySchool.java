@@ -533,6 +533,8 @@ class CanarySchool {
                         Map.of(
                                 "seen",
                                 school.seen(who('L'), prompt, who('S').id),
+                                "rev",
+                                1,
                                 "takesSecond",
                                 false,
                                 "reason",

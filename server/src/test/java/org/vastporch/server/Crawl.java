@@ -300,8 +300,17 @@ class Crawl {
                 Map.entry(
                         "PUT /api/prompts/{}/second-readings/{}/by/{}/settled",
                         () -> List.of(
-                                Map.of("seen", seen(id), "takesSecond", true, "reason", "Talked over."),
-                                stale(Map.of("seen", guess(), "takesSecond", true, "reason", "Talked over.")))),
+                                Map.of(
+                                        "seen",
+                                        seen(id),
+                                        "rev",
+                                        secondReading(id),
+                                        "takesSecond",
+                                        true,
+                                        "reason",
+                                        "Talked over."),
+                                stale(Map.of(
+                                        "seen", guess(), "rev", 77, "takesSecond", true, "reason", "Talked over.")))),
                 Map.entry(
                         "PUT /api/prompts/{}/own-view/word",
                         () -> List.of(
@@ -540,6 +549,13 @@ class Crawl {
                 .query(Integer.class)
                 .optional()
                 .orElse(0);
+    }
+
+    private int secondReading(long prompt) {
+        return jdbc.sql("select max(rev) from review where prompt_id = :prompt and kind = 'SECOND'")
+                .param("prompt", prompt)
+                .query((row, n) -> row.getInt(1))
+                .single();
     }
 
     private String summary(long recording) {

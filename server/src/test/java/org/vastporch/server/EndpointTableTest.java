@@ -604,6 +604,8 @@ class EndpointTableTest {
                 () -> Map.of(
                         "seen",
                         Map.of("posts", List.of(), "comments", 0, "rev", 77),
+                        "rev",
+                        77,
                         "takesSecond",
                         false,
                         "reason",

@@ -53,6 +53,7 @@ class SecondReadingsTest extends Assessing {
     private Answer settle(boolean takesSecond, String reason) {
         Map<String, Object> body = new HashMap<>();
         body.put("seen", school.seen(of.lead(), prompt, of.first().id));
+        body.put("rev", line().get("rev").asInt());
         body.put("takesSecond", takesSecond);
         body.put("reason", reason);
         return of.lead().put(mine() + "/by/" + reader.id + "/settled", body);
@@ -119,6 +120,8 @@ class SecondReadingsTest extends Assessing {
                                 Map.of(
                                         "seen",
                                         school.seen(of.lead(), prompt, of.first().id),
+                                        "rev",
+                                        0,
                                         "takesSecond",
                                         true,
                                         "reason",
@@ -158,9 +161,33 @@ class SecondReadingsTest extends Assessing {
         Answer answer = of.lead()
                 .put(
                         mine() + "/by/" + reader.id + "/settled",
-                        Map.of("seen", seen, "takesSecond", true, "reason", "So."));
+                        Map.of("seen", seen, "rev", line().get("rev").asInt(), "takesSecond", true, "reason", "So."));
         assertEquals("marked-meanwhile", answer.code());
         assertFalse(line().has("settled"));
+    }
+
+    @Test
+    void aSecondReadingThatChangedSinceIsNotSettledUnseen() {
+        ask(false);
+        mark(prompt, 6, 0);
+        gives("c1", 0);
+        gives("c2", 3);
+        int rev = line().get("rev").asInt();
+        gives("c1", 6);
+        Map<String, Object> body = Map.of(
+                "seen",
+                school.seen(of.lead(), prompt, of.first().id),
+                "rev",
+                rev,
+                "takesSecond",
+                true,
+                "reason",
+                "So.");
+        assertEquals(
+                "reading-changed",
+                of.lead().put(mine() + "/by/" + reader.id + "/settled", body).code());
+        assertFalse(line().has("settled"));
+        assertEquals("6", score(prompt).replace(".0", ""));
     }
 
     @Test

@@ -54,6 +54,12 @@ public record Marks(Map<String, Mark> given) {
         return points;
     }
 
+    /** Whether every criterion of a rubric has points. */
+    public boolean isWhole(Rubric rubric) {
+        return rubric.criteria().stream()
+                .allMatch(c -> of(c.id()).filter(m -> m.points() != null).isPresent());
+    }
+
     /**
      * The same with a mark in place of what stood for its criterion.
      *

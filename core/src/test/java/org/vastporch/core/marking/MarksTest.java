@@ -44,6 +44,21 @@ class MarksTest {
     }
 
     @Test
+    void aReadingIsWholeOnceEveryCriterionHasPoints() {
+        Rubric.Level low = new Rubric.Level("low", BigDecimal.ZERO, "");
+        Rubric.Level high = new Rubric.Level("high", BigDecimal.ONE, "");
+        Rubric two = new Rubric(List.of(
+                new Rubric.Criterion("x", "X", BigDecimal.ONE, List.of(low, high)),
+                new Rubric.Criterion("y", "Y", BigDecimal.ONE, List.of(low, high))));
+        Marks one = Marks.NONE.with(two, new Marks.Mark("x", BigDecimal.ZERO, false, ""));
+        assertFalse(Marks.NONE.isWhole(two));
+        assertFalse(one.isWhole(two));
+        assertFalse(one.with(two, new Marks.Mark("y", null, false, "not sure")).isWhole(two));
+        assertTrue(
+                one.with(two, new Marks.Mark("y", BigDecimal.ZERO, false, "")).isWhole(two));
+    }
+
+    @Test
     void aStepGivesWhatItGivesAndNothingElse() {
         Marks before = Marks.of(List.of(mark("a", "2", "clear"), mark("b", "3", "")));
         Marks after = before.with(RUBRIC, mark("a", "1", " less clear "));

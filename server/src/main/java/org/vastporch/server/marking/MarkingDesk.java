@@ -94,6 +94,13 @@ public class MarkingDesk {
                     marking);
         }
 
+        /** Its posts as whoever reads it now has them. */
+        List<PaperReviews.Read> asRead() {
+            return seen().posts().stream()
+                    .map(p -> new PaperReviews.Read(p.post(), p.version()))
+                    .toList();
+        }
+
         /** Whether nothing came that could be marked. */
         boolean isEmpty() {
             return posts.isEmpty() && seen().comments() == 0;

@@ -22,7 +22,6 @@ import org.vastporch.server.marking.PaperService.MarkView;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.reviews.PaperReviews;
-import org.vastporch.server.reviews.PaperReviews.Read;
 import org.vastporch.server.reviews.PaperReviews.Reading;
 import org.vastporch.server.writing.Posts;
 
@@ -162,14 +161,7 @@ public class OwnViewService {
 
     private Own keep(Viewer viewer, MarkingDesk.Paper paper, Reading own, Marks marks, String word) {
         Prompt prompt = paper.prompt();
-        Reading kept = reviews.keep(
-                prompt,
-                own,
-                marks,
-                word,
-                paper.seen().posts().stream()
-                        .map(p -> new Read(p.post(), p.version()))
-                        .toList());
+        Reading kept = reviews.keep(prompt, own, marks, word, paper.asRead());
         if (kept.review().isFinished()) {
             store.setOwnSaid(prompt.id(), viewer.personId());
             noteShare(viewer, paper);

@@ -15,8 +15,11 @@ import org.vastporch.server.marking.OwnViewApi.OwnWord;
 @RestController
 class SecondReadingApi {
 
-    /** @param takesSecond whether the second reading counts, else the first does */
-    record Settling(PaperService.Seen seen, boolean takesSecond, String reason) {}
+    /**
+     * @param rev the second reading as it was seen
+     * @param takesSecond whether the second reading counts, else the first does
+     */
+    record Settling(PaperService.Seen seen, int rev, boolean takesSecond, String reason) {}
 
     private final SecondReadingService readings;
 
@@ -68,7 +71,8 @@ class SecondReadingApi {
             @PathVariable long student,
             @PathVariable long reader,
             @RequestBody Settling body) {
-        return readings.settle(viewer, prompt, student, body.seen(), reader, body.takesSecond(), body.reason());
+        return readings.settle(
+                viewer, prompt, student, body.seen(), reader, body.rev(), body.takesSecond(), body.reason());
     }
 
     @DeleteMapping("/api/prompts/{prompt}/second-readings/{student}/by/{reader}")

@@ -67,6 +67,7 @@ public class SecondReadingService {
     /**
      * A second reading.
      *
+     * @param rev its state; who settles it names it
      * @param begun whether anything was given
      * @param given what its reader gave, once it is finished
      * @param apart how far that lies from the first
@@ -78,6 +79,7 @@ public class SecondReadingService {
             long readerId,
             String reader,
             boolean blind,
+            int rev,
             boolean begun,
             boolean finished,
             @Optionally Own given,
@@ -158,6 +160,8 @@ public class SecondReadingService {
     /** Asks a colleague for second readings; a paper that they marked themselves is left out. */
     @Transactional
     public SecondsAsked ask(Viewer viewer, long promptId, WantedReadings wanted) {
+        // Two who ask for the same at once follow each other.
+        prompts.lock(promptId);
         Prompt prompt = managed(viewer, promptId);
         if (colleagues(viewer, prompt).stream().noneMatch(c -> c.id() == wanted.reader()))
             throw Problem.invalid("reader", "reader-unknown", "Choose somebody who marks in this class.");
@@ -323,14 +327,7 @@ public class SecondReadingService {
 
     private Own keep(Viewer viewer, MarkingDesk.Paper paper, Reading own, Marks marks, String word) {
         Prompt prompt = paper.prompt();
-        Reading kept = reviews.keep(
-                prompt,
-                own,
-                marks,
-                word,
-                paper.seen().posts().stream()
-                        .map(p -> new Read(p.post(), p.version()))
-                        .toList());
+        Reading kept = reviews.keep(prompt, own, marks, word, paper.asRead());
         changes.note(prompt.classId());
         events.add(prompt.classId(), "second-reading-given", paper.studentId(), viewer.personId());
         return OwnViewService.view(kept);
@@ -369,6 +366,7 @@ public class SecondReadingService {
      * Sets which of two readings counts.
      *
      * @param seen the paper as whoever settles it had it before them
+     * @param rev the second reading as they had it before them
      */
     @Transactional
     public SecondReadingsView settle(
@@ -377,6 +375,7 @@ public class SecondReadingService {
             long studentId,
             PaperService.Seen seen,
             long readerId,
+            int rev,
             boolean takesSecond,
             String reason) {
         Prompt prompt = managed(viewer, promptId);
@@ -390,6 +389,9 @@ public class SecondReadingService {
         Reading second = reviews.lock(prompt, studentId, readerId, ReviewKind.SECOND);
         if (!second.review().isFinished()) throw Problem.missing();
         if (second.review().settled() != null) throw Problem.stale("settled", "Somebody has settled this already.");
+        if (second.review().rev() != rev)
+            throw Problem.stale(
+                    "reading-changed", "The second reading has changed since you opened this. Nothing was settled.");
         if (takesSecond) takeSecond(viewer, paper, second.marks(), reason);
         reviews.settle(second.review(), viewer.personId(), takesSecond, reason.strip());
         changes.note(prompt.classId());

@@ -85,6 +85,7 @@ class SecondReadings {
                 review.readerId(),
                 names.of(review.readerId()),
                 review.isBlind(),
+                review.rev(),
                 review.rev() > 0,
                 review.isFinished(),
                 review.isFinished() ? OwnViewService.view(second) : null,

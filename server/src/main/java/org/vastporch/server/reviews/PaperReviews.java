@@ -119,9 +119,7 @@ public class PaperReviews {
         long id = was.id() != 0 ? was.id() : store.begin(prompt.id(), was.studentId(), was.readerId(), was.kind(), now);
         for (Marks.Mark mark : marks.given().values())
             if (!mark.equals(before.marks().of(mark.criterion()).orElse(null))) store.setMark(id, mark);
-        boolean isWhole = prompt.rubric().criteria().stream()
-                .allMatch(c -> marks.of(c.id()).filter(m -> m.points() != null).isPresent());
-        Instant finished = !isWhole ? null : was.isFinished() ? was.finishedAt() : now;
+        Instant finished = !marks.isWhole(prompt.rubric()) ? null : was.isFinished() ? was.finishedAt() : now;
         store.touch(id, word, finished, now);
         store.setRead(id, read);
         return new Reading(
