@@ -91,13 +91,18 @@ export function AgreementPage() {
         {data.severity.length > 0 && (
           <>
             <h2>Severity</h2>
-            {data.severity.map((s) => (
-              <p key={s.name} className="tiny above-0 below-1">
-                {s.name} <b>{signed(s.steps, 2)}</b> steps
-                {s.error !== undefined && ` (± ${s.error.toFixed(2)})`}
-                <span className="muted">, {t.count(s.readings, 'paper', 'papers')}</span>
-              </p>
-            ))}
+            {[...data.severity]
+              .sort((a, b) => Number(a.student) - Number(b.student))
+              .map((s) => (
+                <p key={s.name} className="tiny above-0 below-1">
+                  {s.name} <b>{signed(s.steps, 2)}</b> steps
+                  {s.error !== undefined && ` (± ${s.error.toFixed(2)})`}
+                  <span className="muted">
+                    , {t.count(s.readings, 'paper', 'papers')}
+                    {s.student && ', as a classmate'}
+                  </span>
+                </p>
+              ))}
             <p className="tiny muted">
               How many steps somebody gives more than all who read the same papers, on average over all criteria; ± is
               its standard error.

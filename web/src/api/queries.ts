@@ -1,5 +1,5 @@
 import { queryOptions } from '@tanstack/react-query';
-import { ApiProblem, getJson, withParams } from './client';
+import { ApiProblem, getJson, postJson, withParams } from './client';
 import type {
   Account,
   AddressView,
@@ -53,20 +53,27 @@ import type {
   OwnPost,
   OwnSourcesRule,
   OwnViewPage,
+  Pair,
   Paper,
+  PeerReviewPage,
   PersonPage,
   PhraseView,
   Picture,
   Pile,
   PlannedRelease,
+  PlanView,
   Porch,
   PostView,
   PromptAnswered,
   PromptView,
   QuestionList,
   Rail,
+  ReceivedReviews,
   ReturnNote,
+  ReviewToGive,
   RoomView,
+  RoundInClass,
+  RoundView,
   Rubrics,
   SamenessView,
   SameOf,
@@ -520,6 +527,47 @@ export const ownViewOptions = (prompt: number) =>
   queryOptions({
     queryKey: ['own-view', prompt],
     queryFn: ({ signal }) => getJson<OwnViewPage>(`/api/prompts/${prompt}/own-view`, signal),
+  });
+
+/** What the viewer is asked to review in a class. */
+export const toReviewOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['to-review', classId],
+    queryFn: ({ signal }) => getJson<ReviewToGive[]>(`/api/classes/${classId}/peer-reviews`, signal),
+  });
+
+export const peerReviewOptions = (review: number) =>
+  queryOptions({
+    queryKey: ['peer-review', review],
+    queryFn: ({ signal }) => getJson<PeerReviewPage>(`/api/peer-reviews/${review}`, signal),
+  });
+
+/** @param student whose paper it is; left out for the viewer's own */
+export const receivedOptions = (prompt: number, student?: number) =>
+  queryOptions({
+    queryKey: ['received-reviews', prompt, student],
+    queryFn: ({ signal }) =>
+      getJson<ReceivedReviews>(`/api/prompts/${prompt}/peer-reviews${student ? `/${student}` : ''}`, signal),
+  });
+
+export const roundsOptions = (classId: number) =>
+  queryOptions({
+    queryKey: ['peer-rounds', classId],
+    queryFn: ({ signal }) => getJson<RoundInClass[]>(`/api/classes/${classId}/peer-rounds`, signal),
+  });
+
+export const roundOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['peer-round', prompt],
+    queryFn: ({ signal }) => getJson<RoundView>(`/api/prompts/${prompt}/peer-round`, signal),
+  });
+
+/** A plan of who reads whom, with what is to stay; nothing is kept of it. */
+export const roundPlanOptions = (prompt: number, seed: number, kept: Pair[]) =>
+  queryOptions({
+    queryKey: ['peer-round', prompt, 'plan', seed, kept],
+    queryFn: () => postJson<PlanView>(`/api/prompts/${prompt}/peer-round/plan`, { seed, kept }),
+    placeholderData: (was) => was,
   });
 
 export const secondReadingsOptions = (prompt: number) =>

@@ -315,7 +315,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_2"];
+        get: operations["page_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -836,6 +836,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/peer-reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["toGive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/peer-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofClass"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/people": {
         parameters: {
             query?: never;
@@ -1245,7 +1277,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_7"];
+        post: operations["add_8"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1419,7 +1451,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["word_3"];
+        get: operations["word_4"];
         put: operations["setWord"];
         post?: never;
         delete: operations["switchOff"];
@@ -1532,7 +1564,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["answer_1"];
+        put: operations["answer_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1748,6 +1780,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/peer-reviews/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page_2"];
+        put?: never;
+        post?: never;
+        delete: operations["takeBack_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/answers/{no}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["answer_1"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/criteria/{criterion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mark_3"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/helped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["helped"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/passed-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["passOn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reportReview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["send"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/peer-reviews/{id}/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["word_3"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people/{person}/erasure": {
         parameters: {
             query?: never;
@@ -1917,7 +2077,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_6"];
+        post: operations["add_7"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1949,7 +2109,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_5"];
+        post: operations["add_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2013,7 +2173,7 @@ export interface paths {
         };
         get: operations["of"];
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2029,7 +2189,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer_3"];
+        post: operations["answer_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2061,7 +2221,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2605,7 +2765,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2621,7 +2781,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2804,6 +2964,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prompts/{prompt}/peer-reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofMine"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/peer-reviews/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/peer-round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["round"];
+        put?: never;
+        post: operations["giveOut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/peer-round/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plan_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/peer-round/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts/{prompt}/sameness": {
         parameters: {
             query?: never;
@@ -2894,7 +3134,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["takeBack_4"];
+        delete: operations["takeBack_5"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3230,7 +3470,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["takeBack_3"];
+        delete: operations["takeBack_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3341,7 +3581,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["answer_2"];
+        post: operations["answer_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3465,6 +3705,10 @@ export interface components {
         };
         Announce: {
             announcement: boolean;
+        };
+        Answered: {
+            answer: string;
+            question: string;
         };
         AnsweredPrompt: {
             /** Format: int32 */
@@ -4278,6 +4522,8 @@ export interface components {
             own?: components["schemas"]["Own"];
             /** Format: int32 */
             ownShare: number;
+            /** Format: int32 */
+            peersShare: number;
             posts: components["schemas"]["MarkedPost"][];
             prompt: string;
             /** Format: int64 */
@@ -4295,6 +4541,7 @@ export interface components {
             judgement: components["schemas"]["JudgementOverTime"][];
             overTime: components["schemas"]["CriterionOverTime"][];
             papers: components["schemas"]["Feedback"][];
+            reviewed: components["schemas"]["ReviewedPaper"][];
             /** Format: int64 */
             studentId: number;
             toSay: components["schemas"]["ToSay"][];
@@ -4359,6 +4606,20 @@ export interface components {
             /** Format: int64 */
             studentId: number;
         };
+        GaveWay: {
+            /** Format: int32 */
+            each: number;
+            /** Format: int32 */
+            group: number;
+            /** Format: int32 */
+            more: number;
+            /** Format: int32 */
+            mutual: number;
+            /** Format: int32 */
+            papers: number;
+            /** Format: int32 */
+            repeated: number;
+        };
         Given: {
             notCounted?: boolean;
             points?: number;
@@ -4376,6 +4637,9 @@ export interface components {
             name: string;
             /** Format: int64 */
             place: number;
+        };
+        GivenOut: {
+            reviews: components["schemas"]["Pair"][];
         };
         Gone: {
             posts: components["schemas"]["GoneLine"][];
@@ -4444,6 +4708,10 @@ export interface components {
             /** Format: int32 */
             writers: number;
         };
+        Helped: {
+            helped: boolean;
+            why: string;
+        };
         Hit: {
             /** Format: date-time */
             at: string;
@@ -4496,6 +4764,12 @@ export interface components {
             /** @enum {string} */
             source: "STUDENT" | "BLOG" | "CLASS" | "TRUST" | "STAFF";
         };
+        InRound: {
+            group?: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         InvitationLine: {
             email: string;
             /** Format: date-time */
@@ -4539,7 +4813,7 @@ export interface components {
         JudgedPost: {
             html: string;
             /** Format: int64 */
-            postId: number;
+            postId?: number;
             title: string;
         };
         JudgementOverTime: {
@@ -5049,6 +5323,12 @@ export interface components {
             rev: number;
             word: string;
         };
+        Pair: {
+            /** Format: int64 */
+            author: number;
+            /** Format: int64 */
+            reviewer: number;
+        };
         Paper: {
             /** Format: int32 */
             askedPosts: number;
@@ -5063,6 +5343,7 @@ export interface components {
             own?: components["schemas"]["Own"];
             /** Format: date-time */
             ownDue?: string;
+            peers?: components["schemas"]["PeerMedian"];
             posts: components["schemas"]["PaperPost"][];
             /** Format: int64 */
             promptId: number;
@@ -5149,6 +5430,73 @@ export interface components {
         Paused: {
             paused: boolean;
         };
+        PeerAnswer: {
+            answer: string;
+            /** Format: int32 */
+            rev: number;
+        };
+        PeerMark: {
+            points?: number;
+            remark: string;
+            /** Format: int32 */
+            rev: number;
+        };
+        PeerMedian: {
+            marks: components["schemas"]["MarkView"][];
+            /** Format: int32 */
+            reviews: number;
+        };
+        PeerReviewPage: {
+            answers: components["schemas"]["Answered"][];
+            author?: string;
+            /** @enum {string} */
+            can: "ALLOWED" | "SENT" | "ENDED" | "PAPER_GONE" | "OUTDATED";
+            /** Format: date-time */
+            due: string;
+            /** Format: int64 */
+            id: number;
+            looked: boolean;
+            namesReviewer: boolean;
+            /** Format: int64 */
+            next?: number;
+            note?: string;
+            own: components["schemas"]["Own"];
+            posts: components["schemas"]["JudgedPost"][];
+            /** Format: int64 */
+            promptId: number;
+            rubric: components["schemas"]["Rubric"];
+            /** Format: int32 */
+            share: number;
+            /** @enum {string} */
+            stage: "NOT_BEGUN" | "BEGUN" | "WAITS" | "RETURNED" | "DONE" | "TAKEN_DOWN";
+            title: string;
+        };
+        PeerSent: {
+            /** Format: int32 */
+            rev: number;
+        };
+        PeerWord: {
+            /** Format: int32 */
+            rev: number;
+            word: string;
+        };
+        Peers: {
+            answered: boolean;
+            /** Format: date-time */
+            at: string;
+            authorsKept: boolean;
+            criteria: string[];
+            /** Format: date-time */
+            due: string;
+            /** Format: int32 */
+            each: number;
+            questions: string[];
+            reviewersKept: boolean;
+            /** Format: int32 */
+            share: number;
+            /** @enum {string} */
+            when: "BY_HAND" | "AT" | "ALL_IN";
+        };
         Percent: {
             value?: number;
         };
@@ -5202,6 +5550,8 @@ export interface components {
             posts: number;
             /** Format: int32 */
             reported: number;
+            /** Format: int32 */
+            reviews: number;
             /** Format: int32 */
             up: number;
         };
@@ -5273,6 +5623,12 @@ export interface components {
             since: string;
             /** Format: date-time */
             until?: string;
+        };
+        PlanView: {
+            gaveWay: components["schemas"]["GaveWay"];
+            pairs: components["schemas"]["Pair"][];
+            people: components["schemas"]["InRound"][];
+            unreadable: components["schemas"]["Pair"][];
         };
         PlannedRelease: {
             /** Format: date-time */
@@ -5486,6 +5842,26 @@ export interface components {
             people: number;
             strangers: boolean;
         };
+        ReceivedReview: {
+            answers: components["schemas"]["Answered"][];
+            helped?: string;
+            /** Format: int64 */
+            id: number;
+            marks: components["schemas"]["MarkView"][];
+            reviewer?: string;
+            word: string;
+        };
+        ReceivedReviews: {
+            answered: boolean;
+            median: components["schemas"]["MarkView"][];
+            /** Format: int64 */
+            promptId: number;
+            reviews: components["schemas"]["ReceivedReview"][];
+            rubric: components["schemas"]["Rubric"];
+            /** Format: int32 */
+            share: number;
+            title: string;
+        };
         Recording: {
             address: string;
             by: string;
@@ -5534,7 +5910,29 @@ export interface components {
             /** Format: int32 */
             rev: number;
         };
+        ReviewToGive: {
+            author?: string;
+            /** Format: date-time */
+            due: string;
+            /** Format: int64 */
+            id: number;
+            late: boolean;
+            open: boolean;
+            /** Format: int64 */
+            promptId: number;
+            /** @enum {string} */
+            stage: "NOT_BEGUN" | "BEGUN" | "WAITS" | "RETURNED" | "DONE" | "TAKEN_DOWN";
+            title: string;
+        };
+        ReviewedPaper: {
+            prompt: string;
+            /** Format: int64 */
+            promptId: number;
+            /** Format: int32 */
+            reviews: number;
+        };
         Reviews: {
+            peers: components["schemas"]["Peers"];
             /** @enum {string} */
             self: "NOT_ASKED" | "ASKED" | "FIRST";
             /** Format: int32 */
@@ -5579,6 +5977,52 @@ export interface components {
         };
         RosterRows: {
             rows: components["schemas"]["RowView"][];
+        };
+        RoundInClass: {
+            /** Format: int32 */
+            done: number;
+            /** Format: date-time */
+            due: string;
+            /** Format: int32 */
+            given: number;
+            /** Format: date-time */
+            givenAt?: string;
+            /** Format: int32 */
+            late: number;
+            /** Format: int64 */
+            promptId: number;
+            title: string;
+            /** Format: int32 */
+            week?: number;
+        };
+        RoundLine: {
+            author: string;
+            /** Format: int64 */
+            authorId: number;
+            far: boolean;
+            helped?: string;
+            /** Format: int64 */
+            id: number;
+            late: boolean;
+            reviewer: string;
+            /** Format: int64 */
+            reviewerId: number;
+            /** Format: date-time */
+            sentAt?: string;
+            /** @enum {string} */
+            stage: "NOT_BEGUN" | "BEGUN" | "WAITS" | "RETURNED" | "DONE" | "TAKEN_DOWN";
+        };
+        RoundView: {
+            /** Format: date-time */
+            givenAt?: string;
+            lines: components["schemas"]["RoundLine"][];
+            people: components["schemas"]["InRound"][];
+            /** Format: int64 */
+            promptId: number;
+            rules: components["schemas"]["Peers"];
+            shut: string[];
+            title: string;
+            without: string[];
         };
         RowView: {
             asNew: boolean;
@@ -5818,6 +6262,7 @@ export interface components {
             readings: number;
             /** Format: double */
             steps: number;
+            student: boolean;
         };
         Sheet: {
             bundles: components["schemas"]["BundleView"][];
@@ -6063,6 +6508,8 @@ export interface components {
             /** Format: int32 */
             posts: number;
             /** Format: int32 */
+            reviews: number;
+            /** Format: int32 */
             total: number;
         };
         ToMark: {
@@ -6235,6 +6682,28 @@ export interface components {
             /** Format: date-time */
             until?: string;
         };
+        WantedPeers: {
+            answered: boolean;
+            /** Format: date-time */
+            at?: string;
+            authorsKept: boolean;
+            criteria: string[];
+            /** Format: date-time */
+            due: string;
+            /** Format: int32 */
+            each: number;
+            questions: string[];
+            reviewersKept: boolean;
+            /** Format: int32 */
+            share: number;
+            /** @enum {string} */
+            when: "BY_HAND" | "AT" | "ALL_IN";
+        };
+        WantedPlan: {
+            kept: components["schemas"]["Pair"][];
+            /** Format: int64 */
+            seed: number;
+        };
         WantedPrompt: {
             answers?: components["schemas"]["WantedAnswers"];
             asked: components["schemas"]["Asked"];
@@ -6261,7 +6730,7 @@ export interface components {
             opens?: string;
             points: number;
             questions: string[];
-            reviews?: components["schemas"]["Reviews"];
+            reviews?: components["schemas"]["WantedReviews"];
             rubric?: components["schemas"]["Rubric"];
             rubricHidden?: boolean;
             starter?: string;
@@ -6278,6 +6747,13 @@ export interface components {
             student?: number;
             /** @enum {string} */
             which?: "ALL" | "EVERY" | "NEAR_EDGE";
+        };
+        WantedReviews: {
+            peers?: components["schemas"]["WantedPeers"];
+            /** @enum {string} */
+            self: "NOT_ASKED" | "ASKED" | "FIRST";
+            /** Format: int32 */
+            selfShare: number;
         };
         WantedRow: {
             marks: components["schemas"]["TableMark"][];
@@ -6378,6 +6854,7 @@ export type AddressWish = components['schemas']['AddressWish'];
 export type AgreementView = components['schemas']['AgreementView'];
 export type AllowanceView = components['schemas']['AllowanceView'];
 export type Announce = components['schemas']['Announce'];
+export type Answered = components['schemas']['Answered'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
 export type Answers = components['schemas']['Answers'];
 export type Apart = components['schemas']['Apart'];
@@ -6472,8 +6949,10 @@ export type FromElsewhere = components['schemas']['FromElsewhere'];
 export type FrontPage = components['schemas']['FrontPage'];
 export type FrontPageWish = components['schemas']['FrontPageWish'];
 export type GapView = components['schemas']['GapView'];
+export type GaveWay = components['schemas']['GaveWay'];
 export type Given = components['schemas']['Given'];
 export type GivenLine = components['schemas']['GivenLine'];
+export type GivenOut = components['schemas']['GivenOut'];
 export type Gone = components['schemas']['Gone'];
 export type GoneLine = components['schemas']['GoneLine'];
 export type GoneRuleChange = components['schemas']['GoneRuleChange'];
@@ -6484,12 +6963,14 @@ export type GroupName = components['schemas']['GroupName'];
 export type Hand = components['schemas']['Hand'];
 export type HandingIn = components['schemas']['HandingIn'];
 export type Heads = components['schemas']['Heads'];
+export type Helped = components['schemas']['Helped'];
 export type Hit = components['schemas']['Hit'];
 export type Hold = components['schemas']['Hold'];
 export type HowOften = components['schemas']['HowOften'];
 export type Import = components['schemas']['Import'];
 export type Imported = components['schemas']['Imported'];
 export type InForce = components['schemas']['InForce'];
+export type InRound = components['schemas']['InRound'];
 export type InvitationLine = components['schemas']['InvitationLine'];
 export type Invite = components['schemas']['Invite'];
 export type Invited = components['schemas']['Invited'];
@@ -6568,6 +7049,7 @@ export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type OwnViewPage = components['schemas']['OwnViewPage'];
 export type OwnWord = components['schemas']['OwnWord'];
+export type Pair = components['schemas']['Pair'];
 export type Paper = components['schemas']['Paper'];
 export type PaperComment = components['schemas']['PaperComment'];
 export type PaperEvidence = components['schemas']['PaperEvidence'];
@@ -6578,6 +7060,13 @@ export type PasswordChanged = components['schemas']['PasswordChanged'];
 export type Past = components['schemas']['Past'];
 export type Pasted = components['schemas']['Pasted'];
 export type Paused = components['schemas']['Paused'];
+export type PeerAnswer = components['schemas']['PeerAnswer'];
+export type PeerMark = components['schemas']['PeerMark'];
+export type PeerMedian = components['schemas']['PeerMedian'];
+export type PeerReviewPage = components['schemas']['PeerReviewPage'];
+export type PeerSent = components['schemas']['PeerSent'];
+export type PeerWord = components['schemas']['PeerWord'];
+export type Peers = components['schemas']['Peers'];
 export type Percent = components['schemas']['Percent'];
 export type PersonLine = components['schemas']['PersonLine'];
 export type PersonPage = components['schemas']['PersonPage'];
@@ -6589,6 +7078,7 @@ export type PileCount = components['schemas']['PileCount'];
 export type PileItem = components['schemas']['PileItem'];
 export type Place = components['schemas']['Place'];
 export type PlaceLine = components['schemas']['PlaceLine'];
+export type PlanView = components['schemas']['PlanView'];
 export type PlannedRelease = components['schemas']['PlannedRelease'];
 export type Porch = components['schemas']['Porch'];
 export type PostView = components['schemas']['PostView'];
@@ -6610,6 +7100,8 @@ export type Rail = components['schemas']['Rail'];
 export type Reached = components['schemas']['Reached'];
 export type ReaderNames = components['schemas']['ReaderNames'];
 export type Readers = components['schemas']['Readers'];
+export type ReceivedReview = components['schemas']['ReceivedReview'];
+export type ReceivedReviews = components['schemas']['ReceivedReviews'];
 export type Recording = components['schemas']['Recording'];
 export type Reference = components['schemas']['Reference'];
 export type Refreshing = components['schemas']['Refreshing'];
@@ -6620,6 +7112,8 @@ export type Report = components['schemas']['Report'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
+export type ReviewToGive = components['schemas']['ReviewToGive'];
+export type ReviewedPaper = components['schemas']['ReviewedPaper'];
 export type Reviews = components['schemas']['Reviews'];
 export type Revision = components['schemas']['Revision'];
 export type RoleChange = components['schemas']['RoleChange'];
@@ -6627,6 +7121,9 @@ export type RoomTaken = components['schemas']['RoomTaken'];
 export type RoomView = components['schemas']['RoomView'];
 export type RoomWish = components['schemas']['RoomWish'];
 export type RosterRows = components['schemas']['RosterRows'];
+export type RoundInClass = components['schemas']['RoundInClass'];
+export type RoundLine = components['schemas']['RoundLine'];
+export type RoundView = components['schemas']['RoundView'];
 export type RowView = components['schemas']['RowView'];
 export type Rubric = components['schemas']['Rubric'];
 export type RubricTable = components['schemas']['RubricTable'];
@@ -6714,8 +7211,11 @@ export type WantedHeader = components['schemas']['WantedHeader'];
 export type WantedItem = components['schemas']['WantedItem'];
 export type WantedMembers = components['schemas']['WantedMembers'];
 export type WantedNames = components['schemas']['WantedNames'];
+export type WantedPeers = components['schemas']['WantedPeers'];
+export type WantedPlan = components['schemas']['WantedPlan'];
 export type WantedPrompt = components['schemas']['WantedPrompt'];
 export type WantedReadings = components['schemas']['WantedReadings'];
+export type WantedReviews = components['schemas']['WantedReviews'];
 export type WantedRow = components['schemas']['WantedRow'];
 export type WantedRubric = components['schemas']['WantedRubric'];
 export type WantedSource = components['schemas']['WantedSource'];
@@ -7297,7 +7797,7 @@ export interface operations {
             };
         };
     };
-    page_2: {
+    page_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -8297,6 +8797,50 @@ export interface operations {
             };
         };
     };
+    toGive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewToGive"][];
+                };
+            };
+        };
+    };
+    ofClass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundInClass"][];
+                };
+            };
+        };
+    };
     members: {
         parameters: {
             query?: never;
@@ -9064,7 +9608,7 @@ export interface operations {
             };
         };
     };
-    add_7: {
+    add_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -9372,7 +9916,7 @@ export interface operations {
             };
         };
     };
-    word_3: {
+    word_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -9620,7 +10164,7 @@ export interface operations {
             };
         };
     };
-    answer_1: {
+    answer_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -9996,6 +10540,228 @@ export interface operations {
             };
         };
     };
+    page_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeerReviewPage"];
+                };
+            };
+        };
+    };
+    takeBack_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+        };
+    };
+    answer_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                no: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeerAnswer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    mark_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                criterion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeerMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    helped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Helped"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedReviews"];
+                };
+            };
+        };
+    };
+    passOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+        };
+    };
+    reportReview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeerSent"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeerReviewPage"];
+                };
+            };
+        };
+    };
+    word_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PeerWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
     erase: {
         parameters: {
             query?: never;
@@ -10293,7 +11059,7 @@ export interface operations {
             };
         };
     };
-    add_6: {
+    add_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -10389,7 +11155,7 @@ export interface operations {
             };
         };
     };
-    add_5: {
+    add_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -10514,7 +11280,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -10540,7 +11306,7 @@ export interface operations {
             };
         };
     };
-    answer_3: {
+    answer_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10615,7 +11381,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -11673,7 +12439,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11700,7 +12466,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: {
                 summary?: string;
@@ -12015,6 +12781,151 @@ export interface operations {
             };
         };
     };
+    ofMine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedReviews"];
+                };
+            };
+        };
+    };
+    ofPaper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReceivedReviews"];
+                };
+            };
+        };
+    };
+    round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+        };
+    };
+    giveOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+        };
+    };
+    plan_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pair"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+        };
+    };
     pairs: {
         parameters: {
             query?: never;
@@ -12158,7 +13069,7 @@ export interface operations {
             };
         };
     };
-    takeBack_4: {
+    takeBack_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -12868,7 +13779,7 @@ export interface operations {
             };
         };
     };
-    takeBack_3: {
+    takeBack_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -13040,7 +13951,7 @@ export interface operations {
             };
         };
     };
-    answer_2: {
+    answer_3: {
         parameters: {
             query?: never;
             header?: never;

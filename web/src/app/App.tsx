@@ -82,6 +82,11 @@ const StopPage = page(() => import('../subscriptions/StopPage').then((m) => m.St
 const SearchPage = page(() => import('../search/SearchPage').then((m) => m.SearchPage));
 const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.SourcesPage));
 
+const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.ReviewsPage));
+const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
+const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
+const RoundPage = page(() => import('../peers/RoundPage').then((m) => m.RoundPage));
+
 /** The pages of a class by their addresses in it. */
 const IN_CLASS = {
   today: TodayPage,
@@ -104,6 +109,10 @@ const IN_CLASS = {
   'own-view/:promptId': OwnViewPage,
   'second-readings/:promptId': SecondReadingsPage,
   'second-readings/:promptId/:studentId': SecondReadingPage,
+  reviews: ReviewsPage,
+  'reviews/:reviewId': PeerReviewPage,
+  'reviews/of/:promptId/:studentId?': ReceivedPage,
+  'reviews/round/:promptId': RoundPage,
   agreement: AgreementPage,
   'sameness/:promptId': SamenessPage,
 };

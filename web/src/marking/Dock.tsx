@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { earlierOptions } from '../api/queries';
-import type { Criterion, Paper, PaperEvidence, Rubric } from '../api/schema';
+import type { Criterion, MarkView, Paper, PaperEvidence, Rubric } from '../api/schema';
 import { COUNTED, type Counted, saysCounted } from '../prompts/counted';
 import { stepsApart } from '../reviews/apart';
 import { t } from '../texts/en';
@@ -207,8 +207,9 @@ export function Dock({
 
 /** The steps that the student gave, and those who read it a second time. */
 function dotsOf(c: Criterion, paper: Paper) {
-  const readers = [
+  const readers: { who: string; given?: { marks: MarkView[] }; ring: boolean }[] = [
     { who: 'the student', given: paper.own, ring: false },
+    { who: 'classmates together', given: paper.peers, ring: true },
     ...paper.seconds.map((s) => ({ who: s.reader, given: s.given, ring: true })),
   ];
   return readers.flatMap(({ who, given, ring }) => {

@@ -45,6 +45,14 @@ export function FeedbackPage() {
             </Link>
           </p>
         ))}
+        {data?.reviewed.map((r) => (
+          <p key={r.promptId} className="above-2 below-0">
+            {t.count(r.reviews, 'classmate has', 'classmates have')} reviewed your paper for <b>{r.prompt}</b>:{' '}
+            <Link className="word" to={`/classes/${id}/reviews/of/${r.promptId}`}>
+              what they say
+            </Link>
+          </p>
+        ))}
         {data?.papers.length === 0 && (
           <p className="muted">
             Nothing here yet. When your teacher has marked your posts and shows you the scores, you find them here. Only
@@ -268,6 +276,7 @@ function One({ feedback: f, classId, student }: OneProps) {
             ? `You saw yourself ${apartInWords(f.apart)}.`
             : 'You saw it just as your teacher did.'}
           {f.ownShare > 0 && ` Your own steps are ${f.ownShare} % of this score.`}
+          {f.peersShare > 0 && ` What classmates gave is ${f.peersShare} % of it.`}
         </p>
       )}
       <div className={mark.stairs}>

@@ -243,6 +243,14 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
             </p>
           )}
           {p && <SecondsNote paper={p} manages={manages} />}
+          {p?.peers && !way.blind && (
+            <p className="muted below-3">
+              <Link className="word" to={`/classes/${id}/reviews/of/${strip.promptId}/${studentId}`}>
+                {t.count(p.peers.reviews, 'review', 'reviews')} by classmates
+              </Link>
+              : the ring on each stair is the middle of what they gave.
+            </p>
+          )}
           {paper.isError && <Trouble error={paper.error} onRetry={() => paper.refetch()} />}
           {!p && !paper.isError && <Loading />}
           {p && (

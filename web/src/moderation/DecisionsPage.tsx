@@ -105,12 +105,14 @@ export function DecisionsPage() {
                         ? 'Comment on '
                         : l.subject === 'header'
                           ? 'A picture for the head of '
-                          : ''}
+                          : l.subject === 'review'
+                            ? 'Review for '
+                            : ''}
                       {l.postId > 0 ? (
                         <Link className="word" to={`/classes/${id}/posts/${l.postId}`}>
                           {l.title || 'Without a title'}
                         </Link>
-                      ) : l.subject === 'header' && l.title ? (
+                      ) : l.title ? (
                         <b>{l.title}</b>
                       ) : (
                         <span className="muted">a text that was erased</span>

@@ -58,12 +58,12 @@ export function PileEntry({
     <article
       className={[
         css.item,
-        item.subject === 'comment' ? css.comment : '',
+        item.subject === 'comment' || item.subject === 'review' ? css.comment : '',
         isCurrent ? css.current : '',
         isPicked ? css.picked : '',
       ].join(' ')}
       aria-current={isCurrent}
-      aria-label={item.title || `Comment by ${item.author}`}
+      aria-label={item.title || `${item.subject === 'review' ? 'Review' : 'Comment'} by ${item.author}`}
       onClick={isCurrent ? undefined : onFocus}
     >
       <div>
@@ -74,10 +74,12 @@ export function PileEntry({
             <b>{item.author}</b>
             {item.group ? ` (${item.group.toLowerCase()})` : ''}
           </NameMenu>
-          {item.prompt && <> · {item.prompt.title}</>}
+          {item.prompt && <> · {item.subject === 'review' ? `a review for ${item.prompt.title}` : item.prompt.title}</>}
           {item.outside && <> · from {item.outside.title}</>} · {item.state === 'WAITING' ? 'handed in' : 'here since'}{' '}
           <When at={item.since} />
-          {item.prompt && (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
+          {item.prompt &&
+            item.subject !== 'review' &&
+            (item.prompt.onTime ? ', on time' : `, ${t.count(item.prompt.daysLate, 'day', 'days')} late`)}
           {item.changes && ' · a new version, changes marked'}
           {item.state === 'PUBLISHED' && ' · up already'}
           {item.state === 'HIDDEN' && ' · came down until you have looked'}
@@ -115,7 +117,7 @@ export function PileEntry({
               <Button onClick={() => onReturn(true)}>
                 Return with a note <span className="key">R</span>
               </Button>
-              {mayEdit && !item.outside && item.subject !== 'header' && (
+              {mayEdit && !item.outside && item.subject !== 'header' && item.subject !== 'review' && (
                 <Button onClick={onEdit}>
                   Edit <span className="key">E</span>
                 </Button>
@@ -156,7 +158,7 @@ export function PileEntry({
             ))}
             <p>
               {item.state === 'PUBLISHED' ? 'It is up: ' : 'Once approved, '}
-              <b>{t.whoReads(item.readers)}</b> can read it
+              <b>{item.subject === 'review' ? 'the author of the paper' : t.whoReads(item.readers)}</b> can read it
               {item.readersNow ? ` (until now ${t.whoReads(item.readersNow)})` : ''}
               {item.publishAt && new Date(item.publishAt) > new Date() ? (
                 <>

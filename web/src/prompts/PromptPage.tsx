@@ -104,6 +104,13 @@ export function PromptPage() {
             </Link>
           </p>
         )}
+        {staff && prompt.reviews.peers && (
+          <p className="above-0">
+            <Link className="word" to={`/classes/${id}/reviews/round/${promptId}`}>
+              Reviews by classmates
+            </Link>
+          </p>
+        )}
         {manages && <AskForExample prompt={prompt} />}
         <h2>A lasting link</h2>
         <LastingLink path={`/classes/${id}/prompt/${promptId}`} />
@@ -145,10 +152,21 @@ function Begin({ classId, prompt }: { classId: number; prompt: PromptView }) {
   const owed = due?.find((d) => d.promptId === prompt.id);
   const home = blogs && homeFor(blogs, prompt.answers.into);
   if (!due || !blogs) return null;
-  const own = prompt.reviews.self !== 'NOT_ASKED' && (
-    <Link className="word" to={`/classes/${classId}/own-view/${prompt.id}`}>
-      How do you see yours?
-    </Link>
+  const own = (
+    <>
+      {prompt.reviews.self !== 'NOT_ASKED' && (
+        <>
+          <Link className="word" to={`/classes/${classId}/own-view/${prompt.id}`}>
+            How do you see yours?
+          </Link>{' '}
+        </>
+      )}
+      {prompt.reviews.peers && (
+        <Link className="word" to={`/classes/${classId}/reviews/of/${prompt.id}`}>
+          What classmates say
+        </Link>
+      )}
+    </>
   );
   if (!owed || (!owed.owesPosts && !owed.owesComments))
     return (

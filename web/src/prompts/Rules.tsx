@@ -7,6 +7,7 @@ import { t } from '../texts/en';
 import { say } from '../ui/When';
 import css from './Compose.module.css';
 import { NamedPosts } from './NamedPosts';
+import { PeersRule } from './PeersRule';
 import { Rule } from './Rule';
 import type { PromptForm } from './wanted';
 
@@ -337,6 +338,7 @@ export function Rules({ classId, form }: RulesProps) {
           )}
         </Rule>
       )}
+      {v.criteria.length > 0 && v.askedPosts > 0 && <PeersRule form={form} />}
     </>
   );
 }

@@ -1,4 +1,4 @@
-import type { Criterion, Reviews, WantedAnswers, WantedPrompt } from '../api/schema';
+import type { Criterion, Peers, Reviews, WantedAnswers, WantedPrompt } from '../api/schema';
 import type { Counted } from './counted';
 
 /** What a form keeps of a prompt: every field has a value that an input can show. */
@@ -43,6 +43,19 @@ export interface PromptForm {
   /** Whether students say by the rubric how they see it. */
   self: Reviews['self'];
   selfShare: number;
+  /** How many papers each student reviews; 0 if they do not. */
+  each: number;
+  givenWhen: Peers['when'];
+  givenAt: string;
+  peersDue: string;
+  authorsKept: boolean;
+  reviewersKept: boolean;
+  /** The criteria by which they judge; empty for all. */
+  peersCriteria: string[];
+  /** What they answer besides, one question a line. */
+  peersQuestions: string;
+  peersShare: number;
+  peersAnswered: boolean;
   criteria: Criterion[];
 }
 
@@ -116,6 +129,16 @@ export function toForm(p: WantedPrompt): PromptForm {
     rubricHidden: p.rubricHidden ?? false,
     self: p.reviews?.self ?? 'NOT_ASKED',
     selfShare: p.reviews?.selfShare ?? 0,
+    each: p.reviews?.peers?.each ?? 0,
+    givenWhen: p.reviews?.peers?.when ?? 'BY_HAND',
+    givenAt: p.reviews?.peers?.at?.slice(0, MINUTES) ?? '',
+    peersDue: p.reviews?.peers?.due.slice(0, MINUTES) ?? '',
+    authorsKept: p.reviews?.peers?.authorsKept ?? true,
+    reviewersKept: p.reviews?.peers?.reviewersKept ?? true,
+    peersCriteria: p.reviews?.peers?.criteria ?? [],
+    peersQuestions: p.reviews?.peers?.questions.join('\n') ?? '',
+    peersShare: p.reviews?.peers?.share ?? 0,
+    peersAnswered: p.reviews?.peers?.answered ?? true,
     criteria: p.rubric?.criteria ?? [],
   };
 }
@@ -167,9 +190,27 @@ export function toWanted(f: PromptForm, before?: WantedPrompt): WantedPrompt {
     bundleId: f.bundleId ? Number(f.bundleId) : undefined,
     rubricHidden: f.rubricHidden,
     reviews:
-      f.criteria.length > 0 && f.self !== 'NOT_ASKED'
-        ? { self: f.self, selfShare: f.selfShare }
-        : known?.self === 'NOT_ASKED'
+      f.criteria.length > 0 && (f.self !== 'NOT_ASKED' || f.each > 0)
+        ? {
+            self: f.self,
+            selfShare: f.self === 'NOT_ASKED' ? 0 : f.selfShare,
+            peers:
+              f.each > 0
+                ? {
+                    each: f.each,
+                    when: f.givenWhen,
+                    at: f.givenWhen === 'AT' ? time(f.givenAt, known?.givenAt, before?.reviews?.peers?.at) : undefined,
+                    due: time(f.peersDue, known?.peersDue, before?.reviews?.peers?.due) ?? f.due,
+                    authorsKept: f.authorsKept,
+                    reviewersKept: f.reviewersKept,
+                    criteria: f.peersCriteria,
+                    questions: f.peersQuestions.split('\n').filter((q) => q.trim()),
+                    share: f.peersShare,
+                    answered: f.peersAnswered,
+                  }
+                : undefined,
+          }
+        : known?.self === 'NOT_ASKED' && known.each === 0
           ? before?.reviews
           : undefined,
     rubric: f.criteria.length ? { criteria: f.criteria } : undefined,
@@ -278,5 +319,15 @@ export const beginning = (): PromptForm => ({
   rubricHidden: false,
   self: 'NOT_ASKED',
   selfShare: 0,
+  each: 0,
+  givenWhen: 'BY_HAND',
+  givenAt: '',
+  peersDue: '',
+  authorsKept: true,
+  reviewersKept: true,
+  peersCriteria: [],
+  peersQuestions: '',
+  peersShare: 0,
+  peersAnswered: true,
   criteria: BEGINNING,
 });

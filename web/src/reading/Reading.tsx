@@ -8,7 +8,7 @@ import './Reading.css';
 
 interface ReadingProps {
   html: string;
-  /** The post whose files stand in the text; left out where there are none. */
+  /** The post whose files stand in the text; left out where there are none, or its number is not known. */
   postId?: number;
 }
 
@@ -22,8 +22,8 @@ export function Reading({ html, postId }: ReadingProps) {
     if (hasFiles)
       place.current
         ?.querySelectorAll<HTMLElement>('figure[data-kind]')
-        .forEach((figure) => furnish(figure, files ?? []));
-  }, [html, files, hasFiles]);
+        .forEach((figure) => furnish(figure, files ?? [], !postId));
+  }, [html, files, hasFiles, postId]);
   return <CleanHtml ref={place} key={files ? 'files' : 'text'} className="reading" html={html} />;
 }
 
@@ -36,7 +36,8 @@ const element = <K extends keyof HTMLElementTagNameMap>(
 const size = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
 
-function furnish(figure: HTMLElement, files: FileView[]) {
+/** @param any whether what sounds or moves plays though nothing more is known of it */
+function furnish(figure: HTMLElement, files: FileView[], any: boolean) {
   const link = figure.querySelector('a');
   if (!link || figure.dataset.done) return;
   const address = link.getAttribute('href') ?? '';
@@ -50,13 +51,13 @@ function furnish(figure: HTMLElement, files: FileView[]) {
   } else if (kind === 'document' && file) {
     link.before(element('span', `${(file.name.split('.').pop() ?? '').toUpperCase()} · ${size(file.size)}`));
     if (file.pages > 0) figure.append(pagesOf(file));
-  } else if ((kind === 'sound' || kind === 'video') && file) {
+  } else if ((kind === 'sound' || kind === 'video') && (file || any)) {
     const player = element(kind === 'sound' ? 'audio' : 'video', '', {
       controls: true,
       preload: 'metadata',
       src: address,
     });
-    player.setAttribute('aria-label', file.name);
+    player.setAttribute('aria-label', file?.name ?? link.textContent ?? '');
     link.replaceWith(player);
   } else return;
   figure.dataset.done = 'yes';

@@ -34,13 +34,15 @@ interface JudgingProps<V extends Judged> {
   /** What is asked about the whole. */
   whole: string;
   dots?: (criterion: string) => Dot[];
+  /** What else is asked, between the stairs and the whole. */
+  between?: ReactNode;
   /** What follows once every stair has its step. */
-  done: ReactNode;
+  done?: ReactNode;
 }
 
 /** The texts of a paper and, under them, the stairs with room for words; what is chosen is kept at once. */
 export function Judging<V extends Judged>(props: JudgingProps<V>) {
-  const { classId, view, queryKey, at, stale, can, heading, asks, whole, dots, done } = props;
+  const { classId, view, queryKey, at, stale, can, heading, asks, whole, dots, between, done } = props;
   const client = useQueryClient();
   // What was pressed and is on its way.
   const [sent, setSent] = useState<MarkView[]>([]);
@@ -78,12 +80,10 @@ export function Judging<V extends Judged>(props: JudgingProps<V>) {
   return (
     <>
       {view.posts.map((p) => (
-        <article key={p.postId} className="above-4">
-          <h2>
-            <Link to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link>
-          </h2>
+        <article key={p.postId ?? p.title} className="above-4">
+          <h2>{p.postId ? <Link to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link> : p.title}</h2>
           <div className={css.text}>
-            <Reading html={p.html} />
+            <Reading html={p.html} postId={p.postId} />
           </div>
         </article>
       ))}
@@ -104,6 +104,7 @@ export function Judging<V extends Judged>(props: JudgingProps<V>) {
               : undefined
           }
         />
+        {between}
         {can && (
           <Textarea
             className="above-4 measure"

@@ -57,6 +57,7 @@ export function TodayPage() {
     const parts = [
       approve.posts && t.count(approve.posts, 'post', 'posts'),
       approve.comments && t.count(approve.comments, 'comment', 'comments'),
+      approve.reviews && t.count(approve.reviews, 'review', 'reviews'),
       approve.outside && `${approve.outside} from outside`,
       approve.headers && t.count(approve.headers, 'picture for a blog', 'pictures for blogs'),
     ].filter(Boolean);

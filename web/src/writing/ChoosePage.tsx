@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { postJson } from '../api/client';
-import { dueOptions, ownPostsOptions, writableOptions } from '../api/queries';
+import { dueOptions, ownPostsOptions, toReviewOptions, writableOptions } from '../api/queries';
 import type { Begun, BlogView, DueLine } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Elsewhere } from '../feeds/Elsewhere';
@@ -49,6 +49,7 @@ export function ChoosePage() {
       <main>
         <h1>What will you write?</h1>
         <Wrong says={write.problem} />
+        <ToReview classId={id} />
         {drafts.map((d) => (
           <article key={d.id} className={`${css.entry} inside-4 foot-4`}>
             <div>
@@ -136,6 +137,26 @@ const WHEN = [
   ['LATE', 'Late, and still welcome'],
   ['LATER', 'Later'],
 ] as const;
+
+/** That papers of classmates wait to be read. */
+function ToReview({ classId }: { classId: number }) {
+  const { data } = useQuery(toReviewOptions(classId));
+  const open = data?.filter((r) => r.open) ?? [];
+  if (open.length === 0) return null;
+  const late = open.filter((r) => r.late).length;
+  return (
+    <p className="tell row wrap middle">
+      <span className="grow">
+        <b>{t.count(open.length, 'paper', 'papers')}</b> of classmates {open.length === 1 ? 'waits' : 'wait'} for your
+        review
+        {late > 0 ? <b className="warm">, {late} late</b> : <>, {<Due at={open[0].due} />}</>}.
+      </span>
+      <Link className="word" to={`/classes/${classId}/reviews`}>
+        Read and review
+      </Link>
+    </p>
+  );
+}
 
 interface DuePromptProps {
   of: DueLine;

@@ -214,13 +214,11 @@ public final class Bench {
             byte[] body =
                     http.send(page, HttpResponse.BodyHandlers.ofByteArray()).body();
             HttpRequest ready = request(lyingReady("porch", body), window.cookie());
-            double real = Figures.median(OFTEN, () -> http.send(page, HttpResponse.BodyHandlers.ofByteArray()));
-            figures.add(
-                    "porch",
-                    real,
-                    "ms median",
-                    real / Figures.median(OFTEN, () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray())),
-                    "a static answer of the same size");
+            double[] real = Figures.against(
+                    OFTEN,
+                    () -> http.send(page, HttpResponse.BodyHandlers.ofByteArray()),
+                    () -> http.send(ready, HttpResponse.BodyHandlers.ofByteArray()));
+            figures.add("porch", real[0], "ms median", real[1], "a static answer of the same size");
         }
     }
 

@@ -7,7 +7,7 @@ import java.util.Random;
 import java.util.Set;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.transaction.support.TransactionTemplate;
-import org.vastporch.core.reviews.GivingOut;
+import org.vastporch.core.peers.GivingOut;
 import org.vastporch.core.sameness.Answer;
 import org.vastporch.core.sameness.Sameness;
 

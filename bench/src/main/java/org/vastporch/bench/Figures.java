@@ -57,6 +57,26 @@ final class Figures {
         return median(times);
     }
 
+    /**
+     * How much longer one work takes than another: they take turns, so that whatever else the machine does meets both.
+     *
+     * @return the median of the first in milliseconds, and its ratio to the median of the second
+     */
+    static double[] against(int runs, Work work, Work other) throws Exception {
+        double[] times = new double[runs];
+        double[] others = new double[runs];
+        for (int i = -runs; i < runs; i++) {
+            long begin = System.nanoTime();
+            work.run();
+            long between = System.nanoTime();
+            other.run();
+            if (i < 0) continue;
+            times[i] = (between - begin) / 1e6;
+            others[i] = (System.nanoTime() - between) / 1e6;
+        }
+        return new double[] {median(times), median(times) / median(others)};
+    }
+
     static double median(double[] times) {
         return percentile(times, 0.5);
     }

@@ -11,6 +11,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.PaperState;
@@ -33,6 +34,7 @@ import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.prompts.WantedReviews;
 import org.vastporch.server.writing.PostService;
 
 /**
@@ -72,6 +74,7 @@ class SoundWalks {
     private final UnnamedSounds unnamed;
     private final OwnViews own;
     private final SecondEyes seconds;
+    private final PeerReviews peers;
     private final Random random = new Random(12);
 
     SoundWalks(
@@ -90,7 +93,8 @@ class SoundWalks {
             AccessService access,
             UnnamedSounds unnamed,
             OwnViews own,
-            SecondEyes seconds) {
+            SecondEyes seconds,
+            PeerReviews peers) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.blogs = blogs;
@@ -107,6 +111,7 @@ class SoundWalks {
         this.unnamed = unnamed;
         this.own = own;
         this.seconds = seconds;
+        this.peers = peers;
     }
 
     void fill(Viewer teacher, Viewer assistant, long classId, LocalDate monday, Instant now) {
@@ -114,14 +119,18 @@ class SoundWalks {
         for (int w = 0; w < SoundTexts.WALKS.size(); w++) {
             LocalDate set = monday.plusWeeks(WEEKS.get(w));
             clock.set(earlier(DemoSchool.at(set, 7, 30), now));
-            long prompt = prompts.set(teacher, classId, wanted(SoundTexts.WALKS.get(w), set));
+            long prompt = prompts.set(teacher, classId, wanted(SoundTexts.WALKS.get(w), set, peersOf(w, set, now)));
             List<Written> written = writeAll(classId, students, w, prompt, set, now);
             answer(students, written, w, earlier(DemoSchool.at(set.plusDays(9), 17, 0), now));
             if (w == PARTLY_TAKEN_OVER) unnamed.fill(teacher, classId, set.plusWeeks(1));
             clock.set(earlier(DemoSchool.at(set.plusDays(13), 17, 0), now));
             if (w < BEGUN) lookAt(teacher);
             own.fill(prompt, w == DONE ? students : students.subList(0, students.size() / (w + 1)));
+            if (w == DONE || w == BEING_MARKED) peers.giveOut(teacher, prompt);
             if (w == DONE) {
+                peers.give(teacher, prompt, 3);
+                clock.set(DemoSchool.at(set.plusDays(14), 8, 10));
+                peers.giveLate(teacher, prompt);
                 markSome(teacher, prompt, students.size());
                 seconds.read(teacher, assistant, prompt, 0);
                 release(teacher, prompt);
@@ -135,11 +144,23 @@ class SoundWalks {
                 markSome(assistant, prompt, MARKED_OF_THIRD);
                 markSome(teacher, prompt, MARKED_OF_THIRD);
                 seconds.read(teacher, assistant, prompt, 3);
+                peers.give(teacher, prompt, 2);
             }
         }
     }
 
-    private static PromptService.WantedPrompt wanted(SoundTexts.Walk walk, LocalDate set) {
+    /** Classmates have read the first walk, and are reading the third. */
+    private static WantedReviews.WantedPeers peersOf(int walk, LocalDate set, Instant now) {
+        return switch (walk) {
+            case DONE -> PeerReviews.wanted(set.plusDays(13));
+            case BEING_MARKED ->
+                PeerReviews.wanted(now.atZone(DemoSchool.ZONE).toLocalDate().plusDays(2));
+            default -> null;
+        };
+    }
+
+    private static PromptService.WantedPrompt wanted(
+            SoundTexts.Walk walk, LocalDate set, WantedReviews.@Nullable WantedPeers peers) {
         return new PromptService.WantedPrompt(
                 walk.prompt(),
                 walk.instructions(),
@@ -162,7 +183,7 @@ class SoundWalks {
                 null,
                 null,
                 listening(),
-                new Reviews(Reviews.Self.ASKED, 0),
+                new WantedReviews(Reviews.Self.ASKED, 0, peers),
                 null);
     }
 

@@ -259,6 +259,17 @@ class School {
         return new Person(port, id);
     }
 
+    /** One more student of a class. */
+    Person student(int port, long classId, String name) {
+        Person student = helper(port, classId, Role.STUDENT, name);
+        people.arrived(classId, List.of(student.id));
+        return student;
+    }
+
+    long homeOf(long classId, Person student) {
+        return blogs.homeOf(classId, student.id).orElseThrow();
+    }
+
     /** Somebody who helps in a class. */
     Person helper(int port, long classId, Role role, String name) {
         Person person = staff(port, name, false);

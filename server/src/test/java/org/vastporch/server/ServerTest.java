@@ -21,6 +21,7 @@ import org.springframework.boot.test.context.SpringBootTest;
             "vastporch.feeds.between=PT0S",
             "vastporch.proxies=127.0.0.1,10.9.9.9",
             "vastporch.mail.send-every=PT1H",
+            "vastporch.peers.every=PT1H",
             "vastporch.mail.digest-every=PT1H"
         })
 public @interface ServerTest {}

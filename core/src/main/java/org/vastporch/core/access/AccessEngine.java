@@ -277,6 +277,21 @@ public final class AccessEngine {
     }
 
     /**
+     * Decides whether a post may be given to a student of its class for review: one that is up, that its audience lets
+     * them read, and never a journal's. That they answer first is not asked: whoever reviews has handed in.
+     */
+    public static Reason review(Viewer viewer, PostFacts post, Instant now) {
+        Reason read = read(viewer, post.asIfUp(), now);
+        if (!read.allows()) return read;
+        boolean student = viewer.in(post.blog().classId(), now)
+                .filter(m -> m.role() == Role.STUDENT)
+                .isPresent();
+        if (!student || read != Reason.AUDIENCE_REACHES) return Reason.NOT_A_MEMBER;
+        if (post.blog().kind() == BlogKind.JOURNAL) return Reason.AUDIENCE_TOO_NARROW;
+        return post.isUp() ? read : Reason.NOT_PUBLISHED;
+    }
+
+    /**
      * How much of a sightline the viewer may know who may see it: names for students and staff of the class, heads for
      * its other members, the audience for everybody else.
      */

@@ -43,6 +43,13 @@ public record Marks(Map<String, Mark> given) {
         return new Marks(marks.stream().collect(Collectors.toMap(Mark::criterion, m -> m)));
     }
 
+    /** Points alone, by the identities of the criteria. */
+    public static Marks ofPoints(Map<String, BigDecimal> points) {
+        return of(points.entrySet().stream()
+                .map(e -> new Mark(e.getKey(), e.getValue(), false, ""))
+                .toList());
+    }
+
     public Optional<Mark> of(String criterion) {
         return Optional.ofNullable(given.get(criterion));
     }

@@ -16,6 +16,16 @@ public record Standing(
         return new Standing(State.DRAFT, null, 1);
     }
 
+    /**
+     * A text that has one version: it is live or being worked on.
+     *
+     * @param wasUp whether readers ever got it
+     */
+    public static Standing ofOne(State state, boolean wasUp) {
+        boolean live = state == State.PUBLISHED || state == State.HIDDEN && wasUp;
+        return new Standing(state, live ? 1 : null, live ? null : 1);
+    }
+
     /** The newest version there is. */
     public int newest() {
         if (working != null) return working;

@@ -99,7 +99,7 @@ public record Prompt(
         if (late.floor().compareTo(points) > 0)
             throw new Refusal("lateFloor", "late-floor", "The floor cannot lie above the points of the prompt.");
         answers.checked(asked.comments());
-        reviews.checked(rubric != null, rubricHidden);
+        reviews.checked(rubric != null, rubricHidden, due, answers.posts());
         return this;
     }
 

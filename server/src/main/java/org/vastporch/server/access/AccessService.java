@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.AccessEngine;
@@ -265,6 +267,16 @@ public class AccessService {
     /** Those of some posts that are up and that the viewer may read now; at most a few thousand are asked about. */
     public Set<Long> readable(Viewer viewer, Collection<Long> posts) {
         return store.readable(scope(viewer), posts);
+    }
+
+    /** Whether a post may be given to the viewer for review. */
+    public boolean mayReview(Viewer viewer, PostFacts post) {
+        return AccessEngine.review(viewer, post, now()).allows();
+    }
+
+    /** Everybody who has or had a place in a class, by their ids, as far as reading in it goes. */
+    public Map<Long, Viewer> membersOf(long classId) {
+        return store.viewers(classId, false).stream().collect(Collectors.toMap(Viewer::personId, Function.identity()));
     }
 
     /** Who will read a post once it is up, for an audience that its author may be about to choose. */

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.apache.commons.csv.CSVFormat;
@@ -37,7 +38,7 @@ import org.vastporch.server.prompts.PromptService;
 @Service
 public class AgreementService {
 
-    /** @param key "lead", "second", "self", or "p" and the number of somebody who marks */
+    /** @param key "lead", "second", "self", "peers", or "p" and the number of somebody who marks */
     public record SideView(String key, String name) {}
 
     public record PromptName(long id, String title) {}
@@ -81,9 +82,11 @@ public class AgreementService {
     /**
      * @param steps how many steps somebody gives more than all who read the same papers; below 0 if fewer
      * @param error the standard error of it
+     * @param student whether it is a classmate who reviewed, which is believed the more the more they reviewed
      */
     public record SeverityView(
             String name,
+            boolean student,
             int readings,
             double steps,
             @Optionally Double error) {}
@@ -209,11 +212,12 @@ public class AgreementService {
             case "lead" -> r -> r.by() == By.LEAD;
             case "second" -> r -> r.by() == By.SECOND;
             case "self" -> r -> r.by() == By.SELF;
+            case "peers" -> r -> r.by() == By.PEERS;
             default -> {
                 if (!key.matches("p\\d{1,15}"))
                     throw Problem.invalid("side", "side-unknown", "There is no such side to compare.");
                 long person = Long.parseLong(key.substring(1));
-                yield r -> r.by() != By.SELF && r.readerId() == person;
+                yield r -> r.by().isMarkers() && r.readerId() == person;
             }
         };
     }
@@ -223,8 +227,9 @@ public class AgreementService {
         if (given.stream().anyMatch(r -> r.by() == By.LEAD)) sides.add(new SideView("lead", "the marks that count"));
         if (given.stream().anyMatch(r -> r.by() == By.SECOND)) sides.add(new SideView("second", "second readings"));
         if (given.stream().anyMatch(r -> r.by() == By.SELF)) sides.add(new SideView("self", "students on their own"));
+        if (given.stream().anyMatch(r -> r.by() == By.PEERS)) sides.add(new SideView("peers", "classmates together"));
         given.stream()
-                .filter(r -> r.by() != By.SELF)
+                .filter(r -> r.by().isMarkers())
                 .map(GivenReading::readerId)
                 .distinct()
                 .sorted()
@@ -267,20 +272,27 @@ public class AgreementService {
                 gap.second());
     }
 
-    /** In steps over all criteria, of those who mark. */
+    /** In steps over all criteria, of those who mark and of classmates who review. */
     private static List<SeverityView> severity(Map<Key, List<GivenReading>> papers, Names names) {
+        Set<Long> students = papers.values().stream()
+                .flatMap(List::stream)
+                .filter(r -> r.by() == By.PEER)
+                .map(GivenReading::readerId)
+                .collect(Collectors.toSet());
         List<Severity.Reading> of = new ArrayList<>();
         long paper = 0;
         for (List<GivenReading> readings : papers.values()) {
             long number = paper++;
             for (GivenReading r : readings)
-                if (r.by() != By.SELF)
+                if (r.by().isMarkers() || r.by() == By.PEER)
                     Comparison.meanStep(r.prompt().rubric(), r.marks())
-                            .ifPresent(step -> of.add(new Severity.Reading(number, r.readerId(), step, false)));
+                            .ifPresent(step ->
+                                    of.add(new Severity.Reading(number, r.readerId(), step, r.by() == By.PEER)));
         }
         return Severity.of(of).stream()
                 .map(s -> new SeverityView(
                         names.of(s.marker()),
+                        students.contains(s.marker()),
                         s.readings(),
                         s.residual(),
                         s.error().isPresent() ? s.error().getAsDouble() : null))

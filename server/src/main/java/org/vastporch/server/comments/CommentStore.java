@@ -48,8 +48,7 @@ class CommentStore {
             @Nullable String before,
             int rev) {
         Standing standing() {
-            boolean live = state == State.PUBLISHED || state == State.HIDDEN && publishedAt != null;
-            return new Standing(state, live ? 1 : null, live ? null : 1);
+            return Standing.ofOne(state, publishedAt != null);
         }
 
         Course course() {

@@ -75,6 +75,7 @@ public class FeedbackService {
             @Optionally OwnViewService.Own own,
             List<Apart> apart,
             int ownShare,
+            int peersShare,
             @Optionally ScoreChanged changed) {}
 
     /** @param level the highest level that the points reach */
@@ -100,15 +101,20 @@ public class FeedbackService {
      */
     public record ToSay(long promptId, String prompt, boolean marksWait) {}
 
+    /** A paper that so many classmates have reviewed. */
+    public record ReviewedPaper(long promptId, String prompt, int reviews) {}
+
     /**
      * @param studentId whose marks they are
      * @param toSay those that wait for marks first
+     * @param reviewed the prompt that was due last first
      * @param papers the prompt that was due last first
      * @param judgement the own views against the marks
      */
     public record FeedbackView(
             long studentId,
             List<ToSay> toSay,
+            List<ReviewedPaper> reviewed,
             List<Feedback> papers,
             List<CriterionOverTime> overTime,
             List<JudgementOverTime> judgement) {}
@@ -184,7 +190,15 @@ public class FeedbackService {
                 .map(paper -> new ToSay(paper.prompt().id(), paper.prompt().title(), paper.awaitsOwn()))
                 .sorted(Comparator.comparing(ToSay::marksWait).reversed())
                 .toList();
-        return new FeedbackView(viewer.personId(), toSay, found, overTime(released), judgement(released));
+        List<ReviewedPaper> reviewed = all.stream()
+                .map(prompt -> papers.get(prompt.id()).get(0))
+                .filter(paper -> !paper.peers().isEmpty())
+                .map(paper -> new ReviewedPaper(
+                        paper.prompt().id(),
+                        paper.prompt().title(),
+                        paper.peers().size()))
+                .toList();
+        return new FeedbackView(viewer.personId(), toSay, reviewed, found, overTime(released), judgement(released));
     }
 
     /** Whether a student sees the marks of a paper. */
@@ -281,6 +295,9 @@ public class FeedbackService {
                 OwnViewService.said(paper),
                 paper.ownApart(),
                 prompt.reviews().selfShare(),
+                prompt.reviews().peers() == null || paper.peers().isEmpty()
+                        ? 0
+                        : prompt.reviews().peers().share(),
                 changed);
     }
 

@@ -20,10 +20,22 @@ public class GivenReadings {
         /** The one whose marks count, or counted before a teacher let a second reading count. */
         LEAD,
         SECOND,
-        SELF
+        SELF,
+        /** One classmate. */
+        PEER,
+        /** All classmates who read it, by the median. */
+        PEERS;
+
+        /** Whether it is a reading by somebody who marks. */
+        public boolean isMarkers() {
+            return this == LEAD || this == SECOND;
+        }
     }
 
-    /** @param studentId whose paper it is; of several who handed it in together the first */
+    /**
+     * @param studentId whose paper it is; of several who handed it in together the first
+     * @param readerId 0 for several together
+     */
     public record GivenReading(Prompt prompt, long studentId, By by, long readerId, Marks marks) {}
 
     private final MarkingDesk desk;
@@ -59,6 +71,10 @@ public class GivenReadings {
                 if (paper.own() != null && paper.own().review().isFinished())
                     given.add(reading(
                             paper, By.SELF, paper.studentId(), paper.own().marks()));
+                for (Reading peer : paper.peers())
+                    given.add(reading(paper, By.PEER, peer.review().readerId(), peer.marks()));
+                if (!paper.peers().isEmpty())
+                    given.add(reading(paper, By.PEERS, 0, Marks.ofPoints(paper.peerMedian())));
             }
         return given;
     }

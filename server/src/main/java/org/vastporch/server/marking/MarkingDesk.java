@@ -26,6 +26,8 @@ import org.vastporch.core.marking.Marks;
 import org.vastporch.core.marking.Members;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
+import org.vastporch.core.peers.PeerMarks;
+import org.vastporch.core.prompts.Peers;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.reviews.Apart;
@@ -68,6 +70,7 @@ public class MarkingDesk {
      * @param read the versions that the marker read, in the order of their numbers
      * @param marks what was given, or does not count, for criteria of the rubric as it is now; without remarks
      * @param own how its student sees it; null while they have said nothing
+     * @param peers how classmates do, as far as that counts
      * @param daysLate of what was read, once it is marked: a mark never moves to a text that its marker did not see
      */
     record Paper(
@@ -80,6 +83,7 @@ public class MarkingDesk {
             List<SeenPost> read,
             List<Mark> marks,
             @Nullable Reading own,
+            List<Reading> peers,
             Allowance allowance,
             PaperState state,
             int daysLate) {
@@ -161,9 +165,19 @@ public class MarkingDesk {
 
         /** What readings besides the marker's are of the score. */
         private List<PaperScore.Share> shares() {
-            int percent = prompt.reviews().selfShare();
-            if (percent == 0 || own == null || !own.review().isFinished()) return List.of();
-            return List.of(new PaperScore.Share(percent, own.marks().points()));
+            List<PaperScore.Share> shares = new ArrayList<>();
+            int self = prompt.reviews().selfShare();
+            if (self > 0 && own != null && own.review().isFinished())
+                shares.add(new PaperScore.Share(self, own.marks().points()));
+            Peers asked = prompt.reviews().peers();
+            if (asked != null && asked.share() > 0 && !peers.isEmpty())
+                shares.add(new PaperScore.Share(asked.share(), peerMedian()));
+            return shares;
+        }
+
+        /** What classmates gave together, by criterion. */
+        Map<String, BigDecimal> peerMedian() {
+            return PeerMarks.median(peers.stream().map(Reading::marks).toList());
         }
     }
 
@@ -320,6 +334,10 @@ public class MarkingDesk {
                 .filter(p -> p.reviews().self() != Reviews.Self.NOT_ASKED)
                 .toList();
         Map<PaperReviews.Paper, List<Reading>> own = asking.isEmpty() ? Map.of() : reviews.of(asking, ReviewKind.SELF);
+        List<Prompt> amongPeers =
+                of.stream().filter(p -> p.reviews().peers() != null).toList();
+        Map<PaperReviews.Paper, List<Reading>> peers =
+                amongPeers.isEmpty() ? Map.of() : reviews.of(amongPeers, ReviewKind.PEER);
         Map<Long, Map<Long, Allowance>> allowances = prompts.allowances(ids);
         Map<Long, Map<Long, List<CommentsAsked.Given>>> comments = this.comments.given(
                 of.stream().filter(p -> p.answers().needsComments()).toList());
@@ -351,6 +369,12 @@ public class MarkingDesk {
                         own.getOrDefault(new PaperReviews.Paper(prompt.id(), student), List.of()).stream()
                                 .findFirst()
                                 .orElse(null),
+                        together.authors(student).stream()
+                                .flatMap(author ->
+                                        peers
+                                                .getOrDefault(new PaperReviews.Paper(prompt.id(), author), List.of())
+                                                .stream())
+                                .toList(),
                         allowances.getOrDefault(prompt.id(), Map.of()).getOrDefault(student, Allowance.NONE)));
             }
             papers.put(prompt.id(), lines);
@@ -370,6 +394,7 @@ public class MarkingDesk {
             List<MarkingStore.Read> read,
             List<Mark> points,
             @Nullable Reading own,
+            List<Reading> peers,
             Allowance allowance) {
         Deadline deadline = prompt.deadline(allowance);
         List<Handed> counted = PaperState.counted(
@@ -408,6 +433,7 @@ public class MarkingDesk {
                         .toList(),
                 marks,
                 own,
+                peers,
                 allowance,
                 PaperState.of(facts, deadline.isOver(clock.instant())),
                 deadline.daysLate(

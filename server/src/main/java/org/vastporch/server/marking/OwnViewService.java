@@ -15,6 +15,7 @@ import org.vastporch.core.reviews.OwnView;
 import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
@@ -29,8 +30,12 @@ import org.vastporch.server.writing.Posts;
 @Service
 public class OwnViewService {
 
-    /** A post as it was handed in. */
-    public record JudgedPost(long postId, String title, String html) {}
+    /**
+     * A post as somebody judges it.
+     *
+     * @param postId left out where it would lead to its author, whose name is kept back
+     */
+    public record JudgedPost(@Optionally Long postId, String title, String html) {}
 
     /**
      * What the viewer gave so far.
@@ -206,7 +211,7 @@ public class OwnViewService {
         return prompt;
     }
 
-    static Own view(Reading own) {
+    public static Own view(Reading own) {
         return new Own(
                 own.review().rev(),
                 views(own.marks()),
@@ -227,7 +232,7 @@ public class OwnViewService {
     }
 
     /** What was given, in the order of the criteria's identities. */
-    static List<MarkView> views(Marks marks) {
+    public static List<MarkView> views(Marks marks) {
         return marks.given().values().stream()
                 .map(m -> new MarkView(m.criterion(), m.points(), m.notCounted(), m.remark()))
                 .sorted(Comparator.comparing(MarkView::criterion))

@@ -17,6 +17,7 @@ import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.feeds.Excerpt;
 import org.vastporch.core.marking.BlindOrder;
 import org.vastporch.core.marking.Deadline;
+import org.vastporch.core.marking.Marks;
 import org.vastporch.core.marking.PaperScore;
 import org.vastporch.core.marking.PaperState;
 import org.vastporch.core.prompts.Prompt;
@@ -182,6 +183,15 @@ public class PaperService {
             @Optionally Instant releasedAt,
             List<Apart> apart) {}
 
+    /** What so many classmates gave together, the median by criterion. */
+    public record PeerMedian(int reviews, List<MarkView> marks) {
+
+        static @Nullable PeerMedian of(MarkingDesk.Paper paper) {
+            if (paper.peers().isEmpty()) return null;
+            return new PeerMedian(paper.peers().size(), OwnViewService.views(Marks.ofPoints(paper.peerMedian())));
+        }
+    }
+
     /**
      * @param ownDue a date of the student's own
      * @param together who hands it in together; left out where each hands in alone
@@ -189,6 +199,7 @@ public class PaperService {
      * @param askedPosts how many posts the prompt asks for
      * @param recordings what was spoken or filmed as feedback
      * @param own how its student sees it, once they have said so
+     * @param peers what classmates gave together, as far as that counts; left out while nothing does
      * @param seconds what others gave who read it a second time
      */
     public record Paper(
@@ -207,6 +218,7 @@ public class PaperService {
             @Optionally PaperEvidence evidence,
             List<RecordingService.Recording> recordings,
             @Optionally OwnViewService.Own own,
+            @Optionally PeerMedian peers,
             List<SecondReadingService.SecondLine> seconds,
             Standing given) {}
 
@@ -351,6 +363,7 @@ public class PaperService {
                         .map(r -> RecordingService.view(r, names))
                         .toList(),
                 OwnViewService.said(paper),
+                PeerMedian.of(paper),
                 seconds.ofPaper(paper, names),
                 standing(paper, names));
     }

@@ -127,7 +127,7 @@ class DecisionStore {
         return jdbc.sql("""
                 select d.id, d.decided_at, d.decided_by, d.step, d.subject, d.author_id, d.version_no, d.note,
                        d.undone_at,
-                       coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, hb.title, '') as title
+                       coalesce(p.id, q.id, 0) as post_id, coalesce(v.title, w.title, hb.title, rq.title, '') as title
                   from decision d
                   left join post p on d.subject = 'post' and p.id = d.subject_id
                   left join post_version v on v.post_id = p.id and v.no = d.version_no
@@ -136,6 +136,8 @@ class DecisionStore {
                   left join post_version w on w.post_id = q.id and w.no = coalesce(q.live, q.working)
                   left join blog_header h on d.subject = 'header' and h.id = d.subject_id
                   left join blog hb on hb.id = h.blog_id
+                  left join review rv on d.subject = 'review' and rv.id = d.subject_id
+                  left join prompt rq on rq.id = rv.prompt_id
                  where d.class_id = :classId and d.id < :before and (:step is null or d.step = :step)
                  order by d.class_id desc, d.id desc
                  limit :most""")
@@ -251,19 +253,24 @@ class DecisionStore {
                 + " case when exists (select 1 from report r where r.subject = '%1$s' and "
                 + "r.subject_id = t.id and r.decision_id is null) then 1 else 0 end as reported";
         String of = " from %1$s t where " + PileFilter.waiting() + " and t.class_id in (:classes)";
-        return jdbc.sql("""
+        return jdbc.sql(
+                        """
                 select w.class_id, c.name, count(*) as n, sum(w.post) as posts, sum(w.comment) as comments,
-                       sum(w.outside) as outside, sum(w.held) as held,
+                       sum(w.review) as reviews, sum(w.outside) as outside, sum(w.held) as held,
                        sum(w.reported) as reported, sum(w.up) as up
-                  from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, case
-                         when t.source_id is null then 0 else 1 end as outside,
+                  from (select t.class_id, case when t.source_id is null then 1 else 0 end as post, 0 as comment, 0 as
+                         review, case when t.source_id is null then 0 else 1 end as outside,
                 """ + "case when " + PileFilter.UP + " then 1 else 0 end as up, " + held.formatted("post")
-                        + of.formatted("post")
-                        + " union all select t.class_id, 0, 1, 0, case when " + PileFilter.UP + " then 1 else 0 end, "
-                        + held.formatted("comment") + of.formatted("comment")
-                        + " union all select t.class_id, 0, 0, 0, 0, " + held.formatted("header")
-                        + " from blog_header t where " + PileFilter.waiting() + " and t.class_id in (:classes)"
-                        + ") w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
+                                + of.formatted("post")
+                                + " union all select t.class_id, 0, 1, 0, 0, case when " + PileFilter.UP
+                                + " then 1 else 0 end, "
+                                + held.formatted("comment") + of.formatted("comment")
+                                + " union all select t.class_id, 0, 0, 0, 0, 0, " + held.formatted("header")
+                                + " from blog_header t where " + PileFilter.waiting() + " and t.class_id in (:classes)"
+                                + " union all select q.class_id, 0, 0, 1, 0, case when " + PileFilter.UP
+                                + " then 1 else 0 end, " + held.formatted("review")
+                                + " from review t join prompt q on q.id = t.prompt_id where " + PileFilter.waiting()
+                                + " and q.class_id in (:classes)) w join class c on c.id = w.class_id group by w.class_id, c.name order by c.name")
                 .param("classes", classIds)
                 .query((row, n) -> new PileService.PileCount(
                         row.getLong("class_id"),
@@ -271,6 +278,7 @@ class DecisionStore {
                         row.getInt("n"),
                         row.getInt("posts"),
                         row.getInt("comments"),
+                        row.getInt("reviews"),
                         row.getInt("outside"),
                         row.getInt("held"),
                         row.getInt("reported"),

@@ -10,7 +10,7 @@ import org.vastporch.core.moderation.Course;
 import org.vastporch.core.moderation.Standing;
 import org.vastporch.core.text.Revision;
 
-/** A kind of text that can wait in the pile. Posts and comments are two; each keeps its own texts. */
+/** A kind of text that can wait in the pile, such as posts and comments; each keeps its own texts. */
 public interface Moderated {
 
     /**
@@ -25,7 +25,7 @@ public interface Moderated {
         }
     }
 
-    /** The name of the kind: "post" or "comment". */
+    /** The name of the kind: "post", "comment", "header" or "review". */
     String subject();
 
     /** The text, its row locked until the transaction ends. */

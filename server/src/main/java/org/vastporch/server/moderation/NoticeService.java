@@ -187,6 +187,7 @@ public class NoticeService implements LateMail {
     private static String kindInWords(String subject) {
         return switch (subject) {
             case "post" -> "Post: ";
+            case "review" -> "Review of a paper for ";
             case "header" -> "A picture for the head of ";
             default -> "Comment on ";
         };

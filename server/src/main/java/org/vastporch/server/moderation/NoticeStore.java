@@ -85,6 +85,12 @@ class NoticeStore {
                   join blog b on b.id = t.blog_id
                  where t.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since
                         <= :upto
+                union all
+                select 'review', t.id, t.reader_id, q.title, t.waiting_since
+                  from review t
+                  join prompt q on q.id = t.prompt_id
+                 where q.class_id = :classId and t.state <> 'BINNED' and t.waiting_since > :after and t.waiting_since
+                        <= :upto
                  order by waiting_since
                  limit 200""")
                 .param("classId", classId)

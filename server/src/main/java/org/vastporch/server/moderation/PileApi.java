@@ -41,6 +41,11 @@ class PileApi {
         pile.report(viewer, "comment", id, body.reason());
     }
 
+    @PostMapping("/api/peer-reviews/{id}/reports")
+    void reportReview(Viewer viewer, @PathVariable long id, @RequestBody ReportWish body) {
+        pile.report(viewer, "review", id, body.reason());
+    }
+
     @PostMapping("/api/pile/decisions")
     List<PileService.Decided> decide(Viewer viewer, @RequestBody PileService.Deciding body) {
         return pile.decide(viewer, body);

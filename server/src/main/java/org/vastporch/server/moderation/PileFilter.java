@@ -6,7 +6,7 @@ import org.jspecify.annotations.Nullable;
  * What of the pile is looked at.
  *
  * @param classId one class only; null for all
- * @param sort posts, comments, outside, held, reported or up; empty for everything
+ * @param sort posts, comments, reviews, outside, held, reported or up; empty for everything
  * @param most how many at most
  */
 public record PileFilter(@Nullable Long classId, String sort, int most) {
@@ -27,6 +27,7 @@ public record PileFilter(@Nullable Long classId, String sort, int most) {
             case "" -> "true";
             case "posts" -> post ? "t.source_id is null" : null;
             case "comments" -> comment ? "true" : null;
+            case "reviews" -> kind.equals("review") ? "true" : null;
             case "outside" -> post ? "t.source_id is not null" : null;
             case "held" -> "exists (select 1 from hold h where h.subject = '" + kind + "' and h.subject_id = t.id)";
             case "reported" ->

@@ -110,6 +110,7 @@ public class PileService {
             int all,
             int posts,
             int comments,
+            int reviews,
             int outside,
             int held,
             int reported,
@@ -119,6 +120,7 @@ public class PileService {
             return switch (sort) {
                 case "posts" -> posts;
                 case "comments" -> comments;
+                case "reviews" -> reviews;
                 case "outside" -> outside;
                 case "held" -> held;
                 case "reported" -> reported;
@@ -131,13 +133,14 @@ public class PileService {
             return switch (subject) {
                 case "post" -> posts + outside;
                 case "comment" -> comments;
-                default -> all - posts - outside - comments;
+                case "review" -> reviews;
+                default -> all - posts - outside - comments - reviews;
             };
         }
     }
 
     private static final int MOST_AT_ONCE = 500;
-    static final List<String> SORTS = List.of("", "posts", "comments", "outside", "held", "reported", "up");
+    static final List<String> SORTS = List.of("", "posts", "comments", "reviews", "outside", "held", "reported", "up");
 
     /** All that waits where the viewer approves, the longest wait first. */
     public Pile pile(Viewer viewer, PileFilter wish) {

@@ -76,7 +76,7 @@ public class PromptService {
             @Optionally Long bundleId,
             @Optionally Boolean rubricHidden,
             @Optionally Rubric rubric,
-            @Optionally Reviews reviews,
+            @Optionally WantedReviews reviews,
             @Optionally Long copyOf) {}
 
     /**
@@ -286,7 +286,7 @@ public class PromptService {
                 w.bundleId(),
                 w.rubricHidden(),
                 w.rubric(),
-                w.reviews(),
+                w.reviews() == null ? null : w.reviews().moved(weeks),
                 w.copyOf());
     }
 
@@ -329,7 +329,7 @@ public class PromptService {
                 p.bundleId(),
                 p.rubricHidden(),
                 p.rubric(),
-                p.reviews(),
+                WantedReviews.of(p.reviews(), term),
                 null);
         return new Editable(
                 weeksLater == 0 ? wanted : moved(wanted, weeksLater, 0),
@@ -426,6 +426,15 @@ public class PromptService {
         return classes.get(classId).term().timeOf(moment);
     }
 
+    /** The week of the term in which a moment lies; null in a break and outside of the term. */
+    public @Nullable Integer weekIn(long classId, Instant moment) {
+        return classes.get(classId).term().weeks().stream()
+                .filter(w -> w.contains(moment) && !w.isBreak())
+                .map(Term.Week::number)
+                .findFirst()
+                .orElse(null);
+    }
+
     /** @param before null for a prompt that is set */
     private Prompt record(@Nullable Prompt before, long classId, WantedPrompt wanted, @Nullable Long series) {
         Term term = classes.get(classId).term();
@@ -467,7 +476,9 @@ public class PromptService {
                 wanted.bundleId(),
                 Boolean.TRUE.equals(wanted.rubricHidden()),
                 wanted.rubric(),
-                Objects.requireNonNullElse(wanted.reviews(), Reviews.NONE),
+                wanted.reviews() == null
+                        ? Reviews.NONE
+                        : wanted.reviews().rules(term, before == null ? null : before.reviews()),
                 before == null ? 0 : before.rev());
         // What is too long is refused before it is cleaned, which takes its time.
         Prompt checked = prompt.checked();
@@ -491,7 +502,7 @@ public class PromptService {
     }
 
     /** A time that was not changed stays the moment that it was, also in the hour that comes twice. */
-    private static @Nullable Instant moment(Term term, @Nullable LocalDateTime time, @Nullable Instant before) {
+    static @Nullable Instant moment(Term term, @Nullable LocalDateTime time, @Nullable Instant before) {
         if (time == null) return null;
         return before != null && term.timeOf(before).equals(time) ? before : term.momentOf(time);
     }

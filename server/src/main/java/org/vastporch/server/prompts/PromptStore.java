@@ -17,6 +17,7 @@ import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.LateRule;
 import org.vastporch.core.prompts.Answers;
+import org.vastporch.core.prompts.Peers;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.prompts.Reviews;
 import org.vastporch.core.rubrics.Rubric;
@@ -31,7 +32,7 @@ class PromptStore {
         p.id, p.class_id, p.title, p.instructions, p.questions, p.tag, p.opens_at, p.due_at, p.grace_minutes, p.late_per_day, p.late_cap, p.late_floor,
         p.points, p.places, p.asked_words, p.asked_pictures, p.asked_tags, p.asked_links, p.asked_comments, p.asked_category, p.asked_sources,
         p.comments_due_at, p.comments_words, p.starter, p.example, p.answer_first, p.asked_posts, p.by_groups, p.also_category, p.also_tag,
-        p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.self_review, p.self_share, p.rev, r.definition,
+        p.also_time, p.comments_first, p.closes_at, p.names_until, p.into_blog, p.into_set, p.series, p.bundle_id, p.rubric_hidden, p.self_review, p.self_share, p.peers, p.rev, r.definition,
         (select listagg(n.post_id, ',') within group (order by n.post_id)
            from prompt_comment_on n where n.prompt_id = p.id) as comment_on""";
 
@@ -76,7 +77,9 @@ class PromptStore {
             "bundle_id",
             "rubric_hidden",
             "self_review",
-            "self_share");
+            "self_share",
+            "peers",
+            "peers_due_at");
 
     private final JdbcClient jdbc;
     private final JsonMapper json;
@@ -142,7 +145,7 @@ class PromptStore {
         nameToAnswer(prompt.id(), prompt.answers().commentOn());
     }
 
-    private static Map<String, Object> written(Prompt prompt, @Nullable Long rubricId) {
+    private Map<String, Object> written(Prompt prompt, @Nullable Long rubricId) {
         Map<String, Object> params = new HashMap<>();
         params.put("title", prompt.title());
         params.put("instructions", prompt.instructions());
@@ -178,6 +181,9 @@ class PromptStore {
         params.put("rubric_hidden", prompt.rubricHidden());
         params.put("self_review", prompt.reviews().self().name());
         params.put("self_share", prompt.reviews().selfShare());
+        Peers peers = prompt.reviews().peers();
+        params.put("peers", peers == null ? null : json.writeValueAsString(peers));
+        params.put("peers_due_at", peers == null ? null : Rows.utc(peers.due()));
         params.put("closes_at", Rows.utc(prompt.closes()));
         params.put("names_until", Rows.utc(prompt.answers().namesUntil()));
         Answers.Into into = prompt.answers().into();
@@ -345,6 +351,7 @@ class PromptStore {
 
     private Prompt prompt(ResultSet row) throws SQLException {
         String rubric = row.getString("definition");
+        String peers = row.getString("peers");
         return new Prompt(
                 row.getLong("id"),
                 row.getLong("class_id"),
@@ -379,7 +386,10 @@ class PromptStore {
                 Rows.number(row, "bundle_id"),
                 row.getBoolean("rubric_hidden"),
                 rubric == null ? null : json.readValue(rubric, Rubric.class),
-                new Reviews(Reviews.Self.valueOf(row.getString("self_review")), row.getInt("self_share")),
+                new Reviews(
+                        Reviews.Self.valueOf(row.getString("self_review")),
+                        row.getInt("self_share"),
+                        peers == null ? null : json.readValue(peers, Peers.class)),
                 row.getInt("rev"));
     }
 }

@@ -75,7 +75,10 @@ public class PaperReviews {
         this.clock = clock;
     }
 
-    /** The readings of one kind for prompts, by paper, the one that was begun first comes first. */
+    /**
+     * The readings of one kind for prompts, by paper, the one that was begun first comes first; those by classmates as
+     * far as they count.
+     */
     public Map<Paper, List<Reading>> of(Collection<Prompt> prompts, ReviewKind kind) {
         Map<Long, Prompt> byId = prompts.stream().collect(Collectors.toMap(Prompt::id, Function.identity()));
         Map<Long, List<Marks.Mark>> given = store.given(byId.keySet(), kind).stream()
@@ -169,6 +172,16 @@ public class PaperReviews {
         boolean isKept = of(List.of(prompt), ReviewKind.FIRST).containsKey(new Paper(prompt.id(), studentId));
         if (isKept) return;
         keep(prompt, lock(prompt, studentId, markerId, ReviewKind.FIRST), marks, word, read);
+    }
+
+    /** Marks of one kind of reading, whether they count or not, by the numbers of the readings. */
+    public Map<Long, Marks> marks(Prompt prompt, ReviewKind kind) {
+        return store.given(List.of(prompt.id()), kind).stream()
+                .collect(Collectors.groupingBy(
+                        ReviewStore.Given::reviewId,
+                        Collectors.collectingAndThen(
+                                Collectors.mapping(ReviewStore.Given::mark, Collectors.toList()),
+                                given -> marks(prompt.rubric(), given))));
     }
 
     /** The prompts for which somebody was asked to read papers a second time, and has not finished all. */

@@ -31,6 +31,9 @@ class ReviewStore {
     private static final String IS =
             " where prompt_id = :prompt and student_id = :student and reader_id = :reader" + " and kind = :kind";
 
+    /** What a classmate gave counts once it was looked at, where it is looked at, and is up. */
+    private static final String COUNTS = "(v.kind <> 'PEER' or v.state = 'PUBLISHED')";
+
     private final JdbcClient jdbc;
 
     ReviewStore(JdbcClient jdbc) {
@@ -39,8 +42,8 @@ class ReviewStore {
 
     List<Review> of(Collection<Long> promptIds, ReviewKind kind) {
         if (promptIds.isEmpty()) return List.of();
-        return jdbc.sql("select " + COLUMNS + " from review v where v.prompt_id in (:prompts) and v.kind = :kind"
-                        + " order by v.id")
+        return jdbc.sql("select " + COLUMNS + " from review v where v.prompt_id in (:prompts) and v.kind = :kind and "
+                        + COUNTS + " order by v.id")
                 .param("prompts", promptIds)
                 .param("kind", kind.name())
                 .query(ReviewStore::review)

@@ -83,6 +83,10 @@ record DigestText(String subject, String text, String html) {
             case "RESCORED" -> "Your score for “" + item.title() + "” was changed";
             case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
+            case "TO_REVIEW" -> "You have papers to review for “" + item.title() + "”";
+            case "REVIEW_REMINDER" -> "Your reviews for “" + item.title() + "” are due soon";
+            case "REVIEW_RETURNED" -> "A review of yours for “" + item.title() + "” came back to you";
+            case "REVIEWED" -> "Classmates have reviewed your paper for “" + item.title() + "”";
             case "AGAIN" -> "You may hand in again for “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
             case "EXAMPLE_ASKED" -> item.by() + " would like to show “" + item.title() + "” as an example";

@@ -45,6 +45,7 @@ public class NewsService {
     private static final Set<String> ABOUT_SCORES = Set.of("SCORE", "RESCORED", "FEEDBACK_WORD");
     private static final Set<String> ABOUT_PROMPTS = Set.of("QUESTION_ANSWERED", "AGAIN");
     private static final Set<String> PLAIN = Set.of("RESCORED", "QUESTION_ANSWERED");
+    private static final Set<String> ABOUT_REVIEWS = Set.of("TO_REVIEW", "REVIEW_REMINDER");
     private static final Set<String> ABOUT_DATES = Set.of("OWN_DATE", "LET_OFF");
 
     /**
@@ -141,7 +142,11 @@ public class NewsService {
             toMe.addAll(store.decisions(me, between));
             toMe.addAll(store.chosenPrompts(me, between));
             toMe.addAll(store.askedExamples(me, between));
-            Stream.of(store.scores(me, between), store.allowances(me, between), store.answeredQuestions(me, between))
+            Stream.of(
+                            store.scores(me, between),
+                            store.allowances(me, between),
+                            store.answeredQuestions(me, between),
+                            store.reviews(me, between))
                     .flatMap(List::stream)
                     .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
                     .forEach(all::add);
@@ -224,6 +229,9 @@ public class NewsService {
         if (h.kind().equals("FEEDBACK_ANSWERED"))
             return "/classes/" + h.classId() + "/mark/" + h.comment() + "/" + h.byId();
         if (ABOUT_PROMPTS.contains(h.kind())) return "/classes/" + h.classId() + "/prompt/" + h.comment();
+        if (h.kind().equals("REVIEWED")) return "/classes/" + h.classId() + "/reviews/of/" + h.comment();
+        if (h.kind().equals("REVIEW_RETURNED")) return "/classes/" + h.classId() + "/reviews/" + h.comment();
+        if (ABOUT_REVIEWS.contains(h.kind())) return "/classes/" + h.classId() + "/reviews";
         if (ABOUT_DATES.contains(h.kind())) return "/classes/" + h.classId() + "/write";
         boolean manages = access.allows(viewer, Act.MANAGE_CLASS, h.classId());
         return "/classes/" + h.classId() + (manages ? "/sources" : "/my-writing");

@@ -24,7 +24,8 @@ class NewsStore {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
-     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD, FEEDBACK_ANSWERED, TO_REVIEW, REVIEW_REMINDER,
+     *     REVIEW_RETURNED or REVIEWED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -270,6 +271,49 @@ class NewsStore {
                   join prompt p on p.id = q.prompt_id
                  where q.asker_id = :me and q.answered_at > :since and q.answered_at <= :until
                  order by q.answered_at desc
+                 limit 50""")
+                .param("me", me)
+                .param("since", Rows.utc(between.since()))
+                .param("until", Rows.utc(between.until()))
+                .query((row, n) -> happened(row))
+                .list();
+    }
+
+    /**
+     * What classmates are asked to review, and what came of it: by prompt, without names, since these may be kept back.
+     * Of a review that came back, by the number of the review.
+     */
+    List<Happened> reviews(long me, Between between) {
+        return jdbc.sql("""
+                select 'TO_REVIEW' as kind, q.class_id, 0 as post_id, q.id as comment, q.title, 0 as by_id,
+                       null as visitor, max(t.begun_at) as at, '' as html
+                  from review t
+                  join prompt q on q.id = t.prompt_id
+                 where t.reader_id = :me and t.kind = 'PEER' and t.ended_at is null and t.begun_at > :since
+                   and t.begun_at <= :until and q.peers is not null
+                 group by q.class_id, q.id, q.title
+                union all
+                select 'REVIEW_REMINDER', q.class_id, 0, q.id, q.title, 0, null, q.peers_reminded_at, ''
+                  from prompt q
+                 where q.peers_reminded_at > :since and q.peers_reminded_at <= :until and q.peers is not null
+                   and exists (select 1 from review t where t.prompt_id = q.id and t.reader_id = :me and t.kind = 'PEER'
+                               and t.ended_at is null and t.state in ('DRAFT', 'RETURNED'))
+                union all
+                select 'REVIEWED', q.class_id, 0, q.id, q.title, 0, null, max(t.published_at), ''
+                  from review t
+                  join prompt q on q.id = t.prompt_id
+                 where t.student_id = :me and t.kind = 'PEER' and t.state = 'PUBLISHED' and t.published_at > :since
+                   and t.published_at <= :until and q.peers is not null
+                 group by q.class_id, q.id, q.title
+                union all
+                select 'REVIEW_RETURNED', q.class_id, 0, t.id, q.title, d.decided_by, null, d.decided_at, ''
+                  from decision d
+                  join review t on t.id = d.subject_id
+                  join prompt q on q.id = t.prompt_id
+                 where d.subject = 'review' and d.step = 'RETURN' and d.author_id = :me and d.undone_at is null
+                   and t.state = 'RETURNED' and t.ended_at is null and q.peers is not null
+                   and d.decided_at > :since and d.decided_at <= :until
+                 order by at desc
                  limit 50""")
                 .param("me", me)
                 .param("since", Rows.utc(between.since()))

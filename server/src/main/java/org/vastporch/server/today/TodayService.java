@@ -23,7 +23,8 @@ import org.vastporch.server.reading.PorchService;
 @Service
 public class TodayService {
 
-    public record ToApprove(int total, int posts, int comments, int outside, int headers, int held, Instant oldest) {}
+    public record ToApprove(
+            int total, int posts, int comments, int outside, int headers, int reviews, int held, Instant oldest) {}
 
     /** @param toTakeOver how many an assistant has marked, for a teacher to take over */
     public record ToMark(long promptId, String title, Instant due, int count, int toTakeOver, int missing) {}
@@ -110,8 +111,8 @@ public class TodayService {
         Term.Week week = weeks.get(index);
         ToApprove approve = store.waiting(List.of(classId)).stream()
                 .findFirst()
-                .map(w ->
-                        new ToApprove(w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.held(), w.oldest()))
+                .map(w -> new ToApprove(
+                        w.all(), w.posts(), w.comments(), w.outside(), w.headers(), w.reviews(), w.held(), w.oldest()))
                 .orElse(null);
         Names names = people.names(viewer, classId);
         List<SourceService.SourceView> gathered = sources.ofClass(viewer, classId);

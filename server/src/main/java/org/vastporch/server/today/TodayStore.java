@@ -13,9 +13,10 @@ import org.vastporch.server.rows.Rows;
 @Repository
 class TodayStore {
 
-    record Waiting(long classId, int posts, int outside, int comments, int headers, int held, Instant oldest) {
+    record Waiting(
+            long classId, int posts, int outside, int comments, int headers, int reviews, int held, Instant oldest) {
         int all() {
-            return posts + outside + comments + headers;
+            return posts + outside + comments + headers + reviews;
         }
     }
 
@@ -29,20 +30,25 @@ class TodayStore {
         if (classIds.isEmpty()) return List.of();
         return jdbc.sql("""
                 select class_id, sum(post) as posts, sum(outside) as outside, sum(comment) as comments, sum(header) as
-                       headers, sum(held) as held, min(since) as since
+                       headers, sum(review) as reviews, sum(held) as held, min(since) as since
                   from (select class_id, case when source_id is null then 1 else 0 end as post, case when source_id is
-                         null then 0 else 1 end as outside, 0 as comment, 0 as header,
+                         null then 0 else 1 end as outside, 0 as comment, 0 as header, 0 as review,
                                case when exists (select 1 from hold h where h.subject = 'post' and h.subject_id =
                                       t.id) then 1 else 0 end as held, waiting_since as since
                           from post t where %1$s and t.class_id in (:classes)
                         union all
-                        select class_id, 0, 0, 1, 0,
+                        select class_id, 0, 0, 1, 0, 0,
                                case when exists (select 1 from hold h where h.subject = 'comment' and h.subject_id =
                                       t.id) then 1 else 0 end, waiting_since
                           from comment t where %1$s and t.class_id in (:classes)
                         union all
-                        select class_id, 0, 0, 0, 1, 1, waiting_since from blog_header t where %1$s and t.class_id in
-                               (:classes))
+                        select class_id, 0, 0, 0, 1, 0, 1, waiting_since from blog_header t where %1$s and t.class_id
+                               in (:classes)
+                        union all
+                        select q.class_id, 0, 0, 0, 0, 1,
+                               case when exists (select 1 from hold h where h.subject = 'review' and h.subject_id =
+                                      t.id) then 1 else 0 end, t.waiting_since
+                          from review t join prompt q on q.id = t.prompt_id where %1$s and q.class_id in (:classes))
                  group by class_id""".formatted(PileFilter.waiting()))
                 .param("classes", List.copyOf(classIds))
                 .query((row, n) -> new Waiting(
@@ -51,6 +57,7 @@ class TodayStore {
                         row.getInt("outside"),
                         row.getInt("comments"),
                         row.getInt("headers"),
+                        row.getInt("reviews"),
                         row.getInt("held"),
                         Rows.instant(row, "since")))
                 .list();

@@ -155,6 +155,17 @@ class PostStore {
                 .list();
     }
 
+    /** Those of some posts that are up, in the versions that are, in the order of their numbers. */
+    List<Posts.LiveText> live(Collection<Long> postIds) {
+        if (postIds.isEmpty()) return List.of();
+        return jdbc.sql("select p.id, v.no, v.title, v.html from post p join post_version v on v.post_id = p.id"
+                        + " and v.no = p.live where p.id in (:posts) and " + ScopeSql.UP + " order by p.id")
+                .param("posts", postIds)
+                .query((row, n) -> new Posts.LiveText(
+                        row.getLong("id"), row.getInt("no"), row.getString("title"), row.getString("html")))
+                .list();
+    }
+
     /** Locks them in the order of their numbers, so that two who lock the same wait for each other. */
     void lockHandedIn(long promptId, Collection<Long> authors) {
         jdbc.sql("""

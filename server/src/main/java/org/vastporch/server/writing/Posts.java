@@ -206,6 +206,16 @@ public class Posts {
                 .flatMap(row -> store.version(postId, version).map(v -> view(row, v, row.handedInAt())));
     }
 
+    /** A text as it is up. */
+    public record LiveText(long postId, int version, String title, String html) {}
+
+    /** Those of some posts that are up, as readers get them; whoever asks has seen to the right to read them. */
+    public List<LiveText> live(Collection<Long> postIds) {
+        return store.live(postIds).stream()
+                .map(t -> new LiveText(t.postId(), t.version(), t.title(), Sanitiser.post(t.html())))
+                .toList();
+    }
+
     /** What authors said with their posts to whoever decides or marks, by post; whoever asks is one of those. */
     public Map<Long, String> handInWords(Collection<Long> postIds) {
         return store.handInWords(postIds);

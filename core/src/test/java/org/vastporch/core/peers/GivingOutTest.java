@@ -1,4 +1,4 @@
-package org.vastporch.core.reviews;
+package org.vastporch.core.peers;
 
 import static org.junit.jupiter.api.Assertions.*;
 
@@ -14,11 +14,11 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
-import org.vastporch.core.reviews.GivingOut.Author;
-import org.vastporch.core.reviews.GivingOut.GaveWay;
-import org.vastporch.core.reviews.GivingOut.Plan;
-import org.vastporch.core.reviews.GivingOut.Review;
-import org.vastporch.core.reviews.GivingOut.Wish;
+import org.vastporch.core.peers.GivingOut.Author;
+import org.vastporch.core.peers.GivingOut.GaveWay;
+import org.vastporch.core.peers.GivingOut.Plan;
+import org.vastporch.core.peers.GivingOut.Review;
+import org.vastporch.core.peers.GivingOut.Wish;
 
 class GivingOutTest {
 

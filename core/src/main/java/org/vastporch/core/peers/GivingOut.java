@@ -1,4 +1,4 @@
-package org.vastporch.core.reviews;
+package org.vastporch.core.peers;
 
 import java.util.ArrayList;
 import java.util.Comparator;
