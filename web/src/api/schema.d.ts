@@ -5453,6 +5453,7 @@ export interface components {
             can: "ALLOWED" | "SENT" | "ENDED" | "PAPER_GONE" | "OUTDATED";
             /** Format: date-time */
             due: string;
+            helped?: string;
             /** Format: int64 */
             id: number;
             looked: boolean;

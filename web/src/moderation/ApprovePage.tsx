@@ -1,7 +1,6 @@
 import { Modal } from '@mantine/core';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { PileItem } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { useKeys } from '../ui/keys';
@@ -264,7 +263,8 @@ function PilePage({ wish }: { wish: { classId?: number; sort: string } }) {
               {opensGroup && siblings.length > 0 && (
                 <div className={css.under}>
                   <span>
-                    {underOf(siblings.map((x) => x.item))} <b>{item.under!.title}</b>, {item.under!.author}
+                    {t.count(siblings.length, 'comment', 'comments')} on <b>{item.under!.title}</b>,{' '}
+                    {item.under!.author}
                   </span>
                   {siblings.length > 1 && (
                     <Word onClick={() => decideAll(siblings, 'APPROVE')}>Approve all {siblings.length}</Word>
@@ -361,16 +361,4 @@ function ordered(pile: Lying[], order: string): Lying[] {
     groups.set(group, [...(groups.get(group) ?? []), l]);
   }
   return [...groups.values()].flat();
-}
-
-/** What lies under one post: comments on it, reviews of the paper that it is, or both. */
-function underOf(items: PileItem[]) {
-  const reviews = items.filter((i) => i.subject === 'review').length;
-  const comments = items.length - reviews;
-  return [
-    comments > 0 && `${t.count(comments, 'comment', 'comments')} on`,
-    reviews > 0 && `${t.count(reviews, 'review', 'reviews')} of`,
-  ]
-    .filter(Boolean)
-    .join(', ');
 }

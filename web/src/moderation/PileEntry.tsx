@@ -58,12 +58,12 @@ export function PileEntry({
     <article
       className={[
         css.item,
-        item.subject === 'comment' || item.subject === 'review' ? css.comment : '',
+        item.subject === 'comment' ? css.comment : '',
         isCurrent ? css.current : '',
         isPicked ? css.picked : '',
       ].join(' ')}
       aria-current={isCurrent}
-      aria-label={item.title || `${item.subject === 'review' ? 'Review' : 'Comment'} by ${item.author}`}
+      aria-label={item.title || `Comment by ${item.author}`}
       onClick={isCurrent ? undefined : onFocus}
     >
       <div>

@@ -46,6 +46,7 @@ function Where({ view }: { view: View }) {
           : view.stage === 'TAKEN_DOWN'
             ? 'A teacher has taken this review down. Ask them why.'
             : 'You have sent it, and its author can read it.'}
+        {view.helped !== undefined && <b> Its author says that it helped{view.helped ? `: “${view.helped}”` : '.'}</b>}
       </p>
     );
   return (

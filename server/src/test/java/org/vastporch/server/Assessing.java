@@ -57,6 +57,20 @@ abstract class Assessing {
         return LocalDateTime.now(LONDON).plusDays(days);
     }
 
+    /** How classmates are asked to review so many papers each. */
+    static Map<String, Object> peers(int each) {
+        return Map.ofEntries(
+                Map.entry("each", each),
+                Map.entry("when", "BY_HAND"),
+                Map.entry("due", in(30).toString()),
+                Map.entry("authorsKept", true),
+                Map.entry("reviewersKept", true),
+                Map.entry("criteria", List.of("c1")),
+                Map.entry("questions", List.of("What would you ask the author?")),
+                Map.entry("share", 0),
+                Map.entry("answered", true));
+    }
+
     long set(Map<String, Object> wanted) {
         return of.lead()
                 .post("/api/classes/" + of.classId() + "/prompts", wanted)

@@ -73,6 +73,7 @@ class CanarySchool {
     private long groupBlog;
     private long closed;
     private Map<String, Object> unseen = Map.of();
+    private CanaryPeers peers;
     private int port;
 
     CanarySchool(
@@ -91,14 +92,14 @@ class CanarySchool {
     }
 
     /** A word that stands nowhere else; letters alone, so that no finder of numbers or links minds it. */
-    private String token(String kind) {
+    String token(String kind) {
         int n = canaries.size();
         String token = "qx" + (char) ('a' + n / 676 % 26) + (char) ('a' + n / 26 % 26) + (char) ('a' + n % 26) + "zk";
         canaries.add(new Canary(kind, token));
         return token;
     }
 
-    private void thing(String kind, Object id) {
+    void thing(String kind, Object id) {
         things.computeIfAbsent(kind, k -> new ArrayList<>()).add(id);
     }
 
@@ -194,6 +195,8 @@ class CanarySchool {
             thing("post", published(own, Map.of("promptId", prompt), token("for-class"), "MY_CLASS"));
         thing("post", published(own, Map.of("promptId", first), token("answer-first"), "MY_CLASS"));
         for (String self : List.of("ASKED", "FIRST")) thing("prompt", seenByTheirAuthors(self));
+        peers = new CanaryPeers(this);
+        peers.giveOut(own, shared);
         livePictures();
         answered(asked(marked, "Which week?"), token("answer-for-all"), true);
         thing(
@@ -470,6 +473,7 @@ class CanarySchool {
         record(released, "released-recording");
         showMarks(released);
         secondReading((long) things.get("prompt").get(4));
+        peers.say();
         ownViews((long) things.get("prompt").get(4), (long) things.get("prompt").get(5));
         who('L').post(
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",
@@ -729,7 +733,7 @@ class CanarySchool {
         return person;
     }
 
-    private Person student(String given, String family, String group) {
+    Person student(String given, String family, String group) {
         long id = people.addStaff(Viewer.STRANGER, "", new PersonName(family, given), "", false);
         people.enrol(classId, id, Role.STUDENT, group, Shown.OWN_NAME, who('L').id);
         for (BlogKind kind : List.of(BlogKind.ONE_EACH, BlogKind.JOURNAL)) {
@@ -796,7 +800,7 @@ class CanarySchool {
         return saveAs(who('S'), post, title, text, audience);
     }
 
-    private Answer saveAs(Person who, long post, String title, String text, String audience) {
+    Answer saveAs(Person who, long post, String title, String text, String audience) {
         int rev = who.get("/api/posts/" + post + "/draft")
                 .body()
                 .get("beside")
@@ -861,7 +865,7 @@ class CanarySchool {
         return id;
     }
 
-    private long published(long blog, Map<String, Object> begin, String token, String audience) {
+    long published(long blog, Map<String, Object> begin, String token, String audience) {
         long id = begin(blog, begin);
         save(id, token, token, audience);
         handIn(id, null);
@@ -878,7 +882,7 @@ class CanarySchool {
         return id;
     }
 
-    private void decide(char who, String subject, long id, String step, String note) {
+    void decide(char who, String subject, long id, String step, String note) {
         JsonNode item = who('L').get("/api/pile?most=500")
                 .body()
                 .get("items")
@@ -963,8 +967,7 @@ class CanarySchool {
                 .asLong();
     }
 
-    private static Map<String, Object> wanted(
-            String title, boolean answerFirst, LocalDateTime due, LocalDateTime opens) {
+    static Map<String, Object> wanted(String title, boolean answerFirst, LocalDateTime due, LocalDateTime opens) {
         Map<String, Object> wanted = new HashMap<>(Map.of(
                 "title",
                 title,

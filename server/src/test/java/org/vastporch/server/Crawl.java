@@ -61,6 +61,8 @@ class Crawl {
             Map.entry("feedback", "post"),
             Map.entry("marking", "person"),
             Map.entry("second-readings", "person"),
+            Map.entry("peer-reviews", "peer-review"),
+            Map.entry("answers", "answer"),
             Map.entry("by", "reader"),
             Map.entry("criteria", "criterion"),
             Map.entry("people", "person"),
@@ -156,7 +158,8 @@ class Crawl {
         }
         for (Object blog : school.things.get("blog"))
             more.addAll(List.of("/feeds/blogs/" + blog + ".rss", "/media/headers/" + blog));
-        for (String sort : List.of("posts", "comments", "held", "reported", "up")) more.add("/api/pile?sort=" + sort);
+        for (String sort : List.of("posts", "comments", "reviews", "held", "reported", "up"))
+            more.add("/api/pile?sort=" + sort);
         for (Canary canary : school.canaries) more.add("/api/search?q=" + canary.token());
         for (String wish : List.of(
                 "most=1", "most=2", "most=3", "most=50", "kind=post", "kind=comment", "class=" + school.classId))
@@ -311,6 +314,37 @@ class Crawl {
                                         "Talked over."),
                                 stale(Map.of(
                                         "seen", guess(), "rev", 77, "takesSecond", true, "reason", "Talked over.")))),
+                Map.entry("POST /api/prompts/{}/peer-round/plan", () -> List.of(Map.of("seed", 1, "kept", List.of()))),
+                Map.entry(
+                        "POST /api/prompts/{}/peer-round",
+                        () -> List.of(Map.of(
+                                "reviews",
+                                List.of(Map.of("reviewer", school.who('S').id, "author", school.who('G').id))))),
+                Map.entry(
+                        "POST /api/prompts/{}/peer-round/reviews",
+                        () -> List.of(Map.of("reviewer", school.who('S').id, "author", school.who('G').id))),
+                Map.entry(
+                        "PUT /api/peer-reviews/{}/criteria/{}",
+                        () -> List.of(
+                                Map.of("rev", review(id), "points", 6, "remark", "Clear."),
+                                stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry(
+                        "PUT /api/peer-reviews/{}/word",
+                        () -> List.of(
+                                Map.of("rev", review(id), "word", "Clear."),
+                                stale(Map.of("rev", 77, "word", "Clear.")))),
+                Map.entry(
+                        "PUT /api/peer-reviews/{}/answers/{}",
+                        () -> List.of(
+                                Map.of("rev", review(id), "answer", "How many?"),
+                                stale(Map.of("rev", 77, "answer", "How many?")))),
+                Map.entry(
+                        "POST /api/peer-reviews/{}/sent",
+                        () -> List.of(Map.of("rev", review(id)), stale(Map.of("rev", 77)))),
+                Map.entry(
+                        "PUT /api/peer-reviews/{}/helped",
+                        () -> List.of(Map.of("helped", true, "why", "The question."))),
+                Map.entry("POST /api/peer-reviews/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
                 Map.entry(
                         "PUT /api/prompts/{}/own-view/word",
                         () -> List.of(
@@ -571,6 +605,13 @@ class Crawl {
         return jdbc.sql("select max(rev) from review where prompt_id = :prompt and student_id = :student")
                 .param("prompt", prompt)
                 .param("student", school.who('S').id)
+                .query((row, n) -> row.getInt(1))
+                .single();
+    }
+
+    private int review(long id) {
+        return jdbc.sql("select max(rev) from review where id = :id")
+                .param("id", id)
                 .query((row, n) -> row.getInt(1))
                 .single();
     }

@@ -279,6 +279,42 @@ class EndpointTableTest {
         return id;
     }
 
+    /** A prompt for which both students read each other's papers. */
+    private long round(boolean givenOut) {
+        Map<String, Object> wanted = new HashMap<>(wantedPrompt());
+        wanted.put("reviews", Map.of("self", "NOT_ASKED", "selfShare", 0, "peers", Assessing.peers(1)));
+        long id = of.lead().post(path("/prompts"), wanted).body().get("id").asLong();
+        for (School.Person author : List.of(of.first(), of.other()))
+            school.published(of, author, school.homeOf(of.classId(), author), Map.of("promptId", id), "Read by others");
+        if (givenOut) of.lead().post("/api/prompts/" + id + "/peer-round", Map.of("reviews", everyPair()));
+        return id;
+    }
+
+    private List<Map<String, Object>> everyPair() {
+        return List.of(
+                Map.of("reviewer", of.first().id, "author", of.other().id),
+                Map.of("reviewer", of.other().id, "author", of.first().id));
+    }
+
+    private long review(School.Person reader) {
+        long id = round(true);
+        return jdbc.sql("select id from review where prompt_id = :prompt and reader_id = :reader")
+                .param("prompt", id)
+                .param("reader", reader.id)
+                .query(Long.class)
+                .single();
+    }
+
+    /** A review of the first student's paper that is up. */
+    private long received() {
+        long id = review(of.other());
+        jdbc.sql("update review set state = 'PUBLISHED', sent_at = current_timestamp, published_at = current_timestamp"
+                        + " where id = :id")
+                .param("id", id)
+                .update();
+        return id;
+    }
+
     /** A prompt whose one paper the co-teacher was asked to read a second time. */
     private long secondRead() {
         long id = judged();
@@ -590,6 +626,21 @@ class EndpointTableTest {
         body(
                 "PUT /api/prompts/{prompt}/sameness/aside",
                 () -> Map.of("first", twin(1), "second", twin(2), "reason", "One poem."));
+        made.put("round", () -> round(false));
+        made.put("givenround", () -> round(true));
+        made.put("review", () -> review(of.first()));
+        made.put("received", this::received);
+        made.put("answer", () -> 0);
+        body("POST /api/prompts/{round}/peer-round/plan", () -> Map.of("seed", 1, "kept", List.of()));
+        body("POST /api/prompts/{round}/peer-round", () -> Map.of("reviews", everyPair()));
+        body("POST /api/prompts/{givenround}/peer-round/reviews", () -> everyPair()
+                .get(0));
+        body("PUT /api/peer-reviews/{review}/criteria/{criterion}", () -> Map.of("rev", 0, "points", 6, "remark", ""));
+        body("PUT /api/peer-reviews/{review}/word", () -> Map.of("rev", 0, "word", "Clear."));
+        body("PUT /api/peer-reviews/{review}/answers/{answer}", () -> Map.of("rev", 0, "answer", "How many?"));
+        body("POST /api/peer-reviews/{review}/sent", () -> Map.of("rev", 0));
+        body("PUT /api/peer-reviews/{received}/helped", () -> Map.of("helped", true, "why", ""));
+        body("POST /api/peer-reviews/{received}/reports", () -> Map.of("reason", ""));
         made.put("secondread", this::secondRead);
         made.put("reader", () -> of.second().id);
         body(

@@ -35,22 +35,7 @@ class PeerReviewTest extends Assessing {
     }
 
     private Map<String, Object> asking(Map<String, Object> rules) {
-        Map<String, Object> peers = new HashMap<>(Map.of(
-                "each",
-                2,
-                "when",
-                "BY_HAND",
-                "due",
-                in(5).toString(),
-                "authorsKept",
-                true,
-                "reviewersKept",
-                true,
-                "criteria",
-                List.of("c1"),
-                "questions",
-                List.of("What would you ask the author?")));
-        peers.putAll(Map.of("share", 0, "answered", true));
+        Map<String, Object> peers = new HashMap<>(peers(2));
         peers.putAll(rules);
         Map<String, Object> wanted = open("Slugs", in(3));
         wanted.put("reviews", Map.of("self", "NOT_ASKED", "selfShare", 0, "peers", peers));

@@ -24,7 +24,6 @@ import org.vastporch.server.moderation.PileDesk;
 import org.vastporch.server.moderation.PileFilter;
 import org.vastporch.server.moderation.PileItem;
 import org.vastporch.server.peers.PeerReviewService.Answered;
-import org.vastporch.server.peers.PeerReviewStore.InPile;
 import org.vastporch.server.peers.PeerReviewStore.Row;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.prompts.PromptService;
@@ -109,16 +108,16 @@ class PeerReviewPile implements Moderated {
 
     @Override
     public Batch waiting(Collection<Long> classIds, PileFilter filter) {
-        List<InPile> waiting = store.waiting(List.copyOf(classIds), filter);
-        Map<Long, Prompt> of = prompts.byId(
-                waiting.stream().map(w -> w.review().promptId()).distinct().toList());
+        List<Row> waiting = store.waiting(List.copyOf(classIds), filter);
+        Map<Long, Prompt> of =
+                prompts.byId(waiting.stream().map(Row::promptId).distinct().toList());
         Map<Long, Marks> marks = new HashMap<>();
         for (Prompt prompt : of.values()) marks.putAll(reviews.marks(prompt, ReviewKind.PEER));
         Map<Long, Map<Integer, String>> answers =
-                store.answers(waiting.stream().map(w -> w.review().id()).collect(Collectors.toList()));
-        return new Batch(waiting.stream().map(w -> text(w.review())).toList(), desk -> waiting.stream()
-                .filter(w -> of.get(w.review().promptId()).reviews().peers() != null)
-                .map(w -> item(w, of.get(w.review().promptId()), marks, answers, desk))
+                store.answers(waiting.stream().map(Row::id).collect(Collectors.toList()));
+        return new Batch(waiting.stream().map(this::text).toList(), desk -> waiting.stream()
+                .filter(w -> of.get(w.promptId()).reviews().peers() != null)
+                .map(w -> item(w, of.get(w.promptId()), marks, answers, desk))
                 .toList());
     }
 
@@ -127,12 +126,7 @@ class PeerReviewPile implements Moderated {
     }
 
     private PileItem item(
-            InPile waits,
-            Prompt prompt,
-            Map<Long, Marks> marks,
-            Map<Long, Map<Integer, String>> answers,
-            PileDesk desk) {
-        Row row = waits.review();
+            Row row, Prompt prompt, Map<Long, Marks> marks, Map<Long, Map<Integer, String>> answers, PileDesk desk) {
         Waiting text = text(row);
         Names names = desk.names(row.classId());
         return new PileItem(
@@ -145,7 +139,7 @@ class PeerReviewPile implements Moderated {
                 names.of(row.readerId()),
                 names.placeOf(row.readerId()),
                 names.groupOf(row.readerId()),
-                "",
+                "About the paper of " + names.of(row.studentId()),
                 html(
                         prompt,
                         marks.getOrDefault(row.id(), Marks.NONE),
@@ -156,9 +150,7 @@ class PeerReviewPile implements Moderated {
                 null,
                 new PileItem.AnsweredPrompt(prompt.id(), prompt.title(), true, 0),
                 null,
-                waits.postId() == null
-                        ? null
-                        : new PileItem.Under(waits.postId(), waits.postTitle(), names.of(row.studentId())),
+                null,
                 desk.holds(text),
                 null,
                 desk.history(text),

@@ -63,6 +63,7 @@ public class PeerReviewService {
      * @param note what its reader was told when it came back; left out if it did not
      * @param share how much of the score all reviews of a paper are, in per cent
      * @param looked whether somebody looks at its words before its author gets them
+     * @param helped what its author says it helped with; left out if they said nothing
      * @param next another review that the viewer has still to give
      */
     public record PeerReviewPage(
@@ -81,6 +82,7 @@ public class PeerReviewService {
             int share,
             boolean looked,
             boolean namesReviewer,
+            @Optionally String helped,
             @Optionally Long next) {}
 
     /**
@@ -247,6 +249,7 @@ public class PeerReviewService {
                 prompt.reviews().peers().share(),
                 willWait(row),
                 !prompt.reviews().peers().reviewersKept(),
+                row.helped(),
                 store.ofReader(viewer.personId(), row.classId()).stream()
                         .filter(r -> r.id() != id && r.promptId() == prompt.id() && !r.isSent())
                         .map(Row::id)

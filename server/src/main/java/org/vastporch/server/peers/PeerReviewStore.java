@@ -210,24 +210,14 @@ class PeerReviewStore {
                 .update();
     }
 
-    /** What lies in the pile, with the title of a post of the paper. */
-    record InPile(Row review, @Nullable Long postId, String postTitle) {}
-
-    List<InPile> waiting(List<Long> classIds, PileFilter filter) {
+    List<Row> waiting(List<Long> classIds, PileFilter filter) {
         String sort = PileFilter.of(filter.sort(), "review");
         if (classIds.isEmpty() || sort == null) return List.of();
-        return jdbc.sql("select w.*, v.title, v.post_id from (" + SELECT + PileFilter.waiting()
-                        + " and q.class_id in (:classes) and " + sort
-                        + " order by t.waiting_since, t.id limit :most) w left join review_post r on r.review_id = w.id"
-                        + " and r.post_id = (select min(x.post_id) from review_post x where x.review_id = w.id)"
-                        + " left join post_version v on v.post_id = r.post_id and v.no = r.version_no"
-                        + " order by w.waiting_since, w.id")
+        return jdbc.sql(SELECT + PileFilter.waiting() + " and q.class_id in (:classes) and " + sort
+                        + " order by t.waiting_since, t.id limit :most")
                 .param("classes", classIds)
                 .param("most", filter.most())
-                .query((row, n) -> new InPile(
-                        row(row, n),
-                        Rows.number(row, "post_id"),
-                        row.getString("title") == null ? "" : row.getString("title")))
+                .query(PeerReviewStore::row)
                 .list();
     }
 

@@ -1,0 +1,104 @@
+package org.vastporch.server;
+
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.Map;
+import org.vastporch.server.School.Person;
+import tools.jackson.databind.JsonNode;
+
+/** Two classmates in the canary school, who are nobody in its table, and S read each other's papers. */
+final class CanaryPeers {
+
+    private final CanarySchool school;
+    private long prompt;
+    private Person one;
+    private Person other;
+
+    CanaryPeers(CanarySchool school) {
+        this.school = school;
+    }
+
+    /** The papers, given out: what everybody in the class may know. */
+    void giveOut(long own, long shared) {
+        Map<String, Object> wanted = school.wanted(
+                "Read by classmates",
+                false,
+                LocalDateTime.now().plusDays(5),
+                LocalDateTime.now().minusDays(1));
+        wanted.put("reviews", Map.of("self", "NOT_ASKED", "selfShare", 0, "peers", Assessing.peers(2)));
+        prompt = school.who('L')
+                .post("/api/classes/" + school.classId + "/prompts", wanted)
+                .body()
+                .get("id")
+                .asLong();
+        school.thing("prompt", prompt);
+        school.thing("post", school.published(own, Map.of("promptId", prompt), school.token("for-class"), "MY_CLASS"));
+        one = school.student("Reed", "Nettleton", "Bed 2");
+        other = school.student("Ferris", "Okonedo", "Bed 2");
+        for (Person author : List.of(one, other)) school.thing("post", paper(author, shared));
+        JsonNode plan = school.who('L')
+                .post(round() + "/plan", Map.of("seed", 1, "kept", List.of()))
+                .body();
+        school.who('L').post(round(), Map.of("reviews", plan.get("pairs")));
+        for (Person reader : List.of(one, other))
+            for (Person author : List.of(school.who('S'), one, other))
+                if (author != reader) school.thing("peer-review", review(reader, author));
+        school.thing("answer", 0);
+    }
+
+    private long paper(Person author, long blog) {
+        long id = author.post("/api/blogs/" + blog + "/posts", Map.of("promptId", prompt))
+                .body()
+                .get("id")
+                .asLong();
+        school.saveAs(author, id, "Leaves", "Eleven of them.", "MY_CLASS");
+        int rev = author.get("/api/posts/" + id + "/draft")
+                .body()
+                .get("beside")
+                .get("rev")
+                .asInt();
+        author.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
+        school.decide('L', "post", id, "APPROVE", "");
+        return id;
+    }
+
+    private String round() {
+        return "/api/prompts/" + prompt + "/peer-round";
+    }
+
+    private long review(Person reader, Person author) {
+        for (JsonNode line : school.who('L').get(round()).body().get("lines"))
+            if (line.get("reviewerId").asLong() == reader.id
+                    && line.get("authorId").asLong() == author.id)
+                return line.get("id").asLong();
+        throw new AssertionError(reader.id + " does not read the paper of " + author.id);
+    }
+
+    /** What is said of the paper of S: read by its author, still waiting, and still being written. */
+    void say() {
+        long up = review(one, school.who('S'));
+        give(one, up, school.token("peer-review"));
+        school.decide('L', "review", up, "APPROVE", "");
+        school.who('S')
+                .put(
+                        "/api/peer-reviews/" + up + "/helped",
+                        Map.of("helped", true, "why", school.token("review-helped")));
+        give(other, review(other, school.who('S')), school.token("waiting-review"));
+        word(one, review(one, other), school.token("unsent-review"));
+    }
+
+    private static void give(Person who, long id, String words) {
+        who.put("/api/peer-reviews/" + id + "/criteria/c1", Map.of("rev", rev(who, id), "points", 6, "remark", words));
+        who.put("/api/peer-reviews/" + id + "/answers/0", Map.of("rev", rev(who, id), "answer", words));
+        word(who, id, words);
+        who.post("/api/peer-reviews/" + id + "/sent", Map.of("rev", rev(who, id)));
+    }
+
+    private static void word(Person who, long id, String words) {
+        who.put("/api/peer-reviews/" + id + "/word", Map.of("rev", rev(who, id), "word", words));
+    }
+
+    private static int rev(Person who, long id) {
+        return who.get("/api/peer-reviews/" + id).body().at("/own/rev").asInt();
+    }
+}
