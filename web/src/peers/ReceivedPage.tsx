@@ -55,6 +55,7 @@ function Together({ of, isOwn }: { of: ReceivedReviews; isOwn: boolean }) {
         {of.share > 0 && `; together they are ${of.share} % of the score`}. The filled step is the middle of what they
         gave, each dot is one of them.
       </p>
+      <h2 className="smaller">By criterion</h2>
       {of.rubric.criteria.map((c) => (
         <section key={c.id} className={css.criterion}>
           <Steps

@@ -132,67 +132,69 @@ function Lines({ round }: { round: RoundView }) {
         )}
       </p>
       <Wrong says={pass.problem || take.problem} />
-      <table className="rows above-2" hidden={shown.length === 0}>
-        <thead>
-          <tr>
-            <th>Reads</th>
-            <th>The paper of</th>
-            <th>How far</th>
-            <th>
-              <span className="away">What can be done</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((l) => (
-            <tr key={l.id}>
-              <td className="one-line">{l.reviewer}</td>
-              <td className="one-line">
-                <Link className="word" to={`/classes/${id}/reviews/of/${round.promptId}/${l.authorId}`}>
-                  {l.author}
-                </Link>
-              </td>
-              <td>
-                <span className={l.late && !isSent(l.stage) ? 'warm' : undefined}>
-                  {STAGE[l.stage]}
-                  {l.late && ', late'}
-                </span>
-                {l.sentAt && (
-                  <span className="muted tiny">
-                    {' '}
-                    <When at={l.sentAt} />
-                  </span>
-                )}
-                {l.far && <b className="warm tiny"> far from all others</b>}
-                {l.helped !== undefined && <span className="muted tiny"> helped{l.helped && `: “${l.helped}”`}</span>}
-              </td>
-              <td className="nums one-line">
-                {manages && !isSent(l.stage) && (
-                  <>
-                    <Word
-                      tiny
-                      aria-label={`Pass on: ${l.reviewer}, ${l.author}`}
-                      disabled={pass.busy}
-                      onClick={() => pass.run(l)}
-                    >
-                      Pass on
-                    </Word>
-                    <Word
-                      className="before-3"
-                      tiny
-                      aria-label={`Take back: ${l.reviewer}, ${l.author}`}
-                      disabled={take.busy}
-                      onClick={() => take.run(l)}
-                    >
-                      Take back
-                    </Word>
-                  </>
-                )}
-              </td>
+      <div className="scrolls" tabIndex={0} role="region" aria-label="Reviews" hidden={shown.length === 0}>
+        <table className="rows above-2">
+          <thead>
+            <tr>
+              <th>Reads</th>
+              <th>The paper of</th>
+              <th>How far</th>
+              <th>
+                <span className="away">What can be done</span>
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {shown.map((l) => (
+              <tr key={l.id}>
+                <td className="one-line">{l.reviewer}</td>
+                <td className="one-line">
+                  <Link className="word" to={`/classes/${id}/reviews/of/${round.promptId}/${l.authorId}`}>
+                    {l.author}
+                  </Link>
+                </td>
+                <td>
+                  <span className={l.late && !isSent(l.stage) ? 'warm' : undefined}>
+                    {STAGE[l.stage]}
+                    {l.late && ', late'}
+                  </span>
+                  {l.sentAt && (
+                    <span className="muted tiny">
+                      {' '}
+                      <When at={l.sentAt} />
+                    </span>
+                  )}
+                  {l.far && <b className="warm tiny"> far from all others</b>}
+                  {l.helped !== undefined && <span className="muted tiny"> helped{l.helped && `: “${l.helped}”`}</span>}
+                </td>
+                <td className="nums one-line">
+                  {manages && !isSent(l.stage) && (
+                    <>
+                      <Word
+                        tiny
+                        aria-label={`Pass on: ${l.reviewer}, ${l.author}`}
+                        disabled={pass.busy}
+                        onClick={() => pass.run(l)}
+                      >
+                        Pass on
+                      </Word>
+                      <Word
+                        className="before-3"
+                        tiny
+                        aria-label={`Take back: ${l.reviewer}, ${l.author}`}
+                        disabled={take.busy}
+                        onClick={() => take.run(l)}
+                      >
+                        Take back
+                      </Word>
+                    </>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <p className="tiny muted above-2">
         “Pass on” gives the paper to whoever has time for it. {t.count(round.people.length, 'student', 'students')} take
         part; who hands in late is fitted in, and who leaves is replaced, by themselves.

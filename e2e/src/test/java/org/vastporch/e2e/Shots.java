@@ -42,8 +42,7 @@ class Shots {
         Page listener = Stage.as("halloway", "/classes/2/agreement?prompt=11", 1280, 800, ColorScheme.LIGHT);
         shot(listener, "/classes/2/agreement?prompt=11", "agreement");
         shot(listener, "/classes/2/sameness/16", "sameness");
-        Page reader = Stage.as("wren.c", "/news", 1280, 800, ColorScheme.LIGHT);
-        shot(reader, "/classes/1/prompt/7", "prompt-page");
+        shot(listener, "/classes/2/reviews/round/14", "reviews");
         Page sign = Stage.window(Stage.demo().address());
         shot(sign, "/river-boats-thursday-evenings/what-the-river-gave-back", "front-page");
     }

@@ -60,6 +60,9 @@ class ViewsTest {
             "/classes/2/second-readings/11",
             "/classes/2/agreement?prompt=11",
             "/classes/2/sameness/16",
+            "/classes/2/reviews",
+            "/classes/2/reviews/round/14",
+            "/classes/2/approve?sort=reviews",
             "/classes/2/prompts/15");
 
     private static final List<String> OF_STUDENTS = List.of(
@@ -139,6 +142,9 @@ class ViewsTest {
                 found);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         for (String path : OF_STUDENTS) visit(student, path, found);
+        Page reviewer = Stage.as("liesel.b", "/classes/2/reviews", 375, 800, ColorScheme.LIGHT);
+        for (String path : List.of("/classes/2/reviews", "/classes/2/reviews/104", "/classes/2/reviews/of/11"))
+            visit(reviewer, path, found);
         dialog(
                 student,
                 "/classes/1/posts/101",

@@ -1,0 +1,104 @@
+package org.vastporch.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.vastporch.e2e.Stage.*;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** Classmates read each other's papers. */
+class PeersTest {
+
+    /** Asked for in the rules of a prompt, looked at as a plan, changed by hand, and given out. */
+    @Test
+    void aTeacherGivesOutThePapersAfterALook() {
+        Page teacher = as("halloway", "/classes/2/prompts/16");
+        named(teacher, AriaRole.BUTTON, "^Classmates do not review it").click();
+        teacher.getByLabel("Papers that each student reviews").fill("2");
+        teacher.getByLabel("Reviews are due")
+                .fill(LocalDateTime.now()
+                        .plusDays(20)
+                        .truncatedTo(ChronoUnit.MINUTES)
+                        .toString());
+        teacher.getByLabel("And answer, one question a line").fill("Which word is the loudest?");
+        named(teacher, AriaRole.BUTTON, "^Keep").click();
+        assertThat(teacher.getByRole(AriaRole.ALERT)).hasCount(0);
+
+        teacher.navigate("/classes/2/prompt/16");
+        named(teacher, AriaRole.LINK, "^Reviews by classmates$").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^Give out the papers$")).isVisible();
+        assertThat(teacher.getByText("6 papers are there; each student reads 2 papers"))
+                .isVisible();
+        Locator first = named(teacher, AriaRole.BUTTON, "^Keep: Ani Petrosyan").first();
+        String kept = first.getAttribute("aria-label");
+        first.click();
+        assertThat(teacher.getByLabel(kept)).hasText("Kept");
+        button(teacher, "Another plan").click();
+        assertThat(teacher.getByLabel(kept)).hasText("Kept");
+        button(teacher, "Give them out").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^Who has done theirs$")).isVisible();
+        assertThat(teacher.getByText(Pattern.compile("^0 of 12 sent"))).isVisible();
+
+        Page student = as("ani.p", "/classes/2/reviews");
+        assertThat(student.getByText("The loudest place").first()).isVisible();
+    }
+
+    /** On the phone, from what waits under Write to the review that is sent; the teacher passes on what is missing. */
+    @Test
+    void aStudentReviewsAPaper() {
+        Page student = Stage.as("quentin.a", "/classes/2/write", 375, 800, ColorScheme.LIGHT);
+        named(student, AriaRole.LINK, "^Read and review$").click();
+        named(student, AriaRole.LINK, "of a classmate$").first().click();
+        assertThat(named(student, AriaRole.HEADING, "^A classmate’s paper$")).isVisible();
+        assertThat(button(student, "Send the review")).isDisabled();
+        for (String step : new String[] {"^2 places$", "^3 exact$", "^1 repeats$"})
+            named(student, AriaRole.RADIO, step).click();
+        student.getByLabel("Why this step? Reflection").fill("Say at which minute you noticed it.");
+        student.getByLabel("What would you ask whoever stood there?").fill("How long did you stand there?");
+        student.getByLabel("What would you ask whoever stood there?").blur();
+        assertThat(button(student, "Send the review")).isEnabled();
+        student.reload();
+        assertThat(student.getByLabel("Why this step? Reflection")).hasValue("Say at which minute you noticed it.");
+        button(student, "Send the review").click();
+        assertThat(student.getByText("You have sent it, and its author can read it."))
+                .isVisible();
+
+        Page teacher = as("halloway", "/classes/2/reviews");
+        named(teacher, AriaRole.LINK, "^A room I know$").click();
+        assertThat(teacher.getByText("far from all others").first()).isVisible();
+        Locator pass = named(teacher, AriaRole.BUTTON, "^Pass on: Aino Eskola").first();
+        String of = pass.getAttribute("aria-label");
+        pass.click();
+        assertThat(teacher.getByLabel(of)).hasCount(0);
+    }
+
+    /** What is held waits in the pile without its points; then its author reads it, and says that it helped. */
+    @Test
+    void wordsThatAreHeldReachTheAuthorOnceTheyWereLookedAt() {
+        Page teacher = as("halloway", "/classes/2/approve?sort=reviews");
+        Locator held = teacher.getByRole(AriaRole.ARTICLE)
+                .filter(new Locator.FilterOptions().setHasText("About the paper of Imani Calloway"));
+        assertThat(held.getByText("07700 900417")).isVisible();
+        held.getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Approve"))
+                .click();
+        assertThat(teacher.getByText("Nothing of this waits.")).isVisible();
+
+        Page author = as("imani.c", "/classes/2/feedback");
+        author.getByText("reviewed your paper for A room I know")
+                .getByRole(AriaRole.LINK)
+                .click();
+        Locator review = author.getByLabel(Pattern.compile("^Reviewer \\d$"))
+                .filter(new Locator.FilterOptions().setHasText("If you like we can go there together"));
+        review.getByText("This helped").click();
+        author.getByLabel("What helped, and how?").fill("I went back there.");
+        button(author, "This helped").first().click();
+        assertThat(author.getByText("I went back there.")).isVisible();
+        assertThat(author.getByText("Ani Petrosyan")).hasCount(0);
+    }
+}
