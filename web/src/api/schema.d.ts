@@ -5031,7 +5031,7 @@ export interface components {
             met: boolean;
             must: boolean;
             /** @enum {string} */
-            need: "TITLE" | "WORDS" | "PICTURES" | "PICTURES_DESCRIBED" | "TAGS" | "CATEGORY" | "LINKS" | "SOURCES" | "COMMENTS" | "MOST_WORDS" | "MOST_POSTS";
+            need: "TITLE" | "WORDS" | "PICTURES" | "PICTURES_DESCRIBED" | "TAGS" | "CATEGORY" | "LINKS" | "SOURCES" | "COMMENTS" | "OWN_VIEW" | "MOST_WORDS" | "MOST_POSTS";
         };
         NewAside: {
             text: string;
@@ -5306,6 +5306,7 @@ export interface components {
             own: "STAFF_ONLY" | "ASKED" | "FREE";
         };
         OwnViewPage: {
+            before: boolean;
             /** @enum {string} */
             can: "ALLOWED" | "NOT_ASKED" | "LET_OFF" | "NOTHING_HANDED_IN" | "MARKS_SHOWN" | "OUTDATED";
             first: boolean;
@@ -5935,7 +5936,7 @@ export interface components {
         Reviews: {
             peers: components["schemas"]["Peers"];
             /** @enum {string} */
-            self: "NOT_ASKED" | "ASKED" | "FIRST";
+            self: "NOT_ASKED" | "BEFORE" | "ASKED" | "FIRST";
             /** Format: int32 */
             selfShare: number;
         };
@@ -6094,6 +6095,7 @@ export interface components {
             pair: components["schemas"]["SamePair"];
             passages: number[];
             second: components["schemas"]["SameLine"][];
+            works: string[];
         };
         SamenessView: {
             hasCommon: boolean;
@@ -6532,6 +6534,13 @@ export interface components {
             /** Format: int64 */
             studentId: number;
         };
+        ToReadAgain: {
+            /** Format: int32 */
+            count: number;
+            /** Format: int64 */
+            promptId: number;
+            title: string;
+        };
         ToSay: {
             marksWait: boolean;
             prompt: string;
@@ -6551,6 +6560,7 @@ export interface components {
             hasPrompts: boolean;
             mark: components["schemas"]["ToMark"][];
             questions: components["schemas"]["Waiting"][];
+            readAgain: components["schemas"]["ToReadAgain"][];
             /** Format: int32 */
             students: number;
             /** Format: int32 */
@@ -6752,7 +6762,7 @@ export interface components {
         WantedReviews: {
             peers?: components["schemas"]["WantedPeers"];
             /** @enum {string} */
-            self: "NOT_ASKED" | "ASKED" | "FIRST";
+            self: "NOT_ASKED" | "BEFORE" | "ASKED" | "FIRST";
             /** Format: int32 */
             selfShare: number;
         };
@@ -7189,6 +7199,7 @@ export type TermView = components['schemas']['TermView'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type ToRead = components['schemas']['ToRead'];
+export type ToReadAgain = components['schemas']['ToReadAgain'];
 export type ToSay = components['schemas']['ToSay'];
 export type Today = components['schemas']['Today'];
 export type Together = components['schemas']['Together'];

@@ -20,6 +20,7 @@ const blogName = (b: BlogLine) => b.title.replace('{name}', b.kind === 'GROUP' ?
 
 const OWN_VIEW = [
   { value: 'NOT_ASKED', label: 'Not asked' },
+  { value: 'BEFORE', label: 'Asked, before they hand in' },
   { value: 'ASKED', label: 'Asked, until the marks show' },
   { value: 'FIRST', label: 'Asked, before the marks show' },
 ];
@@ -326,6 +327,7 @@ export function Rules({ classId, form }: RulesProps) {
               <>
                 Students say by the same steps <b>how they see their own</b>
                 {v.self === 'FIRST' && ', before the marks show'}
+                {v.self === 'BEFORE' && ', before they hand in'}
                 {v.selfShare > 0 ? `; that is ${v.selfShare} % of the score` : '; it does not count'}.
               </>
             )

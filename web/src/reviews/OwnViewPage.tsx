@@ -38,7 +38,9 @@ function OwnSteps({ view, classId }: { view: View; classId: number }) {
     <>
       {can ? (
         <p className="above-2 measure">
-          Read it once more, then choose the step that fits and say why.{' '}
+          {view.before
+            ? 'Read your draft once more, then choose the step that fits and say why. After that, hand it in.'
+            : 'Read it once more, then choose the step that fits and say why.'}{' '}
           {view.first ? 'Your marks show once you have chosen a step on every stair.' : 'Your teacher reads it too.'}{' '}
           {view.share > 0
             ? `It is ${view.share} % of your score.`

@@ -153,6 +153,11 @@ function TwoTexts({ promptId, pair, onNext }: TwoTextsProps) {
   return (
     <div ref={root} className={css.contents}>
       <OneText of={data.pair.first} lines={data.first} at={at} onChoose={setAt}>
+        {data.works.length > 0 && (
+          <p className="tiny above-0 below-2">
+            Both say that they used <i>{data.works.join(', ')}</i>.
+          </p>
+        )}
         {putting ? (
           <PutAside promptId={promptId} pair={pair} onClose={() => setPutting(false)} />
         ) : (

@@ -118,6 +118,18 @@ export function TodayPage() {
       />,
     ),
   );
+  data.readAgain.forEach((r) =>
+    lines.push(
+      <Line
+        key={`r${r.promptId}`}
+        n={r.count}
+        says={`${r.count === 1 ? 'waits' : 'wait'} for your second reading`}
+        more={r.title}
+        to={`${at}/mark`}
+        verb="Read"
+      />,
+    ),
+  );
   if (data.unanswered > 0)
     lines.push(
       <Line

@@ -1,7 +1,9 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { putJson } from '../api/client';
 import type { BlogRules, CheckedDraft, Draft } from '../api/schema';
 import { useWrite } from '../api/write';
+import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Chip } from '../ui/Chip';
 import { CleanHtml } from '../ui/CleanHtml';
@@ -24,6 +26,7 @@ const NEEDS: Record<string, (asked: number) => string> = {
   SOURCES: (n) => t.count(n, 'source', 'sources'),
   LINKS: (n) => t.count(n, 'link', 'links'),
   COMMENTS: (n) => `${t.count(n, 'comment', 'comments')} for classmates`,
+  OWN_VIEW: () => 'How you see it yourself',
   MOST_WORDS: (n) => `${n} words at most`,
   MOST_POSTS: (n) => `${t.count(n, 'post', 'posts')} at most`,
 };
@@ -73,6 +76,7 @@ interface DraftCheckProps {
 /** What stands beside the text while one writes: the prompt, what is asked for, tags, and who will read it. */
 export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublishAt }: DraftCheckProps) {
   const { prompt } = draft;
+  const { id: classId } = useClass();
   return (
     <>
       {prompt && (
@@ -106,7 +110,13 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
           <div key={n.need} className={css.need} role="listitem">
             <i className={`${css.dot} ${n.met ? css.ok : n.has > 0 ? css.half : ''}`} />
             <span>
-              {NEEDS[n.need]?.(n.asked) ?? n.need}
+              {n.need === 'OWN_VIEW' && prompt ? (
+                <Link className="word" to={`/classes/${classId}/own-view/${prompt.id}`}>
+                  {NEEDS.OWN_VIEW(1)}
+                </Link>
+              ) : (
+                (NEEDS[n.need]?.(n.asked) ?? n.need)
+              )}
               <span className="away">{n.met ? ', done' : ', still missing'}</span>
             </span>
             <span>
@@ -114,7 +124,7 @@ export function DraftCheck({ draft, beside, typed, onChange, publishAt, onPublis
                 ? `${n.has} so far ${PERIODS[draft.rules.per]}`
                 : n.need === 'MOST_WORDS'
                   ? n.has
-                  : n.need === 'TITLE' || n.need === 'CATEGORY'
+                  : n.need === 'TITLE' || n.need === 'CATEGORY' || n.need === 'OWN_VIEW'
                     ? n.met
                       ? ''
                       : 'missing'

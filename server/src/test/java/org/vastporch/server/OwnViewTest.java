@@ -68,6 +68,31 @@ class OwnViewTest extends Assessing {
         assertEquals("2", view(prompt).at("/own/marks/0/points").asString());
     }
 
+    /** It stands among what is asked for before the hand-in, and keeps nobody from it. */
+    @Test
+    void itIsAskedForBeforeTheHandIn() {
+        long prompt = asking("BEFORE", 0);
+        School.Saved draft = School.save(
+                of.first(), of.blogOfFirst(), Map.of("promptId", prompt), Map.of("title", "Slugs of the north side"));
+        assertTrue(view(prompt).get("before").asBoolean());
+        assertFalse(ownNeed(draft.id()).get("met").asBoolean());
+        say(prompt, 4, 2);
+        assertTrue(ownNeed(draft.id()).get("met").asBoolean());
+        assertEquals(0, toSay().size());
+        of.first().post("/api/posts/" + draft.id() + "/hand-in", Map.of("rev", draft.rev()));
+        assertFalse(view(prompt).get("before").asBoolean());
+        assertEquals("I counted.", paper(prompt).at("/own/marks/0/remark").asString());
+    }
+
+    private JsonNode ownNeed(long post) {
+        for (JsonNode need : of.first()
+                .get("/api/posts/" + post + "/draft")
+                .body()
+                .get("beside")
+                .get("needs")) if (need.get("need").asString().equals("OWN_VIEW")) return need;
+        throw new AssertionError("It is not asked for");
+    }
+
     @Test
     void marksThatWaitForItShowWithTheLastStair() {
         long prompt = asking("FIRST", 0);

@@ -391,4 +391,21 @@ class PeerReviewTest extends Assessing {
                 "nobody-yet",
                 of.lead().post(round(), Map.of("reviews", List.of())).code());
     }
+
+    /** What a round costs does not grow with the class, nor does the pile with what waits in it. */
+    @Test
+    void theNumberOfStatementsStaysTheSame() {
+        giveOut();
+        String review = first(of.first());
+        give(of.first(), review, 4);
+        int round = StatementCount.of(() -> of.lead().get(round()));
+        int pile = StatementCount.of(() -> of.lead().get("/api/pile?sort=reviews"));
+        Person late = school.student(port, of.classId(), "Yara");
+        students.add(late);
+        published(late, "Slugs of the last", "MY_CLASS");
+        rounds.tick(prompt);
+        give(of.other(), first(of.other()), 6);
+        assertEquals(round, StatementCount.of(() -> of.lead().get(round())));
+        assertEquals(pile, StatementCount.of(() -> of.lead().get("/api/pile?sort=reviews")));
+    }
 }

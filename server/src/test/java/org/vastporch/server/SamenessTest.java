@@ -50,9 +50,18 @@ class SamenessTest extends Assessing {
         JsonNode pair = view.get("pairs").get(0);
         assertEquals(earlier, pair.at("/first/postId").asLong());
         assertEquals(23, pair.get("words").asInt());
+        for (long post : List.of(earlier, later))
+            jdbc.sql("update post_version set works = :works where post_id = :id")
+                    .param(
+                            "works",
+                            "[{\"title\":\"A book of noises\",\"author\":\"\",\"date\":\"\",\"publisher\":\"\","
+                                    + "\"address\":\"\"}]")
+                    .param("id", post)
+                    .update();
         Answer both =
                 of.lead().post("/api/prompts/" + prompt + "/sameness/looks", Map.of("first", later, "second", earlier));
         assertEquals("Platform two", both.body().at("/pair/first/title").asString());
+        assertEquals("A book of noises", both.body().at("/works/0").asString());
         JsonNode pieces = both.body().at("/first/0/pieces");
         assertEquals(HUM, pieces.get(0).get("text").asString());
         assertEquals(0, pieces.get(0).get("passage").asInt());

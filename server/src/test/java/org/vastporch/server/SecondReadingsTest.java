@@ -63,6 +63,10 @@ class SecondReadingsTest extends Assessing {
     void itIsAskedOnceAndTakenBackWhileNothingIsGiven() {
         assertEquals(1, ask(false));
         assertEquals(0, ask(false));
+        assertTrue(reader.get("/api/news").text().contains("SECOND_ASKED"));
+        assertFalse(of.first().get("/api/news").text().contains("SECOND_ASKED"));
+        JsonNode today = reader.get("/api/classes/" + of.classId() + "/today").body();
+        assertEquals(1, today.at("/readAgain/0/count").asInt(), today::toString);
         String classOf = "/api/classes/" + of.classId() + "/second-readings";
         assertEquals("Slugs", reader.get(classOf).body().get(0).get("title").asString());
         assertEquals(0, of.lead().get(classOf).body().size());
@@ -91,6 +95,15 @@ class SecondReadingsTest extends Assessing {
         mark(prompt, 6, 0);
         assertFalse(reader.get(mine()).body().has("first"));
         assertEquals("read-blind", reader.get(at(prompt)).code());
+        String scores = "/api/classes/" + of.classId() + "/score-sheet";
+        String agreement = "/api/classes/" + of.classId() + "/agreement?first=lead&second=self";
+        assertFalse(reader.get(scores).text().contains("\"points\":6"), () -> reader.get(scores)
+                .text());
+        assertTrue(
+                of.lead().get(scores).text().contains("\"points\":6"),
+                () -> of.lead().get(scores).text());
+        assertEquals(0, reader.get(agreement).body().get("papers").asInt());
+        assertEquals(1, of.lead().get(agreement).body().get("papers").asInt());
         assertEquals(200, gives("c1", 4).status());
         assertFalse(paper(prompt).get("seconds").iterator().hasNext(), "half of it is told to nobody");
         assertEquals(200, gives("c2", 3).status());

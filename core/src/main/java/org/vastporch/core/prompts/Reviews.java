@@ -24,6 +24,8 @@ public record Reviews(Self self, int selfShare, @Nullable Peers peers) {
     /** Whether authors say how they see their papers. */
     public enum Self {
         NOT_ASKED,
+        /** Before they hand them in, and from then on until the marks are shown. */
+        BEFORE,
         /** From the hand-in on, until the marks are shown. */
         ASKED,
         /** So that the marks are shown only once they have said it. */

@@ -31,7 +31,7 @@ public final class OwnView {
         if (paper.asked() == Reviews.Self.NOT_ASKED) return Answer.NOT_ASKED;
         if (paper.letOff()) return Answer.LET_OFF;
         if (paper.isShown()) return Answer.MARKS_SHOWN;
-        if (paper.isEmpty()) return Answer.NOTHING_HANDED_IN;
+        if (paper.isEmpty() && paper.asked() != Reviews.Self.BEFORE) return Answer.NOTHING_HANDED_IN;
         return paper.isAsSeen() ? Answer.ALLOWED : Answer.OUTDATED;
     }
 }

@@ -18,6 +18,7 @@ public final class HandIn {
         LINKS,
         SOURCES,
         COMMENTS,
+        OWN_VIEW,
         MOST_WORDS,
         MOST_POSTS
     }
@@ -64,6 +65,17 @@ public final class HandIn {
     }
 
     private HandIn() {}
+
+    /**
+     * The list for a draft whose prompt also asks how its author sees it.
+     *
+     * @param said whether they have said so
+     */
+    public static List<Line> withOwnView(List<Line> lines, boolean said) {
+        List<Line> all = new ArrayList<>(lines);
+        all.add(new Line(Need.OWN_VIEW, said ? 1 : 0, 1, false));
+        return all;
+    }
 
     /**
      * The list for a draft: a title and some words always, then what the blog demands, then what the prompt asks for. A

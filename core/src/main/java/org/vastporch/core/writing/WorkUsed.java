@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -34,6 +35,18 @@ public record WorkUsed(String title, String author, String date, String publishe
         public String line() {
             return (lead + title + tail + " " + address).strip();
         }
+    }
+
+    /** Whether another list means the same work: by its address, or by its title where one of them has none. */
+    public boolean isSame(WorkUsed other) {
+        if (!address.isEmpty() && !other.address.isEmpty()) return bare(address).equals(bare(other.address));
+        return Folding.fold(title).equals(Folding.fold(other.title));
+    }
+
+    private static String bare(String address) {
+        return address.toLowerCase(Locale.ROOT)
+                .replaceAll("^https?://(www\\.)?|[#?].*$|/+$", "")
+                .replaceAll("/+$", "");
     }
 
     /** @throws Refusal with a sentence for the writer if the work cannot stand in a list */

@@ -23,6 +23,11 @@ class OwnViewTest {
         "ASKED, false, true, true, true, MARKS_SHOWN",
         "ASKED, false, false, false, false, OUTDATED",
         "ASKED, false, true, false, false, NOTHING_HANDED_IN",
+        "BEFORE, false, true, false, true, ALLOWED",
+        "BEFORE, false, false, false, true, ALLOWED",
+        "BEFORE, false, true, false, false, OUTDATED",
+        "BEFORE, false, true, true, true, MARKS_SHOWN",
+        "BEFORE, true, true, false, true, LET_OFF",
     })
     void whoMaySay(
             Self asked, boolean letOff, boolean isEmpty, boolean isShown, boolean isAsSeen, OwnView.Answer answer) {

@@ -101,4 +101,14 @@ class HandInTest {
         assertEquals(1, Tags.tidy(List.of("x".repeat(Tags.LONGEST))).size());
         assertThrows(Refusal.class, () -> Tags.tidy(List.of("x".repeat(Tags.LONGEST + 1))));
     }
+
+    @Test
+    void howItsAuthorSeesItIsSaidAndNoMust() {
+        var lines = HandIn.check(HandIn.Asked.NOTHING, HandIn.Ruled.FREE, has(5, 0, 0));
+        var open = HandIn.withOwnView(lines, false);
+        assertEquals(lines.size() + 1, open.size());
+        assertFalse(open.get(open.size() - 1).met());
+        assertTrue(HandIn.isReady(open));
+        assertTrue(HandIn.withOwnView(lines, true).get(lines.size()).met());
+    }
 }

@@ -51,4 +51,18 @@ class WorkUsedTest {
         assertThrows(Refusal.class, () -> new WorkUsed("x".repeat(501), "", "", "", ""));
         assertEquals(List.of("Eze (no date). x."), lines(new WorkUsed("x", "Eze,", "", "", "")));
     }
+
+    private static WorkUsed work(String title, String address) {
+        return new WorkUsed(title, "", "", "", address);
+    }
+
+    @Test
+    void twoListsMeanTheSameWorkByItsAddressOrItsTitle() {
+        WorkUsed book = work("A book of noises", "https://www.noises.example/book/#page9");
+        assertTrue(book.isSame(work("Noises", "http://noises.example/book")));
+        assertFalse(book.isSame(work("A book of noises", "https://noises.example/other")));
+        assertTrue(book.isSame(work("A Book of NOISES", "")));
+        assertFalse(book.isSame(work("A book of voices", "")));
+        assertTrue(work("Café", "").isSame(work("Cafe", "")));
+    }
 }

@@ -132,7 +132,7 @@ public class AgreementService {
                 all.stream().filter(p -> promptId == null || p.id() == promptId).toList();
         if (promptId != null && of.isEmpty()) throw Problem.missing();
         Names names = people.names(viewer, classId);
-        List<GivenReading> given = readings.of(classId, of);
+        List<GivenReading> given = readings.of(viewer, classId, of);
         Map<Key, List<GivenReading>> papers = given.stream()
                 .collect(Collectors.groupingBy(
                         r -> new Key(r.prompt().id(), r.studentId()), LinkedHashMap::new, Collectors.toList()));

@@ -53,7 +53,7 @@ public class ClassPictureService {
                 .filter(p -> p.rubric() != null)
                 .sorted(Comparator.comparing(Prompt::due).reversed())
                 .toList();
-        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(viewer, classId, all);
         List<Given> every = new ArrayList<>();
         List<PromptPicture> pictures = new ArrayList<>();
         for (Prompt prompt : all) {

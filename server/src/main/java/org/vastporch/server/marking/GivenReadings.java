@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Marks;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.reviews.ReviewKind;
@@ -49,10 +50,10 @@ public class GivenReadings {
     /**
      * All of the papers of prompts of a class that have a rubric: marks as far as they go, other readings once done.
      */
-    public List<GivenReading> of(long classId, List<Prompt> of) {
+    public List<GivenReading> of(Viewer viewer, long classId, List<Prompt> of) {
         List<Prompt> marked = of.stream().filter(p -> p.rubric() != null).toList();
         if (marked.isEmpty()) return List.of();
-        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, marked);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(viewer, classId, marked);
         Map<PaperReviews.Paper, Reading> kept = new HashMap<>();
         reviews.of(marked, ReviewKind.FIRST).forEach((paper, readings) -> kept.put(paper, readings.get(0)));
         Map<PaperReviews.Paper, List<Reading>> seconds = reviews.of(marked, ReviewKind.SECOND);
@@ -61,7 +62,8 @@ public class GivenReadings {
             for (MarkingDesk.Paper paper : MarkingDesk.once(papers.get(prompt.id()))) {
                 PaperReviews.Paper key = new PaperReviews.Paper(prompt.id(), paper.studentId());
                 Reading first = kept.get(key);
-                if (first != null)
+                // What counts in the end is told of nobody who has still to read blind.
+                if (first != null && paper.marking() != null)
                     given.add(reading(paper, By.LEAD, first.review().readerId(), first.marks()));
                 else if (paper.marking() != null && !paper.marks().isEmpty())
                     given.add(reading(paper, By.LEAD, paper.marking().markerId(), SecondReadings.given(paper)));

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
+import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.comments.CommentsAsked;
 import org.vastporch.core.marking.Allowance;
@@ -103,6 +104,26 @@ public class MarkingDesk {
             return seen().posts().stream()
                     .map(p -> new PaperReviews.Read(p.post(), p.version()))
                     .toList();
+        }
+
+        /** The same for who must not know what was given to it. */
+        Paper asIfUnmarked() {
+            boolean isMarked =
+                    state == PaperState.BEING_MARKED || state == PaperState.MARKED || state == PaperState.RELEASED;
+            return new Paper(
+                    prompt,
+                    studentId,
+                    members,
+                    posts,
+                    comments,
+                    null,
+                    List.of(),
+                    List.of(),
+                    own,
+                    peers,
+                    allowance,
+                    isMarked ? PaperState.HANDED_IN : state,
+                    daysLate);
         }
 
         /** Whether nothing came that could be marked. */
@@ -313,6 +334,20 @@ public class MarkingDesk {
     /** The papers of the students of a class for some of its prompts, by prompt, in the order of the students. */
     Map<Long, List<Paper>> papers(long classId, List<Prompt> of) {
         return papers(classId, of, people.students(classId));
+    }
+
+    /** The same for somebody who marks: what they read blind, and have not finished, is as if nothing was given. */
+    Map<Long, List<Paper>> papers(Viewer viewer, long classId, List<Prompt> of) {
+        Set<PaperReviews.Paper> blind = reviews.blindOf(viewer.personId());
+        Map<Long, List<Paper>> papers = papers(classId, of);
+        if (blind.isEmpty()) return papers;
+        Map<Long, List<Paper>> seen = new HashMap<>();
+        papers.forEach((prompt, lines) -> seen.put(
+                prompt,
+                lines.stream()
+                        .map(p -> blind.contains(new PaperReviews.Paper(prompt, p.studentId())) ? p.asIfUnmarked() : p)
+                        .toList()));
+        return seen;
     }
 
     /** The papers of some students for some prompts of their class, by prompt, in the order of the students. */

@@ -50,6 +50,7 @@ public class OwnViewService {
      *
      * @param can whether a step can be given now, and if not, why
      * @param first whether the marks are shown only once it is finished
+     * @param before whether it is asked for before anything is handed in, and nothing is
      * @param share how much of the score it is, in per cent
      */
     public record OwnViewPage(
@@ -60,6 +61,7 @@ public class OwnViewService {
             Own own,
             OwnView.Answer can,
             boolean first,
+            boolean before,
             int share) {}
 
     private final MarkingDesk desk;
@@ -120,6 +122,7 @@ public class OwnViewService {
                 own == null ? new Own(0, List.of(), "", false) : view(own),
                 OwnView.give(facts(paper, true)),
                 prompt.reviews().self() == Reviews.Self.FIRST,
+                prompt.reviews().self() == Reviews.Self.BEFORE && paper.isEmpty(),
                 prompt.reviews().selfShare());
     }
 
@@ -223,6 +226,7 @@ public class OwnViewService {
     static boolean canSay(MarkingDesk.Paper paper) {
         return paper.prompt().rubric() != null
                 && said(paper) == null
+                && !paper.isEmpty()
                 && OwnView.give(facts(paper, true)) == OwnView.Answer.ALLOWED;
     }
 

@@ -108,7 +108,7 @@ public class ScoreSheetService {
         for (int b = 0; b < kept.size(); b++) for (long prompt : kept.get(b).prompts()) places.put(prompt, b);
         List<Bundle> rules = kept.stream().map(BundleView::rule).toList();
         Names names = people.names(viewer, classId);
-        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(viewer, classId, all);
         List<Long> students = people.students(classId);
         Map<Long, Instant> joined = people.joined(classId);
         List<StudentLine> lines = new ArrayList<>();
@@ -183,7 +183,7 @@ public class ScoreSheetService {
         access.require(viewer, Act.MARK, classId);
         List<Prompt> all = inOrder(classId);
         Names names = people.names(viewer, classId);
-        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(classId, all);
+        Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(viewer, classId, all);
         return printed(csv -> {
             csv.printRecord(
                     "Student",

@@ -1,7 +1,6 @@
 package org.vastporch.server.peers;
 
 import java.util.Collection;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -111,8 +110,7 @@ class PeerReviewPile implements Moderated {
         List<Row> waiting = store.waiting(List.copyOf(classIds), filter);
         Map<Long, Prompt> of =
                 prompts.byId(waiting.stream().map(Row::promptId).distinct().toList());
-        Map<Long, Marks> marks = new HashMap<>();
-        for (Prompt prompt : of.values()) marks.putAll(reviews.marks(prompt, ReviewKind.PEER));
+        Map<Long, Marks> marks = reviews.marks(of.keySet(), ReviewKind.PEER);
         Map<Long, Map<Integer, String>> answers =
                 store.answers(waiting.stream().map(Row::id).collect(Collectors.toList()));
         return new Batch(waiting.stream().map(this::text).toList(), desk -> waiting.stream()

@@ -423,7 +423,7 @@ public class PeerReviewService {
 
     private ReceivedReviews received(Viewer viewer, Prompt prompt, long studentId, boolean named) {
         List<Row> rows = store.up(prompt.id(), papers.of(prompt, studentId).together());
-        Map<Long, Marks> marks = reviews.marks(prompt, ReviewKind.PEER);
+        Map<Long, Marks> marks = reviews.marks(List.of(prompt.id()), ReviewKind.PEER);
         Map<Long, Map<Integer, String>> answers =
                 store.answers(rows.stream().map(Row::id).toList());
         Names names = people.names(viewer, prompt.classId());

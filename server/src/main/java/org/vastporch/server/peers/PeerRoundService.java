@@ -332,7 +332,7 @@ public class PeerRoundService {
         PeerRounds.Loaded loaded = rounds.of(prompt);
         Names names = people.names(viewer, prompt.classId());
         List<Row> rows = standing(prompt.id());
-        Map<Long, Marks> marks = reviews.marks(prompt, ReviewKind.PEER);
+        Map<Long, Marks> marks = reviews.marks(List.of(prompt.id()), ReviewKind.PEER);
         Map<Long, Map<Integer, String>> answers =
                 store.answers(rows.stream().map(Row::id).toList());
         Rubric asked = prompt.reviews().peers().asked(prompt.rubric());

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -174,14 +175,18 @@ public class PaperReviews {
         keep(prompt, lock(prompt, studentId, markerId, ReviewKind.FIRST), marks, word, read);
     }
 
-    /** Marks of one kind of reading, whether they count or not, by the numbers of the readings. */
-    public Map<Long, Marks> marks(Prompt prompt, ReviewKind kind) {
-        return store.given(List.of(prompt.id()), kind).stream()
+    /** What readings of one kind give, whether they count or not, by the numbers of the readings. */
+    public Map<Long, Marks> marks(Collection<Long> promptIds, ReviewKind kind) {
+        return store.given(promptIds, kind).stream()
                 .collect(Collectors.groupingBy(
                         ReviewStore.Given::reviewId,
                         Collectors.collectingAndThen(
-                                Collectors.mapping(ReviewStore.Given::mark, Collectors.toList()),
-                                given -> marks(prompt.rubric(), given))));
+                                Collectors.mapping(ReviewStore.Given::mark, Collectors.toList()), Marks::of)));
+    }
+
+    /** The papers that somebody reads without the first marks, and has not finished. */
+    public Set<Paper> blindOf(long readerId) {
+        return Set.copyOf(store.blindOf(readerId));
     }
 
     /** The prompts for which somebody was asked to read papers a second time, and has not finished all. */

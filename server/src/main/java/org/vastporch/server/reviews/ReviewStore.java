@@ -140,6 +140,15 @@ class ReviewStore {
                 .update();
     }
 
+    List<PaperReviews.Paper> blindOf(long readerId) {
+        return jdbc.sql("""
+                select prompt_id, student_id from review
+                 where reader_id = :reader and kind = 'SECOND' and blind and finished_at is null""")
+                .param("reader", readerId)
+                .query((row, n) -> new PaperReviews.Paper(row.getLong("prompt_id"), row.getLong("student_id")))
+                .list();
+    }
+
     List<Long> askedOf(long readerId) {
         return jdbc.sql("""
                 select distinct prompt_id from review

@@ -24,6 +24,7 @@ import org.vastporch.core.sameness.Passage;
 import org.vastporch.core.sameness.Piece;
 import org.vastporch.core.sameness.Sameness;
 import org.vastporch.core.sameness.Sameness.Pair;
+import org.vastporch.core.writing.WorkUsed;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -86,8 +87,10 @@ public class SamenessService {
      * A pair with both texts.
      *
      * @param passages the words of each, the longest first
+     * @param works titles of works that both say they used
      */
-    public record SameTexts(SamePair pair, List<Integer> passages, List<SameLine> first, List<SameLine> second) {}
+    public record SameTexts(
+            SamePair pair, List<Integer> passages, List<SameLine> first, List<SameLine> second, List<String> works) {}
 
     /** How many pairs a student's answers are in that nobody has put aside. */
     public record SameOf(int pairs, int words) {}
@@ -168,7 +171,25 @@ public class SamenessService {
                 view,
                 pair.passages().stream().map(Passage::words).toList(),
                 isTurned ? other : one,
-                isTurned ? one : other);
+                isTurned ? one : other,
+                usedByBoth(of, first, second));
+    }
+
+    private List<String> usedByBoth(Kept of, long first, long second) {
+        List<WorkUsed> others = worksOf(of, second);
+        return worksOf(of, first).stream()
+                .filter(work -> others.stream().anyMatch(work::isSame))
+                .map(WorkUsed::title)
+                .toList();
+    }
+
+    private List<WorkUsed> worksOf(Kept of, long post) {
+        return of.handed().stream()
+                .filter(h -> h.postId() == post)
+                .findFirst()
+                .flatMap(h -> posts.version(post, h.version()))
+                .map(v -> v.content().works())
+                .orElse(List.of());
     }
 
     private static List<SameLine> lines(AnswerText text, List<Passage> passages, boolean isFirst) {

@@ -84,6 +84,7 @@ record DigestText(String subject, String text, String html) {
             case "OWN_DATE" -> "You have a date of your own for “" + item.title() + "”";
             case "LET_OFF" -> "You were let off “" + item.title() + "”";
             case "TO_REVIEW" -> "You have papers to review for “" + item.title() + "”";
+            case "SECOND_ASKED" -> item.by() + " asks you to read papers for “" + item.title() + "” a second time";
             case "REVIEW_REMINDER" -> "Your reviews for “" + item.title() + "” are due soon";
             case "REVIEW_RETURNED" -> "A review of yours for “" + item.title() + "” came back to you";
             case "REVIEWED" -> "Classmates have reviewed your paper for “" + item.title() + "”";

@@ -148,7 +148,8 @@ public class NewsService {
                             store.answeredQuestions(me, between),
                             store.reviews(me, between))
                     .flatMap(List::stream)
-                    .filter(h -> access.allows(viewer, Act.READ_CLASS, h.classId()))
+                    .filter(h -> access.allows(
+                            viewer, h.kind().equals("SECOND_ASKED") ? Act.MARK : Act.READ_CLASS, h.classId()))
                     .forEach(all::add);
             store.wordsOnPapers(me, between).stream()
                     .filter(h -> access.allows(
@@ -229,6 +230,7 @@ public class NewsService {
         if (h.kind().equals("FEEDBACK_ANSWERED"))
             return "/classes/" + h.classId() + "/mark/" + h.comment() + "/" + h.byId();
         if (ABOUT_PROMPTS.contains(h.kind())) return "/classes/" + h.classId() + "/prompt/" + h.comment();
+        if (h.kind().equals("SECOND_ASKED")) return "/classes/" + h.classId() + "/mark";
         if (h.kind().equals("REVIEWED")) return "/classes/" + h.classId() + "/reviews/of/" + h.comment();
         if (h.kind().equals("REVIEW_RETURNED")) return "/classes/" + h.classId() + "/reviews/" + h.comment();
         if (ABOUT_REVIEWS.contains(h.kind())) return "/classes/" + h.classId() + "/reviews";

@@ -25,7 +25,7 @@ class NewsStore {
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
      *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD, FEEDBACK_ANSWERED, TO_REVIEW, REVIEW_REMINDER,
-     *     REVIEW_RETURNED or REVIEWED
+     *     SECOND_ASKED, REVIEW_RETURNED or REVIEWED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -280,8 +280,8 @@ class NewsStore {
     }
 
     /**
-     * What classmates are asked to review, and what came of it: by prompt, without names, since these may be kept back.
-     * Of a review that came back, by the number of the review.
+     * What classmates and colleagues are asked to review, and what came of it: by prompt, without names, since these
+     * may be kept back. Of a review that came back, by the number of the review.
      */
     List<Happened> reviews(long me, Between between) {
         return jdbc.sql("""
@@ -305,6 +305,13 @@ class NewsStore {
                  where t.student_id = :me and t.kind = 'PEER' and t.state = 'PUBLISHED' and t.published_at > :since
                    and t.published_at <= :until and q.peers is not null
                  group by q.class_id, q.id, q.title
+                union all
+                select 'SECOND_ASKED', q.class_id, 0, q.id, q.title, t.asked_by, null, max(t.begun_at), ''
+                  from review t
+                  join prompt q on q.id = t.prompt_id
+                 where t.reader_id = :me and t.kind = 'SECOND' and t.asked_by <> :me and t.begun_at > :since
+                   and t.begun_at <= :until
+                 group by q.class_id, q.id, q.title, t.asked_by
                 union all
                 select 'REVIEW_RETURNED', q.class_id, 0, t.id, q.title, d.decided_by, null, d.decided_at, ''
                   from decision d

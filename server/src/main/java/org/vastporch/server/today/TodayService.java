@@ -13,6 +13,7 @@ import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.feeds.SourceService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.marking.MarkingDesk;
+import org.vastporch.server.marking.SecondReadingService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptQuestions;
@@ -28,6 +29,9 @@ public class TodayService {
 
     /** @param toTakeOver how many an assistant has marked, for a teacher to take over */
     public record ToMark(long promptId, String title, Instant due, int count, int toTakeOver, int missing) {}
+
+    /** Papers that a colleague would like the viewer to read a second time. */
+    public record ToReadAgain(long promptId, String title, int count) {}
 
     public record Faltering(
             long id, String title, String error, @Optionally Instant lastEntry) {}
@@ -56,6 +60,7 @@ public class TodayService {
             boolean hasPrompts,
             @Optionally ToApprove approve,
             List<ToMark> mark,
+            List<ToReadAgain> readAgain,
             List<PromptQuestions.Waiting> questions,
             int unanswered,
             int weekIndex,
@@ -72,6 +77,7 @@ public class TodayService {
     private final PromptService prompts;
     private final PromptQuestions questions;
     private final MarkingDesk desk;
+    private final SecondReadingService seconds;
     private final PorchService porch;
     private final SourceService sources;
     private final AccessService access;
@@ -84,6 +90,7 @@ public class TodayService {
             PromptService prompts,
             PromptQuestions questions,
             MarkingDesk desk,
+            SecondReadingService seconds,
             PorchService porch,
             SourceService sources,
             AccessService access,
@@ -94,6 +101,7 @@ public class TodayService {
         this.prompts = prompts;
         this.questions = questions;
         this.desk = desk;
+        this.seconds = seconds;
         this.porch = porch;
         this.sources = sources;
         this.access = access;
@@ -132,6 +140,11 @@ public class TodayService {
                                 p.toMark(),
                                 teaches ? p.toTakeOver() : 0,
                                 p.missing()))
+                        .toList(),
+                seconds.askedOf(viewer, classId).stream()
+                        .map(a -> new ToReadAgain(a.promptId(), a.title(), (int)
+                                a.papers().stream().filter(p -> !p.finished()).count()))
+                        .filter(a -> a.count() > 0)
                         .toList(),
                 questions.waiting(classId),
                 porch.unanswered(viewer, classId, week.start(), week.end()),

@@ -19,6 +19,8 @@ import org.vastporch.core.moderation.Policy;
 import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.prompts.Prompt;
+import org.vastporch.core.prompts.Reviews;
+import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.core.text.TextFacts;
 import org.vastporch.core.writing.HandIn;
 import org.vastporch.core.writing.WorkUsed;
@@ -31,6 +33,7 @@ import org.vastporch.server.moderation.ReviewService;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.people.SightlineView;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reviews.PaperReviews;
 
 /**
  * What the core says about a draft, computed anew with each save: what is missing, who would read it, what would hold
@@ -70,6 +73,7 @@ public class DraftCheck {
     private final PeopleService people;
     private final ClassService classes;
     private final ReviewService reviews;
+    private final PaperReviews ownViews;
     private final CommentsGiven comments;
     private final AccessService access;
     private final Clock clock;
@@ -81,6 +85,7 @@ public class DraftCheck {
             PeopleService people,
             ClassService classes,
             ReviewService reviews,
+            PaperReviews ownViews,
             CommentsGiven comments,
             AccessService access,
             Clock clock) {
@@ -90,6 +95,7 @@ public class DraftCheck {
         this.people = people;
         this.classes = classes;
         this.reviews = reviews;
+        this.ownViews = ownViews;
         this.comments = comments;
         this.access = access;
         this.clock = clock;
@@ -133,7 +139,7 @@ public class DraftCheck {
         Prompt prompt = row.promptId() == null ? null : prompts.get(row.promptId());
         HandIn.Asked asked = prompt == null ? HandIn.Asked.NOTHING : prompt.asked();
         int given = asked.comments() == 0 ? 0 : comments.given(row.authorId(), prompt);
-        return HandIn.check(
+        List<HandIn.Line> lines = HandIn.check(
                 asked,
                 ruled(viewer, row),
                 new HandIn.Has(
@@ -146,6 +152,11 @@ public class DraftCheck {
                         facts.links(),
                         version.content().works().size(),
                         given));
+        if (prompt == null || prompt.rubric() == null || prompt.reviews().self() != Reviews.Self.BEFORE) return lines;
+        boolean said = ownViews.find(prompt, row.authorId(), row.authorId(), ReviewKind.SELF)
+                .review()
+                .isFinished();
+        return HandIn.withOwnView(lines, said);
     }
 
     /** Says in a sentence what keeps a draft from being handed in. */
