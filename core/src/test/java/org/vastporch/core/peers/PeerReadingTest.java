@@ -51,6 +51,20 @@ class PeerReadingTest {
     }
 
     @ParameterizedTest
+    @CsvSource({
+        "DRAFT, false, NOT_BEGUN",
+        "DRAFT, true, BEGUN",
+        "WAITING, true, WAITS",
+        "RETURNED, true, RETURNED",
+        "PUBLISHED, true, DONE",
+        "HIDDEN, true, TAKEN_DOWN",
+        "BINNED, true, TAKEN_DOWN",
+    })
+    void howFarItHasCome(State state, boolean isBegun, PeerReading.Stage stage) {
+        assertEquals(stage, PeerReading.stage(state, isBegun));
+    }
+
+    @ParameterizedTest
     @EnumSource(State.class)
     void onlyWhatItsAuthorReadsCounts(State state) {
         assertEquals(state == State.PUBLISHED, PeerReading.counts(state));

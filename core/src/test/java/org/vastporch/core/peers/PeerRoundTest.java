@@ -207,4 +207,45 @@ class PeerRoundTest {
         assertEquals(6, round(alone(3)).plan(2, Set.of(), 1).reviews().size());
         assertEquals(List.of(), round(groups(1, 4)).plan(2, Set.of(), 1).reviews(), "all in one group");
     }
+
+    /** A member who left makes another one the first of a paper; it is the same paper for who has it already. */
+    @Test
+    void aPaperOfSeveralThatStandsIsNotGivenOnceMore() {
+        for (int seed = 0; seed < 60; seed++) {
+            PeerRound before = round(groups(5, 3));
+            List<Given> standing = standing(before.plan(2, Set.of(), seed).reviews(), Set.of(0, 3, 7, 9));
+            List<Participant> after = groups(6, 3).stream()
+                    .filter(p -> p.id() != 0 && p.id() != 4)
+                    .map(p -> new Participant(
+                            p.id(),
+                            p.group(),
+                            p.together().stream()
+                                    .filter(id -> id != 0 && id != 4)
+                                    .toList()))
+                    .toList();
+            PeerRound now = round(after);
+            Change change = now.fitted(2, standing, seed);
+            List<Review> reviews = Stream.concat(
+                            standing.stream()
+                                    .filter(g -> !change.ended().contains(g.id()))
+                                    .map(g -> new Review(g.reviewer(), g.author()))
+                                    .filter(now::allows),
+                            change.begun().stream())
+                    .toList();
+            assertTrue(now.allows(reviews), "nobody reads one paper twice");
+        }
+    }
+
+    @Test
+    void whoReadsAPaperOfSeveralIsNotAskedForItAgain() {
+        List<Participant> people = groups(3, 2);
+        Given missing = new Given(1, 4, 0, false);
+        // Two and three read the same paper by its other author, or this one.
+        List<Given> standing = List.of(missing, new Given(2, 2, 1, true), new Given(3, 5, 2, true));
+        assertEquals(Optional.of(3L), round(people).whoHasTime(standing, missing));
+        List<Given> all = Stream.concat(
+                        standing.stream(), Stream.of(new Given(4, 5, 1, true), new Given(5, 3, 0, false)))
+                .toList();
+        assertEquals(Optional.empty(), round(people).whoHasTime(all, missing));
+    }
 }
