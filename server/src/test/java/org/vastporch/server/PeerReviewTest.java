@@ -310,6 +310,8 @@ class PeerReviewTest extends Assessing {
         for (JsonNode line : lines()) if (line.get("authorId").asLong() == author.id) readers++;
         assertEquals(2, readers);
         assertEquals(409, of.lead().post(review + "/passed-on", Map.of()).status(), "a second click");
+        rounds.tick(prompt);
+        assertEquals(1, toGive(of.first()).size(), "the clock gives nothing in place of it");
     }
 
     @Test
@@ -407,5 +409,47 @@ class PeerReviewTest extends Assessing {
         give(of.other(), first(of.other()), 6);
         assertEquals(round, StatementCount.of(() -> of.lead().get(round())));
         assertEquals(pile, StatementCount.of(() -> of.lead().get("/api/pile?sort=reviews")));
+    }
+
+    @Test
+    void anAnswerStaysWithTheQuestionThatWasAsked() {
+        giveOut();
+        Person reviewer = of.first();
+        String review = first(reviewer);
+        Person author = authorOf(review);
+        give(reviewer, review, 4);
+        approve();
+        Map<String, Object> wanted = asking(Map.of("questions", List.of("Which leaf was the first?")));
+        assertEquals(200, change(prompt, wanted, "").status());
+        JsonNode answer = received(author).at("/reviews/0/answers/0");
+        assertEquals("What would you ask the author?", answer.get("question").asString());
+        assertEquals("Where do they sleep?", answer.get("answer").asString());
+        JsonNode open = of.other().get(first(of.other())).body().get("answers").get(0);
+        assertEquals("Which leaf was the first?", open.get("question").asString());
+        assertEquals("", open.get("answer").asString());
+    }
+
+    @Test
+    void anErasedPersonLeavesNothingOfReviews() {
+        giveOut();
+        String review = first(of.first());
+        Person author = authorOf(review);
+        give(of.first(), review, 4);
+        approve();
+        author.post(review + "/reports", Map.of("reason", "It hurts."));
+        int before = lines().size();
+        String name = jdbc.sql("select username from person where id = :id")
+                .param("id", of.first().id)
+                .query(String.class)
+                .single();
+        Answer erased = of.lead().post("/api/people/" + of.first().id + "/erasure", Map.of("typed", name));
+        assertEquals(200, erased.status(), erased::text);
+        assertTrue(lines().size() < before);
+        assertEquals(
+                0,
+                jdbc.sql(
+                                "select count(*) from report where subject = 'review' and subject_id not in (select id from review)")
+                        .query(Integer.class)
+                        .single());
     }
 }

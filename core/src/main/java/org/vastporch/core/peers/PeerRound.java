@@ -37,8 +37,12 @@ public record PeerRound(
         }
     }
 
-    /** A review that stands. */
-    public record Given(long id, long reviewer, long author, boolean isSent) {}
+    /**
+     * A review that stands.
+     *
+     * @param isBegun whether its reader has given anything yet
+     */
+    public record Given(long id, long reviewer, long author, boolean isBegun, boolean isSent) {}
 
     /**
      * What changes in a round.
@@ -114,11 +118,13 @@ public record PeerRound(
     }
 
     /**
-     * Fits in who came late and replaces who left; what stands with the others stays as it is.
+     * Fits in who came late and replaces who left; what stands with the others stays as it is. What somebody has begun
+     * stays theirs while its paper is away: it may come back.
      *
      * @param standing what was given out, and is not ended
+     * @param taken what somebody took from its reader by hand: they do not get that again, nor another in place of it
      */
-    public Change fitted(int each, List<Given> standing, long seed) {
+    public Change fitted(int each, List<Given> standing, Set<Review> taken, long seed) {
         List<Long> ended = standing.stream()
                 .filter(g -> !g.isSent() && !canGoOn(g))
                 .map(Given::id)
@@ -130,20 +136,37 @@ public record PeerRound(
         // Who left has no part in a plan; what they read before counts for its author all the same.
         Map<Long, Integer> done = new HashMap<>();
         for (Review review : kept) if (find(review.reviewer()).isEmpty()) done.merge(review.author(), 1, Integer::sum);
+        Map<Long, Integer> relieved = new HashMap<>();
+        for (Review review : taken) relieved.merge(review.reviewer(), 1, Integer::sum);
+        Map<Long, Integer> readers = new HashMap<>();
+        for (Review review : kept) readers.merge(review.author(), 1, Integer::sum);
         List<Review> begun = new ArrayList<>();
-        for (Review review : plan(each, kept, seed).reviews()) {
+        for (Review review : without(taken).plan(each, kept, seed).reviews()) {
             if (kept.contains(review) || isReadBy(review, kept)) continue;
-            int spare = done.getOrDefault(review.author(), 0);
-            if (spare > 0) done.put(review.author(), spare - 1);
-            else begun.add(review);
+            boolean isNeeded = readers.getOrDefault(review.author(), 0) < each;
+            if (isCounted(done, review.author()) || !isNeeded && isCounted(relieved, review.reviewer())) continue;
+            begun.add(review);
+            readers.merge(review.author(), 1, Integer::sum);
         }
         return new Change(ended, begun);
     }
 
+    /** Takes one off a number, if it is above 0. */
+    private static boolean isCounted(Map<Long, Integer> numbers, long of) {
+        int left = numbers.getOrDefault(of, 0);
+        if (left > 0) numbers.put(of, left - 1);
+        return left > 0;
+    }
+
+    private PeerRound without(Set<Review> taken) {
+        Set<Review> never = new HashSet<>(unreadable);
+        never.addAll(taken);
+        return new PeerRound(participants, students, never, earlier);
+    }
+
     private boolean canGoOn(Given given) {
-        return students.contains(given.reviewer())
-                && find(given.author()).isPresent()
-                && !unreadable.contains(review(given));
+        boolean isThere = find(given.author()).isPresent() && !unreadable.contains(review(given));
+        return students.contains(given.reviewer()) && (isThere || given.isBegun());
     }
 
     /** Whether its reader has the same paper already, by another of its authors. */

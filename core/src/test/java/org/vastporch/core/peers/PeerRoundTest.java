@@ -51,7 +51,7 @@ class PeerRoundTest {
     private static List<Given> standing(List<Review> reviews, Set<Integer> sent) {
         List<Given> given = new ArrayList<>();
         for (int i = 0; i < reviews.size(); i++)
-            given.add(new Given(i, reviews.get(i).reviewer(), reviews.get(i).author(), sent.contains(i)));
+            given.add(new Given(i, reviews.get(i).reviewer(), reviews.get(i).author(), false, sent.contains(i)));
         return given;
     }
 
@@ -119,7 +119,7 @@ class PeerRoundTest {
                             IntStream.range(0, random.nextInt(3))
                                     .mapToObj(i -> new Participant(1000 + i, null, List.of(1000L + i))))
                     .toList();
-            Change change = round(now).fitted(each, standing, world);
+            Change change = round(now).fitted(each, standing, Set.of(), world);
 
             for (Given g : standing) {
                 boolean isTouched = left.contains(g.reviewer()) || left.contains(g.author());
@@ -146,8 +146,10 @@ class PeerRoundTest {
                                             g.id(),
                                             g.reviewer(),
                                             g.author(),
+                                            false,
                                             left.contains(g.reviewer()) || left.contains(g.author())))
                                     .toList(),
+                            Set.of(),
                             world + 1);
             assertEquals(List.of(), again.ended());
         }
@@ -157,15 +159,16 @@ class PeerRoundTest {
     void whatStandsWholeIsLeftAlone() {
         PeerRound round = round(alone(9));
         List<Given> standing = standing(round.plan(2, Set.of(), 3).reviews(), Set.of(1, 4));
-        assertEquals(new Change(List.of(), List.of()), round.fitted(2, standing, 8));
+        assertEquals(new Change(List.of(), List.of()), round.fitted(2, standing, Set.of(), 8));
     }
 
     @Test
     void aReviewIsGoneOnWithThoughTheOwnPaperWasTakenBack() {
         List<Participant> all = alone(4);
-        List<Given> standing = List.of(new Given(1, 0, 1, false), new Given(2, 1, 0, false));
+        List<Given> standing = List.of(new Given(1, 0, 1, false, false), new Given(2, 1, 0, false, false));
         PeerRound without0 = new PeerRound(all.subList(1, 4), ids(all), Set.of(), Set.of());
-        assertEquals(List.of(2L), without0.fitted(1, standing, 1).ended(), "its paper is gone, its reader is not");
+        assertEquals(
+                List.of(2L), without0.fitted(1, standing, Set.of(), 1).ended(), "its paper is gone, its reader is not");
     }
 
     @Test
@@ -176,13 +179,13 @@ class PeerRoundTest {
                 new Participant(2, 2L, List.of(2L)),
                 new Participant(3, 2L, List.of(3L)),
                 new Participant(4, 3L, List.of(4L)));
-        Given missing = new Given(1, 4, 0, false);
+        Given missing = new Given(1, 4, 0, false, false);
         List<Given> standing = List.of(
                 missing,
-                new Given(2, 2, 4, true),
-                new Given(3, 2, 1, true),
-                new Given(4, 3, 1, false),
-                new Given(5, 1, 3, true));
+                new Given(2, 2, 4, false, true),
+                new Given(3, 2, 1, false, true),
+                new Given(4, 3, 1, false, false),
+                new Given(5, 1, 3, false, true));
         assertEquals(Optional.of(2L), round(people).whoHasTime(standing, missing), "who has sent all of theirs");
         assertEquals(
                 Optional.of(3L),
@@ -224,7 +227,7 @@ class PeerRoundTest {
                                     .toList()))
                     .toList();
             PeerRound now = round(after);
-            Change change = now.fitted(2, standing, seed);
+            Change change = now.fitted(2, standing, Set.of(), seed);
             List<Review> reviews = Stream.concat(
                             standing.stream()
                                     .filter(g -> !change.ended().contains(g.id()))
@@ -239,13 +242,46 @@ class PeerRoundTest {
     @Test
     void whoReadsAPaperOfSeveralIsNotAskedForItAgain() {
         List<Participant> people = groups(3, 2);
-        Given missing = new Given(1, 4, 0, false);
+        Given missing = new Given(1, 4, 0, false, false);
         // Two and three read the same paper by its other author, or this one.
-        List<Given> standing = List.of(missing, new Given(2, 2, 1, true), new Given(3, 5, 2, true));
+        List<Given> standing = List.of(missing, new Given(2, 2, 1, false, true), new Given(3, 5, 2, false, true));
         assertEquals(Optional.of(3L), round(people).whoHasTime(standing, missing));
         List<Given> all = Stream.concat(
-                        standing.stream(), Stream.of(new Given(4, 5, 1, true), new Given(5, 3, 0, false)))
+                        standing.stream(), Stream.of(new Given(4, 5, 1, false, true), new Given(5, 3, 0, false, false)))
                 .toList();
         assertEquals(Optional.empty(), round(people).whoHasTime(all, missing));
+    }
+
+    @Test
+    void whatWasTakenByHandComesBackToNobodyFromWhomItWasTaken() {
+        for (int seed = 0; seed < 40; seed++) {
+            PeerRound round = round(alone(8));
+            List<Review> all = round.plan(2, Set.of(), seed).reviews();
+            Review taken = all.get(seed % all.size());
+            List<Given> standing =
+                    standing(all.stream().filter(r -> !r.equals(taken)).toList(), Set.of());
+            Change change = round.fitted(2, standing, Set.of(taken), seed);
+            assertEquals(List.of(), change.ended());
+            assertEquals(1, change.begun().size(), "the paper finds another reader");
+            assertEquals(taken.author(), change.begun().get(0).author());
+            assertNotEquals(taken.reviewer(), change.begun().get(0).reviewer());
+            List<Given> passedOn = standing(
+                    Stream.concat(
+                                    standing.stream().map(g -> new Review(g.reviewer(), g.author())),
+                                    change.begun().stream())
+                            .toList(),
+                    Set.of());
+            assertEquals(new Change(List.of(), List.of()), round.fitted(2, passedOn, Set.of(taken), seed));
+        }
+    }
+
+    @Test
+    void whatIsBegunStaysWithItsReaderWhileThePaperIsAway() {
+        List<Participant> all = alone(4);
+        List<Given> standing = List.of(new Given(1, 1, 0, true, false), new Given(2, 2, 0, false, false));
+        PeerRound away = new PeerRound(all.subList(1, 4), ids(all), Set.of(), Set.of());
+        assertEquals(List.of(2L), away.fitted(1, standing, Set.of(), 1).ended());
+        PeerRound left = new PeerRound(all.subList(2, 4), Set.of(0L, 2L, 3L), Set.of(), Set.of());
+        assertEquals(List.of(1L, 2L), left.fitted(1, standing, Set.of(), 1).ended());
     }
 }

@@ -111,7 +111,7 @@ class PeerReviewPile implements Moderated {
         Map<Long, Prompt> of =
                 prompts.byId(waiting.stream().map(Row::promptId).distinct().toList());
         Map<Long, Marks> marks = reviews.marks(of.keySet(), ReviewKind.PEER);
-        Map<Long, Map<Integer, String>> answers =
+        Map<Long, List<PeerReviewStore.Answer>> answers =
                 store.answers(waiting.stream().map(Row::id).collect(Collectors.toList()));
         return new Batch(waiting.stream().map(this::text).toList(), desk -> waiting.stream()
                 .filter(w -> of.get(w.promptId()).reviews().peers() != null)
@@ -124,7 +124,11 @@ class PeerReviewPile implements Moderated {
     }
 
     private PileItem item(
-            Row row, Prompt prompt, Map<Long, Marks> marks, Map<Long, Map<Integer, String>> answers, PileDesk desk) {
+            Row row,
+            Prompt prompt,
+            Map<Long, Marks> marks,
+            Map<Long, List<PeerReviewStore.Answer>> answers,
+            PileDesk desk) {
         Waiting text = text(row);
         Names names = desk.names(row.classId());
         return new PileItem(
@@ -141,7 +145,7 @@ class PeerReviewPile implements Moderated {
                 html(
                         prompt,
                         marks.getOrDefault(row.id(), Marks.NONE),
-                        PeerReviewService.answered(prompt, answers.getOrDefault(row.id(), Map.of())),
+                        PeerReviewService.answered(answers.getOrDefault(row.id(), List.of())),
                         row.word()),
                 PileItem.Besides.NOTHING,
                 row.waitingSince(),

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -179,8 +178,6 @@ public class PeerReviewService {
         if (rows.isEmpty()) return List.of();
         Map<Long, Prompt> of =
                 prompts.byId(rows.stream().map(Row::promptId).distinct().toList());
-        Map<Long, Map<Integer, String>> answers =
-                store.answers(rows.stream().map(Row::id).toList());
         Names names = people.names(viewer, classId);
         Instant now = clock.instant();
         List<ReviewToGive> lines = new ArrayList<>();
@@ -188,14 +185,13 @@ public class PeerReviewService {
             Prompt prompt = of.get(row.promptId());
             if (!isAsked(prompt)) continue;
             Instant due = prompt.reviews().peers().due();
-            boolean isBegun = row.rev() > 0 || answers.containsKey(row.id());
             lines.add(new ReviewToGive(
                     row.id(),
                     row.promptId(),
                     prompt.title(),
                     author(prompt, row, names),
                     due,
-                    PeerReading.stage(row.state(), isBegun),
+                    PeerReading.stage(row.state(), row.isBegun()),
                     !row.isSent() && !prompt.reviews().peers().isOver(now),
                     !row.isSent() && now.isAfter(due)));
         }
@@ -223,9 +219,6 @@ public class PeerReviewService {
         Reading reading = reviews.find(prompt, row.studentId(), row.readerId(), ReviewKind.PEER);
         Names names = people.names(viewer, row.classId());
         List<Answered> answers = answers(prompt, row);
-        boolean isBegun = !reading.marks().given().isEmpty()
-                || !row.word().isEmpty()
-                || answers.stream().anyMatch(a -> !a.answer().isEmpty());
         return new PeerReviewPage(
                 id,
                 prompt.id(),
@@ -244,7 +237,7 @@ public class PeerReviewService {
                 OwnViewService.view(reading),
                 answers,
                 PeerReading.give(facts),
-                PeerReading.stage(row.state(), isBegun),
+                PeerReading.stage(row.state(), row.isBegun()),
                 row.state() == State.RETURNED ? note(id, names) : null,
                 prompt.reviews().peers().share(),
                 willWait(row),
@@ -293,8 +286,9 @@ public class PeerReviewService {
     public Own answer(Viewer viewer, long id, int rev, int no, String answer) {
         String words = PeerReading.answer(answer);
         Open open = open(viewer, id, rev);
-        if (no < 0 || no >= open.prompt().reviews().peers().questions().size()) throw Problem.missing();
-        store.setAnswer(id, no, words, clock.instant());
+        List<String> questions = open.prompt().reviews().peers().questions();
+        if (no < 0 || no >= questions.size()) throw Problem.missing();
+        store.setAnswer(id, no, new PeerReviewStore.Answer(questions.get(no), words), clock.instant());
         return given(open);
     }
 
@@ -392,15 +386,23 @@ public class PeerReviewService {
         return prompt;
     }
 
+    /** What is asked now, with what was answered; of what was sent what was asked then. */
     private List<Answered> answers(Prompt prompt, Row row) {
-        return answered(prompt, store.answers(List.of(row.id())).getOrDefault(row.id(), Map.of()));
+        List<PeerReviewStore.Answer> given = store.answers(List.of(row.id())).getOrDefault(row.id(), List.of());
+        if (row.isSent()) return answered(given);
+        return prompt.reviews().peers().questions().stream()
+                .map(question -> new Answered(
+                        question,
+                        given.stream()
+                                .filter(a -> a.question().equals(question))
+                                .map(PeerReviewStore.Answer::answer)
+                                .findFirst()
+                                .orElse("")))
+                .toList();
     }
 
-    static List<Answered> answered(Prompt prompt, Map<Integer, String> given) {
-        List<String> questions = prompt.reviews().peers().questions();
-        return IntStream.range(0, questions.size())
-                .mapToObj(i -> new Answered(questions.get(i), given.getOrDefault(i, "")))
-                .toList();
+    static List<Answered> answered(List<PeerReviewStore.Answer> given) {
+        return given.stream().map(a -> new Answered(a.question(), a.answer())).toList();
     }
 
     /** What classmates say of the viewer's paper for a prompt, as far as they sent it and it is up. */
@@ -424,7 +426,7 @@ public class PeerReviewService {
     private ReceivedReviews received(Viewer viewer, Prompt prompt, long studentId, boolean named) {
         List<Row> rows = store.up(prompt.id(), papers.of(prompt, studentId).together());
         Map<Long, Marks> marks = reviews.marks(List.of(prompt.id()), ReviewKind.PEER);
-        Map<Long, Map<Integer, String>> answers =
+        Map<Long, List<PeerReviewStore.Answer>> answers =
                 store.answers(rows.stream().map(Row::id).toList());
         Names names = people.names(viewer, prompt.classId());
         Map<String, BigDecimal> median = PeerMarks.median(
@@ -439,7 +441,7 @@ public class PeerReviewService {
                                 r.id(),
                                 named ? names.of(r.readerId()) : null,
                                 OwnViewService.views(marks.getOrDefault(r.id(), Marks.NONE)),
-                                answered(prompt, answers.getOrDefault(r.id(), Map.of())),
+                                answered(answers.getOrDefault(r.id(), List.of())),
                                 r.word(),
                                 r.helped()))
                         .toList(),

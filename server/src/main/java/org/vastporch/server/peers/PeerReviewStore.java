@@ -3,12 +3,12 @@ package org.vastporch.server.peers;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
@@ -26,7 +26,9 @@ class PeerReviewStore {
     /**
      * @param studentId whose paper it is
      * @param sentAt when it was sent first; null if it never was
+     * @param isBegun whether its reader has given anything since it was given out
      * @param endedAt when it was taken from its reader; null if it was not
+     * @param endedBy who did that; null for the clock
      * @param helped what its author says it helped with; null if they said nothing
      * @param rev raised by every change of it
      */
@@ -38,10 +40,12 @@ class PeerReviewStore {
             long readerId,
             State state,
             String word,
+            boolean isBegun,
             @Nullable Instant sentAt,
             @Nullable Instant waitingSince,
             @Nullable Instant publishedAt,
             @Nullable Instant endedAt,
+            @Nullable Long endedBy,
             @Nullable String helped,
             int rev) {
 
@@ -66,7 +70,8 @@ class PeerReviewStore {
 
     private static final String SELECT = """
             select t.id, t.prompt_id, q.class_id, t.student_id, t.reader_id, t.state, t.word, t.sent_at,
-                   t.waiting_since, t.published_at, t.ended_at, t.helped, t.rev
+                   t.waiting_since, t.published_at, t.ended_at, t.ended_by, t.helped, t.rev,
+                   t.updated_at > t.begun_at as begun
               from review t
               join prompt q on q.id = t.prompt_id
              where t.kind = 'PEER' and\s""";
@@ -136,7 +141,7 @@ class PeerReviewStore {
     /** Gives a paper to somebody, also one that was taken from them before. */
     void give(long promptId, GivingOut.Review review, Instant now) {
         int again = jdbc.sql("""
-                update review set ended_at = null, begun_at = :now, rev = rev + 1
+                update review set ended_at = null, ended_by = null, begun_at = :now, rev = rev + 1
                  where prompt_id = :prompt and student_id = :student and reader_id = :reader and kind = 'PEER'""")
                 .param("prompt", promptId)
                 .param("student", review.author())
@@ -154,32 +159,42 @@ class PeerReviewStore {
                 .update();
     }
 
-    void end(Collection<Long> ids, Instant now) {
+    /** @param by null where the clock does it */
+    void end(Collection<Long> ids, @Nullable Long by, Instant now) {
         if (ids.isEmpty()) return;
-        jdbc.sql("update review set ended_at = :now, rev = rev + 1 where id in (:ids) and ended_at is null")
+        jdbc.sql(
+                        "update review set ended_at = :now, ended_by = :by, rev = rev + 1 where id in (:ids) and ended_at is null")
                 .param("now", Rows.utc(now))
+                .param("by", by)
                 .param("ids", ids)
                 .update();
     }
 
-    /** Answers to the questions of a prompt, by review, by the number of the question. */
-    Map<Long, Map<Integer, String>> answers(Collection<Long> ids) {
-        Map<Long, Map<Integer, String>> answers = new HashMap<>();
+    /** A question in the words in which it was asked, with its answer. */
+    record Answer(String question, String answer) {}
+
+    /** Answers by review, in the order of the questions. */
+    Map<Long, List<Answer>> answers(Collection<Long> ids) {
+        Map<Long, List<Answer>> answers = new HashMap<>();
         if (ids.isEmpty()) return answers;
-        jdbc.sql("select review_id, no, answer from review_answer where review_id in (:ids)")
+        jdbc.sql(
+                        "select review_id, question, answer from review_answer where review_id in (:ids) order by no, question")
                 .param("ids", ids)
                 .query(row -> {
-                    answers.computeIfAbsent(row.getLong("review_id"), id -> new TreeMap<>())
-                            .put(row.getInt("no"), row.getString("answer"));
+                    answers.computeIfAbsent(row.getLong("review_id"), id -> new ArrayList<>())
+                            .add(new Answer(row.getString("question"), row.getString("answer")));
                 });
         return answers;
     }
 
-    void setAnswer(long id, int no, String answer, Instant now) {
-        jdbc.sql("merge into review_answer (review_id, no, answer) key (review_id, no) values (:id, :no, :answer)")
+    void setAnswer(long id, int no, Answer answer, Instant now) {
+        jdbc.sql("""
+                merge into review_answer (review_id, question, no, answer) key (review_id, question)
+                values (:id, :question, :no, :answer)""")
                 .param("id", id)
+                .param("question", answer.question())
                 .param("no", no)
-                .param("answer", answer)
+                .param("answer", answer.answer())
                 .update();
         jdbc.sql("update review set updated_at = :now, rev = rev + 1 where id = :id")
                 .param("now", Rows.utc(now))
@@ -276,10 +291,12 @@ class PeerReviewStore {
                 row.getLong("reader_id"),
                 State.valueOf(row.getString("state")),
                 row.getString("word"),
+                row.getBoolean("begun"),
                 Rows.instant(row, "sent_at"),
                 Rows.instant(row, "waiting_since"),
                 Rows.instant(row, "published_at"),
                 Rows.instant(row, "ended_at"),
+                Rows.number(row, "ended_by"),
                 row.getString("helped"),
                 row.getInt("rev"));
     }

@@ -218,7 +218,7 @@ public class PeerRoundService {
     public RoundView takeBack(Viewer viewer, long id) {
         Row row = lockedOpen(viewer, id);
         Prompt prompt = required(prompts.get(row.promptId()));
-        store.end(List.of(id), clock.instant());
+        store.end(List.of(id), viewer.personId(), clock.instant());
         noted(viewer, prompt, "review-taken-back");
         return view(viewer, prompt);
     }
@@ -238,7 +238,7 @@ public class PeerRoundService {
                 .orElseThrow(() ->
                         Problem.stale("nobody-has-time", "Everybody else has this paper already, or may not read it."));
         Instant now = clock.instant();
-        store.end(List.of(id), now);
+        store.end(List.of(id), viewer.personId(), now);
         store.give(prompt.id(), new Review(to, row.studentId()), now);
         noted(viewer, prompt, "review-passed-on");
         return view(viewer, prompt);
@@ -311,14 +311,19 @@ public class PeerRoundService {
     }
 
     private void fitIn(Prompt prompt, Instant now) {
+        List<Row> all = store.ofPrompts(List.of(prompt.id()));
         PeerRound.Change change = rounds.of(prompt)
                 .round()
                 .fitted(
                         prompt.reviews().peers().each(),
-                        standing(prompt.id()).stream().map(PeerRounds::given).toList(),
+                        all.stream().filter(Row::isOpen).map(PeerRounds::given).toList(),
+                        all.stream()
+                                .filter(r -> r.endedBy() != null)
+                                .map(r -> new Review(r.readerId(), r.studentId()))
+                                .collect(Collectors.toSet()),
                         prompt.id());
         if (change.ended().isEmpty() && change.begun().isEmpty()) return;
-        store.end(change.ended(), now);
+        store.end(change.ended(), null, now);
         for (Review review : change.begun()) store.give(prompt.id(), review, now);
         changes.note(prompt.classId());
         events.add(prompt.classId(), "papers-fitted-in", prompt.id(), null);
@@ -333,8 +338,6 @@ public class PeerRoundService {
         Names names = people.names(viewer, prompt.classId());
         List<Row> rows = standing(prompt.id());
         Map<Long, Marks> marks = reviews.marks(List.of(prompt.id()), ReviewKind.PEER);
-        Map<Long, Map<Integer, String>> answers =
-                store.answers(rows.stream().map(Row::id).toList());
         Rubric asked = prompt.reviews().peers().asked(prompt.rubric());
         Map<List<Long>, List<Row>> byPaper = new HashMap<>();
         Map<Long, List<Long>> together =
@@ -351,11 +354,7 @@ public class PeerRoundService {
                         names.of(row.readerId()),
                         row.studentId(),
                         names.of(row.studentId()),
-                        PeerReading.stage(
-                                row.state(),
-                                marks.containsKey(row.id())
-                                        || answers.containsKey(row.id())
-                                        || !row.word().isEmpty()),
+                        PeerReading.stage(row.state(), row.isBegun()),
                         isLate(prompt, row),
                         row.sentAt(),
                         isFar(asked, row, of, marks),

@@ -106,6 +106,6 @@ class PeerRounds {
     }
 
     static Given given(Row row) {
-        return new Given(row.id(), row.readerId(), row.studentId(), row.isSent());
+        return new Given(row.id(), row.readerId(), row.studentId(), row.isBegun(), row.isSent());
     }
 }

@@ -18,10 +18,18 @@ class PaperReviewTraces implements Traces {
 
     @Override
     public void erase(long personId) {
+        String gone = "select v.id from review v where v.student_id = :person or v.reader_id = :person";
+        for (String about : new String[] {"hold", "report", "decision"})
+            jdbc.sql("delete from " + about + " where subject = 'review' and subject_id in (" + gone + ")")
+                    .param("person", personId)
+                    .update();
+        jdbc.sql("update prompt set peers_given_by = null where peers_given_by = :person")
+                .param("person", personId)
+                .update();
         jdbc.sql("delete from review where student_id = :person or reader_id = :person")
                 .param("person", personId)
                 .update();
-        for (String column : new String[] {"asked_by", "settled_by"})
+        for (String column : new String[] {"asked_by", "settled_by", "ended_by"})
             jdbc.sql("update review set " + column + " = null where " + column + " = :person")
                     .param("person", personId)
                     .update();
