@@ -12,6 +12,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.vastporch.core.access.AccessEngine;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Marks;
@@ -409,7 +410,7 @@ public class PeerRoundService {
     private Prompt managed(Viewer viewer, long promptId) {
         Prompt prompt = prompts.get(promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
-        Problem.unlessAllowed(org.vastporch.core.access.AccessEngine.own(viewer));
+        Problem.unlessAllowed(AccessEngine.own(viewer));
         return required(prompt);
     }
 
