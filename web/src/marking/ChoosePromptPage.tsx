@@ -41,6 +41,11 @@ export function ChoosePromptPage() {
             <Link className="word" to={`/classes/${id}/agreement`}>
               Do two readers see the same?
             </Link>
+            {data.some((p) => p.reviews.peers) && (
+              <Link className="word before-3" to={`/classes/${id}/reviews`}>
+                Who has reviewed whom?
+              </Link>
+            )}
           </p>
         )}
         {data.length > 0 && (
@@ -110,6 +115,11 @@ function Row({ prompt, classId, manages }: { prompt: PromptView; classId: number
         {prompt.rubric && (
           <Link className="word tiny before-2" to={`/classes/${classId}/sameness/${prompt.id}`}>
             shared passages
+          </Link>
+        )}
+        {prompt.reviews.peers && (
+          <Link className="word tiny before-2" to={`/classes/${classId}/reviews/round/${prompt.id}`}>
+            reviews by classmates
           </Link>
         )}
       </td>

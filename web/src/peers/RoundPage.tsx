@@ -30,7 +30,8 @@ export function RoundPage() {
       <title>{`Reviews · ${data.title} · ${name}`}</title>
       <main>
         <p className="muted above-0 below-1">
-          <Link to={`/classes/${id}/prompt/${promptId}`}>{data.title}</Link>, reviews by classmates
+          <Link to={`/classes/${id}/prompt/${promptId}`}>{data.title}</Link>, one of the{' '}
+          <Link to={`/classes/${id}/reviews`}>rounds of reviews</Link> in this class
         </p>
         <h1>{data.givenAt ? 'Who has done theirs' : 'Give out the papers'}</h1>
         <Out round={data} />

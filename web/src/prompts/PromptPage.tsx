@@ -163,7 +163,12 @@ function Begin({ classId, prompt }: { classId: number; prompt: PromptView }) {
       )}
       {prompt.reviews.peers && (
         <Link className="word" to={`/classes/${classId}/reviews/of/${prompt.id}`}>
-          What classmates say
+          What classmates say of yours
+        </Link>
+      )}{' '}
+      {prompt.reviews.peers && (
+        <Link className="word" to={`/classes/${classId}/reviews`}>
+          What you review
         </Link>
       )}
     </>

@@ -79,8 +79,8 @@ export function Judging<V extends Judged>(props: JudgingProps<V>) {
   const open = view.rubric.criteria.filter((c) => marks.find((m) => m.criterion === c.id)?.points === undefined).length;
   return (
     <>
-      {view.posts.map((p) => (
-        <article key={p.postId ?? p.title} className="above-4">
+      {view.posts.map((p, i) => (
+        <article key={p.postId ?? i} className="above-4">
           <h2>{p.postId ? <Link to={`/classes/${classId}/posts/${p.postId}`}>{p.title}</Link> : p.title}</h2>
           <div className={css.text}>
             <Reading html={p.html} postId={p.postId} />

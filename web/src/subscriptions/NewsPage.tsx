@@ -22,7 +22,7 @@ const SAYS: Record<string, (n: NewsItem) => string> = {
     n.by ? 'has an outside blog from which nothing could be read for days:' : 'Nothing could be read for days from',
   APPROVED: () => 'approved',
   SCORE: () => 'marked and released',
-  RESCORED: () => 'changed your score for',
+  RESCORED: (n) => (n.by ? 'changed your score for' : 'Your score has changed for'),
   OWN_DATE: () => 'You have a date of your own for',
   LET_OFF: () => 'You were let off',
   AGAIN: () => 'You may hand in again for',

@@ -143,8 +143,10 @@ class ViewsTest {
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         for (String path : OF_STUDENTS) visit(student, path, found);
         Page reviewer = Stage.as("liesel.b", "/classes/2/reviews", 375, 800, ColorScheme.LIGHT);
-        for (String path : List.of("/classes/2/reviews", "/classes/2/reviews/104", "/classes/2/reviews/of/11"))
-            visit(reviewer, path, found);
+        visit(reviewer, "/classes/2/reviews", found);
+        String review =
+                named(reviewer, AriaRole.LINK, "of a classmate$").first().getAttribute("href");
+        for (String path : List.of(review, "/classes/2/reviews/of/11")) visit(reviewer, path, found);
         dialog(
                 student,
                 "/classes/1/posts/101",

@@ -374,6 +374,15 @@ class PeerReviewTest extends Assessing {
         assertEquals("4.5", score(prompt));
         JsonNode history = of.lead().get(at(prompt) + "/history").body();
         assertTrue(history.toString().contains("classmate"), history::toString);
+        JsonNode told = feedback().get(0).get("changed");
+        assertTrue(told.get("reason").asString().contains("classmate"), told::toString);
+        String news = author.get("/api/news").text();
+        assertTrue(news.contains("RESCORED"), news);
+        jdbc.sql("select by_id from score_event where kind = 'CHANGED' and prompt_id = :prompt")
+                .param("prompt", prompt)
+                .query((row, n) -> row.getObject(1))
+                .list()
+                .forEach(by -> assertNull(by, "nobody's name stands beside it"));
     }
 
     @Test

@@ -182,4 +182,24 @@ class SamenessTest extends Assessing {
             assertTrue(List.of(403, 404)
                     .contains(other.get("/api/prompts/" + prompt + "/sameness").status()));
     }
+
+    @Test
+    void whatAGroupHandsInTogetherIsHeldAgainstOthersAlone() {
+        long bed = of.lead()
+                .post("/api/classes/" + of.classId() + "/groups", Map.of("name", "Bed 1"))
+                .body()
+                .get("id")
+                .asLong();
+        Map<String, Object> move = Map.of("groupId", bed, "people", List.of(of.first().id, of.other().id));
+        of.lead().post("/api/classes/" + of.classId() + "/groups/moves", Map.of("moves", List.of(move)));
+        Map<String, Object> wanted = open("The station", in(3));
+        wanted.put("answers", School.answers(2, false, true, List.of()));
+        long prompt = set(wanted);
+        write(of, of.first(), prompt, "Coats", "<p>" + HUM + ".</p>");
+        write(of, of.other(), prompt, "Hum", "<p>" + HUM + ".</p>");
+        assertEquals(0, sameness(of.lead(), prompt).get("pairs").size());
+        Person third = school.student(port, of.classId(), "Yara");
+        write(of, third, prompt, "Mine", "<p>" + HUM + ".</p>");
+        assertEquals(2, sameness(of.lead(), prompt).get("pairs").size());
+    }
 }

@@ -87,6 +87,18 @@ public final class Sameness {
         return new Sameness(texts, leftOut).found();
     }
 
+    /**
+     * Whether what two texts share is told of a prompt: one of them answers it, and what one paper says twice is
+     * nobody's business.
+     *
+     * @param first the prompt that the first answers, {@code second} that of the other one
+     * @param oneHand whether both are of one paper: by one author, or by some who hand in together
+     */
+    public static boolean isTold(long prompt, long first, long second, boolean oneHand) {
+        boolean isOfBoth = first == prompt && second == prompt;
+        return isOfBoth ? !oneHand : first == prompt || second == prompt;
+    }
+
     private Found found() {
         long[] keys = new long[runs.stream().mapToInt(r -> r.length).sum()];
         int filled = 0;

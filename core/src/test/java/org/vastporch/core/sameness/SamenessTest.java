@@ -13,6 +13,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.vastporch.core.sameness.Sameness.Pair;
 
@@ -238,5 +239,18 @@ class SamenessTest {
         String text = "round and round it goes ".repeat(20_000);
         Pair pair = pairs(plain(1, text), plain(2, text)).get(0);
         assertTrue(pair.sharedWords() > 50_000, () -> "" + pair.sharedWords());
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "7, 7, false, true",
+        "7, 7, true, false",
+        "7, 3, false, true",
+        "3, 7, true, true",
+        "3, 3, false, false",
+        "3, 4, false, false",
+    })
+    void whatIsToldOfAPrompt(long first, long second, boolean oneHand, boolean told) {
+        assertEquals(told, Sameness.isTold(7, first, second, oneHand));
     }
 }

@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import org.springframework.stereotype.Service;
-import org.vastporch.core.access.Viewer;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.writing.Posts.Handed;
 
@@ -49,15 +48,18 @@ public class HandedPapers {
                 paper.allowance().letOff());
     }
 
-    /** Changes what classmates' marks are of scores; where a shown score changes by that, its history says so. */
-    public void notingScores(Viewer viewer, Prompt prompt, Runnable change) {
+    /**
+     * Changes what classmates' marks are of scores; where a shown score changes by that, its history says so, and does
+     * not say by whom: its student reads it.
+     */
+    public void notingScores(Prompt prompt, Runnable change) {
         if (prompt.reviews().peers() == null || prompt.reviews().peers().share() == 0) {
             change.run();
             return;
         }
         String reason = "A classmate's review came in or was taken down; reviews are "
                 + prompt.reviews().peers().share() + " % of the score.";
-        scores.noting(viewer, prompt.id(), reason, () -> {
+        scores.noting((Long) null, prompt.id(), reason, () -> {
             change.run();
             return null;
         });

@@ -35,6 +35,15 @@ class ScoreWatch implements ScoresKept {
 
     @Override
     public <T> T noting(Viewer viewer, long promptId, String reason, Supplier<T> change) {
+        return noting(viewer.personId(), promptId, reason, change);
+    }
+
+    /**
+     * The same of something that nobody's name may stand beside.
+     *
+     * @param by null for nobody
+     */
+    <T> T noting(@Nullable Long by, long promptId, String reason, Supplier<T> change) {
         Map<Long, BigDecimal> before = shown(prompts.get(promptId));
         T done = change.get();
         Prompt prompt = prompts.get(promptId);
@@ -42,8 +51,8 @@ class ScoreWatch implements ScoresKept {
         before.forEach((student, score) -> {
             BigDecimal now = after.get(student);
             if (Objects.equals(score, now)) return;
-            note(viewer, promptId, student, ScoreEventStore.Kind.CHANGED, reason, score, now);
-            events.add(prompt.classId(), "score-changed", student, viewer.personId());
+            note(by, promptId, student, ScoreEventStore.Kind.CHANGED, reason, score, now);
+            events.add(prompt.classId(), "score-changed", student, by);
         });
         return done;
     }
@@ -56,11 +65,11 @@ class ScoreWatch implements ScoresKept {
             String reason,
             @Nullable BigDecimal before,
             @Nullable BigDecimal after) {
-        note(viewer, paper.prompt().id(), paper.studentId(), kind, reason, before, after);
+        note(viewer.personId(), paper.prompt().id(), paper.studentId(), kind, reason, before, after);
     }
 
     private void note(
-            Viewer viewer,
+            @Nullable Long by,
             long promptId,
             long studentId,
             ScoreEventStore.Kind kind,
@@ -70,7 +79,7 @@ class ScoreWatch implements ScoresKept {
         history.add(
                 promptId,
                 studentId,
-                new ScoreEventStore.Happened(kind, clock.instant(), viewer.personId(), reason.strip(), before, after));
+                new ScoreEventStore.Happened(kind, clock.instant(), by, reason.strip(), before, after));
     }
 
     private Map<Long, BigDecimal> shown(Prompt prompt) {

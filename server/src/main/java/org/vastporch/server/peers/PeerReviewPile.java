@@ -14,7 +14,6 @@ import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.Revision;
 import org.vastporch.core.text.Sanitiser;
-import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.marking.HandedPapers;
@@ -39,7 +38,6 @@ class PeerReviewPile implements Moderated {
     private final PaperReviews reviews;
     private final HandedPapers papers;
     private final PromptService prompts;
-    private final AccessService access;
     private final ClassChanges changes;
 
     PeerReviewPile(
@@ -48,14 +46,12 @@ class PeerReviewPile implements Moderated {
             PaperReviews reviews,
             HandedPapers papers,
             PromptService prompts,
-            AccessService access,
             ClassChanges changes) {
         this.store = store;
         this.peers = peers;
         this.reviews = reviews;
         this.papers = papers;
         this.prompts = prompts;
-        this.access = access;
         this.changes = changes;
     }
 
@@ -91,7 +87,7 @@ class PeerReviewPile implements Moderated {
     @Override
     public void settle(Text before, Course after, long by) {
         Row row = store.find(before.id()).orElseThrow(Problem::missing);
-        papers.notingScores(access.viewer(by), prompts.get(row.promptId()), () -> store.settle(before.id(), after));
+        papers.notingScores(prompts.get(row.promptId()), () -> store.settle(before.id(), after));
         changes.note(row.classId());
     }
 

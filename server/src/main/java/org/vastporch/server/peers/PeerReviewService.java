@@ -334,7 +334,7 @@ public class PeerReviewService {
                                 false,
                                 false))
                 .orElseThrow();
-        papers.notingScores(viewer, prompt, () -> store.settle(id, after));
+        papers.notingScores(prompt, () -> store.settle(id, after));
         looking.setHolds(PeerReviewPile.SUBJECT, id, holds);
         changes.note(row.classId());
         events.add(row.classId(), "review-sent", id, viewer.personId());

@@ -1,8 +1,10 @@
 package org.vastporch.server.peers;
 
+import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
@@ -104,6 +106,8 @@ public class PeerRoundService {
             int done,
             int late) {}
 
+    private static final SecureRandom RANDOM = new SecureRandom();
+
     private final PeerReviewStore store;
     private final PeerRounds rounds;
     private final PaperReviews reviews;
@@ -186,10 +190,17 @@ public class PeerRoundService {
 
     private void give(Prompt prompt, List<Review> wanted, @Nullable Long by) {
         Instant now = clock.instant();
-        for (Review review : wanted) store.give(prompt.id(), review, now);
+        giveAll(prompt.id(), wanted, now);
         store.setGiven(prompt.id(), by, now);
         changes.note(prompt.classId());
         events.add(prompt.classId(), "papers-given-out", prompt.id(), by);
+    }
+
+    /** In no order: authors read the numbers of their reviews, which would tell whose they are. */
+    private void giveAll(long promptId, List<Review> reviews, Instant now) {
+        List<Review> shuffled = new ArrayList<>(reviews);
+        Collections.shuffle(shuffled, RANDOM);
+        for (Review review : shuffled) store.give(promptId, review, now);
     }
 
     /** Gives one more paper to somebody, or one that was taken from them. */
@@ -325,7 +336,7 @@ public class PeerRoundService {
                         prompt.id());
         if (change.ended().isEmpty() && change.begun().isEmpty()) return;
         store.end(change.ended(), null, now);
-        for (Review review : change.begun()) store.give(prompt.id(), review, now);
+        giveAll(prompt.id(), change.begun(), now);
         changes.note(prompt.classId());
         events.add(prompt.classId(), "papers-fitted-in", prompt.id(), null);
     }

@@ -18,6 +18,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.marking.Members;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.sameness.Answer;
 import org.vastporch.core.sameness.Passage;
@@ -31,6 +32,7 @@ import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.EventStore;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.prompts.PaperMembers;
 import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.writing.Posts;
 import org.vastporch.server.writing.Posts.AnswerText;
@@ -103,6 +105,7 @@ public class SamenessService {
 
     private final SamenessStore store;
     private final PromptService prompts;
+    private final PaperMembers members;
     private final Posts posts;
     private final PeopleService people;
     private final AccessService access;
@@ -114,6 +117,7 @@ public class SamenessService {
     SamenessService(
             SamenessStore store,
             PromptService prompts,
+            PaperMembers members,
             Posts posts,
             PeopleService people,
             AccessService access,
@@ -121,6 +125,7 @@ public class SamenessService {
             Clock clock) {
         this.store = store;
         this.prompts = prompts;
+        this.members = members;
         this.posts = posts;
         this.people = people;
         this.access = access;
@@ -238,7 +243,11 @@ public class SamenessService {
                 texts.stream().map(t -> Answer.of(t.postId(), t.html())).toList(),
                 List.of(Answer.of(0, prompt.starter()).plain()));
         List<Pair> pairs = all.pairs().stream()
-                .filter(p -> isTold(byId.get(p.first()), byId.get(p.second()), prompt.id()))
+                .filter(p -> {
+                    AnswerText one = byId.get(p.first());
+                    AnswerText other = byId.get(p.second());
+                    return isTold(one, other, prompt.id(), one.authorId() == other.authorId());
+                })
                 .toList();
         Set<Long> inPairs =
                 pairs.stream().flatMap(p -> Stream.of(p.first(), p.second())).collect(Collectors.toSet());
@@ -251,12 +260,8 @@ public class SamenessService {
         return known;
     }
 
-    /** Two earlier answers are not this prompt's business, and what one says twice in one paper is nobody's. */
-    private static boolean isTold(AnswerText one, AnswerText other, long promptId) {
-        boolean isOfBoth = one.promptId() == promptId && other.promptId() == promptId;
-        return isOfBoth
-                ? one.authorId() != other.authorId()
-                : one.promptId() == promptId || other.promptId() == promptId;
+    private static boolean isTold(AnswerText one, AnswerText other, long promptId, boolean oneHand) {
+        return Sameness.isTold(promptId, one.promptId(), other.promptId(), oneHand);
     }
 
     private static Map<Long, AnswerText> byId(Kept of) {
@@ -278,10 +283,14 @@ public class SamenessService {
             aside.put(
                     Set.of(put.first(), put.second()),
                     new WhyAside(put.reason(), put.byId() == null ? null : names.of(put.byId()), put.at()));
+        // Who hands in together may be somebody else by now, so that is asked each time.
+        Members together = members.of(prompt);
         List<SamePair> views = new ArrayList<>();
         for (Pair pair : of.found().pairs()) {
             AnswerText one = texts.get(pair.first());
             AnswerText other = texts.get(pair.second());
+            if (!isTold(
+                    one, other, prompt.id(), together.authors(one.authorId()).contains(other.authorId()))) continue;
             boolean isTurned = Comparator.comparing(AnswerText::at)
                             .thenComparing(AnswerText::postId)
                             .compare(one, other)
