@@ -3,6 +3,7 @@ package org.vastporch.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assertions.*;
 import static org.vastporch.e2e.Stage.button;
+import static org.vastporch.e2e.Stage.named;
 
 import com.deque.html.axecore.args.AxeRunOptions;
 import com.deque.html.axecore.playwright.AxeBuilder;
