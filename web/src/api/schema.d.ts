@@ -6145,6 +6145,11 @@ export interface components {
             at: string;
             reason: string;
         };
+        ScoreIf: {
+            criterion: string;
+            points: number;
+            score: components["schemas"]["Score"];
+        };
         ScoreLine: {
             after?: number;
             /** Format: date-time */
@@ -6378,6 +6383,7 @@ export interface components {
             /** Format: date-time */
             releasedAt?: string;
             score?: components["schemas"]["Score"];
+            scores: components["schemas"]["ScoreIf"][];
             seen: components["schemas"]["Seen"];
             /** @enum {string} */
             standing: "NOT_HANDED_IN" | "MISSING" | "IN_PART" | "WAITING" | "RETURNED" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "LET_OFF";
@@ -7152,6 +7158,7 @@ export type ScheduledPost = components['schemas']['ScheduledPost'];
 export type Score = components['schemas']['Score'];
 export type ScoreChange = components['schemas']['ScoreChange'];
 export type ScoreChanged = components['schemas']['ScoreChanged'];
+export type ScoreIf = components['schemas']['ScoreIf'];
 export type ScoreLine = components['schemas']['ScoreLine'];
 export type SearchResult = components['schemas']['SearchResult'];
 export type SecondLine = components['schemas']['SecondLine'];

@@ -65,7 +65,7 @@ export function MarkPage() {
   return <Marking strip={strip.data} studentId={Number(studentId)} />;
 }
 
-const AHEAD = 300;
+const AHEAD = 2;
 
 function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   const { id, manages } = useClass();
@@ -123,12 +123,15 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
     go(strip.students.find(open(criteria[on].id)));
   };
   const isThere = paper.data !== undefined;
-  const upcoming = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)].find((s) => s.toMark)?.studentId;
-  // While one reads, the next paper comes, so that it is there at the press of a key.
+  const upcoming = [...strip.students.slice(at + 1), ...strip.students.slice(0, at)]
+    .filter((s) => s.toMark)
+    .slice(0, AHEAD)
+    .map((s) => s.studentId)
+    .join();
+  // While one reads, the next papers come, so that each is there at the press of a key.
   useEffect(() => {
     if (!upcoming || !isThere) return;
-    const idle = setTimeout(() => void client.prefetchQuery(paperOptions(strip.promptId, upcoming)), AHEAD);
-    return () => clearTimeout(idle);
+    for (const next of upcoming.split(',')) void client.prefetchQuery(paperOptions(strip.promptId, Number(next)));
   }, [client, strip.promptId, upcoming, isThere]);
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const { release, takeOver } = useReleasing(strip.promptId, settled, setSaid);

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { paperOptions } from '../api/queries';
-import type { Criterion, MarkView, Paper, Strip } from '../api/schema';
+import type { Criterion, MarkView, Paper, Standing, Strip } from '../api/schema';
 import type { Wanted } from './Meanwhile';
 
 /** What stands for a criterion, or is to: nothing is a mark too, when it is given in place of one. */
@@ -9,9 +9,13 @@ type Mark = Omit<MarkView, 'criterion'>;
 
 const NONE: Mark = { points: undefined, notCounted: false, remark: '' };
 
+/** What the score is with a mark, as far as the server has told that beforehand. */
+const scoreWith = (given: Standing, criterion: Criterion, mark: Mark) =>
+  given.scores.find((s) => s.criterion === criterion.id && s.points === mark.points)?.score;
+
 /**
  * The steps of a marker on one paper: shown at once, undone one after the other, and asked a reason for where the student has seen the score.
- * The sum follows from the server, which is the one that computes it.
+ * The sum is the server's: it says with each answer what the next step would make of it.
  */
 export function useGiving(strip: Strip, studentId: number, paper: Paper | undefined, put: (wanted: Wanted) => void) {
   const client = useQueryClient();
@@ -37,6 +41,9 @@ export function useGiving(strip: Strip, studentId: number, paper: Paper | undefi
             ...now,
             given: {
               ...now.given,
+              score: scoreWith(now.given, criterion, mark) ?? now.given.score,
+              // Those were for what stood before this step.
+              scores: [],
               marks: [
                 ...now.given.marks.filter((m) => m.criterion !== criterion.id),
                 { criterion: criterion.id, ...mark },

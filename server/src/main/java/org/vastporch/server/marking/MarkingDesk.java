@@ -170,6 +170,14 @@ public class MarkingDesk {
             return prompt.rubric() == null || marks.isEmpty() ? null : scoreOf(prompt, marks, shares(), daysLate);
         }
 
+        /** The same with other points for one criterion of the rubric; of a paper that is as its marker read it. */
+        PaperScore scoreIf(String criterion, BigDecimal points) {
+            List<Mark> others = new ArrayList<>(
+                    marks.stream().filter(m -> !m.criterion().equals(criterion)).toList());
+            others.add(new Mark(prompt.id(), studentId, criterion, points, false, ""));
+            return scoreOf(prompt, others, shares(), daysLate);
+        }
+
         /** Whether the marks are shown once the student has said how they see it. */
         boolean awaitsOwn() {
             return isReleased() && !allowance.letOff() && marking.awaitsOwn();

@@ -111,6 +111,11 @@ public class PaperService {
             BigDecimal percentLost) {}
 
     /**
+     * What the score would be with another level for one criterion, so that it can be shown with the press of a key.
+     */
+    public record ScoreIf(String criterion, BigDecimal points, Score score) {}
+
+    /**
      * A post of a paper, in the version that is to be marked.
      *
      * @param by who wrote it, where several hand in together
@@ -167,12 +172,14 @@ public class PaperService {
      * @param assistant whose marks these are, if a teacher has taken them over, or has still to
      * @param takenOverBy the teacher who did, and when
      * @param toTakeOver whether they do not count before that
+     * @param scores what the score would be, by criterion and level; empty where a step would be for another text
      */
     public record Standing(
             PaperState standing,
             List<MarkView> marks,
             String word,
             @Optionally Score score,
+            List<ScoreIf> scores,
             Seen seen,
             boolean changed,
             @Optionally String marker,
@@ -495,6 +502,7 @@ public class PaperService {
                                 score != null
                                         ? score
                                         : MarkingDesk.scoreOf(paper.prompt(), List.of(), List.of(), paper.daysLate())),
+                scores(paper),
                 paper.seen(),
                 paper.isChangedSinceMarked(),
                 marking == null ? null : names.of(marking.markerId()),
@@ -504,6 +512,16 @@ public class PaperService {
                 paper.isToTakeOver(),
                 marking == null ? null : marking.releasedAt(),
                 paper.ownApart());
+    }
+
+    private static List<ScoreIf> scores(MarkingDesk.Paper paper) {
+        Prompt prompt = paper.prompt();
+        if (prompt.rubric() == null || paper.isEmpty() || paper.isChangedSinceMarked()) return List.of();
+        return prompt.rubric().criteria().stream()
+                .flatMap(c -> c.levels().stream()
+                        .map(level -> new ScoreIf(
+                                c.id(), level.points(), view(prompt, paper.scoreIf(c.id(), level.points())))))
+                .toList();
     }
 
     /** The prompt, for who may mark its papers. */
