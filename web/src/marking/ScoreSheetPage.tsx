@@ -177,7 +177,7 @@ interface TableProps {
 
 const ROW = 33;
 const COLUMN = 92;
-const AT_ONCE = 4;
+const AT_ONCE = 2;
 
 /** Only the rows and prompts that are in sight are drawn; on paper that is all of them. */
 function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
@@ -186,7 +186,7 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
   const inSight = useVirtualizer({
     count: students.length,
     estimateSize: () => ROW,
-    overscan: 8,
+    overscan: 3,
     getScrollElement: () => frame.current,
     getItemKey: (i) => students[i].studentId,
   });
