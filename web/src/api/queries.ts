@@ -90,6 +90,8 @@ import type {
   Today,
   UsualWaitView,
   VersionView,
+  WarmUpPage,
+  WarmUpPapers,
   WordOfClass,
 } from './schema';
 
@@ -560,6 +562,20 @@ export const roundOptions = (prompt: number) =>
   queryOptions({
     queryKey: ['peer-round', prompt],
     queryFn: ({ signal }) => getJson<RoundView>(`/api/prompts/${prompt}/peer-round`, signal),
+  });
+
+/** A paper to warm up on, for who reviews. */
+export const warmUpOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['warm-up', id],
+    queryFn: ({ signal }) => getJson<WarmUpPage>(`/api/warm-ups/${id}`, signal),
+  });
+
+/** The papers to warm up on of a prompt, for who marks. */
+export const warmUpPapersOptions = (prompt: number) =>
+  queryOptions({
+    queryKey: ['warm-up-papers', prompt],
+    queryFn: ({ signal }) => getJson<WarmUpPapers>(`/api/prompts/${prompt}/warm-ups`, signal),
   });
 
 /** A plan of who reads whom, with what is to stay; nothing is kept of it. */

@@ -76,7 +76,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["current"];
-        put: operations["change_8"];
+        put: operations["change_9"];
         post?: never;
         delete?: never;
         options?: never;
@@ -236,7 +236,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_1"];
-        put: operations["change_5"];
+        put: operations["change_6"];
         post?: never;
         delete?: never;
         options?: never;
@@ -315,7 +315,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_3"];
+        get: operations["page_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -540,7 +540,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_7"];
+        put: operations["change_8"];
         post?: never;
         delete?: never;
         options?: never;
@@ -636,7 +636,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get_2"];
-        put: operations["change_6"];
+        put: operations["change_7"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1277,7 +1277,7 @@ export interface paths {
         };
         get: operations["list_2"];
         put?: never;
-        post: operations["add_8"];
+        post: operations["add_9"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1451,7 +1451,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["word_4"];
+        get: operations["word_5"];
         put: operations["setWord"];
         post?: never;
         delete: operations["switchOff"];
@@ -1468,7 +1468,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_4"];
+        put: operations["change_5"];
         post?: never;
         delete: operations["bin"];
         options?: never;
@@ -1550,7 +1550,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_5"];
+        delete: operations["remove_6"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1772,7 +1772,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_3"];
+        put: operations["change_4"];
         post?: never;
         delete: operations["remove_3"];
         options?: never;
@@ -1787,7 +1787,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_2"];
+        get: operations["page_3"];
         put?: never;
         post?: never;
         delete: operations["takeBack_3"];
@@ -1820,7 +1820,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark_3"];
+        put: operations["mark_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1900,7 +1900,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word_3"];
+        put: operations["word_4"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2077,7 +2077,7 @@ export interface paths {
         };
         get: operations["list_1"];
         put?: never;
-        post: operations["add_7"];
+        post: operations["add_8"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2109,7 +2109,7 @@ export interface paths {
         };
         get: operations["list"];
         put?: never;
-        post: operations["add_6"];
+        post: operations["add_7"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2173,7 +2173,7 @@ export interface paths {
         };
         get: operations["of"];
         put?: never;
-        post: operations["add_5"];
+        post: operations["add_6"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2221,7 +2221,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_4"];
+        post: operations["add_5"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2396,7 +2396,7 @@ export interface paths {
             cookie?: never;
         };
         get: operations["get"];
-        put: operations["change_2"];
+        put: operations["change_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2443,7 +2443,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["ofPrompt_2"];
+        get: operations["ofPrompt_3"];
         put?: never;
         post: operations["ask_3"];
         delete?: never;
@@ -2523,7 +2523,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["ofPrompt_1"];
+        get: operations["ofPrompt_2"];
         put?: never;
         post: operations["ask_2"];
         delete?: never;
@@ -2700,7 +2700,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark_2"];
+        put: operations["mark_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2765,7 +2765,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_3"];
+        post: operations["add_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2781,7 +2781,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_2"];
+        post: operations["add_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2844,7 +2844,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word_2"];
+        put: operations["word_3"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2923,7 +2923,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page_1"];
+        get: operations["page_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2940,7 +2940,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark_1"];
+        put: operations["mark_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2956,7 +2956,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word_1"];
+        put: operations["word_2"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3037,7 +3037,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["add_1"];
+        post: operations["add_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3099,7 +3099,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["ofPrompt"];
+        get: operations["ofPrompt_1"];
         put?: never;
         post: operations["ask_1"];
         delete?: never;
@@ -3115,7 +3115,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["page"];
+        get: operations["page_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3164,7 +3164,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["mark"];
+        put: operations["mark_1"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3180,8 +3180,24 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["word"];
+        put: operations["word_1"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/warm-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofPrompt"];
+        put?: never;
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3198,7 +3214,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_4"];
+        delete: operations["remove_5"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3228,7 +3244,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change_1"];
+        put: operations["change_2"];
         post?: never;
         delete: operations["remove_2"];
         options?: never;
@@ -3292,7 +3308,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put: operations["change"];
+        put: operations["change_1"];
         post?: never;
         delete: operations["remove_1"];
         options?: never;
@@ -3645,6 +3661,102 @@ export interface paths {
         };
         get: operations["video"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["page"];
+        put?: never;
+        post?: never;
+        delete: operations["remove_4"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}/criteria/{criterion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["mark"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["done"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}/given/criteria/{criterion}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["give"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}/given/word": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["word"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/warm-ups/{id}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["change"];
         post?: never;
         delete?: never;
         options?: never;
@@ -5023,6 +5135,15 @@ export interface components {
             /** Format: date-time */
             until?: string;
         };
+        Near: {
+            criterion: string;
+            /** Format: int32 */
+            higher: number;
+            /** Format: int32 */
+            lower: number;
+            /** Format: int32 */
+            same: number;
+        };
         NeedLine: {
             /** Format: int32 */
             asked: number;
@@ -5451,7 +5572,7 @@ export interface components {
             answers: components["schemas"]["Answered"][];
             author?: string;
             /** @enum {string} */
-            can: "ALLOWED" | "SENT" | "ENDED" | "PAPER_GONE" | "OUTDATED";
+            can: "ALLOWED" | "SENT" | "ENDED" | "PAPER_GONE" | "WARM_UP_FIRST" | "OUTDATED";
             /** Format: date-time */
             due: string;
             helped?: string;
@@ -5472,6 +5593,7 @@ export interface components {
             /** @enum {string} */
             stage: "NOT_BEGUN" | "BEGUN" | "WAITS" | "RETURNED" | "DONE" | "TAKEN_DOWN";
             title: string;
+            warmUp?: components["schemas"]["WarmUpFirst"];
         };
         PeerSent: {
             /** Format: int32 */
@@ -5925,6 +6047,7 @@ export interface components {
             /** @enum {string} */
             stage: "NOT_BEGUN" | "BEGUN" | "WAITS" | "RETURNED" | "DONE" | "TAKEN_DOWN";
             title: string;
+            warmUp?: components["schemas"]["WarmUpFirst"];
         };
         ReviewedPaper: {
             prompt: string;
@@ -6797,6 +6920,85 @@ export interface components {
             title: string;
             without?: string[];
         };
+        WarmUpDone: {
+            /** Format: int32 */
+            rev: number;
+        };
+        WarmUpFirst: {
+            /** Format: int64 */
+            at: number;
+            /** Format: int32 */
+            done: number;
+            /** Format: int32 */
+            of: number;
+        };
+        WarmUpMark: {
+            points?: number;
+            remark: string;
+            /** Format: int32 */
+            rev: number;
+        };
+        WarmUpOne: {
+            done: boolean;
+            /** Format: int64 */
+            id: number;
+        };
+        WarmUpPage: {
+            all: components["schemas"]["WarmUpOne"][];
+            apart: components["schemas"]["Apart"][];
+            done: boolean;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            next?: number;
+            own: components["schemas"]["Own"];
+            posts: components["schemas"]["JudgedPost"][];
+            /** Format: int64 */
+            promptId: number;
+            /** Format: int64 */
+            review?: number;
+            rubric: components["schemas"]["Rubric"];
+            teacher?: components["schemas"]["Own"];
+            title: string;
+        };
+        WarmUpPaper: {
+            html: string;
+            /** Format: int64 */
+            id: number;
+            near: components["schemas"]["Near"][];
+            own: components["schemas"]["Own"];
+            ready: boolean;
+            /** Format: int32 */
+            rev: number;
+            rubric: components["schemas"]["Rubric"];
+            title: string;
+            /** Format: int32 */
+            tried: number;
+        };
+        WarmUpPapers: {
+            /** Format: int32 */
+            most: number;
+            papers: components["schemas"]["WarmUpPaper"][];
+            /** Format: int64 */
+            promptId: number;
+            title: string;
+        };
+        WarmUpStep: {
+            points?: number;
+            /** Format: int32 */
+            rev: number;
+        };
+        WarmUpText: {
+            html: string;
+            /** Format: int32 */
+            rev: number;
+            title: string;
+        };
+        WarmUpWord: {
+            /** Format: int32 */
+            rev: number;
+            word: string;
+        };
         WeekView: {
             /** Format: date-time */
             end: string;
@@ -7027,6 +7229,7 @@ export type NameChange = components['schemas']['NameChange'];
 export type NamedHit = components['schemas']['NamedHit'];
 export type NamedPost = components['schemas']['NamedPost'];
 export type NamesKept = components['schemas']['NamesKept'];
+export type Near = components['schemas']['Near'];
 export type NeedLine = components['schemas']['NeedLine'];
 export type NewAside = components['schemas']['NewAside'];
 export type NewClass = components['schemas']['NewClass'];
@@ -7238,6 +7441,16 @@ export type WantedReviews = components['schemas']['WantedReviews'];
 export type WantedRow = components['schemas']['WantedRow'];
 export type WantedRubric = components['schemas']['WantedRubric'];
 export type WantedSource = components['schemas']['WantedSource'];
+export type WarmUpDone = components['schemas']['WarmUpDone'];
+export type WarmUpFirst = components['schemas']['WarmUpFirst'];
+export type WarmUpMark = components['schemas']['WarmUpMark'];
+export type WarmUpOne = components['schemas']['WarmUpOne'];
+export type WarmUpPage = components['schemas']['WarmUpPage'];
+export type WarmUpPaper = components['schemas']['WarmUpPaper'];
+export type WarmUpPapers = components['schemas']['WarmUpPapers'];
+export type WarmUpStep = components['schemas']['WarmUpStep'];
+export type WarmUpText = components['schemas']['WarmUpText'];
+export type WarmUpWord = components['schemas']['WarmUpWord'];
 export type WeekView = components['schemas']['WeekView'];
 export type Welcome = components['schemas']['Welcome'];
 export type WhyAside = components['schemas']['WhyAside'];
@@ -7358,7 +7571,7 @@ export interface operations {
             };
         };
     };
-    change_8: {
+    change_9: {
         parameters: {
             query?: never;
             header?: never;
@@ -7672,7 +7885,7 @@ export interface operations {
             };
         };
     };
-    change_5: {
+    change_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -7816,7 +8029,7 @@ export interface operations {
             };
         };
     };
-    page_3: {
+    page_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -8206,7 +8419,7 @@ export interface operations {
             };
         };
     };
-    change_7: {
+    change_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -8406,7 +8619,7 @@ export interface operations {
             };
         };
     };
-    change_6: {
+    change_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -9627,7 +9840,7 @@ export interface operations {
             };
         };
     };
-    add_8: {
+    add_9: {
         parameters: {
             query?: never;
             header?: never;
@@ -9935,7 +10148,7 @@ export interface operations {
             };
         };
     };
-    word_4: {
+    word_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -10003,7 +10216,7 @@ export interface operations {
             };
         };
     };
-    change_4: {
+    change_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -10163,7 +10376,7 @@ export interface operations {
             };
         };
     };
-    remove_5: {
+    remove_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -10513,7 +10726,7 @@ export interface operations {
             };
         };
     };
-    change_3: {
+    change_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10559,7 +10772,7 @@ export interface operations {
             };
         };
     };
-    page_2: {
+    page_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10630,7 +10843,7 @@ export interface operations {
             };
         };
     };
-    mark_3: {
+    mark_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10755,7 +10968,7 @@ export interface operations {
             };
         };
     };
-    word_3: {
+    word_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -11078,7 +11291,7 @@ export interface operations {
             };
         };
     };
-    add_7: {
+    add_8: {
         parameters: {
             query?: never;
             header?: never;
@@ -11174,7 +11387,7 @@ export interface operations {
             };
         };
     };
-    add_6: {
+    add_7: {
         parameters: {
             query?: never;
             header?: never;
@@ -11299,7 +11512,7 @@ export interface operations {
             };
         };
     };
-    add_5: {
+    add_6: {
         parameters: {
             query?: never;
             header?: never;
@@ -11400,7 +11613,7 @@ export interface operations {
             };
         };
     };
-    add_4: {
+    add_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -11729,7 +11942,7 @@ export interface operations {
             };
         };
     };
-    change_2: {
+    change_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11799,7 +12012,7 @@ export interface operations {
             };
         };
     };
-    ofPrompt_2: {
+    ofPrompt_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -11997,7 +12210,7 @@ export interface operations {
             };
         };
     };
-    ofPrompt_1: {
+    ofPrompt_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12355,7 +12568,7 @@ export interface operations {
             };
         };
     };
-    mark_2: {
+    mark_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -12458,7 +12671,7 @@ export interface operations {
             };
         };
     };
-    add_3: {
+    add_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -12485,7 +12698,7 @@ export interface operations {
             };
         };
     };
-    add_2: {
+    add_3: {
         parameters: {
             query?: {
                 summary?: string;
@@ -12595,7 +12808,7 @@ export interface operations {
             };
         };
     };
-    word_2: {
+    word_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -12725,7 +12938,7 @@ export interface operations {
             };
         };
     };
-    page_1: {
+    page_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12747,7 +12960,7 @@ export interface operations {
             };
         };
     };
-    mark_1: {
+    mark_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12774,7 +12987,7 @@ export interface operations {
             };
         };
     };
-    word_1: {
+    word_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -12919,7 +13132,7 @@ export interface operations {
             };
         };
     };
-    add_1: {
+    add_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -13017,7 +13230,7 @@ export interface operations {
             };
         };
     };
-    ofPrompt: {
+    ofPrompt_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13065,7 +13278,7 @@ export interface operations {
             };
         };
     };
-    page: {
+    page_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13138,7 +13351,7 @@ export interface operations {
             };
         };
     };
-    mark: {
+    mark_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13166,7 +13379,7 @@ export interface operations {
             };
         };
     };
-    word: {
+    word_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -13193,7 +13406,55 @@ export interface operations {
             };
         };
     };
-    remove_4: {
+    ofPrompt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPapers"];
+                };
+            };
+        };
+    };
+    add_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPapers"];
+                };
+            };
+        };
+    };
+    remove_5: {
         parameters: {
             query?: never;
             header?: never;
@@ -13239,7 +13500,7 @@ export interface operations {
             };
         };
     };
-    change_1: {
+    change_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -13395,7 +13656,7 @@ export interface operations {
             };
         };
     };
-    change: {
+    change_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -14096,6 +14357,182 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VideoFound"];
+                };
+            };
+        };
+    };
+    page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPage"];
+                };
+            };
+        };
+    };
+    remove_4: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPapers"];
+                };
+            };
+        };
+    };
+    mark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                criterion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpDone"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPage"];
+                };
+            };
+        };
+    };
+    give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                criterion: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpMark"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    word: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpWord"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Own"];
+                };
+            };
+        };
+    };
+    change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPaper"];
                 };
             };
         };

@@ -85,6 +85,8 @@ const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.Sour
 const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.ReviewsPage));
 const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
 const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
+const WarmUpPage = page(() => import('../peers/WarmUpPage').then((m) => m.WarmUpPage));
+const WarmUpPapersPage = page(() => import('../peers/WarmUpPapersPage').then((m) => m.WarmUpPapersPage));
 const RoundPage = page(() => import('../peers/RoundPage').then((m) => m.RoundPage));
 
 /** The pages of a class by their addresses in it. */
@@ -113,6 +115,8 @@ const IN_CLASS = {
   'reviews/:reviewId': PeerReviewPage,
   'reviews/of/:promptId/:studentId?': ReceivedPage,
   'reviews/round/:promptId': RoundPage,
+  'reviews/warm-up/:warmUpId': WarmUpPage,
+  'reviews/warm-up-papers/:promptId': WarmUpPapersPage,
   agreement: AgreementPage,
   'sameness/:promptId': SamenessPage,
 };

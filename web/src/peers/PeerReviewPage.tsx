@@ -7,6 +7,7 @@ import type { Own, PeerReviewPage as View } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Judging } from '../reviews/Judging';
 import { useClass } from '../session/useClass';
+import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Due } from '../ui/When';
@@ -27,8 +28,20 @@ export function PeerReviewPage() {
       <main>
         <p className="muted above-0 below-1">{data.title}, a review</p>
         <h1>{data.author ? `${data.author}’s paper` : 'A classmate’s paper'}</h1>
-        <Where view={data} />
-        <Review view={data} classId={id} />
+        {data.can === 'WARM_UP_FIRST' && data.warmUp ? (
+          <p className="tell">
+            This paper opens once you have warmed up: your teacher has marked{' '}
+            {t.count(data.warmUp.of, 'paper', 'papers')} for you to judge first.{' '}
+            <Link className="word" to={`/classes/${id}/reviews/warm-up/${data.warmUp.at}`}>
+              {data.warmUp.done === 0 ? 'Begin' : 'Go on'}
+            </Link>
+          </p>
+        ) : (
+          <>
+            <Where view={data} />
+            <Review view={data} classId={id} />
+          </>
+        )}
       </main>
     </div>
   );

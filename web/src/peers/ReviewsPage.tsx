@@ -32,6 +32,9 @@ function ToReview() {
   const rest = data.filter((r) => !r.open);
   return (
     <>
+      {warmUps(open).map((r) => (
+        <WarmUpLine key={r.promptId} review={r} classId={id} />
+      ))}
       {open.length === 0 && <p className="muted">You have sent all of them.</p>}
       <ul className={css.bare}>
         {open.map((r) => (
@@ -49,6 +52,34 @@ function ToReview() {
         </section>
       )}
     </>
+  );
+}
+
+/** One review of each prompt that has papers to warm up on. */
+const warmUps = (open: ReviewToGive[]) =>
+  open.filter((r, i) => r.warmUp && open.findIndex((o) => o.promptId === r.promptId) === i);
+
+function WarmUpLine({ review: { warmUp, title }, classId }: { review: ReviewToGive; classId: number }) {
+  if (!warmUp) return null;
+  const left = warmUp.of - warmUp.done;
+  const to = `/classes/${classId}/reviews/warm-up/${warmUp.at}`;
+  if (left === 0)
+    return (
+      <p className="muted">
+        You have warmed up for “{title}”.{' '}
+        <Link className="word" to={to}>
+          Look at it again
+        </Link>
+      </p>
+    );
+  return (
+    <p className="tell">
+      Before you review for “{title}”, warm up on {t.count(left, 'paper', 'papers')} that your teacher has marked:
+      choose your steps, then see how near you came.{' '}
+      <Link className="word" to={to}>
+        {warmUp.done === 0 ? 'Begin' : 'Go on'}
+      </Link>
+    </p>
   );
 }
 

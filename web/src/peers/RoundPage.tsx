@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
-import { roundOptions } from '../api/queries';
+import { roundOptions, warmUpPapersOptions } from '../api/queries';
 import type { RoundLine, RoundView } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
@@ -35,6 +35,7 @@ export function RoundPage() {
         </p>
         <h1>{data.givenAt ? 'Who has done theirs' : 'Give out the papers'}</h1>
         <Out round={data} />
+        <WarmUps promptId={promptId} classId={id} manages={manages} />
         {data.givenAt ? (
           <Round round={data} />
         ) : manages ? (
@@ -44,6 +45,23 @@ export function RoundPage() {
         )}
       </main>
     </div>
+  );
+}
+
+/** How many papers there are to warm up on, and the way to them. */
+function WarmUps({ promptId, classId, manages }: { promptId: number; classId: number; manages: boolean }) {
+  const { data } = useQuery(warmUpPapersOptions(promptId));
+  if (!data || (data.papers.length === 0 && !manages)) return null;
+  const ready = data.papers.filter((p) => p.ready).length;
+  return (
+    <p className="muted measure">
+      {ready > 0
+        ? `Reviewers warm up first, on ${t.count(ready, 'paper', 'papers')} that ${ready === 1 ? 'is' : 'are'} marked. `
+        : 'Reviewers begin at once. '}
+      <Link className="word" to={`/classes/${classId}/reviews/warm-up-papers/${promptId}`}>
+        {data.papers.length === 0 ? 'Let them warm up first' : 'The warm-up papers'}
+      </Link>
+    </p>
   );
 }
 

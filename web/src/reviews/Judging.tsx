@@ -29,10 +29,10 @@ interface JudgingProps<V extends Judged> {
   /** Whether steps can be given now. */
   can: boolean;
   heading: string;
-  /** What is asked beside each stair. */
-  asks: string;
-  /** What is asked about the whole. */
-  whole: string;
+  /** What is asked beside each stair; without it steps alone are given. */
+  asks?: string;
+  /** What is asked about the whole; without it nothing is. */
+  whole?: string;
   dots?: (criterion: string) => Dot[];
   /** What else is asked, between the stairs and the whole. */
   between?: ReactNode;
@@ -105,7 +105,7 @@ export function Judging<V extends Judged>(props: JudgingProps<V>) {
           }
         />
         {between}
-        {can && (
+        {can && whole && (
           <Textarea
             className="above-4 measure"
             label="On the whole"

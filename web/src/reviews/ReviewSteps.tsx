@@ -6,8 +6,8 @@ import css from './Reviews.module.css';
 interface ReviewStepsProps {
   rubric: Rubric;
   marks: MarkView[];
-  /** What is asked beside each stair. */
-  asks: string;
+  /** What is asked beside each stair; without it there are no words. */
+  asks?: string;
   /** What others gave on a stair. */
   dots?: (criterion: string) => Dot[];
   /** Without it the steps are only looked at. */
@@ -30,7 +30,7 @@ export function ReviewSteps({ rubric, marks, asks, dots, onGive }: ReviewStepsPr
               dots={dots?.(c.id)}
               onChoose={onGive && ((points) => onGive({ criterion: c.id, points, remark: given }))}
             />
-            {onGive ? (
+            {onGive && asks ? (
               <Textarea
                 className="above-2"
                 label={asks}

@@ -60,11 +60,13 @@ class PeerReviews {
 
     private final PeerRoundService rounds;
     private final PeerReviewService reviews;
+    private final WarmUps warmUps;
     private final AccessService access;
 
-    PeerReviews(PeerRoundService rounds, PeerReviewService reviews, AccessService access) {
+    PeerReviews(PeerRoundService rounds, PeerReviewService reviews, WarmUps warmUps, AccessService access) {
         this.rounds = rounds;
         this.reviews = reviews;
+        this.warmUps = warmUps;
         this.access = access;
     }
 
@@ -95,6 +97,7 @@ class PeerReviews {
      *     fewer one reader has not begun at all
      */
     void give(Viewer teacher, long prompt, int some) {
+        if (some < EACH) warmUps.add(teacher, prompt);
         RoundView round = rounds.round(teacher, prompt);
         Map<Long, Integer> done = new TreeMap<>();
         int at = 0;

@@ -78,6 +78,58 @@ class PeersTest {
         assertThat(teacher.getByLabel(of)).hasCount(0);
     }
 
+    /**
+     * On the phone: three papers that the teacher has marked come first, each with the teacher's steps after the own
+     * ones.
+     */
+    @Test
+    void aReviewerWarmsUpFirst() {
+        Page student = Stage.as("aino.e", "/classes/2/reviews", 375, 800, ColorScheme.LIGHT);
+        named(student, AriaRole.LINK, "of a classmate$").first().click();
+        assertThat(student.getByText("This paper opens once you have warmed up"))
+                .isVisible();
+        named(student, AriaRole.LINK, "^Begin$").click();
+        for (int i = 1; i <= 3; i++) {
+            assertThat(named(student, AriaRole.HEADING, "^Warm up, paper " + i + " of 3$"))
+                    .isVisible();
+            assertThat(button(student, "See how near I came")).isDisabled();
+            for (String step : new String[] {"^2 places$", "^3 exact$", "^1 repeats$"})
+                named(student, AriaRole.RADIO, step).click();
+            assertThat(student.getByText("What your teacher says of it")).hasCount(0);
+            button(student, "See how near I came").click();
+            assertThat(student.getByText(Pattern.compile("^You chose the same step on"))
+                            .first())
+                    .isVisible();
+            assertThat(student.getByText("What your teacher says of it")).isVisible();
+            named(student, AriaRole.LINK, i < 3 ? "^The next paper to warm up on$" : "^Now the first paper")
+                    .click();
+        }
+        assertThat(named(student, AriaRole.HEADING, "^A classmate’s paper$")).isVisible();
+        assertThat(button(student, "Send the review")).isVisible();
+    }
+
+    /** A new one is nobody's before it has all its steps. */
+    @Test
+    void aTeacherWritesAPaperToWarmUpOn() {
+        Page teacher = as("halloway", "/classes/2/reviews/round/14");
+        named(teacher, AriaRole.LINK, "^The warm-up papers$").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^Warm-up papers$")).isVisible();
+        assertThat(teacher.getByText(Pattern.compile("students have judged it")).first())
+                .isVisible();
+        button(teacher, "Write another one").click();
+        teacher.getByLabel("Title").fill("The lift");
+        teacher.getByLabel("The text of the paper").click();
+        teacher.keyboard().type("It hums on one note, and stops a little below it.");
+        button(teacher, "Add it, and mark it").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^4. The lift$")).isVisible();
+        assertThat(teacher.getByText("Not given to anybody before every stair has a step."))
+                .isVisible();
+        named(teacher, AriaRole.RADIO, "^2 places$").last().click();
+        assertThat(teacher.getByText("2 stairs are still open")).isVisible();
+        named(teacher, AriaRole.BUTTON, "^Take out: The lift$").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^4. The lift$")).hasCount(0);
+    }
+
     /** What is held waits in the pile without its points; then its author reads it, and says that it helped. */
     @Test
     void wordsThatAreHeldReachTheAuthorOnceTheyWereLookedAt() {

@@ -87,6 +87,27 @@ final class CanaryPeers {
         word(one, review(one, other), school.token("unsent-review"));
     }
 
+    /** One paper to warm up on that S is to judge, and one that is not marked yet. */
+    void warmUp() {
+        long ready = warmUp(0, school.token("warm-up"));
+        String at = "/api/warm-ups/" + ready + "/given/";
+        school.who('L').put(at + "criteria/c1", Map.of("rev", 0, "points", 6, "remark", ""));
+        school.who('L').put(at + "word", Map.of("rev", 1, "word", school.token("warm-up-word")));
+        warmUp(1, school.token("warm-up-unready"));
+    }
+
+    private long warmUp(int before, String words) {
+        long id = school.who('L')
+                .post(
+                        "/api/prompts/" + prompt + "/warm-ups",
+                        Map.of("rev", 0, "title", words, "html", "<p>" + words + "</p>"))
+                .body()
+                .at("/papers/" + before + "/id")
+                .asLong();
+        school.thing("warm-up", id);
+        return id;
+    }
+
     private static void give(Person who, long id, String words) {
         who.put("/api/peer-reviews/" + id + "/criteria/c1", Map.of("rev", rev(who, id), "points", 6, "remark", words));
         who.put("/api/peer-reviews/" + id + "/answers/0", Map.of("rev", rev(who, id), "answer", words));

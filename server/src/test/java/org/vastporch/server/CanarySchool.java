@@ -474,6 +474,7 @@ class CanarySchool {
         showMarks(released);
         secondReading((long) things.get("prompt").get(4));
         peers.say();
+        peers.warmUp();
         ownViews((long) things.get("prompt").get(4), (long) things.get("prompt").get(5));
         who('L').post(
                         "/api/prompts/" + released + "/marking/" + who('S').id + "/words",

@@ -62,6 +62,7 @@ class Crawl {
             Map.entry("marking", "person"),
             Map.entry("second-readings", "person"),
             Map.entry("peer-reviews", "peer-review"),
+            Map.entry("warm-ups", "warm-up"),
             Map.entry("answers", "answer"),
             Map.entry("by", "reader"),
             Map.entry("criteria", "criterion"),
@@ -346,6 +347,28 @@ class Crawl {
                         () -> List.of(Map.of("helped", true, "why", "The question."))),
                 Map.entry("POST /api/peer-reviews/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
                 Map.entry(
+                        "POST /api/prompts/{}/warm-ups",
+                        () -> List.of(Map.of("rev", 0, "title", "Slugs", "html", "<p>Two of them.</p>"))),
+                Map.entry(
+                        "PUT /api/warm-ups/{}/text",
+                        () -> List.of(
+                                Map.of("rev", warmUp(id), "title", "Slugs", "html", "<p>Two of them.</p>"),
+                                stale(Map.of("rev", 77, "title", "Slugs", "html", "<p>Two of them.</p>")))),
+                Map.entry(
+                        "PUT /api/warm-ups/{}/given/criteria/{}",
+                        () -> List.of(
+                                Map.of("rev", warmUp(id), "points", 6, "remark", "Clear."),
+                                stale(Map.of("rev", 77, "points", 6, "remark", "")))),
+                Map.entry(
+                        "PUT /api/warm-ups/{}/given/word",
+                        () -> List.of(
+                                Map.of("rev", warmUp(id), "word", "Clear."),
+                                stale(Map.of("rev", 77, "word", "Clear.")))),
+                Map.entry(
+                        "PUT /api/warm-ups/{}/criteria/{}",
+                        () -> List.of(Map.of("rev", 0, "points", 6), stale(Map.of("rev", 77, "points", 6)))),
+                Map.entry("POST /api/warm-ups/{}/done", () -> List.of(Map.of("rev", 0), stale(Map.of("rev", 77)))),
+                Map.entry(
                         "PUT /api/prompts/{}/own-view/word",
                         () -> List.of(
                                 Map.of("rev", ownView(id), "word", "It was hard."),
@@ -611,6 +634,13 @@ class Crawl {
 
     private int review(long id) {
         return jdbc.sql("select max(rev) from review where id = :id")
+                .param("id", id)
+                .query((row, n) -> row.getInt(1))
+                .single();
+    }
+
+    private int warmUp(long id) {
+        return jdbc.sql("select max(rev) from warm_up where id = :id")
                 .param("id", id)
                 .query((row, n) -> row.getInt(1))
                 .single();

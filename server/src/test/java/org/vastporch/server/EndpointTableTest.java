@@ -56,6 +56,7 @@ class EndpointTableTest {
     private long prompt;
     private long published;
     private long read;
+    private long warmRound;
     private final Map<Character, Person> roles = new LinkedHashMap<>();
     private final Map<String, Supplier<Object>> made = new HashMap<>();
     private final Map<String, Supplier<Object>> bodies = new HashMap<>();
@@ -303,6 +304,26 @@ class EndpointTableTest {
                 .param("reader", reader.id)
                 .query(Long.class)
                 .single();
+    }
+
+    /** A round that all calls about papers to warm up on share: it takes long to make. */
+    private long warmRound() {
+        if (warmRound == 0) warmRound = round(true);
+        jdbc.sql("delete from warm_up").update();
+        return warmRound;
+    }
+
+    /** A paper to warm up on, that is marked. */
+    private long warmUp() {
+        long id = of.lead()
+                .post(
+                        "/api/prompts/" + warmRound() + "/warm-ups",
+                        Map.of("rev", 0, "title", "Slugs", "html", "<p>Two.</p>"))
+                .body()
+                .at("/papers/0/id")
+                .asLong();
+        of.lead().put("/api/warm-ups/" + id + "/given/criteria/c1", Map.of("rev", 0, "points", 6, "remark", ""));
+        return id;
     }
 
     /** A review of the first student's paper that is up. */
@@ -631,6 +652,16 @@ class EndpointTableTest {
         made.put("review", () -> review(of.first()));
         made.put("received", this::received);
         made.put("answer", () -> 0);
+        made.put("warmround", this::warmRound);
+        made.put("warmup", this::warmUp);
+        body("POST /api/prompts/{warmround}/warm-ups", () -> Map.of("rev", 0, "title", "Slugs", "html", "<p>Two.</p>"));
+        body("PUT /api/warm-ups/{warmup}/text", () -> Map.of("rev", 1, "title", "Slugs", "html", "<p>Two.</p>"));
+        body(
+                "PUT /api/warm-ups/{warmup}/given/criteria/{criterion}",
+                () -> Map.of("rev", 1, "points", 6, "remark", "Clear."));
+        body("PUT /api/warm-ups/{warmup}/given/word", () -> Map.of("rev", 1, "word", "Clear."));
+        body("PUT /api/warm-ups/{warmup}/criteria/{criterion}", () -> Map.of("rev", 0, "points", 6));
+        body("POST /api/warm-ups/{warmup}/done", () -> Map.of("rev", 0));
         body("POST /api/prompts/{round}/peer-round/plan", () -> Map.of("seed", 1, "kept", List.of()));
         body("POST /api/prompts/{round}/peer-round", () -> Map.of("reviews", everyPair()));
         body("POST /api/prompts/{givenround}/peer-round/reviews", () -> everyPair()

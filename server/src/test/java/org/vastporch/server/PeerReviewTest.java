@@ -4,11 +4,16 @@ import static org.junit.jupiter.api.Assertions.*;
 
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.CyclicBarrier;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -251,6 +256,71 @@ class PeerReviewTest extends Assessing {
                 200,
                 author.post(review + "/reports", Map.of("reason", "It hurts.")).status());
         assertEquals("It hurts.", last().at("/reports/0/reason").asString());
+    }
+
+    @Test
+    void aPaperThatItsAuthorBinsIsGoneFromTheReview() {
+        giveOut();
+        String review = first(of.first());
+        Person author = authorOf(review);
+        long post = jdbc.sql("select id from post where author_id = :author and prompt_id = :prompt")
+                .param("author", author.id)
+                .param("prompt", prompt)
+                .query(Long.class)
+                .single();
+        assertTrue(of.lead().call("DELETE", "/api/posts/" + post, null).status() < 300);
+        JsonNode page = of.first().get(review).body();
+        assertEquals("PAPER_GONE", page.get("can").asString());
+        assertEquals(0, page.get("posts").size());
+        assertEquals("paper-gone", step(of.first(), review, "c1", 4, "").code());
+    }
+
+    @Test
+    void wordsThatAreTooLongAreRefusedAndNothingOfWhatStoodIsLost() {
+        giveOut();
+        Person wren = of.first();
+        String review = first(wren);
+        step(wren, review, "c1", 4, "I see the slugs.");
+        String words = "slug ".repeat(40_000);
+        int rev = rev(wren, review);
+        assertEquals(
+                "answer-too-long",
+                wren.put(review + "/answers/0", Map.of("rev", rev, "answer", words))
+                        .code());
+        assertEquals(
+                400,
+                wren.put(review + "/word", Map.of("rev", rev, "word", words)).status());
+        assertEquals(400, step(wren, review, "c1", 6, words).status());
+        JsonNode own = wren.get(review).body().get("own");
+        assertEquals(rev, own.get("rev").asInt());
+        assertEquals("I see the slugs.", own.at("/marks/0/remark").asString());
+    }
+
+    @Test
+    void ofTwoTeachersWhoGiveOutAtTheSameMomentOneDoes() throws Exception {
+        for (int round = 0; round < 5; round++) {
+            Map<String, Object> seen = Map.of("reviews", plan(round).get("pairs"));
+            CyclicBarrier together = new CyclicBarrier(2);
+            List<Integer> answers = new ArrayList<>();
+            ExecutorService two = Executors.newFixedThreadPool(2);
+            List<Future<Integer>> both = new ArrayList<>();
+            for (Person teacher : List.of(of.lead(), of.second()))
+                both.add(two.submit(() -> {
+                    together.await();
+                    return teacher.post(round(), seen).status();
+                }));
+            for (Future<Integer> one : both) answers.add(one.get());
+            two.shutdown();
+            Collections.sort(answers);
+            assertEquals(List.of(200, 409), answers);
+            assertEquals(6, lines().size(), "nobody got a paper twice");
+            jdbc.sql("delete from review where prompt_id = :prompt")
+                    .param("prompt", prompt)
+                    .update();
+            jdbc.sql("update prompt set peers_given_at = null where id = :prompt")
+                    .param("prompt", prompt)
+                    .update();
+        }
     }
 
     @Test

@@ -16,9 +16,11 @@ public final class PeerReading {
      * @param isEnded whether it was taken from its reader
      * @param isOver whether the time for reviews is over, and for late ones too
      * @param isThere whether the paper can still be read by its reader
+     * @param isWarm whether its reader is done with the papers to warm up on, or began it before there were any
      * @param isAsSeen whether it stands as its reader had it before them
      */
-    public record Facts(State state, boolean isEnded, boolean isOver, boolean isThere, boolean isAsSeen) {}
+    public record Facts(
+            State state, boolean isEnded, boolean isOver, boolean isThere, boolean isWarm, boolean isAsSeen) {}
 
     /** What becomes of a step. */
     public enum Answer {
@@ -28,6 +30,8 @@ public final class PeerReading {
         ENDED,
         /** Its author has taken the paper back, or has shown it to fewer since. */
         PAPER_GONE,
+        /** Papers to warm up on come first. */
+        WARM_UP_FIRST,
         OUTDATED
     }
 
@@ -53,6 +57,7 @@ public final class PeerReading {
         if (review.state() != State.DRAFT && review.state() != State.RETURNED) return Answer.SENT;
         if (review.isOver()) return Answer.ENDED;
         if (!review.isThere()) return Answer.PAPER_GONE;
+        if (!review.isWarm()) return Answer.WARM_UP_FIRST;
         return review.isAsSeen() ? Answer.ALLOWED : Answer.OUTDATED;
     }
 

@@ -25,27 +25,32 @@ class PeerReadingTest {
 
     @ParameterizedTest
     @CsvSource({
-        "DRAFT, false, false, true, true, ALLOWED, true",
-        "RETURNED, false, false, true, true, ALLOWED, true",
-        "DRAFT, false, false, true, false, OUTDATED, true",
-        "DRAFT, true, false, true, true, ENDED, false",
-        "DRAFT, false, true, true, true, ENDED, false",
-        "DRAFT, false, false, false, true, PAPER_GONE, false",
-        "WAITING, false, false, true, true, SENT, false",
-        "PUBLISHED, false, true, false, false, SENT, false",
-        "PUBLISHED, true, false, true, true, ENDED, false",
-        "HIDDEN, false, false, true, true, SENT, false",
-        "RETURNED, true, false, true, true, ENDED, false",
+        "DRAFT, false, false, true, true, true, ALLOWED, true",
+        "RETURNED, false, false, true, true, true, ALLOWED, true",
+        "DRAFT, false, false, true, true, false, OUTDATED, true",
+        "DRAFT, true, false, true, true, true, ENDED, false",
+        "DRAFT, false, true, true, true, true, ENDED, false",
+        "DRAFT, false, false, false, true, true, PAPER_GONE, false",
+        "DRAFT, false, false, true, false, true, WARM_UP_FIRST, false",
+        "DRAFT, false, false, true, false, false, WARM_UP_FIRST, false",
+        "DRAFT, false, false, false, false, true, PAPER_GONE, false",
+        "WAITING, false, false, true, false, true, SENT, false",
+        "WAITING, false, false, true, true, true, SENT, false",
+        "PUBLISHED, false, true, false, true, false, SENT, false",
+        "PUBLISHED, true, false, true, true, true, ENDED, false",
+        "HIDDEN, false, false, true, true, true, SENT, false",
+        "RETURNED, true, false, true, true, true, ENDED, false",
     })
     void aStepIsTakenWhileTheReviewIsItsReaders(
             State state,
             boolean ended,
             boolean over,
             boolean there,
+            boolean warm,
             boolean seen,
             Answer answer,
             boolean readsThePaper) {
-        Facts review = new Facts(state, ended, over, there, seen);
+        Facts review = new Facts(state, ended, over, there, warm, seen);
         assertEquals(answer, PeerReading.give(review));
         assertEquals(readsThePaper, PeerReading.reads(review), "the right to the paper ends with the review");
     }

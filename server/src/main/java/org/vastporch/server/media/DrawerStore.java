@@ -71,7 +71,13 @@ class DrawerStore {
                                     join prompt q on q.id = e.prompt_id
                                     join post p on p.id = e.post_id
                                    where q.class_id = :class and q.opens_at <= :now and e.given
-                                     and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")")
+                                     and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")" + """
+
+                       or exists (select 1
+                                    from warm_up w
+                                    join prompt q on q.id = w.prompt_id
+                                   where q.class_id = :class and q.peers_given_at <= :now
+                                     and locate(:id, w.html) > 0)""")
                 .param("class", item.classId())
                 .param("now", Rows.utc(now))
                 .param("id", item.id())

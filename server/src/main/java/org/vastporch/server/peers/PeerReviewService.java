@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,7 @@ import org.vastporch.core.moderation.State;
 import org.vastporch.core.moderation.TextToReview;
 import org.vastporch.core.peers.PeerMarks;
 import org.vastporch.core.peers.PeerReading;
+import org.vastporch.core.peers.WarmUp;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.reviews.ReviewKind;
 import org.vastporch.core.rubrics.Rubric;
@@ -64,6 +66,7 @@ public class PeerReviewService {
      * @param looked whether somebody looks at its words before its author gets them
      * @param helped what its author says it helped with; left out if they said nothing
      * @param next another review that the viewer has still to give
+     * @param warmUp papers that come first; left out where there are none
      */
     public record PeerReviewPage(
             long id,
@@ -82,12 +85,14 @@ public class PeerReviewService {
             boolean looked,
             boolean namesReviewer,
             @Optionally String helped,
-            @Optionally Long next) {}
+            @Optionally Long next,
+            @Optionally WarmUpService.WarmUpFirst warmUp) {}
 
     /**
      * A review that the viewer was asked for.
      *
      * @param author left out where that is kept from who reviews
+     * @param warmUp papers that come first; left out where there are none
      */
     public record ReviewToGive(
             long id,
@@ -97,7 +102,8 @@ public class PeerReviewService {
             Instant due,
             PeerReading.Stage stage,
             boolean open,
-            boolean late) {}
+            boolean late,
+            @Optionally WarmUpService.WarmUpFirst warmUp) {}
 
     /**
      * A review of a paper of the viewer's.
@@ -132,6 +138,7 @@ public class PeerReviewService {
 
     private final PeerReviewStore store;
     private final PeerRounds rounds;
+    private final WarmUpService warmUps;
     private final PaperReviews reviews;
     private final HandedPapers papers;
     private final ReviewService looking;
@@ -146,6 +153,7 @@ public class PeerReviewService {
     PeerReviewService(
             PeerReviewStore store,
             PeerRounds rounds,
+            WarmUpService warmUps,
             PaperReviews reviews,
             HandedPapers papers,
             ReviewService looking,
@@ -158,6 +166,7 @@ public class PeerReviewService {
             Clock clock) {
         this.store = store;
         this.rounds = rounds;
+        this.warmUps = warmUps;
         this.reviews = reviews;
         this.papers = papers;
         this.looking = looking;
@@ -178,6 +187,9 @@ public class PeerReviewService {
         if (rows.isEmpty()) return List.of();
         Map<Long, Prompt> of =
                 prompts.byId(rows.stream().map(Row::promptId).distinct().toList());
+        Map<Long, WarmUp.Progress> warm = new HashMap<>();
+        for (Prompt prompt : of.values())
+            if (isAsked(prompt)) warm.put(prompt.id(), warmUps.progress(prompt, viewer.personId()));
         Names names = people.names(viewer, classId);
         Instant now = clock.instant();
         List<ReviewToGive> lines = new ArrayList<>();
@@ -193,7 +205,8 @@ public class PeerReviewService {
                     due,
                     PeerReading.stage(row.state(), row.isBegun()),
                     !row.isSent() && !prompt.reviews().peers().isOver(now),
-                    !row.isSent() && now.isAfter(due)));
+                    !row.isSent() && now.isAfter(due),
+                    WarmUpService.first(warm.get(prompt.id()))));
         }
         lines.sort(Comparator.comparing((ReviewToGive l) -> !l.open())
                 .thenComparing(ReviewToGive::due)
@@ -215,7 +228,8 @@ public class PeerReviewService {
         Row row = mine(viewer, store.find(id).orElseThrow(Problem::missing));
         Prompt prompt = asked(row);
         List<Long> there = row.isOpen() ? rounds.readable(viewer, prompt, row.studentId()) : List.of();
-        PeerReading.Facts facts = facts(prompt, row, there, true);
+        WarmUp.Progress warm = warmUps.progress(prompt, row.readerId());
+        PeerReading.Facts facts = facts(prompt, row, there, warm, true);
         Reading reading = reviews.find(prompt, row.studentId(), row.readerId(), ReviewKind.PEER);
         Names names = people.names(viewer, row.classId());
         List<Answered> answers = answers(prompt, row);
@@ -247,7 +261,8 @@ public class PeerReviewService {
                         .filter(r -> r.id() != id && r.promptId() == prompt.id() && !r.isSent())
                         .map(Row::id)
                         .findFirst()
-                        .orElse(null));
+                        .orElse(null),
+                WarmUpService.first(warm));
     }
 
     private @Nullable String note(long id, Names names) {
@@ -350,12 +365,15 @@ public class PeerReviewService {
         Prompt prompt = asked(row);
         List<Long> there = row.isOpen() ? rounds.readable(viewer, prompt, row.studentId()) : List.of();
         Reading reading = reviews.find(prompt, row.studentId(), row.readerId(), ReviewKind.PEER);
-        switch (PeerReading.give(facts(prompt, row, there, row.rev() == rev))) {
+        WarmUp.Progress warm = warmUps.progress(prompt, row.readerId());
+        switch (PeerReading.give(facts(prompt, row, there, warm, row.rev() == rev))) {
             case ALLOWED -> {}
             case SENT -> throw Problem.stale("review-sent", "You have sent this review. It stays as it is.");
             case ENDED -> throw Problem.stale("review-ended", "This review is not asked of you any more.");
             case PAPER_GONE ->
                 throw Problem.stale("paper-gone", "Its author has taken this paper back. You need not review it.");
+            case WARM_UP_FIRST ->
+                throw Problem.stale("warm-up-first", "Judge the papers to warm up on first; then this one is yours.");
             case OUTDATED ->
                 throw Problem.stale("review-changed", "You have changed this somewhere else since.")
                         .with("own", OwnViewService.view(reading));
@@ -363,12 +381,13 @@ public class PeerReviewService {
         return new Open(row, prompt, reading, there);
     }
 
-    private PeerReading.Facts facts(Prompt prompt, Row row, List<Long> there, boolean isAsSeen) {
+    private PeerReading.Facts facts(Prompt prompt, Row row, List<Long> there, WarmUp.Progress warm, boolean isAsSeen) {
         return new PeerReading.Facts(
                 row.state(),
                 !row.isOpen(),
                 prompt.reviews().peers().isOver(clock.instant()),
                 !there.isEmpty(),
+                warm.isOver() || row.isBegun(),
                 isAsSeen);
     }
 

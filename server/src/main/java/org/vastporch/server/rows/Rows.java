@@ -5,7 +5,10 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 
 /** How times and empty cells go into the database and come out of it, in one place. */
 public final class Rows {
@@ -29,5 +32,12 @@ public final class Rows {
     public static @Nullable Integer integer(ResultSet row, String column) throws SQLException {
         int value = row.getInt(column);
         return row.wasNull() ? null : value;
+    }
+
+    /** Adds a row, and gives the number that it got. */
+    public static long added(JdbcClient.StatementSpec insert) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        insert.update(key, "id");
+        return Objects.requireNonNull(key.getKey()).longValue();
     }
 }
