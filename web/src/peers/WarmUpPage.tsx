@@ -118,7 +118,7 @@ function HowNear({ view }: { view: View }) {
           ? 'You chose the same steps as your teacher.'
           : `You chose the same step on ${same} of ${t.count(view.apart.length, 'stair', 'stairs')}.`}
       </b>{' '}
-      {others && `You lie ${others}.`}
+      {others && `You were ${others}.`} The ring is your teacher’s step.
     </p>
   );
 }

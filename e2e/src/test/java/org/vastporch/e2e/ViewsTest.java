@@ -63,6 +63,7 @@ class ViewsTest {
             "/classes/2/sameness/16",
             "/classes/2/reviews",
             "/classes/2/reviews/round/14",
+            "/classes/2/reviews/warm-up-papers/14",
             "/classes/2/approve?sort=reviews",
             "/classes/2/prompts/15");
 
@@ -147,7 +148,8 @@ class ViewsTest {
         visit(reviewer, "/classes/2/reviews", found);
         String review =
                 named(reviewer, AriaRole.LINK, "of a classmate$").first().getAttribute("href");
-        for (String path : List.of(review, "/classes/2/reviews/of/11")) visit(reviewer, path, found);
+        for (String path : List.of(review, "/classes/2/reviews/of/11", "/classes/2/reviews/warm-up/2"))
+            visit(reviewer, path, found);
         dialog(
                 student,
                 "/classes/1/posts/101",

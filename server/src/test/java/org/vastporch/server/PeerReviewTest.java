@@ -288,9 +288,9 @@ class PeerReviewTest extends Assessing {
                 wren.put(review + "/answers/0", Map.of("rev", rev, "answer", words))
                         .code());
         assertEquals(
-                400,
+                422,
                 wren.put(review + "/word", Map.of("rev", rev, "word", words)).status());
-        assertEquals(400, step(wren, review, "c1", 6, words).status());
+        assertEquals(422, step(wren, review, "c1", 6, words).status());
         JsonNode own = wren.get(review).body().get("own");
         assertEquals(rev, own.get("rev").asInt());
         assertEquals("I see the slugs.", own.at("/marks/0/remark").asString());

@@ -6,5 +6,6 @@
  * what changes when somebody comes late or leaves. {@link PeerReading} decides what the reader of one paper may do, and
  * until when; {@link PeerMarks} is what several gave together. Laws: nobody reviews the own paper or one twice; what
  * stands already stays; the same seed gives the same plan; the right to read a paper ends with its review.
+ * {@link WarmUp} says which papers come first, so that reviewers learn to judge.
  */
 package org.vastporch.core.peers;
