@@ -95,7 +95,7 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
           : 'Not given to anybody before every stair has a step.'}{' '}
         <Word
           aria-expanded={open}
-          aria-label={`${open ? 'Fold' : 'Open'}: ${paper.title}`}
+          aria-label={`${open ? 'Fold it' : 'Open it'}: ${paper.title}`}
           onClick={() => setOpen(!open)}
         >
           {open ? 'Fold it' : 'Open it'}
