@@ -131,7 +131,12 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
   // While one reads, the next papers come, so that each is there at the press of a key.
   useEffect(() => {
     if (!upcoming || !isThere) return;
-    for (const next of upcoming.split(',')) void client.prefetchQuery(paperOptions(strip.promptId, Number(next)));
+    // What came ahead is asked for again when it is looked at, and not before.
+    for (const next of upcoming.split(','))
+      void client.prefetchQuery({
+        ...paperOptions(strip.promptId, Number(next)),
+        staleTime: Number.POSITIVE_INFINITY,
+      });
   }, [client, strip.promptId, upcoming, isThere]);
   const toStair = (by: number) => setStair((stair + by + criteria.length) % Math.max(1, criteria.length));
   const { release, takeOver } = useReleasing(strip.promptId, settled, setSaid);

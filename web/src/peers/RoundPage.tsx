@@ -35,7 +35,7 @@ export function RoundPage() {
         </p>
         <h1>{data.givenAt ? 'Who has done theirs' : 'Give out the papers'}</h1>
         <Out round={data} />
-        <WarmUps promptId={promptId} classId={id} manages={manages} />
+        <WarmUps round={data} classId={id} manages={manages} />
         {data.givenAt ? (
           <Round round={data} />
         ) : manages ? (
@@ -49,9 +49,12 @@ export function RoundPage() {
 }
 
 /** How many papers there are to warm up on, and the way to them. */
-function WarmUps({ promptId, classId, manages }: { promptId: number; classId: number; manages: boolean }) {
+function WarmUps({ round, classId, manages }: { round: RoundView; classId: number; manages: boolean }) {
+  const { promptId } = round;
   const { data } = useQuery(warmUpPapersOptions(promptId));
-  if (!data || (data.papers.length === 0 && !manages)) return null;
+  // Who has begun does not warm up any more: nothing is offered then.
+  const helps = manages && (!round.givenAt || round.lines.some((l) => l.stage === 'NOT_BEGUN'));
+  if (!data || (data.papers.length === 0 && !helps)) return null;
   const ready = data.papers.filter((p) => p.ready).length;
   return (
     <p className="muted measure">

@@ -322,6 +322,39 @@ class AssessingTest extends Assessing {
         assertEquals(403, of.first().get(at(prompt) + "/history").status());
     }
 
+    /** What every next level would make of the score is told beforehand, late or not, and is what it then comes to. */
+    @Test
+    void whatAStepWillMakeOfTheScoreIsToldBeforehandUnlessItWouldBeForAnotherText() {
+        long prompt = set(wanted("Log", in(2)));
+        long post = handIn(prompt, "Slugs");
+        assertEachStepComesTo(prompt);
+        letDueGoBy(prompt);
+        jdbc.sql("update prompt set due_at = :due where id = :id")
+                .param("due", Instant.now().minusSeconds(3_600).atOffset(ZoneOffset.UTC))
+                .param("id", prompt)
+                .update();
+        assertEquals(1, paper(prompt).get("daysLate").asInt());
+        assertEachStepComesTo(prompt);
+        handInAgain(post, "Slugs, after the time");
+        int newer = paper(prompt).at("/posts/0/newer/version").asInt();
+        assertEquals(200, take(prompt, post, newer, true).status());
+        assertTrue(paper(prompt).at("/given/changed").asBoolean());
+        assertEquals(0, paper(prompt).at("/given/scores").size());
+    }
+
+    private void assertEachStepComesTo(long prompt) {
+        JsonNode told = paper(prompt).at("/given/scores");
+        assertTrue(told.size() > 3);
+        for (int i = 0; i < told.size(); i++) {
+            JsonNode step = paper(prompt).at("/given/scores/" + i);
+            Answer given = give(
+                    prompt,
+                    step.get("criterion").asString(),
+                    Map.of("points", step.get("points").asString()));
+            assertEquals(step.get("score"), given.body().get("score"), step::toString);
+        }
+    }
+
     @Test
     void pointsMayLieBetweenTheStepsAndACriterionMayNotCount() {
         long prompt = set(wanted("Log", in(2)));

@@ -355,14 +355,11 @@ class MarkingStore {
     }
 
     private static Mark mark(ResultSet row, int n) throws SQLException {
-        BigDecimal points = row.getBigDecimal("points");
         return new Mark(
                 row.getLong("prompt_id"),
                 row.getLong("student_id"),
                 row.getString("criterion_id"),
-                points == null
-                        ? null
-                        : new BigDecimal(points.stripTrailingZeros().toPlainString()),
+                Rows.points(row, "points"),
                 row.getBoolean("not_counted"),
                 row.getString("remark"));
     }

@@ -59,7 +59,10 @@ class DrawerStore {
                 .single();
     }
 
-    /** Whether a prompt of its class that students see by now shows it, or an example post that stands with one. */
+    /**
+     * Whether a prompt of its class that students see by now shows it, a paper to warm up on once papers are given out,
+     * or an example post that stands with one.
+     */
     boolean isShown(Item item, Instant now) {
         return jdbc.sql("""
                 select exists (select 1
@@ -67,17 +70,16 @@ class DrawerStore {
                                 where p.class_id = :class and p.opens_at <= :now
                                   and (locate(:id, p.instructions) > 0 or locate(:id, p.example) > 0))
                        or exists (select 1
+                                    from warm_up w
+                                    join prompt q on q.id = w.prompt_id
+                                   where q.class_id = :class and q.peers_given_at <= :now
+                                     and locate(:id, w.html) > 0)
+                       or exists (select 1
                                     from example_post e
                                     join prompt q on q.id = e.prompt_id
                                     join post p on p.id = e.post_id
                                    where q.class_id = :class and q.opens_at <= :now and e.given
-                                     and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")" + """
-
-                       or exists (select 1
-                                    from warm_up w
-                                    join prompt q on q.id = w.prompt_id
-                                   where q.class_id = :class and q.peers_given_at <= :now
-                                     and locate(:id, w.html) > 0)""")
+                                     and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")")
                 .param("class", item.classId())
                 .param("now", Rows.utc(now))
                 .param("id", item.id())

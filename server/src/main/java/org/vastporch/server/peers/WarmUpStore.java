@@ -7,11 +7,13 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.Marks;
 import org.vastporch.server.erasure.Traces;
@@ -75,7 +77,7 @@ class WarmUpStore implements Traces {
     }
 
     long add(long promptId, String title, String html, Instant now) {
-        return Rows.added(jdbc.sql("""
+        return added(jdbc.sql("""
                 insert into warm_up (prompt_id, title, html, created_at) values (:prompt, :title, :html, :now)""")
                 .param("prompt", promptId)
                 .param("title", title)
@@ -150,7 +152,7 @@ class WarmUpStore implements Traces {
     void setStep(Reading reading, String criterion, @Nullable BigDecimal points) {
         long id = reading.id() != 0
                 ? reading.id()
-                : Rows.added(jdbc.sql("insert into warm_up_reading (warm_up_id, reader_id) values (:paper, :reader)")
+                : added(jdbc.sql("insert into warm_up_reading (warm_up_id, reader_id) values (:paper, :reader)")
                         .param("paper", reading.paper())
                         .param("reader", reading.readerId()));
         jdbc.sql("""
@@ -172,20 +174,22 @@ class WarmUpStore implements Traces {
                 .update();
     }
 
+    private static long added(JdbcClient.StatementSpec insert) {
+        GeneratedKeyHolder key = new GeneratedKeyHolder();
+        insert.update(key, "id");
+        return Objects.requireNonNull(key.getKey()).longValue();
+    }
+
     private Map<Long, Marks> marks(String sql, Collection<Long> ids) {
         return jdbc
                 .sql(sql)
                 .param("ids", ids)
                 .query((row, n) -> {
-                    BigDecimal points = row.getBigDecimal("points");
                     return new Given(
                             row.getLong("of_id"),
                             new Marks.Mark(
                                     row.getString("criterion_id"),
-                                    points == null
-                                            ? null
-                                            : new BigDecimal(
-                                                    points.stripTrailingZeros().toPlainString()),
+                                    Rows.points(row, "points"),
                                     false,
                                     row.getString("remark")));
                 })

@@ -1,6 +1,5 @@
 package org.vastporch.server.reviews;
 
-import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
@@ -213,15 +212,9 @@ class ReviewStore {
     }
 
     private static Given given(ResultSet row, int n) throws SQLException {
-        BigDecimal points = row.getBigDecimal("points");
         return new Given(
                 row.getLong("review_id"),
                 new Marks.Mark(
-                        row.getString("criterion_id"),
-                        points == null
-                                ? null
-                                : new BigDecimal(points.stripTrailingZeros().toPlainString()),
-                        false,
-                        row.getString("remark")));
+                        row.getString("criterion_id"), Rows.points(row, "points"), false, row.getString("remark")));
     }
 }

@@ -1,14 +1,12 @@
 package org.vastporch.server.rows;
 
+import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.simple.JdbcClient;
-import org.springframework.jdbc.support.GeneratedKeyHolder;
 
 /** How times and empty cells go into the database and come out of it, in one place. */
 public final class Rows {
@@ -34,10 +32,11 @@ public final class Rows {
         return row.wasNull() ? null : value;
     }
 
-    /** Adds a row, and gives the number that it got. */
-    public static long added(JdbcClient.StatementSpec insert) {
-        GeneratedKeyHolder key = new GeneratedKeyHolder();
-        insert.update(key, "id");
-        return Objects.requireNonNull(key.getKey()).longValue();
+    /** Points as people write them: without noughts behind the last figure that counts. */
+    public static @Nullable BigDecimal points(ResultSet row, String column) throws SQLException {
+        BigDecimal points = row.getBigDecimal(column);
+        return points == null
+                ? null
+                : new BigDecimal(points.stripTrailingZeros().toPlainString());
     }
 }
