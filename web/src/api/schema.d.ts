@@ -2445,7 +2445,7 @@ export interface paths {
         };
         get: operations["ofPrompt_3"];
         put?: never;
-        post: operations["ask_3"];
+        post: operations["ask_4"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2525,7 +2525,7 @@ export interface paths {
         };
         get: operations["ofPrompt_2"];
         put?: never;
-        post: operations["ask_2"];
+        post: operations["ask_3"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3101,7 +3101,7 @@ export interface paths {
         };
         get: operations["ofPrompt_1"];
         put?: never;
-        post: operations["ask_1"];
+        post: operations["ask_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3198,6 +3198,22 @@ export interface paths {
         get: operations["ofPrompt"];
         put?: never;
         post: operations["add_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prompts/{prompt}/warm-ups/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ask_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4584,6 +4600,8 @@ export interface components {
             postId: number;
             prompt: string;
             title: string;
+            /** @enum {string} */
+            use: "EXAMPLE" | "WARM_UP";
         };
         ExamplePost: {
             author?: string;
@@ -6177,6 +6195,13 @@ export interface components {
             /** Format: int32 */
             version: number;
         };
+        SameCommon: {
+            text: string;
+            /** Format: int32 */
+            texts: number;
+            /** Format: int32 */
+            words: number;
+        };
         SameLine: {
             pieces: components["schemas"]["SamePiece"][];
         };
@@ -6197,6 +6222,8 @@ export interface components {
             words: number;
         };
         SamePiece: {
+            /** Format: int32 */
+            common?: number;
             /** Format: int32 */
             passage?: number;
             quoted: boolean;
@@ -6221,7 +6248,7 @@ export interface components {
             works: string[];
         };
         SamenessView: {
-            hasCommon: boolean;
+            common: components["schemas"]["SameCommon"][];
             pairs: components["schemas"]["SamePair"][];
             /** Format: int64 */
             promptId: number;
@@ -6962,6 +6989,7 @@ export interface components {
             title: string;
         };
         WarmUpPaper: {
+            asked?: components["schemas"]["AskedFor"];
             html: string;
             /** Format: int64 */
             id: number;
@@ -6982,6 +7010,10 @@ export interface components {
             /** Format: int64 */
             promptId: number;
             title: string;
+        };
+        WarmUpPost: {
+            /** Format: int64 */
+            postId: number;
         };
         WarmUpStep: {
             points?: number;
@@ -7349,6 +7381,7 @@ export type Rubric = components['schemas']['Rubric'];
 export type RubricTable = components['schemas']['RubricTable'];
 export type Rubrics = components['schemas']['Rubrics'];
 export type RulesChange = components['schemas']['RulesChange'];
+export type SameCommon = components['schemas']['SameCommon'];
 export type SameLine = components['schemas']['SameLine'];
 export type SameOf = components['schemas']['SameOf'];
 export type SamePair = components['schemas']['SamePair'];
@@ -7448,6 +7481,7 @@ export type WarmUpOne = components['schemas']['WarmUpOne'];
 export type WarmUpPage = components['schemas']['WarmUpPage'];
 export type WarmUpPaper = components['schemas']['WarmUpPaper'];
 export type WarmUpPapers = components['schemas']['WarmUpPapers'];
+export type WarmUpPost = components['schemas']['WarmUpPost'];
 export type WarmUpStep = components['schemas']['WarmUpStep'];
 export type WarmUpText = components['schemas']['WarmUpText'];
 export type WarmUpWord = components['schemas']['WarmUpWord'];
@@ -12034,7 +12068,7 @@ export interface operations {
             };
         };
     };
-    ask_3: {
+    ask_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -12232,7 +12266,7 @@ export interface operations {
             };
         };
     };
-    ask_2: {
+    ask_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -13252,7 +13286,7 @@ export interface operations {
             };
         };
     };
-    ask_1: {
+    ask_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -13440,6 +13474,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WarmUpText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpPapers"];
+                };
+            };
+        };
+    };
+    ask_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                prompt: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WarmUpPost"];
             };
         };
         responses: {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { deleteJson, getJson, postJson, putJson } from '../api/client';
 import { warmUpPapersOptions } from '../api/queries';
-import type { WarmUpPaper, WarmUpPapers } from '../api/schema';
+import type { AskedFor, WarmUpPaper, WarmUpPapers } from '../api/schema';
 import { useWrite } from '../api/write';
 import { PromptText } from '../prompts/PromptText';
 import { Judging } from '../reviews/Judging';
@@ -14,6 +14,8 @@ import { Button } from '../ui/Button';
 import { Loading, Trouble } from '../ui/Trouble';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
+import { AskItsAuthor } from '../writing/ExamplePosts';
+import css from './Peers.module.css';
 
 /** A teacher writes and marks papers by which classmates learn to judge. */
 export function WarmUpPapersPage() {
@@ -54,11 +56,19 @@ export function WarmUpPapersPage() {
             </section>
           ) : (
             data.papers.length < data.most && (
-              <p className="above-6">
-                <Button onClick={() => setWriting(true)}>
-                  {data.papers.length === 0 ? 'Write the first one' : 'Write another one'}
-                </Button>
-              </p>
+              <div className={css.another}>
+                <div>
+                  <Button onClick={() => setWriting(true)}>
+                    {data.papers.length === 0 ? 'Write the first one' : 'Write another one'}
+                  </Button>
+                </div>
+                <section aria-label="A student’s post">
+                  <AskItsAuthor at={`/api/prompts/${promptId}/warm-ups/asked`} stale={[['warm-up-papers', promptId]]} />
+                  <p className="tiny muted above-2 below-0">
+                    Its author is asked whether reviewers may warm up on it, without the name.
+                  </p>
+                </section>
+              </div>
             )
           ))}
       </main>
@@ -87,22 +97,31 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
       <h2 id={`paper-${paper.id}`}>
         {no}. {paper.title}
       </h2>
+      {paper.asked && (
+        <p className="above-1 below-1">
+          <Link to={`/posts/${paper.asked.postId}`}>A post</Link> by {paper.asked.author}: {saidTo(paper.asked)}
+        </p>
+      )}
       <p className="muted above-1">
-        {view.own.finished
-          ? paper.tried === 0
-            ? 'Marked. Nobody has judged it yet.'
-            : `${t.count(paper.tried, 'student has', 'students have')} judged it.`
-          : 'Not given to anybody before every stair has a step.'}{' '}
-        <Word
-          aria-expanded={open}
-          aria-label={`${open ? 'Fold it' : 'Open it'}: ${paper.title}`}
-          onClick={() => setOpen(!open)}
-        >
-          {open ? 'Fold it' : 'Open it'}
-        </Word>
+        {paper.html === ''
+          ? ''
+          : view.own.finished
+            ? paper.tried === 0
+              ? 'Marked. Nobody has judged it yet.'
+              : `${t.count(paper.tried, 'student has', 'students have')} judged it.`
+            : 'Not given to anybody before every stair has a step.'}{' '}
+        {paper.html !== '' && (
+          <Word
+            aria-expanded={open}
+            aria-label={`${open ? 'Fold it' : 'Open it'}: ${paper.title}`}
+            onClick={() => setOpen(!open)}
+          >
+            {open ? 'Fold it' : 'Open it'}
+          </Word>
+        )}
         {manages && (
           <>
-            {paper.tried === 0 && (
+            {paper.tried === 0 && !paper.asked && (
               <Word
                 className="before-3"
                 aria-label={`Change the text: ${paper.title}`}
@@ -133,7 +152,7 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
           onClose={() => setChanging(false)}
         />
       )}
-      {open && !changing && (
+      {open && !changing && paper.html !== '' && (
         <Judging
           classId={id}
           view={{ ...view, posts: [{ title: paper.title, html: paper.html }] }}
@@ -148,6 +167,12 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
       )}
     </section>
   );
+}
+
+function saidTo(asked: AskedFor) {
+  if (asked.given === undefined) return 'asked, no answer yet.';
+  if (!asked.given) return 'its author would rather not.';
+  return asked.isUp ? 'given for this, without the name.' : 'given, but the post is not published now.';
 }
 
 /** Where the class lies beside the teacher's steps, by criterion. */

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { postJson, putJson } from '../api/client';
 import { samenessOptions } from '../api/queries';
-import type { SameLine, SamePair, SameText, SameTexts } from '../api/schema';
+import type { SameCommon, SameLine, SamePair, SameText, SameTexts } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
@@ -90,9 +90,9 @@ export function SamenessPage() {
             </Word>
           </p>
         )}
+        <ManyShare common={data.common} of={data.texts} />
         <p className="muted tiny above-4">
-          Students never see this, and nothing follows by itself. The starter text
-          {data.hasCommon ? ', quotations and what a third of the class shares' : ' and quotations'} are left out. Who
+          Students never see this, and nothing follows by itself. The starter text and quotations are left out. Who
           looks at two texts is noted.
         </p>
         {student > 0 && (
@@ -110,6 +110,36 @@ export function SamenessPage() {
         />
       )}
     </main>
+  );
+}
+
+/** What more than a third share: it makes no pair, and opens here. */
+function ManyShare({ common, of }: { common: SameCommon[]; of: number }) {
+  if (common.length === 0) return null;
+  return (
+    <section className="above-4">
+      <h2 className={css.many}>What many share</h2>
+      <ul className={css.manyList}>
+        {common.map((c) => (
+          <li key={c.text} className="below-2 tiny">
+            <Folded says={`${c.words} words in ${c.texts} of ${of} texts`} text={c.text} />
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Words that one need not read again for each text. */
+function Folded({ says, text }: { says: string; text: string }) {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className={css.fold} aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        {says}
+      </button>
+      {isOpen && <span className={css.folded}>{text}</span>}
+    </>
   );
 }
 
@@ -207,7 +237,9 @@ function OneText({ of, lines, at, onChoose, after, children }: OneTextProps) {
       {lines.map((line, l) => (
         <p key={l}>
           {line.pieces.map((s, i) =>
-            s.passage === undefined ? (
+            s.common !== undefined ? (
+              <Folded key={i} says={`${s.common} words that many share`} text={s.text} />
+            ) : s.passage === undefined ? (
               <span key={i} className={s.quoted ? css.quoted : undefined}>
                 {s.text}
               </span>

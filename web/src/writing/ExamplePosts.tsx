@@ -43,14 +43,7 @@ export function Examples({ prompt }: { prompt: PromptView }) {
 /** For whoever sets the prompt: which posts were asked for, and asking for one more. */
 export function AskForExample({ prompt }: { prompt: PromptView }) {
   const { data } = useQuery(examplesOptions(prompt.id));
-  const [link, setLink] = useState('');
-  const [wrong, setWrong] = useState('');
   const stale = [['examples', prompt.id]];
-  const ask = useWrite((postId: number) => postJson(`/api/prompts/${prompt.id}/examples`, { postId }), {
-    stale,
-    here: true,
-    onDone: () => setLink(''),
-  });
   const remove = useWrite((id: number) => deleteJson(`/api/examples/${id}`), { stale, here: true });
   return (
     <>
@@ -63,6 +56,20 @@ export function AskForExample({ prompt }: { prompt: PromptView }) {
           </Word>
         </p>
       ))}
+      <AskItsAuthor at={`/api/prompts/${prompt.id}/examples`} stale={stale} />
+      <p className="tiny muted above-2 below-0">It is shown once its author agrees, with the name or without.</p>
+      <Wrong says={remove.problem} />
+    </>
+  );
+}
+
+/** Asks the author of a post, by its link, for leave to use it. */
+export function AskItsAuthor({ at, stale }: { at: string; stale: unknown[][] }) {
+  const [link, setLink] = useState('');
+  const [wrong, setWrong] = useState('');
+  const ask = useWrite((postId: number) => postJson(at, { postId }), { stale, here: true, onDone: () => setLink('') });
+  return (
+    <>
       <form
         className={css.ask}
         onSubmit={(e) => {
@@ -85,8 +92,7 @@ export function AskForExample({ prompt }: { prompt: PromptView }) {
           Ask its author
         </Button>
       </form>
-      <p className="tiny muted above-2 below-0">It is shown once its author agrees, with the name or without.</p>
-      <Wrong says={ask.problem || remove.problem} />
+      <Wrong says={ask.problem} />
     </>
   );
 }

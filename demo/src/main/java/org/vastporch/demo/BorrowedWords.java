@@ -14,8 +14,8 @@ import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
 
 /**
- * A prompt of Sound Walks that some have answered before it is due: two quote the same page of their book without
- * saying so, and two share what they should not.
+ * A prompt of Sound Walks that some have answered before it is due: all begin with the same sentence, two quote the
+ * same page of their book without saying so, and two share what they should not.
  */
 @Component
 class BorrowedWords {
@@ -28,6 +28,9 @@ class BorrowedWords {
                     + "the whole hall is made of coats.";
     private static final String WHEELS =
             "A bag with wheels goes over the tiles like a slow drum, and somebody laughs into a telephone.";
+
+    /** How all begin: their teacher asked for it. */
+    private static final String BEGIN = "I stayed ten minutes in the loudest place that I could find. ";
 
     private static final List<DemoTexts.Text> WRITTEN = List.of(
             new DemoTexts.Text(
@@ -89,15 +92,22 @@ class BorrowedWords {
                     blogs.homeOf(classId, student).orElseThrow(),
                     prompt,
                     DemoSchool.at(set.plusDays(2 + i % 5), i % 2 == 0 ? 21 : 7, 10 + 7 * i),
-                    WRITTEN.get(i),
+                    beginning(WRITTEN.get(i)),
                     null);
         }
+    }
+
+    private static DemoTexts.Text beginning(DemoTexts.Text text) {
+        String[] paragraphs = text.paragraphs().clone();
+        paragraphs[0] = BEGIN + paragraphs[0];
+        return new DemoTexts.Text(text.title(), text.tags(), paragraphs);
     }
 
     private static PromptService.WantedPrompt wanted(LocalDate today) {
         return new PromptService.WantedPrompt(
                 "The loudest place",
-                "<p>Where is it, and when? One post, no recording: let it be loud by your words alone.</p>",
+                "<p>Where is it, and when? One post, no recording: let it be loud by your words alone. Begin with: “I stayed"
+                        + " ten minutes in the loudest place that I could find.”</p>",
                 List.of(),
                 null,
                 null,

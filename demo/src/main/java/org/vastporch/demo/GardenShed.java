@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.writing.ExampleUse;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.marking.PaperService;
 import org.vastporch.server.marking.PromptChanges;
@@ -83,7 +84,7 @@ class GardenShed {
                     papers.paper(teacher, older, line.studentId()).posts();
             if (posts.isEmpty() || !line.standing().isMarked() || given && !isWren) continue;
             ExamplePostService.AskedFor asked =
-                    examples.ask(teacher, open, posts.get(0).postId());
+                    examples.ask(teacher, open, posts.get(0).postId(), ExampleUse.EXAMPLE);
             if (isWren) continue;
             examples.answer(access.viewer(line.studentId()), asked.id(), new ExamplePostService.Leave(true, false));
             given = true;

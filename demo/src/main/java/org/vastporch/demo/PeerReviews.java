@@ -112,6 +112,11 @@ class PeerReviews {
         thank(round);
     }
 
+    /** Somebody is asked for a post, and has not answered. */
+    void askToWarmUpOn(Viewer teacher, long prompt, long post) {
+        warmUps.ask(teacher, prompt, post);
+    }
+
     /** Gives what was left. */
     void giveLate(Viewer teacher, long prompt) {
         for (RoundLine line : rounds.round(teacher, prompt).lines()) if (line.sentAt() == null) give(line, 3, false);

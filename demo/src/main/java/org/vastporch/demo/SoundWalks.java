@@ -56,6 +56,9 @@ class SoundWalks {
     /** In which week each walk is set; the fourth week is free. */
     private static final List<Integer> WEEKS = List.of(0, 2, 5, 7);
 
+    /** Whose post of the first walk is wanted to warm up on. */
+    private static final int ASKED_FOR = 6;
+
     private record Written(long student, long post) {}
 
     private final DemoClock clock;
@@ -116,6 +119,7 @@ class SoundWalks {
 
     void fill(Viewer teacher, Viewer assistant, long classId, LocalDate monday, Instant now) {
         List<Long> students = people.students(classId);
+        long toWarmUpOn = 0;
         for (int w = 0; w < SoundTexts.WALKS.size(); w++) {
             LocalDate set = monday.plusWeeks(WEEKS.get(w));
             clock.set(earlier(DemoSchool.at(set, 7, 30), now));
@@ -128,6 +132,7 @@ class SoundWalks {
             own.fill(prompt, w == DONE ? students : students.subList(0, students.size() / (w + 1)));
             if (w == DONE || w == BEING_MARKED) peers.giveOut(teacher, prompt);
             if (w == DONE) {
+                toWarmUpOn = written.get(ASKED_FOR).post();
                 peers.give(teacher, prompt, 3);
                 clock.set(DemoSchool.at(set.plusDays(14), 8, 10));
                 peers.giveLate(teacher, prompt);
@@ -145,6 +150,7 @@ class SoundWalks {
                 markSome(teacher, prompt, MARKED_OF_THIRD);
                 seconds.read(teacher, assistant, prompt, 3);
                 peers.give(teacher, prompt, 2);
+                peers.askToWarmUpOn(teacher, prompt, toWarmUpOn);
             }
         }
     }

@@ -12,7 +12,7 @@ import org.vastporch.server.peers.WarmUpPaperService;
 import org.vastporch.server.peers.WarmUpPaperService.WarmUpPaper;
 import org.vastporch.server.peers.WarmUpService;
 
-/** Students of Sound Walks learn to judge on papers that their teacher wrote and marked. */
+/** Students of Sound Walks learn to judge on papers that their teacher wrote and marked; one is asked for a post. */
 @Component
 class WarmUps {
 
@@ -75,6 +75,10 @@ class WarmUps {
                 .forEach(reader -> {
                     for (int i = 0; i < added.size(); i++) judge(access.viewer(reader), added.get(i), PAPERS.get(i));
                 });
+    }
+
+    void ask(Viewer teacher, long prompt, long post) {
+        papers.ask(teacher, prompt, post);
     }
 
     private void mark(Viewer teacher, WarmUpPaper paper, Paper of) {

@@ -11,6 +11,7 @@ final class CanaryPeers {
 
     private final CanarySchool school;
     private long prompt;
+    private long shared;
     private Person one;
     private Person other;
 
@@ -20,6 +21,7 @@ final class CanaryPeers {
 
     /** The papers, given out: what everybody in the class may know. */
     void giveOut(long own, long shared) {
+        this.shared = shared;
         Map<String, Object> wanted = school.wanted(
                 "Read by classmates",
                 false,
@@ -35,7 +37,7 @@ final class CanaryPeers {
         school.thing("post", school.published(own, Map.of("promptId", prompt), school.token("for-class"), "MY_CLASS"));
         one = school.student("Reed", "Nettleton", "Bed 2");
         other = school.student("Ferris", "Okonedo", "Bed 2");
-        for (Person author : List.of(one, other)) school.thing("post", paper(author, shared));
+        for (Person author : List.of(one, other)) school.thing("post", paper(author));
         JsonNode plan = school.who('L')
                 .post(round() + "/plan", Map.of("seed", 1, "kept", List.of()))
                 .body();
@@ -46,12 +48,17 @@ final class CanaryPeers {
         school.thing("answer", 0);
     }
 
-    private long paper(Person author, long blog) {
-        long id = author.post("/api/blogs/" + blog + "/posts", Map.of("promptId", prompt))
+    private long paper(Person author) {
+        long id = author.post("/api/blogs/" + shared + "/posts", Map.of("promptId", prompt))
                 .body()
                 .get("id")
                 .asLong();
         school.saveAs(author, id, "Leaves", "Eleven of them.", "MY_CLASS");
+        handIn(author, id);
+        return id;
+    }
+
+    private void handIn(Person author, long id) {
         int rev = author.get("/api/posts/" + id + "/draft")
                 .body()
                 .get("beside")
@@ -59,7 +66,6 @@ final class CanaryPeers {
                 .asInt();
         author.post("/api/posts/" + id + "/hand-in", Map.of("rev", rev));
         school.decide('L', "post", id, "APPROVE", "");
-        return id;
     }
 
     private String round() {
@@ -94,6 +100,32 @@ final class CanaryPeers {
         school.who('L').put(at + "criteria/c1", Map.of("rev", 0, "points", 6, "remark", ""));
         school.who('L').put(at + "word", Map.of("rev", 1, "word", school.token("warm-up-word")));
         warmUp(1, school.token("warm-up-unready"));
+        given(2, "warm-up-given");
+        Map<String, Object> no = Map.of("given", false, "named", false);
+        one.put("/api/examples/" + given(3, "warm-up-taken-back") + "/leave", no);
+    }
+
+    /** One that a classmate gives, who shows it to nobody else of the class; and the question to them. */
+    private long given(int before, String kind) {
+        long post = one.post("/api/blogs/" + shared + "/posts", Map.of())
+                .body()
+                .get("id")
+                .asLong();
+        school.thing("post", post);
+        school.saveAs(one, post, school.token(kind), school.token(kind), "STAFF_AND_ME");
+        handIn(one, post);
+        long paper = school.who('L')
+                .post("/api/prompts/" + prompt + "/warm-ups/asked", Map.of("postId", post))
+                .body()
+                .at("/papers/" + before + "/id")
+                .asLong();
+        school.thing("warm-up", paper);
+        long question = one.get("/api/examples").body().at("/0/id").asLong();
+        school.thing("example", question);
+        one.put("/api/examples/" + question + "/leave", Map.of("given", true, "named", true));
+        school.who('L')
+                .put("/api/warm-ups/" + paper + "/given/criteria/c1", Map.of("rev", 0, "points", 6, "remark", ""));
+        return question;
     }
 
     private long warmUp(int before, String words) {

@@ -81,6 +81,7 @@ class Crawl {
             Map.entry("return-notes", "bank"),
             Map.entry("at", "address"));
 
+    private static final Set<String> PEOPLE = Set.of("person", "student");
     private static final Set<String> TAKES_AN_ACCOUNT =
             Set.of("POST /api/classes/{}/people/{}/pass-phrase", "PUT /api/classes/{}/people/{}/name");
     private static final Set<String> UPLOADS = Set.of("/pictures", "/files", "/header", "/preview-file", "/recordings");
@@ -117,7 +118,11 @@ class Crawl {
         Matcher brace = BRACES.matcher(template);
         if (!brace.find()) return List.of(template);
         String[] before = template.substring(0, brace.start()).split("/");
-        List<Object> things = school.things.getOrDefault(AFTER.get(before[before.length - 1]), List.of(0));
+        String after = AFTER.get(before[before.length - 1]);
+        // The same word stands before reviews and before the student whose reviews they are.
+        if (PEOPLE.contains(brace.group(1))) after = "person";
+        if (after == null) throw new AssertionError("What stands behind " + template + "? Crawl.AFTER does not say.");
+        List<Object> things = school.things.getOrDefault(after, List.of(0));
         List<String> all = new ArrayList<>();
         for (Object thing : things)
             all.addAll(filled(template.substring(0, brace.start()) + thing + template.substring(brace.end())));
@@ -349,6 +354,10 @@ class Crawl {
                 Map.entry(
                         "POST /api/prompts/{}/warm-ups",
                         () -> List.of(Map.of("rev", 0, "title", "Slugs", "html", "<p>Two of them.</p>"))),
+                Map.entry("POST /api/prompts/{}/warm-ups/asked", () -> school.things.get("post").stream()
+                        .limit(4)
+                        .<Object>map(post -> Map.of("postId", post))
+                        .toList()),
                 Map.entry(
                         "PUT /api/warm-ups/{}/text",
                         () -> List.of(

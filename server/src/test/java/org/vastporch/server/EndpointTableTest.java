@@ -655,6 +655,7 @@ class EndpointTableTest {
         made.put("warmround", this::warmRound);
         made.put("warmup", this::warmUp);
         body("POST /api/prompts/{warmround}/warm-ups", () -> Map.of("rev", 0, "title", "Slugs", "html", "<p>Two.</p>"));
+        body("POST /api/prompts/{warmround}/warm-ups/asked", () -> Map.of("postId", published));
         body("PUT /api/warm-ups/{warmup}/text", () -> Map.of("rev", 1, "title", "Slugs", "html", "<p>Two.</p>"));
         body(
                 "PUT /api/warm-ups/{warmup}/given/criteria/{criterion}",

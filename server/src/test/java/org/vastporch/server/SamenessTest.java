@@ -125,6 +125,33 @@ class SamenessTest extends Assessing {
     }
 
     @Test
+    void whatMoreThanAThirdShareMakesNoPairAndFoldsAway() {
+        String poem = "The station is a room<br>with the weather in it and nobody is at home";
+        long prompt = set(open("The station", in(3)));
+        long one = write(of, of.first(), prompt, "Coats", "<p>" + poem + "</p><p>" + HUM + ".</p>");
+        long other = write(of, of.other(), prompt, "Hum", "<p>So: " + poem + " today.</p><p>" + HUM + "!</p>");
+        for (int more = 0; more < 4; more++)
+            write(of, more < 2 ? of.first() : of.other(), prompt, "No " + more, "<p>" + poem + ".</p>");
+        JsonNode view = sameness(of.lead(), prompt);
+        assertEquals(1, view.get("pairs").size(), "only the two that share more: " + view);
+        assertEquals(23, view.at("/pairs/0/words").asInt());
+        assertEquals(1, view.get("common").size());
+        assertEquals(15, view.at("/common/0/words").asInt());
+        assertEquals(6, view.at("/common/0/texts").asInt());
+        assertEquals(
+                "The station is a room\nwith the weather in it and nobody is at home",
+                view.at("/common/0/text").asString());
+        JsonNode both = of.lead()
+                .post("/api/prompts/" + prompt + "/sameness/looks", Map.of("first", one, "second", other))
+                .body();
+        assertEquals(15, both.at("/first/0/pieces/0/common").asInt());
+        assertEquals("So: ", both.at("/second/0/pieces/0/text").asString());
+        assertEquals(15, both.at("/second/0/pieces/1/common").asInt());
+        assertEquals(" today.", both.at("/second/0/pieces/2/text").asString());
+        assertFalse(both.at("/first/1/pieces/0").has("common"));
+    }
+
+    @Test
     void earlierYearsAreComparedAsFarAsTheViewerReadsThem() {
         long lastYear = set(open("The station", in(1)));
         write(of, of.first(), lastYear, "Coats", "<p>" + HUM + ".</p>");

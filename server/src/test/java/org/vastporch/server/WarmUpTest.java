@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.vastporch.core.access.Role;
 import org.vastporch.server.School.Answer;
 import org.vastporch.server.School.Person;
 import tools.jackson.databind.JsonNode;
@@ -175,5 +176,180 @@ class WarmUpTest extends Assessing {
         for (int i = 1; i < 5; i++)
             assertEquals(200, write("Paper " + i, "<p>Text.</p>").status());
         assertEquals("too-many", write("One more", "<p>Text.</p>").code());
+    }
+
+    private Answer ask(long post) {
+        return of.lead().post("/api/prompts/" + prompt + "/warm-ups/asked", Map.of("postId", post));
+    }
+
+    private static long question(Person author) {
+        return author.get("/api/examples").body().at("/0/id").asLong();
+    }
+
+    private static Answer leave(Person author, boolean given) {
+        return author.put("/api/examples/" + question(author) + "/leave", Map.of("given", given, "named", true));
+    }
+
+    private long post(Person author) {
+        long post = school.published(of, author, school.homeOf(of.classId(), author), Map.of(), "Snails");
+        jdbc.sql("update post_version set html = '<p>Snails carry rooms.</p>' where post_id = :post")
+                .param("post", post)
+                .update();
+        return post;
+    }
+
+    private String asked(Person author) {
+        Answer asked = ask(post(author));
+        assertEquals(200, asked.status(), asked::text);
+        return "/api/warm-ups/" + asked.body().at("/papers/0/id").asLong();
+    }
+
+    private void give(String paper) {
+        int rev = papers().get(0).get("rev").asInt();
+        Answer given = of.lead()
+                .put(paper + "/given/criteria/c1", Map.of("rev", rev, "points", 6, "remark", "It names the room."));
+        assertEquals(200, given.status(), given::text);
+    }
+
+    @Test
+    void aPostIsAPaperOnceItsAuthorGivesItAndAsLongAsTheyDo() {
+        Person author = school.student(port, of.classId(), "Tamsin");
+        String paper = asked(author);
+        JsonNode waiting = papers().get(0);
+        assertEquals("Snails", waiting.get("title").asString());
+        assertFalse(waiting.at("/asked").has("given"));
+        assertEquals("", waiting.get("html").asString(), "not theirs to use yet");
+        Person assistant = school.helper(port, of.classId(), Role.ASSISTANT, "Tremaine");
+        assertEquals(
+                0,
+                assistant
+                        .get("/api/prompts/" + prompt + "/warm-ups")
+                        .body()
+                        .get("papers")
+                        .size(),
+                "what is asked of somebody is between two");
+        give(paper);
+        Person wren = of.first();
+        assertEquals(404, wren.get(paper).status());
+        assertEquals("ALLOWED", wren.get(review(wren)).body().get("can").asString());
+
+        JsonNode question = author.get("/api/examples").body().get(0);
+        assertEquals("WARM_UP", question.get("use").asString());
+        assertEquals(200, leave(author, true).status());
+        JsonNode page = wren.get(paper).body();
+        assertTrue(page.at("/posts/0/html").asString().contains("Snails carry rooms."), page::toString);
+        assertFalse(page.toString().contains("Tamsin"), "never with a name");
+        assertEquals(
+                0,
+                wren.get("/api/prompts/" + prompt + "/examples")
+                        .body()
+                        .get("shown")
+                        .size(),
+                "it is no example");
+        assertEquals(
+                1,
+                assistant
+                        .get("/api/prompts/" + prompt + "/warm-ups")
+                        .body()
+                        .get("papers")
+                        .size());
+        step(wren, paper, 6);
+        assertEquals(200, done(wren, paper).status());
+
+        assertEquals(200, leave(author, false).status());
+        assertEquals(404, wren.get(paper).status());
+        assertEquals("", papers().get(0).get("html").asString());
+        assertEquals(
+                0,
+                jdbc.sql("select count(*) from example_post where html <> '' and prompt_id = :prompt")
+                        .param("prompt", prompt)
+                        .query(Integer.class)
+                        .single(),
+                "nothing is kept of a text that was taken back");
+        assertEquals("answered-already", leave(author, true).code());
+    }
+
+    @Test
+    void whoIsAskedAgainGivesTheTextAsItIsThenAndItIsMarkedAnew() {
+        Person author = school.student(port, of.classId(), "Tamsin");
+        long post = post(author);
+        String paper = "/api/warm-ups/" + ask(post).body().at("/papers/0/id").asLong();
+        leave(author, true);
+        give(paper);
+        step(of.first(), paper, 2);
+        assertEquals(200, ask(post).status());
+        assertEquals(1, papers().size(), "asking for what is given changes nothing");
+        assertTrue(papers().get(0).get("ready").asBoolean());
+        leave(author, false);
+        assertEquals(200, ask(post).status());
+        assertEquals(200, leave(author, true).status());
+        assertEquals(1, papers().size());
+        assertFalse(papers().get(0).get("ready").asBoolean(), "the steps were for another text");
+        give(paper);
+        assertEquals(0, rev(of.first(), paper), "and so were those of reviewers");
+        int rev = papers().get(0).get("rev").asInt();
+        assertEquals(
+                "text-of-its-author",
+                of.lead()
+                        .put(paper + "/text", Map.of("rev", rev, "title", "Mine", "html", "<p>Mine.</p>"))
+                        .code());
+        assertEquals(200, of.lead().call("DELETE", paper, null).status());
+        assertEquals(0, author.get("/api/examples").body().size());
+    }
+
+    @Test
+    void nobodyWarmsUpOnTheOwnTextNorOnAnAnswerToThePrompt() {
+        String paper = asked(of.other());
+        leave(of.other(), true);
+        give(paper);
+        assertEquals(
+                "ALLOWED", of.other().get(review(of.other())).body().get("can").asString());
+        assertEquals(404, of.other().get(paper).status());
+        assertEquals(
+                "WARM_UP_FIRST",
+                of.first().get(review(of.first())).body().get("can").asString());
+        long answer = jdbc.sql("select min(id) from post where prompt_id = :prompt")
+                .param("prompt", prompt)
+                .query(Long.class)
+                .single();
+        assertEquals("answers-this-prompt", ask(answer).code());
+        assertEquals(1, papers().size());
+        assertEquals(
+                1,
+                jdbc.sql("select count(*) from example_post where prompt_id = :prompt")
+                        .param("prompt", prompt)
+                        .query(Integer.class)
+                        .single(),
+                "its author was not asked");
+        long example = post(of.first());
+        of.lead().post("/api/prompts/" + prompt + "/examples", Map.of("postId", example));
+        assertEquals("asked-otherwise", ask(example).code());
+        assertEquals(404, ask(1_000_000).status());
+    }
+
+    @Test
+    void aPostThatComesDownIsNoPaperUntilItIsUpAgainAndGoesWithItsAuthor() {
+        Person author = school.student(port, of.classId(), "Tamsin");
+        String paper = asked(author);
+        leave(author, true);
+        give(paper);
+        assertEquals(200, of.first().get(paper).status());
+        jdbc.sql("update post set state = 'HIDDEN' where author_id = :author")
+                .param("author", author.id)
+                .update();
+        assertEquals(404, of.first().get(paper).status());
+        assertEquals(
+                "ALLOWED", of.first().get(review(of.first())).body().get("can").asString());
+        jdbc.sql("update post set state = 'PUBLISHED' where author_id = :author")
+                .param("author", author.id)
+                .update();
+        assertEquals(200, of.first().get(paper).status());
+        String name = jdbc.sql("select username from person where id = :id")
+                .param("id", author.id)
+                .query(String.class)
+                .single();
+        Answer erased = of.lead().post("/api/people/" + author.id + "/erasure", Map.of("typed", name));
+        assertEquals(200, erased.status(), erased::text);
+        assertEquals(0, papers().size());
     }
 }

@@ -3,6 +3,7 @@ package org.vastporch.core.peers;
 import java.util.List;
 import java.util.OptionalLong;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.marking.Marks;
 import org.vastporch.core.reviews.Apart;
@@ -85,9 +86,22 @@ public final class WarmUp {
         if (plain.isBlank()) throw new Refusal("html", "text-missing", "A paper needs some text to judge.");
     }
 
-    /** Whether reviewers get a paper: once its teacher has chosen a step on all that they judge. */
-    public static boolean isReady(Rubric asked, Marks teacher) {
-        return teacher.isWhole(asked);
+    /**
+     * Whether reviewers get a paper: once its teacher has chosen a step on all that they judge.
+     *
+     * @param isThere whether there is a text: the author of a post may not have given it, or taken it back
+     */
+    public static boolean isReady(Rubric asked, Marks teacher, boolean isThere) {
+        return isThere && teacher.isWhole(asked);
+    }
+
+    /**
+     * Whether a paper that is ready is for a reviewer: nobody judges an own text without a name.
+     *
+     * @param author of a post that is the paper; null if a teacher wrote it
+     */
+    public static boolean isFor(long reviewer, @Nullable Long author) {
+        return author == null || author != reviewer;
     }
 
     public static Answer give(boolean isDone, boolean isAsSeen) {

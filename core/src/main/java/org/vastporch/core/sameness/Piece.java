@@ -1,24 +1,38 @@
 package org.vastporch.core.sameness;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
  * A piece of a text.
  *
+ * @param text without the end of its line; one that folds away may go on over several lines
  * @param passage which passage of its pair it stands in, from 0 for the longest; null for none
  * @param quoted whether its author shows it as somebody else's words
+ * @param common how many words it has, if it is what most texts share and folds away; else 0
  */
-public record Piece(String text, @Nullable Integer passage, boolean quoted) {
+public record Piece(String text, @Nullable Integer passage, boolean quoted, int common) {
+
+    /** What a sign of a text stands in, beside the passages, which are numbered from 1. */
+    private static final int NOTHING = 0;
+
+    private static final int QUOTED = -1;
+    /** Each that folds has its own number, from here downwards. */
+    private static final int FOLDED = -2;
 
     /**
-     * Cuts the text of one side of a pair into its lines, and these where passages and quotations begin and end.
+     * Cuts the text of one side of a pair into its lines, and these where passages, quotations and what folds away
+     * begin and end.
      *
+     * @param common what of this text more than a third share; only where no passage lies, and five words at least,
+     *     does it fold
      * @param isFirst whether it is the first text of the pair
      * @return lines that are not empty, in their order
      */
-    public static List<List<Piece>> of(Answer answer, List<Passage> passages, boolean isFirst) {
+    public static List<List<Piece>> of(Answer answer, List<Passage> passages, List<Common> common, boolean isFirst) {
         String plain = answer.plain();
         int[] in = new int[plain.length()];
         for (int p = 0; p < passages.size(); p++) {
@@ -28,25 +42,47 @@ public record Piece(String text, @Nullable Integer passage, boolean quoted) {
             for (int i = from; i < to; i++) in[i] = p + 1;
         }
         for (Answer.Span span : answer.quoted())
-            for (int i = span.start(); i < span.end(); i++) if (in[i] == 0) in[i] = -1;
+            for (int i = span.start(); i < span.end(); i++) if (in[i] == NOTHING) in[i] = QUOTED;
+        fold(in, Words.of(plain).places(), common);
+        return cut(plain, in);
+    }
+
+    private static void fold(int[] in, List<Answer.Span> words, List<Common> common) {
+        BitSet signs = new BitSet(in.length);
+        for (Common one : common) signs.set(one.start(), one.end());
+        int number = FOLDED;
+        List<Answer.Span> row = new ArrayList<>();
+        for (int w = 0; w <= words.size(); w++) {
+            boolean goesOn = w < words.size()
+                    && signs.get(words.get(w).start())
+                    && in[words.get(w).start()] == NOTHING;
+            if (goesOn) row.add(words.get(w));
+            else {
+                if (row.size() >= Sameness.RUN)
+                    Arrays.fill(in, row.get(0).start(), row.get(row.size() - 1).end(), number--);
+                row.clear();
+            }
+        }
+    }
+
+    private static List<List<Piece>> cut(String plain, int[] in) {
         List<List<Piece>> lines = new ArrayList<>();
-        int from = 0;
-        for (String line : plain.split("\n", -1)) {
-            if (!line.isBlank()) lines.add(cut(line, in, from));
-            from += line.length() + 1;
+        List<Piece> line = new ArrayList<>();
+        int begin = 0;
+        for (int i = 0; i <= plain.length(); i++) {
+            boolean endsLine = i == plain.length() || plain.charAt(i) == '\n' && in[i] > FOLDED;
+            if (!endsLine && in[i] == in[begin]) continue;
+            if (i > begin) line.add(piece(plain.substring(begin, i), in[begin]));
+            begin = endsLine ? i + 1 : i;
+            if (!endsLine) continue;
+            if (line.stream().anyMatch(p -> !p.text().isBlank())) lines.add(line);
+            line = new ArrayList<>();
         }
         return lines;
     }
 
-    private static List<Piece> cut(String line, int[] in, int from) {
-        List<Piece> pieces = new ArrayList<>();
-        int begin = 0;
-        for (int i = 1; i <= line.length(); i++) {
-            if (i < line.length() && in[from + i] == in[from + begin]) continue;
-            int is = in[from + begin];
-            pieces.add(new Piece(line.substring(begin, i), is > 0 ? Integer.valueOf(is - 1) : null, is < 0));
-            begin = i;
-        }
-        return pieces;
+    private static Piece piece(String text, int is) {
+        int folds = is <= FOLDED ? Words.of(text).size() : 0;
+        return new Piece(text, is > NOTHING ? Integer.valueOf(is - 1) : null, is == QUOTED, folds);
     }
 }

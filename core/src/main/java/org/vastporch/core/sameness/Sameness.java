@@ -52,8 +52,11 @@ public final class Sameness {
     public record Pair(
             long first, long second, int sharedWords, double jaccard, double containment, List<Passage> passages) {}
 
-    /** @param commonRuns how many runs of words more than a third of the texts share */
-    public record Found(List<Pair> pairs, int commonRuns) {}
+    /**
+     * @param commonRuns how many runs of words more than a third of the texts share
+     * @param common where they stand, text by text
+     */
+    public record Found(List<Pair> pairs, int commonRuns, List<Common> common) {}
 
     private final List<Answer> texts;
     private final List<Words> words = new ArrayList<>();
@@ -106,12 +109,12 @@ public final class Sameness {
             for (long run : runs.get(text)) keys[filled++] = run & ~TEXT_MASK | text;
         Arrays.sort(keys);
         Map<Long, Integer> shared = new HashMap<>();
-        Set<Long> common = new HashSet<>();
+        Map<Long, Integer> common = new HashMap<>();
         double most = Math.min(MOST_SHARING, Math.max(FEWEST_COMMON - 1, texts.size() * COMMON));
         for (int begin = 0; begin < keys.length; ) {
             int end = begin + 1;
             while (end < keys.length && (keys[end] & ~TEXT_MASK) == (keys[begin] & ~TEXT_MASK)) end++;
-            if (end - begin > most) common.add(keys[begin] & ~TEXT_MASK);
+            if (end - begin > most) common.put(keys[begin] & ~TEXT_MASK, end - begin);
             else
                 for (int i = begin; i < end; i++)
                     for (int j = i + 1; j < end; j++)
@@ -127,10 +130,40 @@ public final class Sameness {
                 .reversed()
                 .thenComparingLong(Pair::first)
                 .thenComparingLong(Pair::second));
-        return new Found(pairs, common.size());
+        return new Found(pairs, common.size(), stretches(common));
     }
 
-    private Pair pair(int first, int second, int many, Set<Long> common) {
+    /** What is common, as many words of it as stand in a row. */
+    private List<Common> stretches(Map<Long, Integer> common) {
+        List<Common> stretches = new ArrayList<>();
+        for (int text = 0; text < texts.size() && !common.isEmpty(); text++) {
+            long[] inOrder = runsInOrder.get(text);
+            Words of = words.get(text);
+            for (int from = 0; from < inOrder.length; ) {
+                int most = 0;
+                int to = from;
+                while (to < inOrder.length && isCommon(inOrder[to], common))
+                    most = Math.max(most, common.get(inOrder[to++] & ~TEXT_MASK));
+                if (to > from) {
+                    int last = to + RUN - 2;
+                    stretches.add(new Common(
+                            texts.get(text).id(),
+                            List.copyOf(of.folded().subList(from, last + 1)),
+                            most,
+                            of.places().get(from).start(),
+                            of.places().get(last).end()));
+                }
+                from = to + 1;
+            }
+        }
+        return stretches;
+    }
+
+    private boolean isCommon(long run, Map<Long, Integer> common) {
+        return run != NONE && !leftOut.contains(run) && common.containsKey(run & ~TEXT_MASK);
+    }
+
+    private Pair pair(int first, int second, int many, Map<Long, Integer> common) {
         int one = counting(first, common);
         int other = counting(second, common);
         List<Passage> passages = passages(first, second, common);
@@ -143,14 +176,14 @@ public final class Sameness {
                 passages);
     }
 
-    private int counting(int text, Set<Long> common) {
+    private int counting(int text, Map<Long, Integer> common) {
         return (int) Arrays.stream(runs.get(text))
-                .filter(r -> !common.contains(r & ~TEXT_MASK))
+                .filter(r -> !common.containsKey(r & ~TEXT_MASK))
                 .count();
     }
 
     /** The longest runs of equal words, as long as no two overlap; what is left out or common begins none. */
-    private List<Passage> passages(int first, int second, Set<Long> common) {
+    private List<Passage> passages(int first, int second, Map<Long, Integer> common) {
         Words one = words.get(first);
         Words other = words.get(second);
         long[] ofOne = runsInOrder.get(first);
@@ -211,8 +244,8 @@ public final class Sameness {
         return false;
     }
 
-    private boolean counts(long run, Set<Long> common) {
-        return run != NONE && !leftOut.contains(run) && !common.contains(run & ~TEXT_MASK);
+    private boolean counts(long run, Map<Long, Integer> common) {
+        return run != NONE && !leftOut.contains(run) && !common.containsKey(run & ~TEXT_MASK);
     }
 
     /** A number for each run of words, in their order; equal runs have equal numbers, those in a quotation none. */

@@ -50,9 +50,18 @@ class WarmUpTest {
 
     @Test
     void aPaperIsReadyOnceAllThatIsJudgedHasAStep() {
-        assertFalse(WarmUp.isReady(ASKED, marks(3, null)));
-        assertTrue(WarmUp.isReady(ASKED, marks(3, 0)));
-        assertTrue(WarmUp.isReady(new Rubric(ASKED.criteria().subList(0, 1)), marks(3, null)));
+        assertFalse(WarmUp.isReady(ASKED, marks(3, null), true));
+        assertTrue(WarmUp.isReady(ASKED, marks(3, 0), true));
+        assertTrue(WarmUp.isReady(new Rubric(ASKED.criteria().subList(0, 1)), marks(3, null), true));
+        assertFalse(WarmUp.isReady(ASKED, marks(3, 0), false), "its author has not given it, or took it back");
+    }
+
+    @Test
+    void nobodyWarmsUpOnAnOwnText() {
+        assertTrue(WarmUp.isFor(7, null));
+        assertTrue(WarmUp.isFor(7, 8L));
+        assertFalse(WarmUp.isFor(7, 7L));
+        assertFalse(WarmUp.isFor(7_000_000_000L, 7_000_000_000L), "numbers beyond those that Java keeps once");
     }
 
     @Test

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
@@ -79,6 +80,17 @@ class SlowSamenessTest {
             Set<List<String>> shared = common(counting);
             assertEquals(shared.size(), found.commonRuns());
             common += shared.size();
+            assertEquals(commonSigns(texts, quoted, shared), signs(found.common()));
+            for (Common stretch : found.common())
+                assertEquals(
+                        IntStream.rangeClosed(0, stretch.words().size() - RUN)
+                                .mapToObj(i -> stretch.words().subList(i, i + RUN))
+                                .mapToInt(run -> (int) counting.stream()
+                                        .filter(c -> c.contains(run))
+                                        .count())
+                                .max()
+                                .orElseThrow(),
+                        stretch.texts());
             counting.forEach(c -> c.removeAll(shared));
 
             Map<List<Integer>, Pair> pairs = new TreeMap<>(Comparator.comparing(List::toString));
@@ -111,6 +123,26 @@ class SlowSamenessTest {
             assertEquals(sorted, found.pairs());
         }
         assertTrue(passages > 1_000 && common > 500, passages + " passages, " + common + " common runs");
+    }
+
+    /** Which signs of which text stand in a common run. */
+    private static Set<String> commonSigns(List<List<String>> texts, List<int[]> quoted, Set<List<String>> shared) {
+        Set<String> signs = new TreeSet<>();
+        for (int t = 0; t < texts.size(); t++) {
+            List<List<String>> runs = runs(texts.get(t));
+            for (int i = 0; i < runs.size(); i++)
+                if (shared.contains(runs.get(i)) && !isQuoted(i, quoted.get(t)))
+                    for (int at = start(texts.get(t), i); at < start(texts.get(t), i + RUN) - 1; at++)
+                        signs.add(t + " " + at);
+        }
+        return signs;
+    }
+
+    private static Set<String> signs(List<Common> stretches) {
+        Set<String> signs = new TreeSet<>();
+        for (Common stretch : stretches)
+            for (int at = stretch.start(); at < stretch.end(); at++) signs.add(stretch.text() + " " + at);
+        return signs;
     }
 
     private static List<Answer> answers(List<List<String>> texts, List<int[]> quoted) {

@@ -61,7 +61,7 @@ class DrawerStore {
 
     /**
      * Whether a prompt of its class that students see by now shows it, a paper to warm up on once papers are given out,
-     * or an example post that stands with one.
+     * or a post that stands with one by its author's leave.
      */
     boolean isShown(Item item, Instant now) {
         return jdbc.sql("""
@@ -78,7 +78,8 @@ class DrawerStore {
                                     from example_post e
                                     join prompt q on q.id = e.prompt_id
                                     join post p on p.id = e.post_id
-                                   where q.class_id = :class and q.opens_at <= :now and e.given
+                                   where q.class_id = :class and e.given
+                                     and case e.used_as when 'WARM_UP' then q.peers_given_at else q.opens_at end <= :now
                                      and locate(:id, e.html) > 0 and """ + " " + ScopeSql.UP + ")")
                 .param("class", item.classId())
                 .param("now", Rows.utc(now))

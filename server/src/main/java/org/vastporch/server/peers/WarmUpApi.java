@@ -18,6 +18,8 @@ class WarmUpApi {
     /** @param rev the state in which it was seen; 0 for a new one */
     record WarmUpText(int rev, String title, String html) {}
 
+    record WarmUpPost(long postId) {}
+
     record WarmUpMark(int rev, @Optionally BigDecimal points, String remark) {}
 
     record WarmUpWord(int rev, String word) {}
@@ -42,6 +44,11 @@ class WarmUpApi {
     @PostMapping("/api/prompts/{prompt}/warm-ups")
     WarmUpPaperService.WarmUpPapers add(Viewer viewer, @PathVariable long prompt, @RequestBody WarmUpText body) {
         return papers.add(viewer, prompt, body.title(), body.html());
+    }
+
+    @PostMapping("/api/prompts/{prompt}/warm-ups/asked")
+    WarmUpPaperService.WarmUpPapers ask(Viewer viewer, @PathVariable long prompt, @RequestBody WarmUpPost body) {
+        return papers.ask(viewer, prompt, body.postId());
     }
 
     @PutMapping("/api/warm-ups/{id}/text")

@@ -4,7 +4,8 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
-import java.util.function.UnaryOperator;
+import java.util.Objects;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -18,7 +19,9 @@ import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Rubric;
 import org.vastporch.core.text.Sanitiser;
 import org.vastporch.core.text.TextFacts;
+import org.vastporch.core.writing.ExampleUse;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.log.ClassChanges;
 import org.vastporch.server.log.EventStore;
@@ -28,8 +31,11 @@ import org.vastporch.server.peers.WarmUpStore.Reading;
 import org.vastporch.server.peers.WarmUpStore.Row;
 import org.vastporch.server.prompts.FilesInPrompt;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.writing.ExamplePostService;
+import org.vastporch.server.writing.ExamplePostService.AskedFor;
+import org.vastporch.server.writing.Posts;
 
-/** Papers to warm up on, for those who write and mark them. */
+/** Papers to warm up on, for those who write them or ask for them, and mark them. */
 @Service
 public class WarmUpPaperService {
 
@@ -37,6 +43,7 @@ public class WarmUpPaperService {
      * @param ready whether reviewers get it
      * @param tried how many have judged it, and seen the steps that were given
      * @param near where their steps lie, by criterion
+     * @param asked of a student's post what its author says to that; left out for a paper that a teacher wrote
      */
     public record WarmUpPaper(
             long id,
@@ -47,12 +54,15 @@ public class WarmUpPaperService {
             Own own,
             boolean ready,
             int tried,
-            List<WarmUp.Near> near) {}
+            List<WarmUp.Near> near,
+            @Optionally AskedFor asked) {}
 
     /** @param most so many can be there */
     public record WarmUpPapers(long promptId, String title, List<WarmUpPaper> papers, int most) {}
 
     private final WarmUpStore store;
+    private final ExamplePostService examples;
+    private final Posts posts;
     private final PromptService prompts;
     private final FilesInPrompt files;
     private final AccessService access;
@@ -62,6 +72,8 @@ public class WarmUpPaperService {
 
     WarmUpPaperService(
             WarmUpStore store,
+            ExamplePostService examples,
+            Posts posts,
             PromptService prompts,
             FilesInPrompt files,
             AccessService access,
@@ -69,6 +81,8 @@ public class WarmUpPaperService {
             EventStore events,
             Clock clock) {
         this.store = store;
+        this.examples = examples;
+        this.posts = posts;
         this.prompts = prompts;
         this.files = files;
         this.access = access;
@@ -81,7 +95,7 @@ public class WarmUpPaperService {
     public WarmUpPapers ofPrompt(Viewer viewer, long promptId) {
         Prompt prompt = prompts.get(promptId);
         access.require(viewer, Act.MARK, prompt.classId());
-        return view(asking(prompt));
+        return view(viewer, asking(prompt));
     }
 
     /** Adds a paper, that is still to be marked. */
@@ -90,26 +104,53 @@ public class WarmUpPaperService {
         managed(viewer, promptId);
         Prompt prompt = asking(prompts.lock(promptId));
         WarmUp.requireText(title, html);
-        if (store.ofPrompt(promptId).size() >= WarmUp.MOST)
-            throw Problem.invalid(
-                    "title", "too-many", "A prompt has at most " + WarmUp.MOST + " papers to warm up on.");
+        requireRoom(promptId, "title");
         store.add(promptId, title.strip(), clean(viewer, prompt, html), clock.instant());
         noted(viewer, prompt);
-        return view(prompt);
+        return view(viewer, prompt);
     }
 
-    /** Changes the text; not once somebody has judged it. */
+    /** Asks the author of a post whether reviewers may warm up on it; it is a paper once they agree. */
+    @Transactional
+    public WarmUpPapers ask(Viewer viewer, long promptId, long postId) {
+        managed(viewer, promptId);
+        Prompt prompt = asking(prompts.lock(promptId));
+        AskedFor asked = examples.ask(viewer, promptId, postId, ExampleUse.WARM_UP);
+        if (Objects.equals(posts.find(postId).orElseThrow().promptId(), promptId))
+            throw Problem.invalid(
+                    "postId",
+                    "answers-this-prompt",
+                    "This post answers this very prompt, so classmates may be given it to review.");
+        Row before = store.ofPrompt(promptId).stream()
+                .filter(p -> p.exampleId() != null && p.exampleId() == asked.id())
+                .findFirst()
+                .orElse(null);
+        if (before == null) {
+            requireRoom(promptId, "postId");
+            store.addAsked(promptId, asked.id(), clock.instant());
+        } else if (asked.given() == null) store.clear(before.id());
+        noted(viewer, prompt);
+        return view(viewer, prompt);
+    }
+
+    private void requireRoom(long promptId, String field) {
+        if (store.ofPrompt(promptId).size() >= WarmUp.MOST)
+            throw Problem.invalid(field, "too-many", "A prompt has at most " + WarmUp.MOST + " papers to warm up on.");
+    }
+
+    /** Changes the text of a paper that a teacher wrote; not once somebody has judged it. */
     @Transactional
     public WarmUpPaper change(Viewer viewer, long id, int rev, String title, String html) {
         return keep(viewer, id, rev, paper -> {
+            if (paper.exampleId() != null)
+                throw Problem.invalid("html", "text-of-its-author", "This text is its author's, and stays as it is.");
             WarmUp.requireText(title, html);
-            Prompt prompt = prompts.get(paper.promptId());
-            String clean = clean(viewer, prompt, html);
-            boolean isAlike = clean.equals(paper.html()) && title.strip().equals(paper.title());
-            if (!isAlike && !store.readings(List.of(id)).isEmpty())
+            String clean = clean(viewer, prompts.get(paper.promptId()), html);
+            if (clean.equals(paper.html()) && title.strip().equals(paper.title())) return;
+            if (!store.readings(List.of(id)).isEmpty())
                 throw Problem.stale(
                         "judged-already", "Somebody has judged this text already. Add another paper in its place.");
-            return new Row(id, paper.promptId(), title.strip(), clean, paper.word(), rev);
+            store.setText(id, title.strip(), clean);
         });
     }
 
@@ -122,7 +163,6 @@ public class WarmUpPaperService {
                     Marks.Mark mark = new Marks.Mark(criterion, points, false, remark);
                     store.given(List.of(id)).getOrDefault(id, Marks.NONE).with(asked, mark);
                     store.setGiven(id, mark);
-                    return paper;
                 })
                 .own();
     }
@@ -131,30 +171,32 @@ public class WarmUpPaperService {
     @Transactional
     public Own word(Viewer viewer, long id, int rev, String word) {
         String words = Marks.word(word);
-        return keep(viewer, id, rev, p -> new Row(id, p.promptId(), p.title(), p.html(), words, rev))
+        return keep(viewer, id, rev, paper -> {
+                    if (!words.equals(paper.word())) store.setWord(id, words);
+                })
                 .own();
     }
 
-    /** Takes a paper out, with what anybody did with it. */
+    /** Takes a paper out, with what anybody did with it; of a post also the question to its author. */
     @Transactional
     public WarmUpPapers remove(Viewer viewer, long id) {
         Row paper = store.lock(id).orElseThrow(Problem::missing);
         Prompt prompt = asking(managed(viewer, paper.promptId()));
-        store.remove(id);
+        if (paper.exampleId() != null) examples.remove(viewer, paper.exampleId());
+        else store.remove(id);
         noted(viewer, prompt);
-        return view(prompt);
+        return view(viewer, prompt);
     }
 
-    private WarmUpPaper keep(Viewer viewer, long id, int rev, UnaryOperator<Row> change) {
+    private WarmUpPaper keep(Viewer viewer, long id, int rev, Consumer<Row> write) {
         Row before = store.lock(id).orElseThrow(Problem::missing);
         Prompt prompt = asking(managed(viewer, before.promptId()));
         if (before.rev() != rev)
             throw Problem.stale("warm-up-changed", "This paper was changed somewhere else since.")
-                    .with("own", paper(before, prompt).own());
-        Row after = change.apply(before);
-        if (!after.equals(before)) store.set(id, after.title(), after.html(), after.word());
+                    .with("own", paper(before, prompt, asked(viewer, prompt)).own());
+        write.accept(before);
         noted(viewer, prompt);
-        return paper(store.find(id).orElseThrow(), prompt);
+        return paper(store.find(id).orElseThrow(), prompt, asked(viewer, prompt));
     }
 
     private String clean(Viewer viewer, Prompt prompt, String html) {
@@ -163,40 +205,53 @@ public class WarmUpPaperService {
         return clean;
     }
 
-    private WarmUpPapers view(Prompt prompt) {
+    private WarmUpPapers view(Viewer viewer, Prompt prompt) {
+        Map<Long, AskedFor> asked = asked(viewer, prompt);
         return new WarmUpPapers(
                 prompt.id(),
                 prompt.title(),
-                store.ofPrompt(prompt.id()).stream().map(p -> paper(p, prompt)).toList(),
+                store.ofPrompt(prompt.id()).stream()
+                        .filter(p -> p.isThere() || asked.containsKey(p.exampleId()))
+                        .map(p -> paper(p, prompt, asked))
+                        .toList(),
                 WarmUp.MOST);
     }
 
-    private WarmUpPaper paper(Row paper, Prompt prompt) {
+    /** What the authors of posts said, for those who may ask them. */
+    private Map<Long, AskedFor> asked(Viewer viewer, Prompt prompt) {
+        if (!access.allows(viewer, Act.MANAGE_CLASS, prompt.classId())) return Map.of();
+        return examples.askedFor(viewer, prompt.id(), ExampleUse.WARM_UP).stream()
+                .collect(Collectors.toMap(AskedFor::id, a -> a));
+    }
+
+    private WarmUpPaper paper(Row paper, Prompt prompt, Map<Long, AskedFor> says) {
         Rubric asked = asked(prompt);
         Marks given = store.given(List.of(paper.id())).getOrDefault(paper.id(), Marks.NONE);
         List<Reading> done = store.readings(List.of(paper.id())).stream()
                 .filter(Reading::isDone)
                 .toList();
         Map<Long, Marks> steps = store.steps(done.stream().map(Reading::id).collect(Collectors.toSet()));
+        AskedFor said = paper.exampleId() == null ? null : says.get(paper.exampleId());
         return new WarmUpPaper(
                 paper.id(),
                 paper.rev(),
-                paper.title(),
-                paper.html(),
+                paper.isThere() || said == null ? paper.title() : said.title(),
+                paper.isThere() ? Sanitiser.post(paper.html()) : "",
                 asked,
                 own(paper, asked, given),
-                WarmUp.isReady(asked, given),
+                WarmUp.isReady(asked, given, paper.isThere()),
                 done.size(),
                 WarmUp.near(
                         asked,
                         given,
                         done.stream()
                                 .map(r -> steps.getOrDefault(r.id(), Marks.NONE))
-                                .toList()));
+                                .toList()),
+                said);
     }
 
     static Own own(Row paper, Rubric asked, Marks given) {
-        return new Own(paper.rev(), OwnViewService.views(given), paper.word(), WarmUp.isReady(asked, given));
+        return new Own(paper.rev(), OwnViewService.views(given), paper.word(), given.isWhole(asked));
     }
 
     static Rubric asked(Prompt prompt) {

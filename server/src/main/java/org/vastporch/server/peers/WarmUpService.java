@@ -17,6 +17,7 @@ import org.vastporch.core.peers.WarmUp;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.reviews.Apart;
 import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.core.text.Sanitiser;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
@@ -100,8 +101,10 @@ public class WarmUpService {
                 .map(Reading::paper)
                 .collect(Collectors.toSet());
         return new WarmUp.Progress(
-                ids.stream()
-                        .filter(id -> WarmUp.isReady(asked, given.getOrDefault(id, Marks.NONE)))
+                papers.stream()
+                        .filter(p -> WarmUp.isReady(asked, given.getOrDefault(p.id(), Marks.NONE), p.isThere()))
+                        .filter(p -> WarmUp.isFor(readerId, p.authorId()))
+                        .map(Row::id)
                         .toList(),
                 done);
     }
@@ -186,7 +189,7 @@ public class WarmUpService {
                 mine.prompt().id(),
                 mine.prompt().title(),
                 mine.asked(),
-                List.of(new JudgedPost(null, paper.title(), paper.html())),
+                List.of(new JudgedPost(null, paper.title(), Sanitiser.post(paper.html()))),
                 own(mine),
                 isDone,
                 isDone ? WarmUpPaperService.own(paper, mine.asked(), given) : null,

@@ -16,6 +16,7 @@ import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.jdbc.support.GeneratedKeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.core.marking.Marks;
+import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.erasure.Traces;
 import org.vastporch.server.rows.Rows;
 
@@ -24,8 +25,23 @@ import org.vastporch.server.rows.Rows;
 @Order(9)
 class WarmUpStore implements Traces {
 
-    /** @param word what its teacher says of the whole */
-    record Row(long id, long promptId, String title, String html, String word, int rev) {}
+    /**
+     * @param word what its teacher says of the whole
+     * @param exampleId the question to the author of a post that is the paper; null if a teacher wrote it
+     * @param authorId of that post
+     * @param isThere whether there is a text: one that a teacher wrote, or its author's by leave, as long as the post
+     *     is up
+     */
+    record Row(
+            long id,
+            long promptId,
+            String title,
+            String html,
+            String word,
+            int rev,
+            @Nullable Long exampleId,
+            @Nullable Long authorId,
+            boolean isThere) {}
 
     /**
      * What one reviewer did with one paper.
@@ -43,7 +59,14 @@ class WarmUpStore implements Traces {
 
     private record Given(long of, Marks.Mark mark) {}
 
-    private static final String SELECT = "select id, prompt_id, title, html, word, rev from warm_up where ";
+    private static final String SELECT = """
+            select w.id, w.prompt_id, coalesce(e.title, w.title) as title, coalesce(e.html, w.html) as html, w.word,
+                   w.rev, w.example_id, e.author_id, e.id is null or (e.given is true and """ + " " + ScopeSql.UP + """
+                   ) as is_there
+              from warm_up w
+              left join example_post e on e.id = w.example_id
+              left join post p on p.id = e.post_id
+             where\s""";
     private static final String READINGS = "select id, warm_up_id, reader_id, done_at, rev from warm_up_reading where ";
 
     private final JdbcClient jdbc;
@@ -54,14 +77,14 @@ class WarmUpStore implements Traces {
 
     /** In the order in which they were added. */
     List<Row> ofPrompt(long promptId) {
-        return jdbc.sql(SELECT + "prompt_id = :prompt order by id")
+        return jdbc.sql(SELECT + "w.prompt_id = :prompt order by w.id")
                 .param("prompt", promptId)
                 .query(WarmUpStore::row)
                 .list();
     }
 
     Optional<Row> find(long id) {
-        return jdbc.sql(SELECT + "id = :id")
+        return jdbc.sql(SELECT + "w.id = :id")
                 .param("id", id)
                 .query(WarmUpStore::row)
                 .optional();
@@ -85,13 +108,41 @@ class WarmUpStore implements Traces {
                 .param("now", Rows.utc(now)));
     }
 
-    void set(long id, String title, String html, String word) {
-        jdbc.sql("update warm_up set title = :title, html = :html, word = :word, rev = rev + 1 where id = :id")
+    /** Adds a paper that is somebody's post, once they give leave. */
+    void addAsked(long promptId, long exampleId, Instant now) {
+        jdbc.sql("""
+                insert into warm_up (prompt_id, example_id, title, html, created_at)
+                values (:prompt, :example, '', '', :now)""")
+                .param("prompt", promptId)
+                .param("example", exampleId)
+                .param("now", Rows.utc(now))
+                .update();
+    }
+
+    void setText(long id, String title, String html) {
+        jdbc.sql("update warm_up set title = :title, html = :html, rev = rev + 1 where id = :id")
                 .param("title", title)
                 .param("html", html)
+                .param("id", id)
+                .update();
+    }
+
+    void setWord(long id, String word) {
+        jdbc.sql("update warm_up set word = :word, rev = rev + 1 where id = :id")
                 .param("word", word)
                 .param("id", id)
                 .update();
+    }
+
+    /** Forgets what was given for a text and done with it, since another will stand there. */
+    void clear(long id) {
+        jdbc.sql("delete from warm_up_mark where warm_up_id = :id")
+                .param("id", id)
+                .update();
+        jdbc.sql("delete from warm_up_reading where warm_up_id = :id")
+                .param("id", id)
+                .update();
+        setWord(id, "");
     }
 
     void remove(long id) {
@@ -214,7 +265,10 @@ class WarmUpStore implements Traces {
                 row.getString("title"),
                 row.getString("html"),
                 row.getString("word"),
-                row.getInt("rev"));
+                row.getInt("rev"),
+                Rows.number(row, "example_id"),
+                Rows.number(row, "author_id"),
+                row.getBoolean("is_there"));
     }
 
     private static Reading reading(ResultSet row, int n) throws SQLException {

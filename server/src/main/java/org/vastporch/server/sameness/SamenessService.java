@@ -21,6 +21,7 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.marking.Members;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.sameness.Answer;
+import org.vastporch.core.sameness.Common;
 import org.vastporch.core.sameness.Passage;
 import org.vastporch.core.sameness.Piece;
 import org.vastporch.core.sameness.Sameness;
@@ -69,18 +70,31 @@ public class SamenessService {
             @Optionally WhyAside aside) {}
 
     /**
-     * @param texts how many were compared
-     * @param hasCommon whether passages that more than a third share were left out
+     * What more than a third share, which makes no pair.
+     *
+     * @param texts how many say the part of it that most of them say
      */
-    public record SamenessView(long promptId, String title, int texts, boolean hasCommon, List<SamePair> pairs) {}
+    public record SameCommon(String text, int words, int texts) {}
+
+    /**
+     * @param texts how many were compared
+     * @param common the longest first
+     */
+    public record SamenessView(long promptId, String title, int texts, List<SameCommon> common, List<SamePair> pairs) {}
 
     /**
      * A piece of a line.
      *
      * @param passage which one it stands in, from 0 for the longest; left out for none
      * @param quoted whether its author shows it as somebody else's words
+     * @param common how many words it has, if more than a third share it, so that it folds away; it may go on over
+     *     several lines
      */
-    public record SamePiece(String text, @Optionally Integer passage, boolean quoted) {}
+    public record SamePiece(
+            String text,
+            @Optionally Integer passage,
+            boolean quoted,
+            @Optionally Integer common) {}
 
     /** A line of a text, cut where passages and quotations begin and end. */
     public record SameLine(List<SamePiece> pieces) {}
@@ -97,11 +111,26 @@ public class SamenessService {
     /** How many pairs a student's answers are in that nobody has put aside. */
     public record SameOf(int pairs, int words) {}
 
-    /** @param texts those that are in a pair */
-    private record Kept(List<Handed> handed, String starter, List<AnswerText> texts, Sameness.Found found) {}
+    /**
+     * @param texts those that are in a pair
+     * @param common what most share, in words of this prompt's own answers
+     */
+    private record Kept(
+            List<Handed> handed,
+            String starter,
+            List<AnswerText> texts,
+            Sameness.Found found,
+            List<SameCommon> common) {
+
+        List<Common> commonOf(long post) {
+            return found.common().stream().filter(c -> c.text() == post).toList();
+        }
+    }
 
     private static final int LONGEST_REASON = 1_000;
     private static final int MOST_KEPT = 20;
+    /** Beyond these the shorter ones say little. */
+    private static final int MOST_COMMON_SHOWN = 12;
 
     private final SamenessStore store;
     private final PromptService prompts;
@@ -137,8 +166,7 @@ public class SamenessService {
     public SamenessView pairs(Viewer viewer, long promptId) {
         Prompt prompt = marked(viewer, promptId);
         Kept of = found(prompt);
-        return new SamenessView(
-                promptId, prompt.title(), of.handed().size(), of.found().commonRuns() > 0, views(viewer, prompt, of));
+        return new SamenessView(promptId, prompt.title(), of.handed().size(), of.common(), views(viewer, prompt, of));
     }
 
     /** How much of it is about one student. */
@@ -169,8 +197,8 @@ public class SamenessService {
                 .orElseThrow();
         Map<Long, AnswerText> texts = byId(of);
         boolean isTurned = pair.first() != view.first().postId();
-        List<SameLine> one = lines(texts.get(pair.first()), pair.passages(), true);
-        List<SameLine> other = lines(texts.get(pair.second()), pair.passages(), false);
+        List<SameLine> one = lines(of, texts.get(pair.first()), pair.passages(), true);
+        List<SameLine> other = lines(of, texts.get(pair.second()), pair.passages(), false);
         events.add(prompt.classId(), "sameness-looked-at", promptId, viewer.personId());
         return new SameTexts(
                 view,
@@ -197,10 +225,15 @@ public class SamenessService {
                 .orElse(List.of());
     }
 
-    private static List<SameLine> lines(AnswerText text, List<Passage> passages, boolean isFirst) {
-        return Piece.of(Answer.of(text.postId(), text.html()), passages, isFirst).stream()
+    private static List<SameLine> lines(Kept of, AnswerText text, List<Passage> passages, boolean isFirst) {
+        Answer answer = Answer.of(text.postId(), text.html());
+        return Piece.of(answer, passages, of.commonOf(text.postId()), isFirst).stream()
                 .map(line -> new SameLine(line.stream()
-                        .map(p -> new SamePiece(p.text(), p.passage(), p.quoted()))
+                        .map(p -> new SamePiece(
+                                p.text(),
+                                p.passage(),
+                                p.quoted(),
+                                p.common() == 0 ? null : Integer.valueOf(p.common())))
                         .toList()))
                 .toList();
     }
@@ -255,9 +288,28 @@ public class SamenessService {
                 handed,
                 prompt.starter(),
                 texts.stream().filter(t -> inPairs.contains(t.postId())).toList(),
-                new Sameness.Found(pairs, all.commonRuns()));
+                new Sameness.Found(
+                        pairs,
+                        all.commonRuns(),
+                        all.common().stream()
+                                .filter(c -> inPairs.contains(c.text()))
+                                .toList()),
+                shown(all.common(), byId, prompt));
         kept.put(prompt.id(), known);
         return known;
+    }
+
+    private static List<SameCommon> shown(List<Common> all, Map<Long, AnswerText> texts, Prompt prompt) {
+        List<Common> own = all.stream()
+                .filter(c -> texts.get(c.text()).promptId() == prompt.id())
+                .toList();
+        return Common.once(own).stream()
+                .limit(MOST_COMMON_SHOWN)
+                .map(c -> new SameCommon(
+                        Answer.of(c.text(), texts.get(c.text()).html()).plain().substring(c.start(), c.end()),
+                        c.words().size(),
+                        c.texts()))
+                .toList();
     }
 
     private static boolean isTold(AnswerText one, AnswerText other, long promptId, boolean oneHand) {

@@ -90,6 +90,7 @@ record DigestText(String subject, String text, String html) {
             case "REVIEWED" -> "Classmates have reviewed your paper for “" + item.title() + "”";
             case "AGAIN" -> "You may hand in again for “" + item.title() + "”";
             case "PROMPT_CHOSEN" -> item.by() + " said which prompt “" + item.title() + "” answers";
+            case "WARM_UP_ASKED" -> item.by() + " would like reviewers to warm up on “" + item.title() + "”";
             case "EXAMPLE_ASKED" -> item.by() + " would like to show “" + item.title() + "” as an example";
             case "QUESTION_ANSWERED" -> item.by() + " answered your question under “" + item.title() + "”";
             case "FEEDBACK_WORD" -> item.by() + " has a private word for you about “" + item.title() + "”";

@@ -50,7 +50,7 @@ public class NewsService {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
-     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD or FEEDBACK_ANSWERED
+     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, WARM_UP_ASKED, FEEDBACK_WORD or FEEDBACK_ANSWERED
      * @param to where it leads
      * @param postId left out for a source
      */
@@ -224,7 +224,8 @@ public class NewsService {
     }
 
     private String to(Viewer viewer, Happened h) {
-        if (h.kind().equals("EXAMPLE_ASKED")) return "/classes/" + h.classId() + "/my-writing";
+        if (Set.of("EXAMPLE_ASKED", "WARM_UP_ASKED").contains(h.kind()))
+            return "/classes/" + h.classId() + "/my-writing";
         if (h.postId() != 0) return "/classes/" + h.classId() + "/posts/" + h.postId();
         if (ABOUT_SCORES.contains(h.kind())) return "/classes/" + h.classId() + "/feedback";
         if (h.kind().equals("FEEDBACK_ANSWERED"))

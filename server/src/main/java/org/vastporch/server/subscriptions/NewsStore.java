@@ -24,8 +24,8 @@ class NewsStore {
 
     /**
      * @param kind POST, COMMENT, ANSWER, WORD, RETURNED, HIDDEN, APPROVED, SOURCE, SCORE, RESCORED, OWN_DATE, LET_OFF,
-     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, FEEDBACK_WORD, FEEDBACK_ANSWERED, TO_REVIEW, REVIEW_REMINDER,
-     *     SECOND_ASKED, REVIEW_RETURNED or REVIEWED
+     *     AGAIN, PROMPT_CHOSEN, EXAMPLE_ASKED, WARM_UP_ASKED, FEEDBACK_WORD, FEEDBACK_ANSWERED, TO_REVIEW,
+     *     REVIEW_REMINDER, SECOND_ASKED, REVIEW_RETURNED or REVIEWED
      * @param postId 0 for none
      * @param html a text; of a score the reason, of a question the answer, in plain words
      * @param byId 0 for nobody with an account
@@ -347,10 +347,10 @@ class NewsStore {
                 .list();
     }
 
-    /** Posts of the reader that somebody would like to show as examples. */
+    /** Posts of the reader that somebody would like to show as examples, or to let reviewers warm up on. */
     List<Happened> askedExamples(long me, Between between) {
         return jdbc.sql("""
-                select 'EXAMPLE_ASKED' as kind, p.class_id, p.id as post_id, null as comment, v.title,
+                select concat(e.used_as, '_ASKED') as kind, p.class_id, p.id as post_id, null as comment, v.title,
                        coalesce(e.asked_by, 0) as by_id, null as visitor, e.asked_at as at, '' as html
                   from example_post e
                   join post p on p.id = e.post_id

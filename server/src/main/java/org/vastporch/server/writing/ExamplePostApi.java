@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
+import org.vastporch.core.writing.ExampleUse;
 
 @RestController
 class ExamplePostApi {
@@ -28,7 +29,7 @@ class ExamplePostApi {
 
     @PostMapping("/api/prompts/{id}/examples")
     ExamplePostService.AskedFor ask(Viewer viewer, @PathVariable long id, @RequestBody WantedExample body) {
-        return examples.ask(viewer, id, body.postId());
+        return examples.ask(viewer, id, body.postId(), ExampleUse.EXAMPLE);
     }
 
     /** What the viewer was asked about own posts. */

@@ -11,6 +11,7 @@ import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.text.Sanitiser;
+import org.vastporch.core.writing.ExampleUse;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Optionally;
@@ -22,8 +23,8 @@ import org.vastporch.server.prompts.PromptService;
 import org.vastporch.server.writing.ExamplePostStore.Row;
 
 /**
- * Posts that stand as examples with a prompt. A teacher asks, and only the author gives leave: with the name or
- * without, for the text as it is at that moment, and takes it back at any time.
+ * Posts that stand as examples with a prompt, or on which reviewers warm up. A teacher asks, and only the author gives
+ * leave: for that use, with the name or without, for the text as it is at that moment, and takes it back at any time.
  */
 @Service
 public class ExamplePostService {
@@ -61,7 +62,8 @@ public class ExamplePostService {
             String by,
             Instant at,
             @Optionally Boolean given,
-            boolean named) {}
+            boolean named,
+            ExampleUse use) {}
 
     /** @param named whether the author's name may stand there */
     public record Leave(boolean given, boolean named) {}
@@ -101,7 +103,7 @@ public class ExamplePostService {
 
     public ExamplePosts ofPrompt(Viewer viewer, long promptId) {
         Prompt prompt = prompts.forMember(viewer, promptId);
-        List<Row> all = store.ofPrompt(promptId);
+        List<Row> all = store.ofPrompt(promptId, ExampleUse.EXAMPLE);
         boolean sets = access.allows(viewer, Act.MANAGE_CLASS, prompt.classId());
         return new ExamplePosts(
                 all.stream()
@@ -129,23 +131,34 @@ public class ExamplePostService {
                 e.isUp());
     }
 
-    /** Asks the author of a post, of this class or another of the asker's, whether it may stand with a prompt. */
+    /** What became of the questions that were asked about posts for one use, for those who set the prompt. */
+    public List<AskedFor> askedFor(Viewer viewer, long promptId, ExampleUse use) {
+        access.require(viewer, Act.MANAGE_CLASS, prompts.get(promptId).classId());
+        return store.ofPrompt(promptId, use).stream()
+                .map(e -> askedFor(viewer, e))
+                .toList();
+    }
+
+    /** Asks the author of a post, of this class or another of the asker's, whether it may be used with a prompt. */
     @Transactional
-    public AskedFor ask(Viewer viewer, long promptId, long postId) {
+    public AskedFor ask(Viewer viewer, long promptId, long postId, ExampleUse use) {
         Prompt prompt = prompts.lock(promptId);
         access.require(viewer, Act.MANAGE_CLASS, prompt.classId());
         PostFacts post = access.requireLockedPost(viewer, Act.READ, postId);
         Problem.unlessAllowed(AccessEngine.askForExample(viewer, post, clock.instant()));
-        List<Row> before = store.ofPrompt(promptId);
-        if (before.size() >= MOST && before.stream().noneMatch(e -> e.postId() == postId))
+        Row before = store.find(promptId, postId).orElse(null);
+        if (before == null && store.ofPrompt(promptId, use).size() >= MOST)
             throw Problem.invalid("postId", "too-many-examples", "A prompt has at most " + MOST + " example posts.");
-        store.ask(promptId, postId, post.authorId(), viewer.personId(), clock.instant());
+        if (before != null && before.use() != use)
+            throw Problem.invalid(
+                    "postId",
+                    "asked-otherwise",
+                    use == ExampleUse.WARM_UP
+                            ? "The class reads this post as an example of this prompt, so nobody can warm up on it."
+                            : "Reviewers warm up on this post for this prompt, so it cannot be an example too.");
+        store.ask(promptId, postId, post.authorId(), use, viewer.personId(), clock.instant());
         events.add(prompt.classId(), "example-asked", promptId, viewer.personId());
-        return store.ofPrompt(promptId).stream()
-                .filter(e -> e.postId() == postId)
-                .map(e -> askedFor(viewer, e))
-                .findFirst()
-                .orElseThrow();
+        return askedFor(viewer, store.find(promptId, postId).orElseThrow());
     }
 
     /** What the viewer was asked about own posts. */
@@ -162,7 +175,8 @@ public class ExamplePostService {
                         e.askedBy() == null ? "A teacher" : people.ownName(e.askedBy()),
                         e.askedAt(),
                         e.given(),
-                        e.named()))
+                        e.named(),
+                        e.use()))
                 .toList();
     }
 
@@ -172,17 +186,20 @@ public class ExamplePostService {
         Problem.unlessAllowed(AccessEngine.own(viewer));
         store.lock(id);
         Row of = store.find(id).filter(e -> e.authorId() == viewer.personId()).orElseThrow(Problem::missing);
+        if (!of.use().takes(of.given(), leave.given()))
+            throw Problem.stale("answered-already", "You have answered this. Your teacher can ask you again.");
         String title = "";
         String html = "";
         if (leave.given()) {
             PostRow post = posts.find(of.postId()).orElseThrow(Problem::missing);
             if (!of.isUp() || post.standing().live() == null)
-                throw Problem.stale("not-published", "This post is not published now, so it cannot be an example.");
+                throw Problem.stale("not-published", "This post is not published now, so it cannot be used.");
             Version version = posts.version(of.postId(), post.standing().live()).orElseThrow();
             title = version.title();
             html = files.ofPost(viewer, of.classId(), version.html());
         }
-        store.answer(id, leave.given(), leave.given() && leave.named(), title, html, clock.instant());
+        boolean isNamed = leave.given() && leave.named() && of.use().mayName();
+        store.answer(id, leave.given(), isNamed, title, html, clock.instant());
         files.forget(of.classId(), of.html());
         events.add(of.classId(), leave.given() ? "example-given" : "example-refused", of.promptId(), viewer.personId());
     }

@@ -9,11 +9,12 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.core.annotation.Order;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Repository;
+import org.vastporch.core.writing.ExampleUse;
 import org.vastporch.server.access.ScopeSql;
 import org.vastporch.server.erasure.Traces;
 import org.vastporch.server.rows.Rows;
 
-/** Posts that are to stand as examples with a prompt, and what their authors said to that. */
+/** Posts that are to be examples of a prompt, or papers to warm up on for it, and what their authors said to that. */
 @Repository
 @Order(12)
 class ExamplePostStore implements Traces {
@@ -36,6 +37,7 @@ class ExamplePostStore implements Traces {
             String postTitle,
             boolean isUp,
             long authorId,
+            ExampleUse use,
             @Nullable Long askedBy,
             Instant askedAt,
             @Nullable Boolean given,
@@ -43,7 +45,7 @@ class ExamplePostStore implements Traces {
             String title,
             String html) {
 
-        /** Whether readers of the prompt find it there. */
+        /** Whether it is used, as its author allows. */
         boolean isShown() {
             return Boolean.TRUE.equals(given) && isUp;
         }
@@ -51,7 +53,7 @@ class ExamplePostStore implements Traces {
 
     private static final String SELECT = """
             select e.id, e.prompt_id, q.title as prompt_title, q.class_id, e.post_id, p.class_id as post_class,
-                   v.title as post_title, e.author_id, e.asked_by, e.asked_at, e.given, e.named, e.title, e.html,
+                   v.title as post_title, e.author_id, e.used_as, e.asked_by, e.asked_at, e.given, e.named, e.title, e.html,
                    """ + "(" + ScopeSql.UP + """
                    ) as is_up
               from example_post e
@@ -66,9 +68,10 @@ class ExamplePostStore implements Traces {
         this.jdbc = jdbc;
     }
 
-    List<Row> ofPrompt(long promptId) {
-        return jdbc.sql(SELECT + " where e.prompt_id = :prompt order by e.id")
+    List<Row> ofPrompt(long promptId, ExampleUse use) {
+        return jdbc.sql(SELECT + " where e.prompt_id = :prompt and e.used_as = :use order by e.id")
                 .param("prompt", promptId)
+                .param("use", use.name())
                 .query(ExamplePostStore::row)
                 .list();
     }
@@ -96,8 +99,16 @@ class ExamplePostStore implements Traces {
                 .optional();
     }
 
+    Optional<Row> find(long promptId, long postId) {
+        return jdbc.sql(SELECT + " where e.prompt_id = :prompt and e.post_id = :post")
+                .param("prompt", promptId)
+                .param("post", postId)
+                .query(ExamplePostStore::row)
+                .optional();
+    }
+
     /** Asks, or asks again; nothing changes where there is leave already. */
-    void ask(long promptId, long postId, long authorId, long by, Instant now) {
+    void ask(long promptId, long postId, long authorId, ExampleUse use, long by, Instant now) {
         jdbc.sql("""
                 merge into example_post e
                 using (values (:prompt, :post)) as wanted (prompt_id, post_id)
@@ -105,8 +116,9 @@ class ExamplePostStore implements Traces {
                  when matched and e.given is not true
                       then update set asked_by = :by, asked_at = :now, given = null, answered_at = null
                  when not matched
-                      then insert (prompt_id, post_id, author_id, asked_by, asked_at)
-                           values (:prompt, :post, :author, :by, :now)""")
+                      then insert (prompt_id, post_id, author_id, used_as, asked_by, asked_at)
+                           values (:prompt, :post, :author, :use, :by, :now)""")
+                .param("use", use.name())
                 .param("prompt", promptId)
                 .param("post", postId)
                 .param("author", authorId)
@@ -145,6 +157,7 @@ class ExamplePostStore implements Traces {
                 row.getString("post_title"),
                 row.getBoolean("is_up"),
                 row.getLong("author_id"),
+                ExampleUse.valueOf(row.getString("used_as")),
                 Rows.number(row, "asked_by"),
                 Rows.instant(row, "asked_at"),
                 (Boolean) given,
