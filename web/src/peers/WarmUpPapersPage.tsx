@@ -97,19 +97,15 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
       <h2 id={`paper-${paper.id}`}>
         {no}. {paper.title}
       </h2>
-      {paper.asked && (
-        <p className="above-1 below-1">
-          <Link to={`/posts/${paper.asked.postId}`}>A post</Link> by {paper.asked.author}: {saidTo(paper.asked)}
-        </p>
-      )}
       <p className="muted above-1">
-        {paper.html === ''
-          ? ''
-          : view.own.finished
-            ? paper.tried === 0
-              ? 'Marked. Nobody has judged it yet.'
-              : `${t.count(paper.tried, 'student has', 'students have')} judged it.`
-            : 'Not given to anybody before every stair has a step.'}{' '}
+        {[paper.asked && saidTo(paper.asked), paper.html !== '' && state(paper, view.own.finished)]
+          .filter(Boolean)
+          .join(' ')}{' '}
+        {paper.asked && (
+          <Link className="word after-3" to={`/posts/${paper.asked.postId}`}>
+            The post
+          </Link>
+        )}
         {paper.html !== '' && (
           <Word
             aria-expanded={open}
@@ -169,10 +165,19 @@ function Paper({ paper, no, promptId }: { paper: WarmUpPaper; no: number; prompt
   );
 }
 
+function state(paper: WarmUpPaper, marked: boolean) {
+  if (!marked) return 'Not given to anybody before every stair has a step.';
+  return paper.tried === 0
+    ? 'Marked. Nobody has judged it yet.'
+    : `${t.count(paper.tried, 'student has', 'students have')} judged it.`;
+}
+
 function saidTo(asked: AskedFor) {
-  if (asked.given === undefined) return 'asked, no answer yet.';
-  if (!asked.given) return 'its author would rather not.';
-  return asked.isUp ? 'given for this, without the name.' : 'given, but the post is not published now.';
+  if (asked.given === undefined) return `${asked.author} is asked, and has not answered yet.`;
+  if (!asked.given) return `${asked.author} would rather not.`;
+  return asked.isUp
+    ? `${asked.author} gives it, without the name.`
+    : `${asked.author} gave it, but the post is not published now.`;
 }
 
 /** Where the class lies beside the teacher's steps, by criterion. */

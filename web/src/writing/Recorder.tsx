@@ -32,8 +32,14 @@ async function streamOf(source: Source): Promise<MediaStream> {
   if (source === 'voice') return mediaDevices.getUserMedia({ audio: true });
   if (source === 'camera') return mediaDevices.getUserMedia({ audio: true, video: { width: 640, height: 480 } });
   const screen = await mediaDevices.getDisplayMedia({ video: { width: { max: 1280 }, frameRate: { max: 10 } } });
-  const voice = await mediaDevices.getUserMedia({ audio: true });
-  return new MediaStream([...screen.getVideoTracks(), ...voice.getAudioTracks()]);
+  try {
+    const voice = await mediaDevices.getUserMedia({ audio: true });
+    return new MediaStream([...screen.getVideoTracks(), ...voice.getAudioTracks()]);
+  } catch (refused) {
+    // Whoever allows no microphone is not to be watched either.
+    for (const track of screen.getTracks()) track.stop();
+    throw refused;
+  }
 }
 
 const clock = (s: number) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;

@@ -52,6 +52,32 @@ class AssessTest {
         assertThat(teacher.getByText("What did the queen do this week?")).hasCount(many);
     }
 
+    /** Looked at in the other class before it is set there, its criteria put in another order by dragging one. */
+    @Test
+    void aPromptIsTakenToAnotherClassWithItsRubricInAnotherOrder() {
+        Page teacher = as("quill", "/classes/new");
+        teacher.getByLabel("Name of the class").fill("Meadow");
+        button(teacher, "Make the class").click();
+        assertThat(link(teacher, "Prompts")).isVisible();
+        teacher.navigate("/classes/1/prompts");
+        teacher.getByLabel("Copy to another class: A plan for spring").selectOption("Meadow");
+        assertThat(teacher.getByLabel("Title")).hasValue("A plan for spring");
+        String first = teacher.getByLabel("Name of criterion 1").inputValue();
+        String second = teacher.getByLabel("Name of criterion 2").inputValue();
+        Locator grips = teacher.getByTitle("Drag it to another place");
+        grips.nth(1).dragTo(teacher.getByLabel("Name of criterion 1"));
+        assertThat(teacher.getByLabel("Name of criterion 1")).hasValue(second);
+        assertThat(teacher.getByLabel("Name of criterion 2")).hasValue(first);
+        button(teacher, "Set it").click();
+        assertThat(named(teacher, AriaRole.HEADING, "^A plan for spring$")).isVisible();
+        assertThat(teacher.getByText("Meadow").first()).isVisible();
+        named(teacher, AriaRole.LINK, "^Change A plan for spring").click();
+        assertThat(teacher.getByLabel("Name of criterion 1")).hasValue(second);
+        teacher.navigate("/classes/1/prompts");
+        named(teacher, AriaRole.LINK, "^Change A plan for spring").click();
+        assertThat(teacher.getByLabel("Name of criterion 1")).hasValue(first);
+    }
+
     /** Two posts make one paper; the page says how far it is. */
     @Test
     void aPaperOfTwoPosts() {

@@ -121,13 +121,57 @@ class PeersTest {
         teacher.getByLabel("The text of the paper").click();
         teacher.keyboard().type("It hums on one note, and stops a little below it.");
         button(teacher, "Add it, and mark it").click();
-        assertThat(named(teacher, AriaRole.HEADING, "^4. The lift$")).isVisible();
-        assertThat(teacher.getByText("Not given to anybody before every stair has a step."))
+        assertThat(named(teacher, AriaRole.HEADING, "^5. The lift$")).isVisible();
+        assertThat(teacher.getByText("Not given to anybody before every stair has a step.")
+                        .last())
                 .isVisible();
         named(teacher, AriaRole.RADIO, "^2 places$").last().click();
         assertThat(teacher.getByText("2 stairs are still open")).isVisible();
         named(teacher, AriaRole.BUTTON, "^Take out: The lift$").click();
-        assertThat(named(teacher, AriaRole.HEADING, "^4. The lift$")).hasCount(0);
+        assertThat(named(teacher, AriaRole.HEADING, "^5. The lift$")).hasCount(0);
+    }
+
+    /** The question on the phone, and what the teacher learns of it; given and taken back. */
+    @Test
+    void anAuthorGivesAPostToWarmUpOn() {
+        Page author = Stage.as("mika.g", "/classes/2/my-writing", 375, 800, ColorScheme.LIGHT);
+        Locator question = author.getByLabel("Your post as a warm-up: The last bench of platform four");
+        assertThat(question.getByText("without your name")).isVisible();
+        button(author, "Yes, they may").click();
+        assertThat(question.getByText("Reviewers warm up on")).isVisible();
+
+        Page teacher = as("halloway", "/classes/2/reviews/warm-up-papers/14");
+        assertThat(teacher.getByText("Mika Grünwald gives it, without the name. Not given to anybody"))
+                .isVisible();
+        assertThat(named(teacher, AriaRole.BUTTON, "^Fold it: The last bench of platform four$"))
+                .isVisible();
+        assertThat(named(teacher, AriaRole.RADIO, "^2 places$").first()).isVisible();
+        assertThat(named(teacher, AriaRole.BUTTON, "^Change the text: The last bench"))
+                .hasCount(0);
+
+        button(author, "Take that back").click();
+        assertThat(question).hasCount(0);
+        teacher.reload();
+        assertThat(teacher.getByText("Mika Grünwald would rather not.")).isVisible();
+        assertThat(named(teacher, AriaRole.BUTTON, "^Fold it: The last bench of platform four$"))
+                .hasCount(0);
+    }
+
+    /** What many say folds away in both texts, and opens where it stands. */
+    @Test
+    void whatManyShareFoldsAway() {
+        Page teacher = as("halloway", "/classes/2/sameness/16");
+        Locator fold =
+                named(teacher, AriaRole.BUTTON, "^12 words that many share").first();
+        fold.click();
+        assertThat(teacher.getByText("I stayed ten minutes in the loudest place that I could find."))
+                .hasCount(1);
+        named(teacher, AriaRole.BUTTON, "^12 words in 6 of 6 texts").click();
+        assertThat(teacher.getByText("I stayed ten minutes in the loudest place that I could find"))
+                .hasCount(2);
+        fold.click();
+        assertThat(teacher.getByText("I stayed ten minutes in the loudest place that I could find"))
+                .hasCount(1);
     }
 
     /** What is held waits in the pile without its points; then its author reads it, and says that it helped. */

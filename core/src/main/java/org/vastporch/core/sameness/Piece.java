@@ -43,11 +43,12 @@ public record Piece(String text, @Nullable Integer passage, boolean quoted, int 
         }
         for (Answer.Span span : answer.quoted())
             for (int i = span.start(); i < span.end(); i++) if (in[i] == NOTHING) in[i] = QUOTED;
-        fold(in, Words.of(plain).places(), common);
+        fold(in, plain, common);
         return cut(plain, in);
     }
 
-    private static void fold(int[] in, List<Answer.Span> words, List<Common> common) {
+    private static void fold(int[] in, String plain, List<Common> common) {
+        List<Answer.Span> words = Words.of(plain).places();
         BitSet signs = new BitSet(in.length);
         for (Common one : common) signs.set(one.start(), one.end());
         int number = FOLDED;
@@ -58,11 +59,23 @@ public record Piece(String text, @Nullable Integer passage, boolean quoted, int 
                     && in[words.get(w).start()] == NOTHING;
             if (goesOn) row.add(words.get(w));
             else {
-                if (row.size() >= Sameness.RUN)
-                    Arrays.fill(in, row.get(0).start(), row.get(row.size() - 1).end(), number--);
+                if (row.size() >= Sameness.RUN) fold(in, plain, row, number--);
                 row.clear();
             }
         }
+    }
+
+    /** With the signs that touch its first and its last word, so that no full stop stays behind alone. */
+    private static void fold(int[] in, String plain, List<Answer.Span> row, int number) {
+        int from = row.get(0).start();
+        int to = row.get(row.size() - 1).end();
+        while (from > 0 && in[from - 1] == NOTHING && isSign(plain.charAt(from - 1))) from--;
+        while (to < in.length && in[to] == NOTHING && isSign(plain.charAt(to))) to++;
+        Arrays.fill(in, from, to, number);
+    }
+
+    private static boolean isSign(char c) {
+        return !Character.isWhitespace(c) && !Character.isLetterOrDigit(c);
     }
 
     private static List<List<Piece>> cut(String plain, int[] in) {

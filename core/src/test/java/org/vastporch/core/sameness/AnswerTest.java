@@ -68,8 +68,8 @@ class AnswerTest {
         assertEquals(
                 List.of(List.of(
                         new Piece("I say: ", null, false, 0),
-                        new Piece("one two\nthree four\nfive six seven eight", null, false, 8),
-                        new Piece(". Mine.", null, false, 0))),
+                        new Piece("one two\nthree four\nfive six seven eight.", null, false, 8),
+                        new Piece(" Mine.", null, false, 0))),
                 Piece.of(answer, List.of(), List.of(common), true));
         Passage over = new Passage(3, 35, 50, 0, 0);
         assertEquals(
