@@ -64,7 +64,14 @@ export function Recorder({
     if (recorder.current?.state === 'recording') recorder.current.stop();
     recorder.current?.stream.getTracks().forEach((track) => track.stop());
   }, []);
-  useEffect(() => stop, [stop]);
+  const isHere = useRef(true);
+  useEffect(() => {
+    isHere.current = true;
+    return () => {
+      isHere.current = false;
+      stop();
+    };
+  }, [stop]);
   useEffect(() => {
     if (state !== 'records') return undefined;
     const timer = setInterval(() => setSeconds((s) => s + 1), 1000);
@@ -77,6 +84,11 @@ export function Recorder({
     setProblem('');
     try {
       const stream = await streamOf(source);
+      if (!isHere.current) {
+        // Closed while the browser was still asking.
+        for (const track of stream.getTracks()) track.stop();
+        return;
+      }
       const made = new MediaRecorder(stream, SIZED);
       // Who ends sharing the screen in the browser's own bar ends the recording.
       stream.getVideoTracks()[0]?.addEventListener('ended', stop);

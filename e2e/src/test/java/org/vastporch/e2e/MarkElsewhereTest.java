@@ -1,6 +1,7 @@
 package org.vastporch.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.*;
 import static org.vastporch.e2e.Stage.as;
 import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
@@ -131,5 +132,33 @@ class MarkElsewhereTest {
         assertThat(button(teacher, "Release this one")).hasCount(0);
         student.reload();
         assertThat(student.getByText("Count them twice.")).isVisible();
+    }
+
+    /** The screen with the voice, as the browser gives it; the student's browser plays it. */
+    @Test
+    void aMarkerShowsTheScreenAndItsStudentPlaysIt() {
+        Page teacher = as("quill", "/classes/1/mark");
+        link(teacher, "Week 6 log").click();
+        named(teacher, AriaRole.BUTTON, "Odalys Brightwater").click();
+        teacher.keyboard().press("v");
+        button(teacher, "The screen, with my voice").click();
+        button(teacher, "Record").click();
+        teacher.getByLabel("2 seconds recorded").waitFor();
+        button(teacher, "Stop").click();
+        assertThat(teacher.getByLabel("What was recorded")).hasJSProperty("readyState", 4);
+        teacher.getByLabel("In a few words, for whoever cannot listen").fill("Here, in the second line.");
+        button(teacher, "Keep it").click();
+        assertThat(teacher.getByLabel("Spoken feedback").getByText("Here, in the second line."))
+                .isVisible();
+        button(teacher, "Release this one").click();
+        assertThat(button(teacher, "Release this one")).hasCount(0);
+        Page student = as("odalys.b", "/classes/1/feedback");
+        assertThat(student.getByText("Here, in the second line.")).isVisible();
+        Locator video = student.locator("video").first();
+        video.scrollIntoViewIfNeeded();
+        assertEquals(true, video.evaluate("""
+                v => v.play().then(() => new Promise(done => {
+                  v.ontimeupdate = () => v.currentTime > 0 && v.videoWidth > 0 && done(true);
+                }))"""));
     }
 }
