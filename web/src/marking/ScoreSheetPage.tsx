@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { type KeyboardEvent, memo, useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { scoreSheetOptions } from '../api/queries';
@@ -8,7 +7,7 @@ import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
-import { useOnPaper } from '../ui/useOnPaper';
+import { useGrowing } from '../ui/useGrowing';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
 import { BundlesDialog } from './BundlesDialog';
@@ -175,65 +174,24 @@ interface TableProps {
   onWhy: (student: StudentLine, bundle: number) => void;
 }
 
-const ROW = 33;
-const COLUMN = 92;
-const AT_ONCE = 2;
-
-/** Only the rows and prompts that are in sight are drawn; on paper that is all of them. */
+/** All rows stand in the page, so that rolling through them draws nothing anew. */
 function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
-  const table = useRef<HTMLTableElement>(null);
-  const frame = useRef<HTMLElement>(null);
-  const inSight = useVirtualizer({
-    count: students.length,
-    estimateSize: () => ROW,
-    overscan: 3,
-    getScrollElement: () => frame.current,
-    getItemKey: (i) => students[i].studentId,
-  });
-  const across = useVirtualizer({
-    horizontal: true,
-    count: cols.length,
-    estimateSize: () => COLUMN,
-    overscan: 0,
-    getScrollElement: () => frame.current,
-  });
-  const onPaperSheet = useOnPaper();
-  const rows = onPaperSheet
-    ? students.map((s, i) => ({ key: s.studentId, index: i, start: i * ROW, end: (i + 1) * ROW }))
-    : inSight.getVirtualItems();
-  const wide = cols.length + sheet.bundles.length + 2;
-  // Some at once, so that not each step to the side draws every row anew.
-  const { startIndex = 0, endIndex = 0 } = across.range ?? {};
-  const from = onPaperSheet ? 0 : Math.max(0, Math.floor((startIndex - 1) / AT_ONCE) * AT_ONCE);
-  const to = onPaperSheet ? cols.length : Math.min(cols.length, Math.ceil((endIndex + 2) / AT_ONCE) * AT_ONCE);
+  const drawn = useGrowing(students.length);
+  const { bundles } = sheet;
   const acts = useRef({ onPaper, onWhy });
   acts.current = { onPaper, onWhy };
   const open = useCallback((prompt: number, student: number) => acts.current.onPaper(prompt, student), []);
   const tellWhy = useCallback((student: StudentLine, bundle: number) => acts.current.onWhy(student, bundle), []);
-  /** The arrows walk from cell to cell; Enter opens the paper beside the sheet. */
-  const walk = (e: KeyboardEvent) => {
-    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
-    const at = (e.target as HTMLElement).dataset.at?.split(' ').map(Number);
-    if (!by || !at) return;
-    e.preventDefault();
-    table.current?.querySelector<HTMLElement>(`[data-at="${at[0] + by[0]} ${at[1] + by[1]}"]`)?.focus();
-  };
   return (
-    <section ref={frame} className={onPaperSheet ? '' : css.frame} aria-label="Students by prompts" tabIndex={0}>
-      <table
-        ref={table}
-        className={css.table}
-        aria-rowcount={students.length + 1}
-        aria-colcount={wide}
-        onKeyDown={walk}
-      >
+    <section className={css.frame} aria-label="Students by prompts" tabIndex={0}>
+      <table className={css.table} onKeyDown={walk}>
         <colgroup>
           <col className={css.names} />
           <col span={cols.length} className={css.prompts} />
-          {sheet.bundles.length > 0 && <col span={sheet.bundles.length + 1} className={css.sums} />}
+          {bundles.length > 0 && <col span={bundles.length + 1} className={css.sums} />}
         </colgroup>
         <thead>
-          {sheet.bundles.length > 0 && (
+          {bundles.length > 0 && (
             <tr>
               <td />
               {runs(cols, sheet).map((run) => (
@@ -241,27 +199,20 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
                   {run.name}
                 </th>
               ))}
-              <td colSpan={sheet.bundles.length + 1} />
+              <td colSpan={bundles.length + 1} />
             </tr>
           )}
           <tr>
             <th scope="col" className={css.who}>
               Student
             </th>
-            <Skip many={from} />
-            {cols.slice(from, to).map(({ prompt }, i) => (
-              <th
-                key={prompt.id}
-                scope="col"
-                aria-colindex={from + i + 2}
-                title={`${prompt.title}, due ${say(prompt.due)}`}
-              >
+            {cols.map(({ prompt }) => (
+              <th key={prompt.id} scope="col" title={`${prompt.title}, due ${say(prompt.due)}`}>
                 <Link to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>
                 <span>of {prompt.points}</span>
               </th>
             ))}
-            <Skip many={cols.length - to} />
-            {sheet.bundles.map((b) => (
+            {bundles.map((b) => (
               <th key={b.id} scope="col" className={css.sum}>
                 {b.name}
                 <span>
@@ -269,7 +220,7 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
                 </span>
               </th>
             ))}
-            {sheet.bundles.length > 0 && (
+            {bundles.length > 0 && (
               <th scope="col" className={`${css.sum} ${css.total}`}>
                 Total
               </th>
@@ -277,83 +228,70 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
           </tr>
         </thead>
         <tbody>
-          {rows.length > 0 && rows[0].start > 0 && <Gap height={rows[0].start} wide={wide} />}
-          {rows.map((r) => (
+          {students.slice(0, drawn).map((s, i) => (
             <Row
-              key={r.key}
-              student={students[r.index]}
-              row={r.index}
-              sheet={sheet}
+              key={s.studentId}
+              student={s}
+              isFirst={i === 0}
+              bundles={bundles}
               cols={cols}
-              from={from}
-              to={to}
               onPaper={open}
               onWhy={tellWhy}
             />
           ))}
-          {rows.length > 0 && (
-            <Gap height={Math.max(0, inSight.getTotalSize() - rows[rows.length - 1].end)} wide={wide} />
-          )}
         </tbody>
       </table>
     </section>
   );
 }
 
-/** Holds the room of rows that are not in sight. */
-function Gap({ height, wide }: { height: number; wide: number }) {
-  return (
-    // biome-ignore lint/a11y/noAriaHiddenOnFocusable: it holds room and nothing else
-    <tr aria-hidden="true" style={{ height }}>
-      <td className={css.gap} colSpan={wide} />
-    </tr>
-  );
+/** The arrows walk from cell to cell; Enter opens the paper beside the sheet. */
+function walk(e: KeyboardEvent) {
+  const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
+  const cell = (e.target as HTMLElement).closest<HTMLTableCellElement>('tbody td');
+  const row = cell?.parentElement as HTMLTableRowElement | undefined;
+  if (!by || !cell || !row) return;
+  const to = (row.parentElement as HTMLTableSectionElement).rows[row.sectionRowIndex + by[0]];
+  const button = to?.cells[cell.cellIndex + by[1]]?.querySelector<HTMLElement>('button');
+  if (!button) return;
+  e.preventDefault();
+  button.focus();
 }
 
-/** Holds the room of prompts that are not in sight. */
-function Skip({ many }: { many: number }) {
-  return many > 0 ? <td aria-hidden="true" colSpan={many} /> : null;
-}
-
-interface RowProps extends Pick<TableProps, 'sheet' | 'cols' | 'onPaper' | 'onWhy'> {
+interface RowProps extends Pick<TableProps, 'cols' | 'onPaper' | 'onWhy'> {
   student: StudentLine;
-  row: number;
-  /** The first of the prompts that are drawn, and the one after the last. */
-  from: number;
-  to: number;
+  bundles: Sheet['bundles'];
+  isFirst: boolean;
 }
 
-const Row = memo(function Row({ student: s, row, sheet, cols, from, to, onPaper, onWhy }: RowProps) {
+const Row = memo(function Row({ student: s, bundles, cols, isFirst, onPaper, onWhy }: RowProps) {
   return (
-    <tr aria-rowindex={row + 2}>
+    <tr>
       <th scope="row" className={css.who}>
         {s.name}
         {s.group && <span>{s.group}</span>}
       </th>
-      <Skip many={from} />
-      {cols.slice(from, to).map(({ prompt, at }, i) => (
-        <td key={prompt.id} aria-colindex={from + i + 2}>
+      {cols.map(({ prompt, at }, i) => (
+        <td key={prompt.id}>
           <Paper
             cell={s.cells[at]}
             prompt={prompt}
             student={s}
-            at={`${row} ${from + i}`}
-            tab={row === 0 && from + i === 0 ? 0 : -1}
-            bundled={sheet.bundles.length > 0}
+            tab={isFirst && i === 0 ? 0 : -1}
+            bundled={bundles.length > 0}
             onPaper={onPaper}
           />
         </td>
       ))}
-      <Skip many={cols.length - to} />
       {s.percents.map((p, i) => (
-        <td key={sheet.bundles[i].id} className={css.sum}>
+        <td key={bundles[i].id} className={css.sum}>
           {p.value === undefined ? (
             percent(p.value)
           ) : (
             <button
               type="button"
               className={css.why}
-              aria-label={`${percent(p.value)}, why: ${s.name}, ${sheet.bundles[i].name}`}
+              aria-label={`${percent(p.value)}, why: ${s.name}, ${bundles[i].name}`}
               onClick={() => onWhy(s, i)}
             >
               {percent(p.value)}
@@ -361,7 +299,7 @@ const Row = memo(function Row({ student: s, row, sheet, cols, from, to, onPaper,
           )}
         </td>
       ))}
-      {sheet.bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
+      {bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
     </tr>
   );
 });
@@ -370,13 +308,12 @@ interface PaperProps {
   cell: Cell;
   prompt: SheetPrompt;
   student: StudentLine;
-  at: string;
   tab: number;
   bundled: boolean;
   onPaper: (prompt: number, student: number) => void;
 }
 
-const Paper = memo(function Paper({ cell, prompt, student, at, tab, bundled, onPaper }: PaperProps) {
+function Paper({ cell, prompt, student, tab, bundled, onPaper }: PaperProps) {
   const says = [
     t.states[cell.state],
     cell.points !== undefined && `${cell.points} of ${prompt.points}`,
@@ -392,7 +329,6 @@ const Paper = memo(function Paper({ cell, prompt, student, at, tab, bundled, onP
     <button
       type="button"
       onClick={() => onPaper(prompt.id, student.studentId)}
-      data-at={at}
       tabIndex={tab}
       className={`${css.cell} ${bundled && !cell.counts ? css.aside : ''} ${cell.late ? css.late : ''}`}
       title={`${student.name}, ${prompt.title}: ${says}`}
@@ -407,7 +343,7 @@ const Paper = memo(function Paper({ cell, prompt, student, at, tab, bundled, onP
       </span>
     </button>
   );
-});
+}
 
 export const percent = (value?: number) => (value === undefined ? '–' : `${value.toFixed(1)} %`);
 
