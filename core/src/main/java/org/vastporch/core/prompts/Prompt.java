@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.comments.CommentsAsked;
@@ -146,6 +147,18 @@ public record Prompt(
                 rubric,
                 reviews,
                 rev);
+    }
+
+    /** Whether its students are told other dates than before, for posts, comments or reviews. */
+    public boolean movesDatesOf(Prompt before) {
+        return !due.equals(before.due)
+                || !Objects.equals(commentsDue, before.commentsDue)
+                || !Objects.equals(reviewsDue(), before.reviewsDue());
+    }
+
+    @Nullable
+    private Instant reviewsDue() {
+        return reviews.peers() == null ? null : reviews.peers().due();
     }
 
     public boolean isOpen(Instant now) {

@@ -58,6 +58,10 @@ class PromptTest {
         }
 
         Prompt prompt(long id, @Nullable String tag, @Nullable Instant commentsDue) {
+            return prompt(id, tag, DUE, commentsDue, Reviews.NONE);
+        }
+
+        Prompt prompt(long id, @Nullable String tag, Instant due, @Nullable Instant commentsDue, Reviews reviews) {
             return new Prompt(
                     id,
                     1,
@@ -66,7 +70,7 @@ class PromptTest {
                     List.of(),
                     tag,
                     opens,
-                    DUE,
+                    due,
                     grace,
                     new LateRule(BigDecimal.ZERO, BigDecimal.ZERO, new BigDecimal(floor)),
                     new BigDecimal(points),
@@ -82,7 +86,7 @@ class PromptTest {
                     null,
                     false,
                     null,
-                    Reviews.NONE,
+                    reviews,
                     1);
         }
     }
@@ -125,6 +129,24 @@ class PromptTest {
         usual.answers(2, answers(0, many.subList(0, 40), Answers.Also.NOTHING))
                 .prompt()
                 .checked();
+    }
+
+    private static Prompt dated(Instant due, @Nullable Instant commentsDue, @Nullable Instant reviewsDue) {
+        Peers peers = reviewsDue == null
+                ? null
+                : new Peers(2, Peers.When.BY_HAND, null, reviewsDue, true, true, List.of(), List.of(), 0, true);
+        return Wish.USUAL.prompt(1, null, due, commentsDue, new Reviews(Reviews.Self.NOT_ASKED, 0, peers));
+    }
+
+    @Test
+    void datesMoveForPostsCommentsAndReviews() {
+        Prompt before = dated(DUE, DUE.plus(DAY), DUE.plus(DAY));
+        assertFalse(dated(DUE, DUE.plus(DAY), DUE.plus(DAY)).movesDatesOf(before));
+        assertFalse(dated(DUE, null, null).movesDatesOf(dated(DUE, null, null)));
+        assertTrue(dated(DUE.plus(DAY), DUE.plus(DAY), DUE.plus(DAY)).movesDatesOf(before));
+        assertTrue(dated(DUE, null, DUE.plus(DAY)).movesDatesOf(before));
+        assertTrue(dated(DUE, DUE.plus(DAY), DUE.plus(DAY.multipliedBy(2))).movesDatesOf(before));
+        assertTrue(dated(DUE, DUE.plus(DAY), null).movesDatesOf(before));
     }
 
     @Test

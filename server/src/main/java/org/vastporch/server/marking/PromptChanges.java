@@ -214,7 +214,7 @@ public class PromptChanges {
                 desk.papers(classId, changes.stream().map(Change::after).toList());
         return changes.stream()
                 .map(c -> PromptEffects.of(
-                        !c.before().due().equals(c.after().due()),
+                        c.after().movesDatesOf(c.before()),
                         c.before().rubric(),
                         c.after().rubric(),
                         papers(were.get(c.before().id())),
