@@ -53,6 +53,7 @@ import type {
   OwnPost,
   OwnSourcesRule,
   OwnViewPage,
+  OwnWeeks,
   Pair,
   Paper,
   PeerReviewPage,
@@ -92,6 +93,8 @@ import type {
   VersionView,
   WarmUpPage,
   WarmUpPapers,
+  WeekOfStudent,
+  WeeksView,
   WordOfClass,
 } from './schema';
 
@@ -704,6 +707,25 @@ export const scoreSheetOptions = (id: number) =>
   queryOptions({
     queryKey: ['score-sheet', id],
     queryFn: ({ signal }) => getJson<Sheet>(`/api/classes/${id}/score-sheet`, signal),
+  });
+
+export const weeksOptions = (id: number, by: WeeksView['by'], term?: string) =>
+  queryOptions({
+    queryKey: ['weeks', id, by, term ?? ''],
+    queryFn: ({ signal }) =>
+      getJson<WeeksView>(`/api/classes/${id}/weeks?by=${by}${term ? `&term=${term}` : ''}`, signal),
+  });
+
+export const weekOfStudentOptions = (id: number, monday: string, student: number) =>
+  queryOptions({
+    queryKey: ['weeks', id, monday, student],
+    queryFn: ({ signal }) => getJson<WeekOfStudent>(`/api/classes/${id}/weeks/${monday}/students/${student}`, signal),
+  });
+
+export const ownWeeksOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['own-weeks', id],
+    queryFn: ({ signal }) => getJson<OwnWeeks>(`/api/classes/${id}/own-weeks`, signal),
   });
 
 export const dueOptions = (id: number) =>

@@ -267,7 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_4"];
+        get: operations["csv_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -459,7 +459,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_3"];
+        get: operations["csv_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -821,6 +821,22 @@ export interface paths {
         trace?: never;
     };
     "/api/classes/{id}/own-posts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/own-weeks": {
         parameters: {
             query?: never;
             header?: never;
@@ -1211,7 +1227,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1436,6 +1452,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["usualWait"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["weeks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks/{monday}/students/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["week"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5458,6 +5522,10 @@ export interface components {
             share: number;
             title: string;
         };
+        OwnWeeks: {
+            heads: components["schemas"]["WeeksHead"][];
+            line?: components["schemas"]["WeeksLine"];
+        };
         OwnWord: {
             /** Format: int32 */
             rev: number;
@@ -7031,6 +7099,28 @@ export interface components {
             rev: number;
             word: string;
         };
+        WeekOfStudent: {
+            name: string;
+            papers: components["schemas"]["WeekPaper"][];
+            posts: components["schemas"]["WeekPost"][];
+        };
+        WeekPaper: {
+            late: boolean;
+            /** Format: int64 */
+            promptId: number;
+            /** @enum {string} */
+            state: "NOTHING" | "BREAK" | "NOT_HERE" | "LET_OFF" | "MISSING" | "RETURNED" | "IN_PART" | "NOT_HANDED_IN" | "WAITING" | "SCHEDULED" | "HIDDEN" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "PUBLISHED";
+            title: string;
+        };
+        WeekPost: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            postId: number;
+            /** @enum {string} */
+            state: "NOTHING" | "BREAK" | "NOT_HERE" | "LET_OFF" | "MISSING" | "RETURNED" | "IN_PART" | "NOT_HANDED_IN" | "WAITING" | "SCHEDULED" | "HIDDEN" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "PUBLISHED";
+            title: string;
+        };
         WeekView: {
             /** Format: date-time */
             end: string;
@@ -7041,6 +7131,50 @@ export interface components {
             number: number;
             /** Format: date-time */
             start: string;
+        };
+        WeeksCell: {
+            late: boolean;
+            ownDate: boolean;
+            /** Format: int32 */
+            parts: number;
+            /** @enum {string} */
+            state: "NOTHING" | "BREAK" | "NOT_HERE" | "LET_OFF" | "MISSING" | "RETURNED" | "IN_PART" | "NOT_HANDED_IN" | "WAITING" | "SCHEDULED" | "HIDDEN" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "PUBLISHED";
+        };
+        WeeksHead: {
+            /** Format: date */
+            day: string;
+            isBreak: boolean;
+            isNow: boolean;
+            name: string;
+            /** Format: int64 */
+            promptId?: number;
+            term?: string;
+        };
+        WeeksLine: {
+            cells: components["schemas"]["WeeksCell"][];
+            /** Format: int32 */
+            comments: number;
+            group?: string;
+            name: string;
+            /** Format: int32 */
+            of: number;
+            /** Format: int32 */
+            onTime: number;
+            /** Format: int64 */
+            place: number;
+            /** Format: int32 */
+            streak: number;
+            /** Format: int64 */
+            studentId: number;
+        };
+        WeeksView: {
+            /** @enum {string} */
+            by: "WEEK" | "PROMPT" | "POST";
+            heads: components["schemas"]["WeeksHead"][];
+            lines: components["schemas"]["WeeksLine"][];
+            /** Format: int32 */
+            term?: number;
+            terms: string[];
         };
         Welcome: {
             mailedTo?: string;
@@ -7300,6 +7434,7 @@ export type OwnPost = components['schemas']['OwnPost'];
 export type OwnSourcesChange = components['schemas']['OwnSourcesChange'];
 export type OwnSourcesRule = components['schemas']['OwnSourcesRule'];
 export type OwnViewPage = components['schemas']['OwnViewPage'];
+export type OwnWeeks = components['schemas']['OwnWeeks'];
 export type OwnWord = components['schemas']['OwnWord'];
 export type Pair = components['schemas']['Pair'];
 export type Paper = components['schemas']['Paper'];
@@ -7485,7 +7620,14 @@ export type WarmUpPost = components['schemas']['WarmUpPost'];
 export type WarmUpStep = components['schemas']['WarmUpStep'];
 export type WarmUpText = components['schemas']['WarmUpText'];
 export type WarmUpWord = components['schemas']['WarmUpWord'];
+export type WeekOfStudent = components['schemas']['WeekOfStudent'];
+export type WeekPaper = components['schemas']['WeekPaper'];
+export type WeekPost = components['schemas']['WeekPost'];
 export type WeekView = components['schemas']['WeekView'];
+export type WeeksCell = components['schemas']['WeeksCell'];
+export type WeeksHead = components['schemas']['WeeksHead'];
+export type WeeksLine = components['schemas']['WeeksLine'];
+export type WeeksView = components['schemas']['WeeksView'];
 export type Welcome = components['schemas']['Welcome'];
 export type WhyAside = components['schemas']['WhyAside'];
 export type Window = components['schemas']['Window'];
@@ -7969,7 +8111,7 @@ export interface operations {
             };
         };
     };
-    csv_4: {
+    csv_5: {
         parameters: {
             query?: {
                 first?: string;
@@ -8322,7 +8464,7 @@ export interface operations {
             };
         };
     };
-    csv_3: {
+    csv_4: {
         parameters: {
             query?: {
                 q?: string;
@@ -9041,7 +9183,7 @@ export interface operations {
             };
         };
     };
-    own: {
+    own_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9059,6 +9201,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnPost"][];
+                };
+            };
+        };
+    };
+    own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnWeeks"];
                 };
             };
         };
@@ -9759,7 +9923,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -10178,6 +10342,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UsualWaitView"];
+                };
+            };
+        };
+    };
+    weeks: {
+        parameters: {
+            query?: {
+                by?: "WEEK" | "PROMPT" | "POST";
+                term?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksView"];
+                };
+            };
+        };
+    };
+    csv_2: {
+        parameters: {
+            query?: {
+                by?: "WEEK" | "PROMPT" | "POST";
+                term?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekOfStudent"];
                 };
             };
         };

@@ -85,6 +85,7 @@ const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.Sour
 const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.ReviewsPage));
 const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
 const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
+const WeeksPage = page(() => import('../progress/WeeksPage').then((m) => m.WeeksPage));
 const WarmUpPage = page(() => import('../peers/WarmUpPage').then((m) => m.WarmUpPage));
 const WarmUpPapersPage = page(() => import('../peers/WarmUpPapersPage').then((m) => m.WarmUpPapersPage));
 const RoundPage = page(() => import('../peers/RoundPage').then((m) => m.RoundPage));
@@ -134,6 +135,7 @@ const UNDER_TABS = {
   prompts: PromptsPage,
   'prompts/new': ComposePage,
   'prompts/:promptId': ComposePage,
+  weeks: WeeksPage,
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
   'scores/bring-in': BringMarksPage,

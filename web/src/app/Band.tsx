@@ -77,6 +77,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
       'Make a new blog': 'blogs/new',
       Prompts: 'prompts',
       'Set a prompt': 'prompts/new',
+      'The weeks': 'weeks',
       Scores: 'scores',
       'The class’s picture': 'scores/picture',
       'Bring marks in': 'scores/bring-in',

@@ -13,6 +13,7 @@ export function ClassTabs() {
     ...(manages ? [['groups', 'Groups']] : []),
     ['blogs', 'Blogs'],
     ['prompts', 'Prompts'],
+    ['weeks', 'Weeks'],
     ['scores', 'Scores'],
     ['drawer', 'Drawer'],
     ['sources', 'Outside blogs'],

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, memo, useCallback, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { scoreSheetOptions } from '../api/queries';
 import type { Cell, Sheet, SheetPrompt, StudentLine } from '../api/schema';
@@ -10,6 +10,7 @@ import { Loading, Trouble } from '../ui/Trouble';
 import { useGrowing } from '../ui/useGrowing';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
+import { walkCells } from '../ui/walkCells';
 import { BundlesDialog } from './BundlesDialog';
 import { PaperBeside } from './PaperBeside';
 import css from './ScoreSheet.module.css';
@@ -184,7 +185,7 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
   const tellWhy = useCallback((student: StudentLine, bundle: number) => acts.current.onWhy(student, bundle), []);
   return (
     <section className={css.frame} aria-label="Students by prompts" tabIndex={0}>
-      <table className={css.table} onKeyDown={walk}>
+      <table className={css.table} onKeyDown={walkCells}>
         <colgroup>
           <col className={css.names} />
           <col span={cols.length} className={css.prompts} />
@@ -243,19 +244,6 @@ function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
       </table>
     </section>
   );
-}
-
-/** The arrows walk from cell to cell; Enter opens the paper beside the sheet. */
-function walk(e: KeyboardEvent) {
-  const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
-  const cell = (e.target as HTMLElement).closest<HTMLTableCellElement>('tbody td');
-  const row = cell?.parentElement as HTMLTableRowElement | undefined;
-  if (!by || !cell || !row) return;
-  const to = (row.parentElement as HTMLTableSectionElement).rows[row.sectionRowIndex + by[0]];
-  const button = to?.cells[cell.cellIndex + by[1]]?.querySelector<HTMLElement>('button');
-  if (!button) return;
-  e.preventDefault();
-  button.focus();
 }
 
 interface RowProps extends Pick<TableProps, 'cols' | 'onPaper' | 'onWhy'> {

@@ -27,6 +27,7 @@ export const t = {
     RELEASED: 'Released',
     IN_PART: 'Handed in in part',
     LET_OFF: 'Let off',
+    NOT_HERE: 'Not in the class yet',
   } as Record<string, string>,
   roles: {
     LEAD: 'lead teacher',

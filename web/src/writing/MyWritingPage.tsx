@@ -6,6 +6,7 @@ import type { OwnPost } from '../api/schema';
 import { useWrite } from '../api/write';
 import { OwnSources } from '../feeds/OwnSources';
 import { UsualWait } from '../moderation/UsualWait';
+import { OwnWeeks } from '../progress/OwnWeeks';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import css from '../ui/Entry.module.css';
@@ -31,6 +32,7 @@ export function MyWritingPage() {
         <h1>My writing</h1>
         <Wrong says={act.problem} />
         <ExampleAsks classId={id} />
+        <OwnWeeks classId={id} />
         {own.isPending && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {own.data?.length === 0 && (

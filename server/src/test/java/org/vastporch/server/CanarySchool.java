@@ -197,6 +197,9 @@ class CanarySchool {
         for (String self : List.of("ASKED", "FIRST")) thing("prompt", seenByTheirAuthors(self));
         peers = new CanaryPeers(this);
         peers.giveOut(own, shared);
+        for (JsonNode head :
+                who('L').get("/api/classes/" + classId + "/weeks").body().get("heads"))
+            if (head.get("isNow").asBoolean()) thing("monday", head.get("day").asString());
         livePictures();
         answered(asked(marked, "Which week?"), token("answer-for-all"), true);
         thing(

@@ -66,6 +66,7 @@ class Crawl {
             Map.entry("answers", "answer"),
             Map.entry("by", "reader"),
             Map.entry("criteria", "criterion"),
+            Map.entry("weeks", "monday"),
             Map.entry("people", "person"),
             Map.entry("versions", "version"),
             Map.entry("margin", "note"),
@@ -142,6 +143,8 @@ class Crawl {
             for (String wish :
                     List.of("unanswered=true", "announcements=true", "oldestFirst=true", "most=1", "span=TODAY"))
                 more.add("/api/classes/" + id + "/porch?" + wish);
+            for (String wish : List.of("by=PROMPT", "by=POST", "term=-1"))
+                more.add("/api/classes/" + id + "/weeks?" + wish);
             for (String format : List.of("rss", "atom", "json")) {
                 more.add("/feeds/classes/" + id + "." + format);
                 more.add("/feeds/classes/" + id + "/comments." + format);

@@ -124,6 +124,11 @@ class EndpointTableTest {
                 .orElseThrow());
         made.put("prompt", () -> prompt);
         made.put("criterion", () -> "c1");
+        made.put("monday", () -> of.lead()
+                .get("/api/classes/" + of.classId() + "/weeks")
+                .body()
+                .at("/heads/0/day")
+                .asString());
         made.put("marked", () -> of.first().id);
         made.put("published", () -> published);
         made.put("helper", () -> helper("GUEST"));

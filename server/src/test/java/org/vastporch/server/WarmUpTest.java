@@ -228,7 +228,11 @@ class WarmUpTest extends Assessing {
                         .get("papers")
                         .size(),
                 "what is asked of somebody is between two");
-        give(paper);
+        assertEquals(
+                "no-text",
+                of.lead()
+                        .put(paper + "/given/criteria/c1", Map.of("rev", 0, "points", 6, "remark", ""))
+                        .code());
         Person wren = of.first();
         assertEquals(404, wren.get(paper).status());
         assertEquals("ALLOWED", wren.get(review(wren)).body().get("can").asString());
@@ -236,6 +240,8 @@ class WarmUpTest extends Assessing {
         JsonNode question = author.get("/api/examples").body().get(0);
         assertEquals("WARM_UP", question.get("use").asString());
         assertEquals(200, leave(author, true).status());
+        assertEquals(404, wren.get(paper).status(), "nobody has marked it");
+        give(paper);
         JsonNode page = wren.get(paper).body();
         assertTrue(page.at("/posts/0/html").asString().contains("Snails carry rooms."), page::toString);
         assertFalse(page.toString().contains("Tamsin"), "never with a name");

@@ -89,4 +89,14 @@ public record Terms(List<Named> inOrder, List<Term.Break> breaks) {
     public Term get(int index) {
         return inOrder.get(Math.max(0, Math.min(index, inOrder.size() - 1))).term();
     }
+
+    /** The weeks of all terms in order; one that two terms share is there once, as the earlier one counts it. */
+    public List<Term.Week> weeks() {
+        List<Term.Week> weeks = new ArrayList<>();
+        for (Named of : inOrder)
+            for (Term.Week week : of.term().weeks())
+                if (weeks.isEmpty()
+                        || week.monday().isAfter(weeks.get(weeks.size() - 1).monday())) weeks.add(week);
+        return weeks;
+    }
 }

@@ -89,6 +89,16 @@ public enum PaperState {
         return this == MARKED || this == RELEASED;
     }
 
+    /**
+     * The same for its student, who learns of marks once they are shown.
+     *
+     * @param isShown whether the student sees the marks
+     */
+    public PaperState toItsStudent(boolean isShown) {
+        boolean isAboutMarks = this == BEING_MARKED || this == MARKED || this == RELEASED;
+        return isAboutMarks && !isShown ? HANDED_IN : this;
+    }
+
     /** Of the posts that came for a prompt those that count: as many as it asks for, those that came last. */
     public static <T> List<T> counted(List<T> inOrder, int asked) {
         return List.copyOf(inOrder.subList(Math.max(0, inOrder.size() - asked), inOrder.size()));

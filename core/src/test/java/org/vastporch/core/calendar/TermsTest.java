@@ -113,6 +113,10 @@ class TermsTest {
         Collections.shuffle(shuffled, chance);
         Terms terms = Terms.of(shuffled, List.of(), ZONE);
         assertEquals(days.size(), terms.inOrder().size());
+        List<LocalDate> mondays = terms.weeks().stream().map(Term.Week::monday).toList();
+        assertEquals(mondays.stream().distinct().sorted().toList(), mondays, "each week once, in order");
+        for (Terms.Named named : terms.inOrder())
+            for (Term.Week week : named.term().weeks()) assertTrue(mondays.contains(week.monday()));
         for (int i = 0; i < days.size(); i++) {
             Term term = terms.get(i);
             assertEquals(days.get(i).firstDay(), term.first());

@@ -146,4 +146,13 @@ class PaperStateTest {
                 EnumSet.of(PaperState.MARKED, PaperState.RELEASED),
                 Arrays.stream(PaperState.values()).filter(PaperState::isMarked).collect(Collectors.toSet()));
     }
+
+    @Test
+    void itsStudentLearnsOfMarksOnceTheyAreShown() {
+        for (PaperState state : PaperState.values()) {
+            assertEquals(state, state.toItsStudent(true));
+            boolean isAboutMarks = state.isMarked() || state == PaperState.BEING_MARKED;
+            assertEquals(isAboutMarks ? PaperState.HANDED_IN : state, state.toItsStudent(false));
+        }
+    }
 }

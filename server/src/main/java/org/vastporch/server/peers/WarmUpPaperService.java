@@ -194,6 +194,8 @@ public class WarmUpPaperService {
         if (before.rev() != rev)
             throw Problem.stale("warm-up-changed", "This paper was changed somewhere else since.")
                     .with("own", paper(before, prompt, asked(viewer, prompt)).own());
+        if (!before.isThere())
+            throw Problem.stale("no-text", "Its author has not given this text, so there is nothing to mark.");
         write.accept(before);
         noted(viewer, prompt);
         return paper(store.find(id).orElseThrow(), prompt, asked(viewer, prompt));

@@ -1,0 +1,351 @@
+import { useQuery } from '@tanstack/react-query';
+import { memo, useCallback, useMemo, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { weeksOptions } from '../api/queries';
+import type { WeeksCell, WeeksHead, WeeksLine, WeeksView } from '../api/schema';
+import { PaperBeside } from '../marking/PaperBeside';
+import { useClass } from '../session/useClass';
+import { t } from '../texts/en';
+import { StateBoard } from '../ui/StateBoard';
+import { Loading, Trouble } from '../ui/Trouble';
+import { useGrowing } from '../ui/useGrowing';
+import { walkCells } from '../ui/walkCells';
+import { WeekBeside } from './WeekBeside';
+import css from './Weeks.module.css';
+
+const WAYS: [WeeksView['by'], string][] = [
+  ['WEEK', 'By week'],
+  ['PROMPT', 'By prompt'],
+  ['POST', 'By any post'],
+];
+
+const SAYS: Record<WeeksView['by'], string> = {
+  WEEK: 'A board tells what was due in that week; of several papers the one that wants most.',
+  PROMPT: 'A board for each prompt that students have seen, the one due first first.',
+  POST: 'A board tells whether anything was written in that week, asked for or not.',
+};
+
+const KEY = [
+  'RELEASED',
+  'MARKED',
+  'BEING_MARKED',
+  'HANDED_IN',
+  'PUBLISHED',
+  'IN_PART',
+  'WAITING',
+  'RETURNED',
+  'HIDDEN',
+  'MISSING',
+  'LET_OFF',
+];
+
+const ORDERS: Record<string, (a: WeeksLine, b: WeeksLine) => number> = {
+  name: () => 0,
+  group: (a, b) => (a.group ?? '').localeCompare(b.group ?? '', undefined, { numeric: true }),
+  late: (a, b) => b.of - b.onTime - (a.of - a.onTime),
+  comments: (a, b) => a.comments - b.comments,
+};
+
+/** How a class goes: its students by weeks, by prompts, or by whatever they wrote. */
+export function WeeksPage() {
+  const { id, name } = useClass();
+  const [params, setParams] = useSearchParams();
+  const by = WAYS.find(([way]) => way === params.get('by'))?.[0] ?? 'WEEK';
+  const term = params.get('term') ?? undefined;
+  const { data, error, refetch } = useQuery(weeksOptions(id, by, term));
+  const ask = (field: string, value: string) =>
+    setParams(
+      (p) => {
+        if (value) p.set(field, value);
+        else p.delete(field);
+        return p;
+      },
+      { replace: true },
+    );
+  const way = (to: WeeksView['by']) => {
+    const next = new URLSearchParams(params);
+    next.set('by', to);
+    return `?${next}`;
+  };
+  return (
+    <div className="page wide">
+      <title>{`The weeks · ${name}`}</title>
+      <main className={css.main}>
+        <div className="row wrap">
+          <h1>The weeks</h1>
+          <nav className={css.ways} aria-label="What the boards tell">
+            {WAYS.map(([to, word]) => (
+              <Link key={to} to={way(to)} replace aria-current={to === by ? 'page' : undefined}>
+                {word}
+              </Link>
+            ))}
+          </nav>
+          <a className="word push less" href={`/api/classes/${id}/weeks.csv?by=${by}${term ? `&term=${term}` : ''}`}>
+            Take along (CSV)
+          </a>
+        </div>
+        {error && <Trouble error={error} onRetry={() => refetch()} />}
+        {!data && !error && <Loading lines={9} />}
+        {data && (
+          <Sheet
+            view={data}
+            classId={id}
+            group={params.get('group') ?? ''}
+            order={params.get('sort') ?? ''}
+            onAsk={ask}
+          />
+        )}
+      </main>
+    </div>
+  );
+}
+
+interface SheetProps {
+  view: WeeksView;
+  classId: number;
+  group: string;
+  order: string;
+  onAsk: (field: string, value: string) => void;
+}
+
+function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
+  const [beside, setBeside] = useState<{ head: WeeksHead; student: number } | null>(null);
+  const groups = useMemo(
+    () =>
+      [...new Set(view.lines.map((l) => l.group ?? ''))]
+        .filter(Boolean)
+        .sort((a, b) => a.localeCompare(b, undefined, { numeric: true })),
+    [view],
+  );
+  const lines = useMemo(
+    () => view.lines.filter((l) => !group || l.group === group).sort(ORDERS[order] ?? ORDERS.name),
+    [view, group, order],
+  );
+  const there = useMemo(() => new Set(view.lines.flatMap((l) => l.cells.map((c) => c.state as string))), [view]);
+  const open = useCallback((head: WeeksHead, student: number) => setBeside({ head, student }), []);
+  return (
+    <>
+      <div className={css.above}>
+        <span className={css.key}>
+          {KEY.filter((k) => there.has(k)).map((k) => (
+            <StateBoard key={k} state={k} withWord />
+          ))}
+          <span>
+            <span className={css.tick} /> late
+          </span>
+        </span>
+        <span className="push less row">
+          {view.terms.length > 1 && (
+            <label>
+              Term{' '}
+              <select
+                className="pick"
+                aria-label="Term"
+                value={view.term ?? -1}
+                onChange={(e) => onAsk('term', e.target.value)}
+              >
+                {view.terms.map((term, i) => (
+                  <option key={term} value={i}>
+                    {term}
+                  </option>
+                ))}
+                <option value={-1}>all of them</option>
+              </select>
+            </label>
+          )}
+          {groups.length > 0 && (
+            <label>
+              Of{' '}
+              <select
+                aria-label="Group"
+                className="pick"
+                value={group}
+                onChange={(e) => onAsk('group', e.target.value)}
+              >
+                <option value="">everybody</option>
+                {groups.map((g) => (
+                  <option key={g}>{g}</option>
+                ))}
+              </select>
+            </label>
+          )}
+          <label>
+            by{' '}
+            <select aria-label="Order" className="pick" value={order} onChange={(e) => onAsk('sort', e.target.value)}>
+              <option value="">name</option>
+              <option value="group">group</option>
+              <option value="late">most not on time first</option>
+              <option value="comments">fewest comments first</option>
+            </select>
+          </label>
+        </span>
+      </div>
+      <p className="tiny muted above-2 below-2">{SAYS[view.by]}</p>
+      {view.heads.length === 0 ? (
+        <p className="muted">No prompt of this term has opened yet.</p>
+      ) : (
+        <Table view={view} lines={lines} classId={classId} onOpen={open} />
+      )}
+      {beside?.head.promptId !== undefined && beside && (
+        <PaperBeside
+          prompt={beside.head.promptId}
+          student={beside.student}
+          classId={classId}
+          onClose={() => setBeside(null)}
+        />
+      )}
+      {beside && beside.head.promptId === undefined && (
+        <WeekBeside
+          classId={classId}
+          monday={beside.head.day}
+          week={beside.head.name}
+          student={beside.student}
+          onClose={() => setBeside(null)}
+        />
+      )}
+    </>
+  );
+}
+
+interface TableProps {
+  view: WeeksView;
+  lines: WeeksLine[];
+  classId: number;
+  onOpen: (head: WeeksHead, student: number) => void;
+}
+
+function Table({ view, lines, classId, onOpen }: TableProps) {
+  const drawn = useGrowing(lines.length);
+  const { heads, by } = view;
+  const wide = by === 'PROMPT';
+  return (
+    <section className={css.frame} aria-label="Students by weeks" tabIndex={0}>
+      <table className={css.table} onKeyDown={walkCells}>
+        <colgroup>
+          <col className={css.names} />
+          <col span={heads.length} className={wide ? css.prompts : css.weeks} />
+          <col span={3} className={css.sums} />
+        </colgroup>
+        <thead>
+          <tr>
+            <th scope="col" className={css.who}>
+              Student
+            </th>
+            {heads.map((h) => (
+              <th
+                key={h.promptId ?? h.day}
+                scope="col"
+                className={`${h.isBreak ? css.break : ''} ${h.isNow ? css.now : ''}`}
+                title={wide ? `${h.name}, due ${day(h.day)}` : `${headName(h)}, from ${day(h.day)}`}
+              >
+                {h.term && <span className={css.term}>{h.term}</span>}
+                {wide ? (
+                  <Link to={`/classes/${classId}/mark/${h.promptId}`}>{h.name}</Link>
+                ) : h.isBreak ? (
+                  'break'
+                ) : (
+                  h.name
+                )}
+              </th>
+            ))}
+            <th scope="col" className={css.sum}>
+              on time
+            </th>
+            <th scope="col" className={css.sum}>
+              in a row
+            </th>
+            <th scope="col" className={css.sum}>
+              comments
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.slice(0, drawn).map((l, i) => (
+            <Row key={l.studentId} line={l} heads={heads} classId={classId} isFirst={i === 0} onOpen={onOpen} />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const short = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
+const day = (date: string) => short.format(new Date(`${date}T12:00`));
+const headName = (h: WeeksHead) => (h.promptId !== undefined ? h.name : h.isBreak ? 'break' : `week ${h.name}`);
+
+interface RowProps {
+  line: WeeksLine;
+  heads: WeeksHead[];
+  classId: number;
+  isFirst: boolean;
+  onOpen: TableProps['onOpen'];
+}
+
+const Row = memo(function Row({ line: l, heads, classId, isFirst, onOpen }: RowProps) {
+  return (
+    <tr>
+      <th scope="row" className={css.who}>
+        <Link to={`/classes/${classId}/persons/${l.place}`}>{l.name}</Link>
+        {l.group && <span>{l.group}</span>}
+      </th>
+      {l.cells.map((c, i) => {
+        const head = heads[i];
+        return (
+          <td key={head.promptId ?? head.day} className={head.isBreak ? css.break : undefined}>
+            <Board
+              cell={c}
+              says={`${l.name}, ${headName(head)}`}
+              tab={isFirst && i === 0 ? 0 : -1}
+              onOpen={() => onOpen(head, l.studentId)}
+            />
+          </td>
+        );
+      })}
+      <td className={css.sum}>{l.of > 0 ? `${l.onTime} of ${l.of}` : ''}</td>
+      <td className={css.sum}>{l.streak || ''}</td>
+      <td className={css.sum}>{l.comments}</td>
+    </tr>
+  );
+});
+
+interface BoardProps {
+  cell: WeeksCell;
+  /** Whose, and of which week or prompt. */
+  says: string;
+  tab: number;
+  onOpen: () => void;
+}
+
+function Board({ cell, says, tab, onOpen }: BoardProps) {
+  if (cell.state === 'BREAK') return <span className="away">break</span>;
+  if (cell.state === 'NOTHING') return null;
+  if (cell.state === 'NOT_HERE')
+    return (
+      <span className={css.outside} title={t.states.NOT_HERE}>
+        <span aria-hidden="true">·</span>
+        <span className="away">{t.states.NOT_HERE}</span>
+      </span>
+    );
+  const is = [
+    t.states[cell.state],
+    cell.late && 'late',
+    cell.ownDate && 'own date',
+    cell.parts > 1 && `${cell.parts} in all`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <button
+      type="button"
+      className={`${css.cell} ${cell.late ? css.late : ''}`}
+      tabIndex={tab}
+      title={`${says}: ${is}`}
+      aria-label={`${says}: ${is}`}
+      onClick={onOpen}
+    >
+      <span aria-hidden="true">
+        <StateBoard state={cell.state} ownDate={cell.ownDate} big />
+      </span>
+    </button>
+  );
+}
