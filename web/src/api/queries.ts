@@ -68,6 +68,7 @@ import type {
   PromptAnswered,
   PromptView,
   QuestionList,
+  Quiet,
   Rail,
   ReceivedReviews,
   ReturnNote,
@@ -720,6 +721,12 @@ export const weekOfStudentOptions = (id: number, monday: string, student: number
   queryOptions({
     queryKey: ['weeks', id, monday, student],
     queryFn: ({ signal }) => getJson<WeekOfStudent>(`/api/classes/${id}/weeks/${monday}/students/${student}`, signal),
+  });
+
+export const quietOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['quiet', id],
+    queryFn: ({ signal }) => getJson<Quiet>(`/api/classes/${id}/quiet`, signal),
   });
 
 export const ownWeeksOptions = (id: number) =>

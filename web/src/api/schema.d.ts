@@ -1060,6 +1060,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/quiet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["quiet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/rail": {
         parameters: {
             query?: never;
@@ -6032,6 +6048,9 @@ export interface components {
             /** Format: int32 */
             rev: number;
         };
+        Quiet: {
+            students: string[];
+        };
         Rail: {
             counts: number[];
             due: string[];
@@ -7162,6 +7181,7 @@ export interface components {
             onTime: number;
             /** Format: int64 */
             place: number;
+            quiet: boolean;
             /** Format: int32 */
             streak: number;
             /** Format: int64 */
@@ -7483,6 +7503,7 @@ export type Proposed = components['schemas']['Proposed'];
 export type PuttingAside = components['schemas']['PuttingAside'];
 export type QuestionList = components['schemas']['QuestionList'];
 export type QuestionView = components['schemas']['QuestionView'];
+export type Quiet = components['schemas']['Quiet'];
 export type Rail = components['schemas']['Rail'];
 export type Reached = components['schemas']['Reached'];
 export type ReaderNames = components['schemas']['ReaderNames'];
@@ -9646,6 +9667,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Repeated"];
+                };
+            };
+        };
+    };
+    quiet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quiet"];
                 };
             };
         };

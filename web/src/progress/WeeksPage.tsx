@@ -25,6 +25,9 @@ const SAYS: Record<WeeksView['by'], string> = {
   POST: 'A board tells whether anything was written in that week, asked for or not.',
 };
 
+/** In the address: those who handed in nothing for two weeks. No group has such a name. */
+const QUIET = ' quiet';
+
 const KEY = [
   'RELEASED',
   'MARKED',
@@ -118,9 +121,13 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
     [view],
   );
   const lines = useMemo(
-    () => view.lines.filter((l) => !group || l.group === group).sort(ORDERS[order] ?? ORDERS.name),
+    () =>
+      view.lines
+        .filter((l) => (group === QUIET ? l.quiet : !group || l.group === group))
+        .sort(ORDERS[order] ?? ORDERS.name),
     [view, group, order],
   );
+  const quiet = view.lines.filter((l) => l.quiet).length;
   const there = useMemo(() => new Set(view.lines.flatMap((l) => l.cells.map((c) => c.state as string))), [view]);
   const open = useCallback((head: WeeksHead, student: number) => setBeside({ head, student }), []);
   return (
@@ -153,7 +160,7 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
               </select>
             </label>
           )}
-          {groups.length > 0 && (
+          {(groups.length > 0 || quiet > 0) && (
             <label>
               Of{' '}
               <select
@@ -163,6 +170,7 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
                 onChange={(e) => onAsk('group', e.target.value)}
               >
                 <option value="">everybody</option>
+                {(quiet > 0 || group === QUIET) && <option value={QUIET}>those with nothing for two weeks</option>}
                 {groups.map((g) => (
                   <option key={g}>{g}</option>
                 ))}

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { askingOptions, meOptions, scheduledOptions, todayOptions } from '../api/queries';
+import { askingOptions, meOptions, quietOptions, scheduledOptions, todayOptions } from '../api/queries';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Loading, Trouble } from '../ui/Trouble';
@@ -14,6 +14,7 @@ export function TodayPage() {
   const { data, error, refetch } = useQuery({ ...todayOptions(id), refetchInterval: 30_000 });
   const { data: asking = [] } = useQuery(askingOptions(id));
   const { data: scheduled = [] } = useQuery(scheduledOptions(id));
+  const quiet = useQuery(quietOptions(id)).data?.students ?? [];
   const { data: me } = useQuery(meOptions);
   const others = me?.classes.some((c) => c.id !== id && c.staff);
   const at = `/classes/${id}`;
@@ -130,6 +131,17 @@ export function TodayPage() {
       />,
     ),
   );
+  if (quiet.length > 0)
+    lines.push(
+      <Line
+        key="q"
+        n={quiet.length}
+        says={`${quiet.length === 1 ? 'student has' : 'students have'} handed in nothing for two weeks`}
+        more={quiet.join(', ')}
+        to={`${at}/weeks?group=%20quiet`}
+        verb="See their weeks"
+      />,
+    );
   if (data.unanswered > 0)
     lines.push(
       <Line

@@ -33,6 +33,8 @@ class ViewsTest {
             "/classes/1/prompts",
             "/classes/1/prompts/new",
             "/classes/1/prompts/6",
+            "/classes/1/weeks",
+            "/classes/1/weeks?by=PROMPT",
             "/classes/1/scores",
             "/classes/1/scores/picture",
             "/classes/1/mark/8/12",

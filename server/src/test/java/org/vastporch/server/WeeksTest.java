@@ -209,4 +209,36 @@ class WeeksTest extends Assessing {
         assertEquals(
                 400, of.lead().get(weeks + "soon/students/" + of.first().id).status());
     }
+
+    @Test
+    void whoHandedInNothingForTwoWeeksIsTold() {
+        long one = given("Slugs");
+        long two = given("Snails");
+        handIn(two, "One snail");
+        wasDue(one, monday.minusDays(9));
+        String quiet = "/api/classes/" + of.classId() + "/quiet";
+        assertEquals(0, of.lead().get(quiet).body().get("students").size(), "one week is nothing yet");
+        wasDue(two, monday.minusDays(2));
+        JsonNode students = of.lead().get(quiet).body().get("students");
+        assertEquals(1, students.size(), students::toString);
+        JsonNode view = weeks(of.lead(), "");
+        assertTrue(line(view, of.other()).get("quiet").asBoolean());
+        assertFalse(line(view, of.first()).get("quiet").asBoolean());
+        assertEquals(
+                line(view, of.other()).get("name").asString(), students.get(0).asString());
+        for (Person who : List.of(of.first(), of.other(), of.guest(), of.moderator()))
+            assertEquals(403, who.get(quiet).status());
+    }
+
+    @Test
+    void theStatementsDoNotGrowWithTheClass() {
+        String path = "/api/classes/" + of.classId() + "/weeks";
+        given("Slugs");
+        of.lead().get(path);
+        int before = StatementCount.of(() -> of.lead().get(path));
+        for (int i = 0; i < 5; i++) school.student(port, of.classId(), "Tamsin" + i);
+        given("Snails");
+        of.lead().get(path);
+        assertEquals(before, StatementCount.of(() -> of.lead().get(path)));
+    }
 }

@@ -52,6 +52,9 @@ public final class Weeks {
      */
     public record Line(List<Cell> cells, int onTime, int of, int streak) {}
 
+    /** So many weeks without anything that was due are worth a word to a student. */
+    private static final int QUIET = 2;
+
     private Weeks() {}
 
     /** A cell for each week of what is due in it; what is due in no week is not told. */
@@ -89,6 +92,18 @@ public final class Weeks {
                 })
                 .toList();
         return counted(cells, cells);
+    }
+
+    /**
+     * Whether nothing came in the last two weeks in which something was due and is over.
+     *
+     * @param byWeek a student's line by weeks
+     */
+    public static boolean isQuiet(Line byWeek) {
+        List<Cell> counting = byWeek.cells().stream().filter(Cell::counts).toList();
+        return counting.size() >= QUIET
+                && counting.subList(counting.size() - QUIET, counting.size()).stream()
+                        .allMatch(c -> c.state() == CellState.MISSING);
     }
 
     private static CellState without(Week week, Instant now, Instant joined) {

@@ -118,6 +118,26 @@ class WeeksTest {
     }
 
     @Test
+    void quietIsWhoHandedInNothingInTheLastTwoWeeksThatAskedForIt() {
+        assertTrue(quiet(asked(1, PaperState.RELEASED), asked(3, PaperState.MISSING), asked(5, PaperState.MISSING)));
+        assertTrue(
+                quiet(
+                        asked(2, PaperState.MISSING),
+                        asked(3, PaperState.MISSING),
+                        asked(5, PaperState.LET_OFF),
+                        asked(6, PaperState.NOT_HANDED_IN)),
+                "what is open or let off is no word from them");
+        assertFalse(quiet(asked(3, PaperState.MISSING)), "one week is nothing yet");
+        assertFalse(quiet(asked(2, PaperState.MISSING), asked(3, PaperState.MISSING), late(5, PaperState.WAITING)));
+        assertFalse(quiet(asked(3, PaperState.RETURNED), asked(5, PaperState.MISSING)));
+        assertFalse(quiet());
+    }
+
+    private static boolean quiet(Asked... asked) {
+        return Weeks.isQuiet(Weeks.byWeek(WEEKS, List.of(asked)));
+    }
+
+    @Test
     void byAnyPostAWeekThatIsOverIsMissingAndTheRunningOneIsNot() {
         Instant now = WEEKS.get(6).start().plus(HOUR);
         List<Wrote> posts = List.of(

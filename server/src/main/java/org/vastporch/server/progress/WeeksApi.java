@@ -37,6 +37,11 @@ class WeeksApi {
         return Csv.file(weeks.csv(viewer, id, by, term), "weeks.csv");
     }
 
+    @GetMapping("/api/classes/{id}/quiet")
+    WeeksService.Quiet quiet(Viewer viewer, @PathVariable long id) {
+        return weeks.quiet(viewer, id);
+    }
+
     /** The viewer's own row. */
     @GetMapping("/api/classes/{id}/own-weeks")
     WeeksService.OwnWeeks own(Viewer viewer, @PathVariable long id) {

@@ -72,6 +72,7 @@ public class WeeksService {
     /**
      * @param place the number of the student's place in the class
      * @param comments how many were given to others in the time that is shown
+     * @param quiet whether nothing came in the last two weeks in which something was due
      */
     public record WeeksLine(
             long studentId,
@@ -82,7 +83,11 @@ public class WeeksService {
             int onTime,
             int of,
             int streak,
-            int comments) {}
+            int comments,
+            boolean quiet) {}
+
+    /** @param students who handed in nothing in the last two weeks in which something was due, by name */
+    public record Quiet(List<String> students) {}
 
     /**
      * @param terms the names or days of the terms, the earliest first
@@ -160,19 +165,32 @@ public class WeeksService {
                 : Map.of();
         Map<Long, Instant> joined = people.joined(classId);
         Map<Long, Integer> comments = store.comments(classId, shown.from(), shown.to());
-        List<WeeksLine> lines = people.students(classId).stream()
-                .map(student -> line(
-                        student,
-                        names,
-                        lineOf(
-                                shown,
-                                now,
-                                joined.getOrDefault(student, Instant.MIN),
-                                asked.getOrDefault(student, List.of()),
-                                written.getOrDefault(student, List.of())),
-                        comments.getOrDefault(student, 0)))
-                .toList();
+        List<WeeksLine> lines = new ArrayList<>();
+        for (long student : people.students(classId)) {
+            Weeks.Line line = lineOf(
+                    shown,
+                    now,
+                    joined.getOrDefault(student, Instant.MIN),
+                    asked.getOrDefault(student, List.of()),
+                    written.getOrDefault(student, List.of()));
+            boolean quiet = by == By.WEEK && Weeks.isQuiet(line);
+            lines.add(line(student, names, line, comments.getOrDefault(student, 0), quiet));
+        }
         return new WeeksView(by, names(in.terms()), chosen < 0 ? null : Integer.valueOf(chosen), shown.heads(), lines);
+    }
+
+    /** Who handed in nothing for two weeks of the term that is now. */
+    public Quiet quiet(Viewer viewer, long classId) {
+        access.require(viewer, Act.MARK, classId);
+        ClassService.ClassRecord in = classes.get(classId);
+        Instant now = clock.instant();
+        Shown shown = shown(in, By.WEEK, in.terms().indexAt(now), now);
+        Map<Long, List<Weeks.Asked>> asked = papers.of(viewer, classId, shown.prompts());
+        Names names = people.names(viewer, classId);
+        return new Quiet(people.students(classId).stream()
+                .filter(student -> Weeks.isQuiet(Weeks.byWeek(shown.weeks(), asked.getOrDefault(student, List.of()))))
+                .map(names::of)
+                .toList());
     }
 
     /** The viewer's own row of the term that is now, with what they may know of their papers. */
@@ -185,7 +203,7 @@ public class WeeksService {
         if (!people.students(classId).contains(me)) return new OwnWeeks(List.of(), null);
         Weeks.Line line = Weeks.byWeek(shown.weeks(), papers.ofOne(classId, shown.prompts(), me));
         int comments = store.comments(classId, shown.from(), shown.to()).getOrDefault(me, 0);
-        return new OwnWeeks(shown.heads(), line(me, people.names(viewer, classId), line, comments));
+        return new OwnWeeks(shown.heads(), line(me, people.names(viewer, classId), line, comments, false));
     }
 
     /** What stands behind one cell: the papers that were due in a week, and the posts that came in it. */
@@ -320,7 +338,7 @@ public class WeeksService {
         };
     }
 
-    private static WeeksLine line(long student, Names names, Weeks.Line line, int comments) {
+    private static WeeksLine line(long student, Names names, Weeks.Line line, int comments, boolean quiet) {
         return new WeeksLine(
                 student,
                 names.placeOf(student),
@@ -332,6 +350,7 @@ public class WeeksService {
                 line.onTime(),
                 line.of(),
                 line.streak(),
-                comments);
+                comments,
+                quiet);
     }
 }
