@@ -128,6 +128,7 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
     [view, group, order],
   );
   const quiet = view.lines.filter((l) => l.quiet).length;
+  const isLate = view.lines.some((l) => l.cells.some((c) => c.late));
   const there = useMemo(() => new Set(view.lines.flatMap((l) => l.cells.map((c) => c.state as string))), [view]);
   const open = useCallback((head: WeeksHead, student: number) => setBeside({ head, student }), []);
   return (
@@ -137,11 +138,13 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
           {KEY.filter((k) => there.has(k)).map((k) => (
             <StateBoard key={k} state={k} withWord />
           ))}
-          <span>
-            <span className={css.tick} /> late
-          </span>
+          {isLate && (
+            <span>
+              <span className={css.tick} /> late
+            </span>
+          )}
         </span>
-        <span className="push less row">
+        <span className="push less row wrap">
           {view.terms.length > 1 && (
             <label>
               Term{' '}
@@ -170,7 +173,7 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
                 onChange={(e) => onAsk('group', e.target.value)}
               >
                 <option value="">everybody</option>
-                {(quiet > 0 || group === QUIET) && <option value={QUIET}>those with nothing for two weeks</option>}
+                {(quiet > 0 || group === QUIET) && <option value={QUIET}>silent for two weeks</option>}
                 {groups.map((g) => (
                   <option key={g}>{g}</option>
                 ))}

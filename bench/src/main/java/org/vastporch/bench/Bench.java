@@ -49,6 +49,7 @@ public final class Bench {
             "approve",
             "mark",
             "marks",
+            "weeks",
             "peers",
             "sameness",
             "agreement",
@@ -107,19 +108,22 @@ public final class Bench {
         System.exit(0);
     }
 
+    private Marks marks() {
+        return new Marks(
+                demo.address(),
+                figures,
+                demo.server().getBean(JdbcTemplate.class),
+                demo.server().getBean(TransactionTemplate.class));
+    }
+
     private void run(String name) throws Exception {
         switch (name) {
             case "start" -> start();
             case "porch" -> porch();
             case "approve" -> approve();
             case "mark" -> mark();
-            case "marks" ->
-                scrolled(new Marks(
-                                demo.address(),
-                                figures,
-                                demo.server().getBean(JdbcTemplate.class),
-                                demo.server().getBean(TransactionTemplate.class))
-                        .run());
+            case "marks" -> scrolled("marks", "/classes/" + marks().run() + "/scores");
+            case "weeks" -> scrolled("weeks", "/classes/" + marks().weeks() + "/weeks?by=PROMPT");
             case "peers" -> Eyes.peers(figures);
             case "sameness" -> Eyes.sameness(figures);
             case "agreement" ->
@@ -380,24 +384,24 @@ public final class Bench {
     }
 
     /**
-     * The score sheet in the browser: from asking for it to its first cells, and how evenly it is drawn while one rolls
-     * down and to the right for three seconds.
+     * A page of 200 students by 40 prompts in the browser: from asking for it to its first cells, and how evenly it is
+     * drawn while one rolls down and to the right for three seconds.
      */
-    private void scrolled(long classId) throws Exception {
+    private void scrolled(String bench, String path) throws Exception {
         try (Window window = new Window("quill")) {
             String first = "() => document.querySelector('tbody td button')";
             double opened = Figures.median(5, () -> {
-                window.page.navigate("/classes/" + classId + "/scores");
+                window.page.navigate(path);
                 window.page.waitForFunction(first);
             });
-            figures.add("marks", opened, "ms", 0, "from asking for the sheet to its first cells in the browser");
-            rolled(window, "right after that");
+            figures.add(bench, opened, "ms", 0, "from asking for the page to its first cells in the browser");
+            rolled(window, bench, "right after that");
             window.page.waitForFunction("() => document.querySelectorAll('tbody tr').length >= 200");
-            rolled(window, "once all is drawn");
+            rolled(window, bench, "once all is drawn");
         }
     }
 
-    private void rolled(Window window, String when) {
+    private void rolled(Window window, String bench, String when) {
         List<?> frames = (List<?>) window.page.evaluate("""
                 () => new Promise((done) => {
                   const box = [...document.querySelectorAll('*')].find((e) => e.scrollHeight > e.clientHeight + 400
@@ -418,8 +422,8 @@ public final class Bench {
         double[] gaps =
                 frames.stream().mapToDouble(f -> ((Number) f).doubleValue()).toArray();
         long dropped = Arrays.stream(gaps).filter(gap -> gap > 34).count();
-        figures.add("marks", slowest(gaps), "ms p95", 0, gaps.length + " frames while rolling through it " + when);
-        figures.add("marks", 100.0 * dropped / gaps.length, "%", 0, "of them came a frame late or more");
+        figures.add(bench, slowest(gaps), "ms p95", 0, gaps.length + " frames while rolling through it " + when);
+        figures.add(bench, 100.0 * dropped / gaps.length, "%", 0, "of them came a frame late or more");
     }
 
     /** What nineteen of twenty stay below. */

@@ -31,6 +31,23 @@ final class Marks {
         this.transaction = transaction;
     }
 
+    /**
+     * The same class as its weeks.
+     *
+     * @return the number of the class that it made
+     */
+    long weeks() throws Exception {
+        LargeSchool.OneClass in = add();
+        Person teacher = new Person(address, HttpClient.newHttpClient(), "quill");
+        String weeks = "/api/classes/" + in.id() + "/weeks";
+        for (String by : new String[] {"WEEK", "PROMPT", "POST"}) {
+            double kilobytes = teacher.get(weeks + "?by=" + by).body().length / 1024.0;
+            double took = median(() -> teacher.get(weeks + "?by=" + by));
+            figures.add("weeks", took, "ms", 0, String.format("200 students by 40, by %s, %.0f kB", by, kilobytes));
+        }
+        return in.id();
+    }
+
     /** @return the number of the class that it made */
     long run() throws Exception {
         LargeSchool.OneClass in = add();

@@ -174,6 +174,7 @@ class DemoSchool {
                         "Plot log of {name}",
                         "One entry a week, from the bed to the plate."));
 
+        clock.set(at(monday.minusDays(3), 9, 0));
         long sounds = makeClass(halloway, "Sound Walks", "Listening", "year 12", monday);
         long tremaine = helper(sounds, Role.ASSISTANT, "Ms", "Juno", "Tremaine");
         Viewer listener = access.viewer(halloway);

@@ -28,7 +28,7 @@ class Shots {
         shot(teacher, "/classes/1/scores", "scores");
         prompt(teacher);
         shot(teacher, "/classes/1/blog/garden-news", "blog");
-        roster(teacher);
+        shot(teacher, "/classes/1/weeks", "weeks");
         sources(teacher);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         shot(student, "/classes/1/porch?weeks=6", "phone-porch");
@@ -72,14 +72,6 @@ class Shots {
                 .fill(LocalDateTime.parse(due).minusDays(3).toString());
         teacher.getByText("What this changes").waitFor();
         keep(teacher, "prompt");
-    }
-
-    private static void roster(Page teacher) {
-        teacher.navigate("/classes/1/people/roster");
-        teacher.getByLabel("Roster file")
-                .setInputFiles(Path.of("../demo/src/main/resources/rosters/roster-river-boats.csv"));
-        teacher.getByText("rows read").waitFor();
-        keep(teacher, "roster");
     }
 
     private static void eyes() {
