@@ -260,7 +260,7 @@ function Table({ view, lines, classId, onOpen }: TableProps) {
               </th>
             ))}
             <th scope="col" className={css.sum}>
-              on time
+              {by === 'POST' ? 'wrote in' : 'on time'}
             </th>
             <th scope="col" className={css.sum}>
               in a row
