@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
-import { ownPostsOptions } from '../api/queries';
+import { exampleAsksOptions, ownPostsOptions, ownWeeksOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useWrite } from '../api/write';
 import { OwnSources } from '../feeds/OwnSources';
@@ -23,8 +23,12 @@ const ORDER = ['RETURNED', 'DRAFT', 'WAITING', 'SCHEDULED', 'HIDDEN', 'PUBLISHED
 export function MyWritingPage() {
   const { id, name } = useClass();
   const own = useQuery(ownPostsOptions(id));
+  const asks = useQuery(exampleAsksOptions);
+  const weeks = useQuery(ownWeeksOptions(id));
+  // What stands above the list is there before it: a list that moves down under a finger is a tap on the wrong line.
+  const isComing = own.isPending || asks.isPending || weeks.isPending;
   const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['own-posts', id], ['me']], here: true });
-  const sorted = [...(own.data ?? [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
+  const sorted = [...((!isComing && own.data) || [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return (
     <div className="page plain">
       <title>{`My writing · ${name}`}</title>
@@ -33,9 +37,9 @@ export function MyWritingPage() {
         <Wrong says={act.problem} />
         <ExampleAsks classId={id} />
         <OwnWeeks classId={id} />
-        {own.isPending && <Loading />}
+        {isComing && !own.isError && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
-        {own.data?.length === 0 && (
+        {!isComing && own.data?.length === 0 && (
           <p className="muted">
             You have written nothing here yet.{' '}
             <Link className="word" to={`/classes/${id}/write`}>
