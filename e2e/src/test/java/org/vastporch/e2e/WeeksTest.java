@@ -64,6 +64,8 @@ class WeeksTest {
         assertThat(named(student, AriaRole.IMG, "^Released$").first()).isVisible();
         assertThat(student.getByText("on time")).isVisible();
         student.navigate("/classes/1/weeks");
+        assertThat(named(student, AriaRole.HEADING, "^This page is not there, or it is not for you$"))
+                .isVisible();
         assertThat(student.getByText("Tunde Ainsworth-Bello")).hasCount(0);
     }
 }
