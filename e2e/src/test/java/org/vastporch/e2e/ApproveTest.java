@@ -139,6 +139,7 @@ class ApproveTest {
         entry(teacher, "Ask me about it on Monday.").click();
         teacher.keyboard().press("a");
         assertThat(entry(teacher, "Ask me about it on Monday.")).hasCount(0);
+        assertThat(button(teacher, "Take back")).isVisible();
         pupil.reload();
         assertThat(pupil.getByText("changed by Ms Quill")).isVisible();
 

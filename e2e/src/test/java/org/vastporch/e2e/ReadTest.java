@@ -115,6 +115,7 @@ class ReadTest {
         assertThat(entry.getByText("anyone on the internet")).isVisible();
         teacher.keyboard().press("a");
         assertThat(entry).hasCount(0);
+        assertThat(button(teacher, "Take back")).isVisible();
         visitor.reload();
         assertThat(link(visitor, "Answer Mrs Ostrowe (visitor)")).isVisible();
 
