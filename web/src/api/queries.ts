@@ -5,6 +5,7 @@ import type {
   AddressView,
   AgreementView,
   AllowanceView,
+  AnsweringView,
   Approval,
   AsideList,
   AskedOfMe,
@@ -80,6 +81,7 @@ import type {
   SamenessView,
   SameOf,
   ScheduledPost,
+  SchoolWeeks,
   ScoreLine,
   SearchResult,
   SecondPage,
@@ -89,6 +91,7 @@ import type {
   SourceView,
   StaffLine,
   Strip,
+  ToAnswer,
   Today,
   UsualWaitView,
   VersionView,
@@ -328,6 +331,9 @@ export const askingOptions = (id: number) =>
 
 export const asidesOptions = (at: string) =>
   queryOptions({ queryKey: ['asides', at], queryFn: ({ signal }) => getJson<AsideList>(at, signal), retry: false });
+
+/** What the staff of a class and this student say to each other, about nothing that is written. */
+export const wordsToMeOptions = (classId: number) => asidesOptions(`/api/classes/${classId}/words`);
 
 export const givenOptions = (prompt: number) =>
   queryOptions({
@@ -641,6 +647,11 @@ export const staffOptions = queryOptions({
   queryFn: ({ signal }) => getJson<StaffLine[]>('/api/school/staff', signal),
 });
 
+export const schoolWeeksOptions = queryOptions({
+  queryKey: ['school-weeks'],
+  queryFn: ({ signal }) => getJson<SchoolWeeks>('/api/school/weeks', signal),
+});
+
 export const findableOptions = queryOptions({
   queryKey: ['school-findable'],
   queryFn: ({ signal }) => getJson<Findable>('/api/school/findable', signal),
@@ -715,6 +726,32 @@ export const weeksOptions = (id: number, by: WeeksView['by'], term?: string) =>
     queryKey: ['weeks', id, by, term ?? ''],
     queryFn: ({ signal }) =>
       getJson<WeeksView>(`/api/classes/${id}/weeks?by=${by}${term ? `&term=${term}` : ''}`, signal),
+  });
+
+/** How the students stand in the picture of who answers whom. */
+export type AnsweringOrder = AnsweringView['by'];
+
+export const whoAnswersWhomPath = (
+  id: number,
+  by: AnsweringOrder,
+  range: { term?: number; fromWeek?: number; toWeek?: number },
+  ending = '',
+) => withParams(`/api/classes/${id}/who-answers-whom${ending}`, { by, ...range });
+
+export const whoAnswersWhomOptions = (
+  id: number,
+  by: AnsweringOrder,
+  range: { term?: number; fromWeek?: number; toWeek?: number },
+) =>
+  queryOptions({
+    queryKey: ['who-answers-whom', id, by, range],
+    queryFn: ({ signal }) => getJson<AnsweringView>(whoAnswersWhomPath(id, by, range), signal),
+  });
+
+export const toAnswerOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['porch', id, 'to-answer'],
+    queryFn: ({ signal }) => getJson<ToAnswer>(`/api/classes/${id}/to-answer`, signal),
   });
 
 export const weekOfStudentOptions = (id: number, monday: string, student: number) =>

@@ -267,7 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_5"];
+        get: operations["csv_6"];
         put?: never;
         post?: never;
         delete?: never;
@@ -459,7 +459,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_4"];
+        get: operations["csv_5"];
         put?: never;
         post?: never;
         delete?: never;
@@ -996,6 +996,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/people/{student}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wordsToStudent"];
+        put?: never;
+        post: operations["sayToStudent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/porch": {
         parameters: {
             query?: never;
@@ -1243,7 +1259,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_3"];
+        get: operations["csv_4"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1444,6 +1460,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/to-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["toAnswer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/today": {
         parameters: {
             query?: never;
@@ -1499,7 +1531,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["csv_2"];
+        get: operations["csv_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1524,6 +1556,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/who-answers-whom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["whoAnswersWhom"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/who-answers-whom.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/word": {
         parameters: {
             query?: never;
@@ -1535,6 +1599,38 @@ export interface paths {
         put: operations["setWord"];
         post?: never;
         delete: operations["switchOff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wordsToMe"];
+        put?: never;
+        post: operations["sayToStaff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/words/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sayToSeveral"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2111,6 +2207,22 @@ export interface paths {
         put: operations["announce"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/answer-wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["want"];
+        post?: never;
+        delete: operations["unwant"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3508,6 +3620,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofSchool"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -3926,6 +4054,26 @@ export interface components {
             onTime: boolean;
             title: string;
         };
+        AnsweringView: {
+            /** Format: int32 */
+            bothWays: number;
+            /** @enum {string} */
+            by: "GROUP" | "TOGETHER";
+            /** Format: int32 */
+            comments: number;
+            /** Format: double */
+            inequality: number;
+            onlyOneGroup: components["schemas"]["OneGroupName"][];
+            pairs: components["schemas"]["PairNames"][];
+            silent: components["schemas"]["SilentStudent"][];
+            /** @enum {string} */
+            spread: "EVEN" | "UNEVEN" | "VERY_UNEVEN";
+            students: components["schemas"]["VoiceLine"][];
+            threads: components["schemas"]["Thread"][];
+            /** Format: int32 */
+            topShare: number;
+            topThree: string[];
+        };
         Answers: {
             /** @enum {string} */
             answers: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
@@ -4325,6 +4473,17 @@ export interface components {
             /** Format: int32 */
             version: number;
             zone: string;
+        };
+        ClassWeeks: {
+            comments: number[];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            oldestHours?: number;
+            posts: number[];
+            /** Format: int64 */
+            usualHours?: number;
         };
         Closing: {
             /** Format: int32 */
@@ -5411,6 +5570,12 @@ export interface components {
             /** @enum {string} */
             posts: "NEVER" | "AT_ONCE" | "DAILY" | "WEEKLY";
         };
+        OneGroupName: {
+            /** Format: int32 */
+            comments: number;
+            group: string;
+            name: string;
+        };
         OneVersion: {
             changes: components["schemas"]["Stretch"][];
             html: string;
@@ -5552,6 +5717,12 @@ export interface components {
             author: number;
             /** Format: int64 */
             reviewer: number;
+        };
+        PairNames: {
+            /** Format: int32 */
+            comments: number;
+            one: string;
+            other: string;
         };
         Paper: {
             /** Format: int32 */
@@ -6362,6 +6533,10 @@ export interface components {
             id: number;
             title: string;
         };
+        SchoolWeeks: {
+            classes: components["schemas"]["ClassWeeks"][];
+            mondays: string[];
+        };
         Score: {
             before: number;
             /** Format: int32 */
@@ -6553,6 +6728,24 @@ export interface components {
             password: string;
             username: string;
         };
+        SilentPost: {
+            answerable: boolean;
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            postId: number;
+            title: string;
+            wanted: boolean;
+        };
+        SilentStudent: {
+            /** Format: int32 */
+            more: number;
+            name: string;
+            neverAnswered: boolean;
+            /** Format: int64 */
+            place: number;
+            posts: components["schemas"]["SilentPost"][];
+        };
         SourceEdit: {
             /** Format: date */
             from?: string;
@@ -6740,6 +6933,19 @@ export interface components {
             now: boolean;
             weeks: components["schemas"]["WeekView"][];
         };
+        Thread: {
+            /** Format: int32 */
+            comments: number;
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            to: number;
+        };
+        ToAnswer: {
+            /** Format: int32 */
+            count: number;
+            posts: components["schemas"]["EntryView"][];
+        };
         ToApprove: {
             /** Format: int32 */
             comments: number;
@@ -6821,6 +7027,10 @@ export interface components {
         Token: {
             token: string;
         };
+        Told: {
+            /** Format: int32 */
+            students: number;
+        };
         TriedText: {
             text: string;
         };
@@ -6872,6 +7082,25 @@ export interface components {
         };
         VideoFound: {
             video?: components["schemas"]["Video"];
+        };
+        VoiceLine: {
+            /** Format: int32 */
+            answeredBack: number;
+            /** Format: int32 */
+            answeredBy: number;
+            /** Format: int32 */
+            given: number;
+            group?: string;
+            name: string;
+            neverAnswered: boolean;
+            /** Format: int64 */
+            place: number;
+            /** Format: int32 */
+            posts: number;
+            /** Format: int32 */
+            received: number;
+            /** Format: int64 */
+            studentId: number;
         };
         Waiting: {
             /** Format: int64 */
@@ -7219,6 +7448,10 @@ export interface components {
         WordOfClass: {
             word?: components["schemas"]["WordView"];
         };
+        WordToSeveral: {
+            students: number[];
+            text: string;
+        };
         WordTyped: {
             word: string;
         };
@@ -7261,6 +7494,7 @@ export type AllowanceView = components['schemas']['AllowanceView'];
 export type Announce = components['schemas']['Announce'];
 export type Answered = components['schemas']['Answered'];
 export type AnsweredPrompt = components['schemas']['AnsweredPrompt'];
+export type AnsweringView = components['schemas']['AnsweringView'];
 export type Answers = components['schemas']['Answers'];
 export type Apart = components['schemas']['Apart'];
 export type Approval = components['schemas']['Approval'];
@@ -7305,6 +7539,7 @@ export type ClassMailChange = components['schemas']['ClassMailChange'];
 export type ClassOfWord = components['schemas']['ClassOfWord'];
 export type ClassRules = components['schemas']['ClassRules'];
 export type ClassView = components['schemas']['ClassView'];
+export type ClassWeeks = components['schemas']['ClassWeeks'];
 export type Closing = components['schemas']['Closing'];
 export type Colleague = components['schemas']['Colleague'];
 export type ColumnTaken = components['schemas']['ColumnTaken'];
@@ -7439,6 +7674,7 @@ export type NotedPost = components['schemas']['NotedPost'];
 export type Notice = components['schemas']['Notice'];
 export type NoticeWish = components['schemas']['NoticeWish'];
 export type OfferAnswer = components['schemas']['OfferAnswer'];
+export type OneGroupName = components['schemas']['OneGroupName'];
 export type OneVersion = components['schemas']['OneVersion'];
 export type OpmlFile = components['schemas']['OpmlFile'];
 export type OpmlLine = components['schemas']['OpmlLine'];
@@ -7457,6 +7693,7 @@ export type OwnViewPage = components['schemas']['OwnViewPage'];
 export type OwnWeeks = components['schemas']['OwnWeeks'];
 export type OwnWord = components['schemas']['OwnWord'];
 export type Pair = components['schemas']['Pair'];
+export type PairNames = components['schemas']['PairNames'];
 export type Paper = components['schemas']['Paper'];
 export type PaperComment = components['schemas']['PaperComment'];
 export type PaperEvidence = components['schemas']['PaperEvidence'];
@@ -7547,6 +7784,7 @@ export type SameTexts = components['schemas']['SameTexts'];
 export type SamenessView = components['schemas']['SamenessView'];
 export type Save = components['schemas']['Save'];
 export type ScheduledPost = components['schemas']['ScheduledPost'];
+export type SchoolWeeks = components['schemas']['SchoolWeeks'];
 export type Score = components['schemas']['Score'];
 export type ScoreChange = components['schemas']['ScoreChange'];
 export type ScoreChanged = components['schemas']['ScoreChanged'];
@@ -7576,6 +7814,8 @@ export type ShownForAll = components['schemas']['ShownForAll'];
 export type SideView = components['schemas']['SideView'];
 export type SightlineView = components['schemas']['SightlineView'];
 export type SignIn = components['schemas']['SignIn'];
+export type SilentPost = components['schemas']['SilentPost'];
+export type SilentStudent = components['schemas']['SilentStudent'];
 export type SourceEdit = components['schemas']['SourceEdit'];
 export type SourceView = components['schemas']['SourceView'];
 export type Spell = components['schemas']['Spell'];
@@ -7595,6 +7835,8 @@ export type Taking = components['schemas']['Taking'];
 export type TakingBack = components['schemas']['TakingBack'];
 export type TakingMarks = components['schemas']['TakingMarks'];
 export type TermView = components['schemas']['TermView'];
+export type Thread = components['schemas']['Thread'];
+export type ToAnswer = components['schemas']['ToAnswer'];
 export type ToApprove = components['schemas']['ToApprove'];
 export type ToMark = components['schemas']['ToMark'];
 export type ToRead = components['schemas']['ToRead'];
@@ -7603,6 +7845,7 @@ export type ToSay = components['schemas']['ToSay'];
 export type Today = components['schemas']['Today'];
 export type Together = components['schemas']['Together'];
 export type Token = components['schemas']['Token'];
+export type Told = components['schemas']['Told'];
 export type TriedText = components['schemas']['TriedText'];
 export type TriesView = components['schemas']['TriesView'];
 export type TwoPosts = components['schemas']['TwoPosts'];
@@ -7612,6 +7855,7 @@ export type UsualWaitView = components['schemas']['UsualWaitView'];
 export type VersionView = components['schemas']['VersionView'];
 export type Video = components['schemas']['Video'];
 export type VideoFound = components['schemas']['VideoFound'];
+export type VoiceLine = components['schemas']['VoiceLine'];
 export type Waiting = components['schemas']['Waiting'];
 export type Wanted = components['schemas']['Wanted'];
 export type WantedAllowance = components['schemas']['WantedAllowance'];
@@ -7654,6 +7898,7 @@ export type WhyAside = components['schemas']['WhyAside'];
 export type Window = components['schemas']['Window'];
 export type Word = components['schemas']['Word'];
 export type WordOfClass = components['schemas']['WordOfClass'];
+export type WordToSeveral = components['schemas']['WordToSeveral'];
 export type WordTyped = components['schemas']['WordTyped'];
 export type WordView = components['schemas']['WordView'];
 export type WordWish = components['schemas']['WordWish'];
@@ -8132,7 +8377,7 @@ export interface operations {
             };
         };
     };
-    csv_5: {
+    csv_6: {
         parameters: {
             query?: {
                 first?: string;
@@ -8485,7 +8730,7 @@ export interface operations {
             };
         };
     };
-    csv_4: {
+    csv_5: {
         parameters: {
             query?: {
                 q?: string;
@@ -9531,6 +9776,56 @@ export interface operations {
             };
         };
     };
+    wordsToStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    sayToStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
     porch: {
         parameters: {
             query?: {
@@ -9966,7 +10261,7 @@ export interface operations {
             };
         };
     };
-    csv_3: {
+    csv_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -10345,6 +10640,28 @@ export interface operations {
             };
         };
     };
+    toAnswer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToAnswer"];
+                };
+            };
+        };
+    };
     today: {
         parameters: {
             query?: never;
@@ -10414,7 +10731,7 @@ export interface operations {
             };
         };
     };
-    csv_2: {
+    csv_3: {
         parameters: {
             query?: {
                 by?: "WEEK" | "PROMPT" | "POST";
@@ -10459,6 +10776,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeekOfStudent"];
+                };
+            };
+        };
+    };
+    whoAnswersWhom: {
+        parameters: {
+            query?: {
+                by?: "GROUP" | "TOGETHER";
+                term?: number;
+                fromWeek?: number;
+                toWeek?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweringView"];
+                };
+            };
+        };
+    };
+    csv_2: {
+        parameters: {
+            query?: {
+                by?: "GROUP" | "TOGETHER";
+                term?: number;
+                fromWeek?: number;
+                toWeek?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };
@@ -10528,6 +10899,80 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    wordsToMe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideList"];
+                };
+            };
+        };
+    };
+    sayToStaff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAside"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsideView"];
+                };
+            };
+        };
+    };
+    sayToSeveral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordToSeveral"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
             };
         };
     };
@@ -11505,6 +11950,46 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    want: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    unwant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14238,6 +14723,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Welcome"];
+                };
+            };
+        };
+    };
+    ofSchool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolWeeks"];
                 };
             };
         };

@@ -85,7 +85,9 @@ const SourcesPage = page(() => import('../feeds/SourcesPage').then((m) => m.Sour
 const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.ReviewsPage));
 const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
 const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
+const SchoolWeeksPage = page(() => import('../progress/SchoolWeeksPage').then((m) => m.SchoolWeeksPage));
 const WeeksPage = page(() => import('../progress/WeeksPage').then((m) => m.WeeksPage));
+const WhoAnswersWhomPage = page(() => import('../progress/WhoAnswersWhomPage').then((m) => m.WhoAnswersWhomPage));
 const WarmUpPage = page(() => import('../peers/WarmUpPage').then((m) => m.WarmUpPage));
 const WarmUpPapersPage = page(() => import('../peers/WarmUpPapersPage').then((m) => m.WarmUpPapersPage));
 const RoundPage = page(() => import('../peers/RoundPage').then((m) => m.RoundPage));
@@ -136,6 +138,7 @@ const UNDER_TABS = {
   'prompts/new': ComposePage,
   'prompts/:promptId': ComposePage,
   weeks: WeeksPage,
+  'weeks/who-answers-whom': WhoAnswersWhomPage,
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
   'scores/bring-in': BringMarksPage,
@@ -239,6 +242,14 @@ export function App() {
           element={
             <Plain me={me.data}>
               <SchoolPage />
+            </Plain>
+          }
+        />
+        <Route
+          path="/school/weeks"
+          element={
+            <Plain me={me.data}>
+              <SchoolWeeksPage />
             </Plain>
           }
         />

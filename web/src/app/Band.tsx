@@ -78,6 +78,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
       Prompts: 'prompts',
       'Set a prompt': 'prompts/new',
       'The weeks': 'weeks',
+      'Who answers whom': 'weeks/who-answers-whom',
       Scores: 'scores',
       'The class’s picture': 'scores/picture',
       'Bring marks in': 'scores/bring-in',
@@ -89,7 +90,7 @@ function pagesOf(c: SeenPlace, me: Me): PlaceLink[] {
     }),
     ...own,
     ...(me.teacher ? of({ 'Make a new class': '/classes/new' }) : []),
-    ...(me.keeper ? of({ 'The school': '/school' }) : []),
+    ...(me.keeper ? of({ 'The school': '/school', 'Classes by weeks': '/school/weeks' }) : []),
   ];
 }
 

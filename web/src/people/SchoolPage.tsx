@@ -3,6 +3,7 @@ import { useForm } from '@mantine/form';
 import { useDebouncedValue } from '@mantine/hooks';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { deleteJson, postJson, putJson } from '../api/client';
 import { findableOptions, schoolAddressOptions, schoolPeoplePage, staffOptions } from '../api/queries';
 import type { AddressView, Findable as FindableView, PersonLine, Welcome } from '../api/schema';
@@ -37,7 +38,10 @@ export function SchoolPage() {
       <main>
         <h1>The school</h1>
         <p className="muted above-2 below-4">
-          Teachers make their own classes and enrol their students. You make the teachers.
+          Teachers make their own classes and enrol their students. You make the teachers.{' '}
+          <Link className="word" to="/school/weeks">
+            Classes by weeks
+          </Link>
         </p>
         <SchoolAddress />
         <Findable />

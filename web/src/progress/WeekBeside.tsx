@@ -2,6 +2,7 @@ import { Drawer } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { weekOfStudentOptions } from '../api/queries';
+import { Asides } from '../asides/Asides';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { When } from '../ui/When';
@@ -60,6 +61,14 @@ export function WeekBeside({ classId, monday, week, student, onClose }: WeekBesi
                 </span>
               </p>
             ))}
+          </section>
+          <section className="above-5">
+            <Asides
+              at={`/api/classes/${classId}/people/${student}/words`}
+              heading="Private words"
+              label={`A word that only ${data.name} and the staff read`}
+              verb="Send it"
+            />
           </section>
         </>
       )}

@@ -9,9 +9,11 @@ import { t } from '../texts/en';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
 import { useGrowing } from '../ui/useGrowing';
+import { Word } from '../ui/Word';
 import { walkCells } from '../ui/walkCells';
 import { WeekBeside } from './WeekBeside';
 import css from './Weeks.module.css';
+import { WordToSeveral } from './WordToSeveral';
 
 const WAYS: [WeeksView['by'], string][] = [
   ['WEEK', 'By week'],
@@ -83,7 +85,10 @@ export function WeeksPage() {
               </Link>
             ))}
           </nav>
-          <a className="word push less" href={`/api/classes/${id}/weeks.csv?by=${by}${term ? `&term=${term}` : ''}`}>
+          <Link className="word push less" to={`/classes/${id}/weeks/who-answers-whom`}>
+            Who answers whom
+          </Link>
+          <a className="word" href={`/api/classes/${id}/weeks.csv?by=${by}${term ? `&term=${term}` : ''}`}>
             Take along (CSV)
           </a>
         </div>
@@ -128,6 +133,7 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
     [view, group, order],
   );
   const quiet = view.lines.filter((l) => l.quiet).length;
+  const [writing, setWriting] = useState(false);
   const isLate = view.lines.some((l) => l.cells.some((c) => c.late));
   const there = useMemo(() => new Set(view.lines.flatMap((l) => l.cells.map((c) => c.state as string))), [view]);
   const open = useCallback((head: WeeksHead, student: number) => setBeside({ head, student }), []);
@@ -191,7 +197,18 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
           </label>
         </span>
       </div>
-      <p className="tiny muted above-2 below-2">{SAYS[view.by]}</p>
+      <p className="tiny muted above-2 below-2">
+        {SAYS[view.by]}
+        {group === QUIET && lines.length > 0 && (
+          <>
+            {' '}
+            <Word tiny onClick={() => setWriting(true)}>
+              Write a private word to them
+            </Word>
+          </>
+        )}
+      </p>
+      {writing && <WordToSeveral classId={classId} students={lines} onClose={() => setWriting(false)} />}
       {view.heads.length === 0 ? (
         <p className="muted">No prompt of this term has opened yet.</p>
       ) : (

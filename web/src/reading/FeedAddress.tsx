@@ -13,15 +13,16 @@ const FORMATS = [
 
 /**
  * The reader's own secret feed address of a class, made when it is asked for: of all of it, of what the page is narrowed
- * to, or of the comments.
+ * to, of the comments, or of what is due.
  *
+ * @param due whether it is about what is due alone
  * @param filter as it stands behind the question mark of a feed's address; empty where the page shows everything
  */
-export function FeedAddress({ classId, filter }: { classId: number; filter: string }) {
+export function FeedAddress({ classId, filter, due = false }: { classId: number; filter: string; due?: boolean }) {
   const [path, setPath] = useState('');
   const [said, setSaid] = useState('');
   const [format, setFormat] = useState('rss');
-  const [what, setWhat] = useState('posts');
+  const [what, setWhat] = useState(due ? 'due' : 'posts');
   const show = ({ path }: Address) => {
     setPath(path);
     setSaid('');
@@ -45,38 +46,44 @@ export function FeedAddress({ classId, filter }: { classId: number; filter: stri
       <p className="tiny muted above-0 below-0">
         {said}{' '}
         <Word tiny onClick={() => make.run()}>
-          Show my feed address
+          {due ? 'Have what is due in my calendar' : 'Show my feed address'}
         </Word>
       </p>
     );
   const bare = path.replace(/\.rss$/, what === 'comments' ? '/comments' : '');
-  const address = `${window.location.origin}${bare}.${format}${what === 'shown' && filter ? `?${filter}` : ''}`;
+  const ending = what === 'due' ? 'ics' : `${format}${what === 'shown' && filter ? `?${filter}` : ''}`;
+  const address = `${window.location.origin}${bare}.${ending}`;
   return (
     <div className="tiny">
-      <p className="row above-0 below-2">
-        <select
-          className="pick"
-          aria-label="What the feed carries"
-          value={what === 'shown' && !filter ? 'posts' : what}
-          onChange={(e) => setWhat(e.target.value)}
-        >
-          <option value="posts">all posts</option>
-          {filter && <option value="shown">what is chosen here</option>}
-          <option value="comments">comments</option>
-        </select>
-        <select
-          className="pick"
-          aria-label="Format of the feed"
-          value={format}
-          onChange={(e) => setFormat(e.target.value)}
-        >
-          {FORMATS.map((f) => (
-            <option key={f.value} value={f.value}>
-              {f.label}
-            </option>
-          ))}
-        </select>
-      </p>
+      {!due && (
+        <p className="row above-0 below-2">
+          <select
+            className="pick"
+            aria-label="What the feed carries"
+            value={what === 'shown' && !filter ? 'posts' : what}
+            onChange={(e) => setWhat(e.target.value)}
+          >
+            <option value="posts">all posts</option>
+            {filter && <option value="shown">what is chosen here</option>}
+            <option value="comments">comments</option>
+            <option value="due">what is due, as a calendar</option>
+          </select>
+          {what !== 'due' && (
+            <select
+              className="pick"
+              aria-label="Format of the feed"
+              value={format}
+              onChange={(e) => setFormat(e.target.value)}
+            >
+              {FORMATS.map((f) => (
+                <option key={f.value} value={f.value}>
+                  {f.label}
+                </option>
+              ))}
+            </select>
+          )}
+        </p>
+      )}
       <input
         className="slip"
         readOnly
@@ -85,7 +92,11 @@ export function FeedAddress({ classId, filter }: { classId: number; filter: stri
         onFocus={(e) => e.target.select()}
       />
       <p className="muted above-2 below-2">
-        {said} It shows just what you may read. Do not give it away: whoever has it reads as you.
+        {said}{' '}
+        {what === 'due'
+          ? 'Give it to your calendar as a calendar from the web; it looks here by itself. '
+          : 'It shows just what you may read. '}
+        Do not give it away: whoever has it reads as you.
       </p>
       <p className="row above-0 below-0">
         <CopyButton value={address}>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { withParams } from '../api/client';
 import { classOptions, newsOptions, type PorchFilter, porchPage, railOptions } from '../api/queries';
+import { WordWaits } from '../asides/WordsToMe';
 import { Owed } from '../comments/Given';
 import { useClass } from '../session/useClass';
 import { MailOffer } from '../subscriptions/MailOffer';
@@ -18,6 +19,7 @@ import { Word } from '../ui/Word';
 import { Entry } from './Entry';
 import { FeedAddress } from './FeedAddress';
 import { PorchFilters, SPANS, type Span } from './PorchFilters';
+import { ToAnswer } from './ToAnswer';
 
 const FILTERS = [
   'term',
@@ -127,7 +129,9 @@ export function PorchPage() {
             </p>
           )}
           {!isFiltered && <MailOffer classId={id} />}
+          {role === 'STUDENT' && !isFiltered && <WordWaits classId={id} />}
           {role === 'STUDENT' && !isFiltered && <Owed />}
+          {role === 'STUDENT' && !isFiltered && <ToAnswer classId={id} />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}
           {porch.isPending && <Loading lines={8} />}
           {first && !isFiltered && first.announcements > 0 && (

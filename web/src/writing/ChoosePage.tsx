@@ -6,6 +6,7 @@ import { dueOptions, ownPostsOptions, toReviewOptions, writableOptions } from '.
 import type { Begun, BlogView, DueLine } from '../api/schema';
 import { useWrite } from '../api/write';
 import { Elsewhere } from '../feeds/Elsewhere';
+import { FeedAddress } from '../reading/FeedAddress';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
@@ -123,6 +124,11 @@ export function ChoosePage() {
               'In this class you read and comment. Students and teachers write.'
             )}
           </p>
+        )}
+        {(role === 'STUDENT' || manages) && (
+          <section className="above-5" aria-label="Calendar">
+            <FeedAddress classId={id} filter="" due />
+          </section>
         )}
       </main>
       {elsewhere && <Elsewhere {...elsewhere} onClose={() => setElsewhere(null)} />}

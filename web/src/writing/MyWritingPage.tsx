@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
-import { exampleAsksOptions, ownPostsOptions, ownWeeksOptions } from '../api/queries';
+import { exampleAsksOptions, ownPostsOptions, ownWeeksOptions, wordsToMeOptions } from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useWrite } from '../api/write';
+import { WordsToMe } from '../asides/WordsToMe';
 import { OwnSources } from '../feeds/OwnSources';
 import { UsualWait } from '../moderation/UsualWait';
 import { OwnWeeks } from '../progress/OwnWeeks';
@@ -26,7 +27,8 @@ export function MyWritingPage() {
   const asks = useQuery(exampleAsksOptions);
   const weeks = useQuery(ownWeeksOptions(id));
   // What stands above the list is there before it: a list that moves down under a finger is a tap on the wrong line.
-  const isComing = own.isPending || asks.isPending || weeks.isPending;
+  const words = useQuery(wordsToMeOptions(id));
+  const isComing = own.isPending || asks.isPending || weeks.isPending || words.isPending;
   const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['own-posts', id], ['me']], here: true });
   const sorted = [...((!isComing && own.data) || [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return (
@@ -35,6 +37,7 @@ export function MyWritingPage() {
       <main>
         <h1>My writing</h1>
         <Wrong says={act.problem} />
+        <WordsToMe classId={id} />
         <ExampleAsks classId={id} />
         <OwnWeeks classId={id} />
         {isComing && !own.isError && <Loading />}

@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.vastporch.core.access.Viewer;
@@ -152,8 +153,22 @@ class PlotToPlate {
         lastWeek(teacher, classId, students, now, current, outside);
     }
 
+    /** Falls behind before the break, and comes back after it. */
+    private static final int COMES_BACK = 18;
+    /** Whose posts nobody answers. */
+    private static final int UNANSWERED = 21;
+    /** Two who answer nobody but each other. */
+    private static final List<Integer> TWO = List.of(20, 23);
+
     private static boolean misses(int student, int week) {
+        if (student == COMES_BACK) return week == 4;
         return week == 6 ? student == 10 || student == 17 : (student * 7 + week * 5) % 13 == 0;
+    }
+
+    /** Some at any time, many in the week before the break. */
+    private static boolean isLate(int student, int week) {
+        if (student == COMES_BACK) return week == 2 || week == 3;
+        return (student * 3 + week) % 17 == 0 || week == 4 && student % 3 == 2;
     }
 
     private long setPrompt(Viewer teacher, long classId, int week, LocalDate start) {
@@ -259,9 +274,8 @@ class PlotToPlate {
         SortedMap<Instant, Integer> moments = new TreeMap<>();
         for (int s = 0; s < students.size(); s++) {
             if (misses(s, week)) continue;
-            boolean late = (s * 3 + week) % 17 == 0;
             Instant wanted = DemoSchool.at(
-                            start.plusDays(late ? 7 : 1 + random.nextInt(6)),
+                            start.plusDays(isLate(s, week) ? 8 : 1 + random.nextInt(6)),
                             15 + random.nextInt(4),
                             random.nextInt(60))
                     .plusSeconds(s);
@@ -351,19 +365,29 @@ class PlotToPlate {
                         access.viewer(students.get(0)), classId, PorchService.Wish.ofWeek(week <= 4 ? week - 1 : week))
                 .entries();
         for (int i = 0; i < entries.size(); i++) {
+            PorchService.EntryView entry = entries.get(i);
+            int author = IntStream.range(0, students.size())
+                    .filter(s -> names.placeOf(students.get(s)) == entry.place())
+                    .findFirst()
+                    .orElse(-1);
+            if (author == UNANSWERED) continue;
             int many = week == 6 ? i % 4 : i % 3;
             for (int c = 0; c < many; c++) {
-                long by = students.get((i * 5 + c * 7 + week) % students.size());
-                if (names.placeOf(by) == entries.get(i).place()) continue;
+                int by = (i * 5 + c * 7 + week) % students.size();
+                if (by == author || TWO.contains(by)) continue;
                 clock.set(from.plus(Duration.ofMinutes(3L * i + c)));
-                comments.add(
-                        access.viewer(by),
-                        entries.get(i).id(),
-                        DemoTexts.COMMENTS.get((i + c * 3 + week) % DemoTexts.COMMENTS.size()),
-                        null);
+                comment(students.get(by), entry, i + c * 3 + week);
+            }
+            if (TWO.contains(author)) {
+                clock.set(from.plus(Duration.ofMinutes(3L * i + many)));
+                comment(students.get(TWO.get(1 - TWO.indexOf(author))), entry, i + week);
             }
         }
         clock.set(from.plus(Duration.ofMinutes(90)));
+    }
+
+    private void comment(long by, PorchService.EntryView entry, int which) {
+        comments.add(access.viewer(by), entry.id(), DemoTexts.COMMENTS.get(which % DemoTexts.COMMENTS.size()), null);
     }
 
     private void markAll(Viewer teacher, long prompt, LocalDate start) {

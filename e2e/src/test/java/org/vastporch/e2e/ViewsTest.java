@@ -35,6 +35,8 @@ class ViewsTest {
             "/classes/1/prompts/6",
             "/classes/1/weeks",
             "/classes/1/weeks?by=PROMPT",
+            "/classes/1/weeks/who-answers-whom",
+            "/classes/1/weeks/who-answers-whom?table=yes",
             "/classes/1/scores",
             "/classes/1/scores/picture",
             "/classes/1/mark/8/12",

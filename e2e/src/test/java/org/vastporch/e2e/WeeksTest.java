@@ -3,6 +3,7 @@ package org.vastporch.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.junit.jupiter.api.Assertions.*;
 import static org.vastporch.e2e.Stage.as;
+import static org.vastporch.e2e.Stage.button;
 import static org.vastporch.e2e.Stage.link;
 import static org.vastporch.e2e.Stage.named;
 
@@ -13,6 +14,7 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
 /** How a class goes over its weeks. */
@@ -67,5 +69,86 @@ class WeeksTest {
         assertThat(named(student, AriaRole.HEADING, "^This page is not there, or it is not for you$"))
                 .isVisible();
         assertThat(student.getByText("Tunde Ainsworth-Bello")).hasCount(0);
+    }
+
+    /** What the picture says, and a post that is put up is the first that a classmate is offered. */
+    @Test
+    void aTeacherPutsUpWhatNobodyAnswered() {
+        Page teacher = as("quill", "/classes/1/weeks");
+        link(teacher, "Who answers whom").click();
+        assertThat(teacher.getByText("Thora Sørbye and Marisol Vasquez-Lind answer nobody but each other"))
+                .isVisible();
+        Locator picture = teacher.getByLabel("Who answers whom, as a picture");
+        picture.focus();
+        teacher.keyboard().press("ArrowDown");
+        teacher.keyboard().press("ArrowRight");
+        assertThat(teacher.getByText(Pattern.compile("^.* to .*: .* back\\.$"))).isVisible();
+        Locator never = teacher.getByLabel("Kahu Tāne");
+        assertThat(never.getByText("never answered")).isVisible();
+        String title = never.getByRole(AriaRole.LINK).nth(1).textContent();
+        Page classmate = as("pia.a", "/classes/1/porch");
+        Locator offered = classmate.getByLabel("Without an answer");
+        assertThat(offered).containsText("have no answer yet");
+        assertThat(offered.getByRole(AriaRole.LINK).first()).not().hasText(title);
+        button(teacher, "Put " + title + " up for an answer").click();
+        assertThat(button(teacher, "Take " + title + " down again")).isVisible();
+        classmate.reload();
+        assertThat(offered.getByRole(AriaRole.LINK).first()).hasText(title);
+        assertThat(classmate.getByText("never answered")).hasCount(0);
+        offered.getByRole(AriaRole.LINK).first().click();
+        assertThat(named(classmate, AriaRole.HEADING, "^" + title + "$")).isVisible();
+        button(teacher, "Take " + title + " down again").click();
+        assertThat(button(teacher, "Put " + title + " up for an answer")).isVisible();
+
+        button(teacher, "As a table").click();
+        assertThat(named(teacher, AriaRole.ROW, "^Thora Sørbye")).containsText("Marisol Vasquez-Lind");
+        teacher.reload();
+        assertThat(button(teacher, "As a picture")).isVisible();
+        link(teacher, "In circles").click();
+        assertThat(link(teacher, "In circles")).hasAttribute("aria-current", "page");
+    }
+
+    @Test
+    void aTeacherWritesToWhoFellSilentAndIsAnswered() {
+        Page teacher = as("quill", "/classes/1/weeks?group=%20quiet");
+        button(teacher, "Write a private word to them").click();
+        Locator dialog = teacher.getByRole(AriaRole.DIALOG);
+        assertThat(dialog.getByLabel("Natsuo Iwasaki")).isChecked();
+        dialog.getByLabel("What you write").fill("Is all well? Come and see me on Monday.");
+        button(teacher, "Send to 1 student").click();
+        assertThat(dialog.getByText("Written to 1 student.")).isVisible();
+        Page student = Stage.as("natsuo.i", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
+        assertThat(student.getByText("Ms Quill wrote to you, and to nobody else"))
+                .isVisible();
+        link(student, "Read it").click();
+        assertThat(student.getByText("Come and see me on Monday.")).isVisible();
+        student.getByLabel("Answer; only your teachers read it").fill("My wrist is broken.");
+        button(student, "Send it").click();
+        assertThat(student.getByLabel("Private words").getByText("My wrist is broken."))
+                .isVisible();
+        teacher.keyboard().press("Escape");
+        named(teacher, AriaRole.BUTTON, "^Natsuo Iwasaki, week 6: Nothing came$")
+                .click();
+        assertThat(teacher.getByRole(AriaRole.DIALOG).getByText("My wrist is broken."))
+                .isVisible();
+    }
+
+    @Test
+    void theKeeperSeesTheClassesByWeeks() {
+        Page keeper = as("hester", "/school");
+        link(keeper, "Classes by weeks").click();
+        assertThat(named(keeper, AriaRole.ROW, "^Plot to Plate")).containsText("22");
+        assertThat(keeper.getByText("Pia Aurelio")).hasCount(0);
+    }
+
+    /** A student gives what is due to a calendar: the address has what the page says. */
+    @Test
+    void aStudentHasWhatIsDueInACalendar() {
+        Page student = as("pia.a", "/classes/1/write");
+        button(student, "Have what is due in my calendar").click();
+        Locator address = student.getByLabel("My feed address");
+        assertThat(address).hasValue(Pattern.compile(".*/feeds/mine/.*\\.ics$"));
+        String calendar = student.request().get(address.inputValue()).text();
+        assertTrue(calendar.startsWith("BEGIN:VCALENDAR") && calendar.contains("SUMMARY:Week 7 log"), calendar);
     }
 }

@@ -420,6 +420,11 @@ class CanarySchool {
         thing("comment", hidden);
         who('L').post("/api/comments/" + about + "/words", Map.of("text", token("word-on-comment")));
         who('L').post("/api/posts/" + post + "/words", Map.of("text", token("word-to-author")));
+        String words = "/api/classes/" + classId;
+        who('L').post(
+                        words + "/words/several",
+                        Map.of("students", List.of(who('S').id), "text", token("word-to-student")));
+        who('S').post(words + "/words", Map.of("text", token("word-of-student")));
         who('L').post("/api/posts/" + post + "/staff-thread", Map.of("text", token("staff-thread")));
         Object prompt = things.get("prompt").get(0);
         who('L').post("/api/prompts/" + prompt + "/staff-thread", Map.of("text", token("staff-thread")));

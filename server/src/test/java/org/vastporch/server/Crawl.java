@@ -145,6 +145,7 @@ class Crawl {
                 more.add("/api/classes/" + id + "/porch?" + wish);
             for (String wish : List.of("by=PROMPT", "by=POST", "term=-1"))
                 more.add("/api/classes/" + id + "/weeks?" + wish);
+            more.add("/api/classes/" + id + "/who-answers-whom?by=TOGETHER");
             for (String format : List.of("rss", "atom", "json")) {
                 more.add("/feeds/classes/" + id + "." + format);
                 more.add("/feeds/classes/" + id + "/comments." + format);
@@ -269,6 +270,11 @@ class Crawl {
                         "POST /api/posts/{}/comments", () -> List.of(Map.of("text", "Well seen.", "name", "Somebody"))),
                 Map.entry("POST /api/posts/{}/reports", () -> List.of(Map.of("reason", "Not fair."))),
                 Map.entry("POST /api/posts/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry("POST /api/classes/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry("POST /api/classes/{}/people/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry(
+                        "POST /api/classes/{}/words/several",
+                        () -> List.of(Map.of("students", List.of(school.who('S').id), "text", "A word."))),
                 Map.entry("POST /api/posts/{}/staff-thread", () -> List.of(Map.of("text", "A word."))),
                 Map.entry(
                         "PUT /api/comments/{}",

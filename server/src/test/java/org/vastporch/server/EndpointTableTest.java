@@ -633,11 +633,16 @@ class EndpointTableTest {
         body("PUT /api/comments/{comment}", () -> Map.of("rev", 1, "text", "Well seen."));
         for (String at : List.of(
                 "POST /api/posts/{published}/words",
+                "POST /api/classes/{class}/words",
+                "POST /api/classes/{class}/people/{marked}/words",
                 "POST /api/comments/{comment}/words",
                 "POST /api/posts/{published}/staff-thread",
                 "POST /api/prompts/{prompt}/staff-thread",
                 "POST /api/prompts/{prompt}/marking/{marked}/staff-thread"))
             body(at, () -> Map.of("text", "Well seen."));
+        body(
+                "POST /api/classes/{class}/words/several",
+                () -> Map.of("students", List.of(of.first().id), "text", "Well seen."));
         body("POST /api/posts/{draft}/margin", () -> Map.of("quote", "", "nth", 0, "remark", "x"));
         body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
         body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.*;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -223,6 +224,12 @@ class WritingTest {
 
     @Test
     void categoriesAreTheTeachersAndFilterThePorch() {
+        assertEquals(
+                400,
+                of.lead()
+                        .put(path("/categories"), Collections.singletonList(null))
+                        .status(),
+                "a list has no holes");
         assertEquals(
                 403,
                 of.first()

@@ -1,8 +1,5 @@
 package org.vastporch.server.agreement;
 
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -12,8 +9,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -23,8 +18,8 @@ import org.vastporch.core.agreement.Agreement.Verdict;
 import org.vastporch.core.agreement.Comparison;
 import org.vastporch.core.agreement.Severity;
 import org.vastporch.core.prompts.Prompt;
-import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Csv;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.marking.GivenReadings;
@@ -176,31 +171,27 @@ public class AgreementService {
     /** The same as a table, one row a criterion. */
     public String csv(Viewer viewer, long classId, String first, String second, @Nullable Long promptId) {
         AgreementView view = compare(viewer, classId, first, second, promptId);
-        StringWriter text = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            csv.printRecord(
-                    "Criterion",
-                    "Papers read by both",
-                    "Mean difference (steps)",
-                    "Same step",
-                    "Within one step",
-                    "Kappa",
-                    "Kappa from",
-                    "Kappa to");
-            for (CriterionView c : view.criteria())
-                csv.printRecord(
-                        TableCell.of(c.name()),
-                        c.pairs(),
-                        number(c.meanDifference()),
-                        c.exact() == null ? "" : c.exact(),
-                        c.withinOne() == null ? "" : c.withinOne(),
-                        c.kappa() == null ? "" : number(c.kappa().value()),
-                        c.kappa() == null ? "" : number(c.kappa().low()),
-                        c.kappa() == null ? "" : number(c.kappa().high()));
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return text.toString();
+        List<List<?>> rows = new ArrayList<>();
+        rows.add(List.of(
+                "Criterion",
+                "Papers read by both",
+                "Mean difference (steps)",
+                "Same step",
+                "Within one step",
+                "Kappa",
+                "Kappa from",
+                "Kappa to"));
+        for (CriterionView c : view.criteria())
+            rows.add(List.of(
+                    c.name(),
+                    c.pairs(),
+                    number(c.meanDifference()),
+                    c.exact() == null ? "" : c.exact(),
+                    c.withinOne() == null ? "" : c.withinOne(),
+                    c.kappa() == null ? "" : number(c.kappa().value()),
+                    c.kappa() == null ? "" : number(c.kappa().low()),
+                    c.kappa() == null ? "" : number(c.kappa().high())));
+        return Csv.table(rows);
     }
 
     private static String number(@Nullable Double number) {

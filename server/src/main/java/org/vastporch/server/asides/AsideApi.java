@@ -1,5 +1,6 @@
 package org.vastporch.server.asides;
 
+import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -13,6 +14,10 @@ import org.vastporch.server.asides.AsideService.AsideView;
 class AsideApi {
 
     record NewAside(String text) {}
+
+    record WordToSeveral(List<Long> students, String text) {}
+
+    record Told(int students) {}
 
     private final AsideService asides;
 
@@ -79,5 +84,32 @@ class AsideApi {
     AsideView addOnMarking(
             Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
         return asides.addOnPrompt(viewer, id, student, body.text());
+    }
+
+    /** The viewer's own, as a student of the class. */
+    @GetMapping("/api/classes/{id}/words")
+    AsideList wordsToMe(Viewer viewer, @PathVariable long id) {
+        return asides.wordsToMe(viewer, id);
+    }
+
+    @PostMapping("/api/classes/{id}/words")
+    AsideView sayToStaff(Viewer viewer, @PathVariable long id, @RequestBody NewAside body) {
+        return asides.sayToStaff(viewer, id, body.text());
+    }
+
+    @GetMapping("/api/classes/{id}/people/{student}/words")
+    AsideList wordsToStudent(Viewer viewer, @PathVariable long id, @PathVariable long student) {
+        return asides.wordsToStudent(viewer, id, student);
+    }
+
+    @PostMapping("/api/classes/{id}/people/{student}/words")
+    AsideView sayToStudent(
+            Viewer viewer, @PathVariable long id, @PathVariable long student, @RequestBody NewAside body) {
+        return asides.sayToStudent(viewer, id, student, body.text());
+    }
+
+    @PostMapping("/api/classes/{id}/words/several")
+    Told sayToSeveral(Viewer viewer, @PathVariable long id, @RequestBody WordToSeveral body) {
+        return new Told(asides.sayToSeveral(viewer, id, body.students(), body.text()));
     }
 }

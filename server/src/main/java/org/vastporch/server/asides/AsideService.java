@@ -2,7 +2,10 @@ package org.vastporch.server.asides;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -25,8 +28,8 @@ import org.vastporch.server.prompts.PromptService;
 
 /**
  * What is said beside what everybody reads: a private word from staff to the author of a post or comment, words between
- * a student and the staff about the marks of a paper, and threads of the staff alone, about a post, a prompt or the
- * marking of one student.
+ * a student and the staff about the marks of a paper or about nothing that is written, and threads of the staff alone,
+ * about a post, a prompt or the marking of one student.
  */
 @Service
 public class AsideService {
@@ -109,6 +112,57 @@ public class AsideService {
         if (viewer.personId() == studentId) Problem.unlessAllowed(AccessEngine.own(viewer));
         else access.requireAside(viewer, classId);
         return keep(viewer, classId, new About(Kind.WORD, "paper", promptId, studentId), text);
+    }
+
+    /** What the viewer, a student of the class, and its staff say to each other. */
+    public AsideList wordsToMe(Viewer viewer, long classId) {
+        long me = student(viewer, classId, viewer.personId());
+        AsideList list = list(viewer, classId, toStudent(classId, me));
+        return new AsideList(list.list(), viewer.isInPerson() && !list.list().isEmpty());
+    }
+
+    /** A student answers; the first word is the staff's. */
+    @Transactional
+    public AsideView sayToStaff(Viewer viewer, long classId, String text) {
+        long me = student(viewer, classId, viewer.personId());
+        Problem.unlessAllowed(AccessEngine.own(viewer));
+        if (store.about(toStudent(classId, me)).isEmpty())
+            throw Problem.stale("no-word", "Nobody has written to you here, so there is nothing to answer to.");
+        return keep(viewer, classId, toStudent(classId, me), text);
+    }
+
+    public AsideList wordsToStudent(Viewer viewer, long classId, long studentId) {
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        return list(viewer, classId, toStudent(classId, student(viewer, classId, studentId)));
+    }
+
+    @Transactional
+    public AsideView sayToStudent(Viewer viewer, long classId, long studentId, String text) {
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        return add(viewer, classId, toStudent(classId, student(viewer, classId, studentId)), text);
+    }
+
+    /** The same word to each of several students, of which none knows of the others. */
+    @Transactional
+    public int sayToSeveral(Viewer viewer, long classId, List<Long> students, String text) {
+        access.require(viewer, Act.SEE_STAFF_THREAD, classId);
+        Set<Long> each = new LinkedHashSet<>(students);
+        if (each.isEmpty()) throw Problem.invalid("students", "nobody", "Choose somebody to write to.");
+        if (!new HashSet<>(people.students(classId)).containsAll(each))
+            throw Problem.stale("not-in-class", "Somebody of these is no longer in the class. Choose once more.");
+        for (long student : each) add(viewer, classId, toStudent(classId, student), text);
+        return each.size();
+    }
+
+    /** Of one class: the staff of another do not read it. */
+    private static About toStudent(long classId, long studentId) {
+        return new About(Kind.WORD, "person", classId, studentId);
+    }
+
+    private long student(Viewer viewer, long classId, long studentId) {
+        access.require(viewer, Act.READ_CLASS, classId);
+        if (!people.students(classId).contains(studentId)) throw Problem.missing();
+        return studentId;
     }
 
     /** The class, for the student and those who mark there; the student knows of it while the marks are shown. */

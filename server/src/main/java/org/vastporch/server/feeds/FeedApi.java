@@ -4,10 +4,12 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.annotations.ParameterObject;
 import org.springframework.http.CacheControl;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,11 +34,13 @@ class FeedApi {
     record FeedAddress(String path) {}
 
     private final FeedService feeds;
+    private final DueCalendarService calendar;
     private final FeedKeyService keys;
     private final AccessService access;
 
-    FeedApi(FeedService feeds, FeedKeyService keys, AccessService access) {
+    FeedApi(FeedService feeds, DueCalendarService calendar, FeedKeyService keys, AccessService access) {
         this.feeds = feeds;
+        this.calendar = calendar;
         this.keys = keys;
         this.access = access;
     }
@@ -154,6 +158,18 @@ class FeedApi {
                         post,
                         request.getRequestURI(),
                         query(request)));
+    }
+
+    /** What is due for a reader of a class, as a calendar, at that reader's secret address. */
+    @GetMapping(value = "/feeds/mine/{token}.ics", produces = "text/calendar")
+    ResponseEntity<byte[]> due(@PathVariable String token) {
+        FeedKeyService.Reader reader = keys.reader(token);
+        byte[] text = calendar.text(reader.viewer(), reader.classId()).getBytes(StandardCharsets.UTF_8);
+        keys.used(token);
+        return ResponseEntity.ok()
+                .contentType(new MediaType("text", "calendar", StandardCharsets.UTF_8))
+                .cacheControl(CacheControl.noCache().cachePrivate())
+                .body(text);
     }
 
     /**

@@ -1,25 +1,19 @@
 package org.vastporch.server.http;
 
-import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.Nulls;
-import java.util.List;
-import java.util.Map;
-import java.util.Set;
+import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.stereotype.Component;
-import tools.jackson.databind.module.SimpleModule;
+import tools.jackson.databind.json.JsonMapper;
 
-/** A list that is sent has no holes: nothing behind the door has to ask whether something stands there. */
+/**
+ * A list that is sent has no holes, be it a part of a body or all of it: nothing behind the door has to ask whether
+ * something stands there.
+ */
 @Component
-class NoHoles extends SimpleModule {
-
-    NoHoles() {
-        super("no-holes");
-    }
+class NoHoles implements JsonMapperBuilderCustomizer {
 
     @Override
-    public void setupModule(SetupContext context) {
-        super.setupModule(context);
-        for (Class<?> many : new Class<?>[] {List.class, Set.class, Map.class})
-            context.configOverride(many).setNullHandling(JsonSetter.Value.forContentNulls(Nulls.FAIL));
+    public void customize(JsonMapper.Builder builder) {
+        builder.changeDefaultNullHandling(now -> now.withContentNulls(Nulls.FAIL));
     }
 }

@@ -18,7 +18,7 @@ class Pages implements WebMvcConfigurer {
         "/join",
         "/invitation",
         "/account/**",
-        "/school",
+        "/school/**",
         "/classes/**",
         "/posts/**",
         "/news",

@@ -1,8 +1,5 @@
 package org.vastporch.server.marking;
 
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -12,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -25,8 +20,8 @@ import org.vastporch.core.marking.ScoreSheet;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.core.rubrics.Fraction;
 import org.vastporch.core.rubrics.Rubric;
-import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
+import org.vastporch.server.http.Csv;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.marking.MarkingStore.Mark;
 import org.vastporch.server.people.Names;
@@ -152,24 +147,24 @@ public class ScoreSheetService {
     /** One row a student, for a spreadsheet. */
     public String csv(Viewer viewer, long classId) {
         Sheet sheet = sheet(viewer, classId);
-        return printed(csv -> {
-            List<String> head = new ArrayList<>(List.of("Student", "Group"));
-            sheet.prompts()
-                    .forEach(p -> head.add(TableCell.of(p.title() + " (of "
-                            + p.points().stripTrailingZeros().toPlainString() + ")")));
-            sheet.bundles().forEach(b -> head.add(TableCell.of(b.name() + " (%)")));
-            head.add("Total (%)");
-            csv.printRecord(head);
-            for (StudentLine line : sheet.students()) {
-                List<Object> row = new ArrayList<>();
-                row.add(TableCell.of(line.name()));
-                row.add(line.group() == null ? "" : TableCell.of(line.group()));
-                line.cells().forEach(c -> row.add(written(c)));
-                line.percents().forEach(p -> row.add(p.value() == null ? "" : p.value()));
-                row.add(line.total() == null ? "" : line.total());
-                csv.printRecord(row);
-            }
-        });
+        List<List<?>> rows = new ArrayList<>();
+        List<String> head = new ArrayList<>(List.of("Student", "Group"));
+        sheet.prompts()
+                .forEach(p -> head.add(
+                        p.title() + " (of " + p.points().stripTrailingZeros().toPlainString() + ")"));
+        sheet.bundles().forEach(b -> head.add(b.name() + " (%)"));
+        head.add("Total (%)");
+        rows.add(head);
+        for (StudentLine line : sheet.students()) {
+            List<Object> row = new ArrayList<>();
+            row.add(line.name());
+            row.add(line.group() == null ? "" : line.group());
+            line.cells().forEach(c -> row.add(written(c)));
+            line.percents().forEach(p -> row.add(p.value() == null ? "" : p.value()));
+            row.add(line.total() == null ? "" : line.total());
+            rows.add(row);
+        }
+        return Csv.table(rows);
     }
 
     private static Object written(Cell cell) {
@@ -184,53 +179,29 @@ public class ScoreSheetService {
         List<Prompt> all = inOrder(classId);
         Names names = people.names(viewer, classId);
         Map<Long, List<MarkingDesk.Paper>> papers = desk.papers(viewer, classId, all);
-        return printed(csv -> {
-            csv.printRecord(
-                    "Student",
-                    "Group",
-                    "Prompt",
-                    "Criterion",
-                    "Points",
-                    "Of",
-                    "Level",
-                    "Counts",
-                    "Days late",
-                    "Released");
-            for (Prompt prompt : all)
-                for (MarkingDesk.Paper paper : papers.get(prompt.id()))
-                    for (Mark mark : paper.marks()) {
-                        Rubric.Criterion of =
-                                prompt.rubric().find(mark.criterion()).orElseThrow();
-                        String group = names.groupOf(paper.studentId());
-                        csv.printRecord(
-                                TableCell.of(names.of(paper.studentId())),
-                                group == null ? "" : TableCell.of(group),
-                                TableCell.of(prompt.title()),
-                                TableCell.of(of.name()),
-                                mark.points() == null ? "" : mark.points(),
-                                of.highest(),
-                                mark.points() == null
-                                        ? ""
-                                        : TableCell.of(of.reached(mark.points()).name()),
-                                mark.notCounted() ? "no" : "yes",
-                                paper.daysLate(),
-                                paper.isShown() ? "yes" : "no");
-                    }
-        });
-    }
-
-    private interface Printing {
-        void to(CSVPrinter csv) throws IOException;
-    }
-
-    private static String printed(Printing printing) {
-        StringWriter text = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            printing.to(csv);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return text.toString();
+        List<List<?>> rows = new ArrayList<>();
+        rows.add(List.of(
+                "Student", "Group", "Prompt", "Criterion", "Points", "Of", "Level", "Counts", "Days late", "Released"));
+        for (Prompt prompt : all)
+            for (MarkingDesk.Paper paper : papers.get(prompt.id()))
+                for (Mark mark : paper.marks()) {
+                    Rubric.Criterion of = prompt.rubric().find(mark.criterion()).orElseThrow();
+                    String group = names.groupOf(paper.studentId());
+                    rows.add(List.of(
+                            names.of(paper.studentId()),
+                            group == null ? "" : group,
+                            prompt.title(),
+                            of.name(),
+                            mark.points() == null ? "" : mark.points(),
+                            of.highest(),
+                            mark.points() == null
+                                    ? ""
+                                    : of.reached(mark.points()).name(),
+                            mark.notCounted() ? "no" : "yes",
+                            paper.daysLate(),
+                            paper.isShown() ? "yes" : "no"));
+                }
+        return Csv.table(rows);
     }
 
     private List<Prompt> inOrder(long classId) {

@@ -1,24 +1,19 @@
 package org.vastporch.server.moderation;
 
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.moderation.ModerationTable.Step;
 import org.vastporch.core.text.Folding;
-import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.http.Csv;
 import org.vastporch.server.http.Cursor;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.people.Names;
@@ -115,30 +110,22 @@ public class DecisionLog {
     /** The same as a table for a spreadsheet, in the class's own time. */
     public String csv(Viewer viewer, long classId, Wish wish) {
         ZoneId zone = classes.get(classId).term().zone();
-        StringWriter text = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            csv.printRecord(
-                    "When", "Who decided", "Decision", "Kind", "Title", "Author", "Version", "Note", "Taken back");
-            for (DecisionPage page = page(viewer, classId, wish, null);
-                    ;
-                    page = page(viewer, classId, wish, page.next())) {
-                for (DecisionLine l : page.lines())
-                    csv.printRecord(
-                            MINUTES.format(l.at().atZone(zone)),
-                            TableCell.of(l.by()),
-                            l.step(),
-                            l.subject(),
-                            TableCell.of(l.title()),
-                            TableCell.of(l.author()),
-                            l.version(),
-                            TableCell.of(l.note()),
-                            l.undoneAt() == null
-                                    ? ""
-                                    : MINUTES.format(l.undoneAt().atZone(zone)));
-                if (page.next() == null) return text.toString();
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
+        List<List<?>> rows = new ArrayList<>();
+        rows.add(
+                List.of("When", "Who decided", "Decision", "Kind", "Title", "Author", "Version", "Note", "Taken back"));
+        for (DecisionPage page = page(viewer, classId, wish, null); ; page = page(viewer, classId, wish, page.next())) {
+            for (DecisionLine l : page.lines())
+                rows.add(List.of(
+                        MINUTES.format(l.at().atZone(zone)),
+                        l.by(),
+                        l.step(),
+                        l.subject(),
+                        l.title(),
+                        l.author(),
+                        l.version(),
+                        l.note(),
+                        l.undoneAt() == null ? "" : MINUTES.format(l.undoneAt().atZone(zone))));
+            if (page.next() == null) return Csv.table(rows);
         }
     }
 

@@ -14,9 +14,16 @@ import org.vastporch.server.http.Csv;
 class WeeksApi {
 
     private final WeeksService weeks;
+    private final SchoolWeeksService school;
 
-    WeeksApi(WeeksService weeks) {
+    WeeksApi(WeeksService weeks, SchoolWeeksService school) {
         this.weeks = weeks;
+        this.school = school;
+    }
+
+    @GetMapping("/api/school/weeks")
+    SchoolWeeksService.SchoolWeeks ofSchool(Viewer viewer) {
+        return school.weeks(viewer);
     }
 
     @GetMapping("/api/classes/{id}/weeks")

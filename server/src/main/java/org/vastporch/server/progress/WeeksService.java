@@ -1,8 +1,5 @@
 package org.vastporch.server.progress;
 
-import java.io.IOException;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -13,8 +10,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -24,9 +19,9 @@ import org.vastporch.core.calendar.Terms;
 import org.vastporch.core.progress.CellState;
 import org.vastporch.core.progress.Weeks;
 import org.vastporch.core.prompts.Prompt;
-import org.vastporch.core.text.TableCell;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.http.Csv;
 import org.vastporch.server.http.Optionally;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.marking.PaperStandings;
@@ -238,28 +233,21 @@ public class WeeksService {
     /** One row a student, for a spreadsheet. */
     public String csv(Viewer viewer, long classId, By by, @Nullable Integer term) {
         WeeksView view = weeks(viewer, classId, by, term);
-        StringWriter text = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(text, CSVFormat.RFC4180)) {
-            List<String> head = new ArrayList<>(List.of("Student", "Group"));
-            for (WeeksHead h : view.heads())
-                head.add(
-                        h.promptId() != null
-                                ? TableCell.of(h.name())
-                                : (h.isBreak() ? "Break, " : "Week " + h.name() + ", ") + h.day());
-            head.addAll(List.of("On time", "Of", "In a row", "Comments"));
-            csv.printRecord(head);
-            for (WeeksLine line : view.lines()) {
-                List<Object> row = new ArrayList<>();
-                row.add(TableCell.of(line.name()));
-                row.add(line.group() == null ? "" : TableCell.of(line.group()));
-                for (WeeksCell cell : line.cells()) row.add(written(cell));
-                row.addAll(List.of(line.onTime(), line.of(), line.streak(), line.comments()));
-                csv.printRecord(row);
-            }
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
+        List<List<Object>> rows = new ArrayList<>();
+        List<Object> head = new ArrayList<>(List.of("Student", "Group"));
+        for (WeeksHead h : view.heads())
+            head.add(h.promptId() != null ? h.name() : (h.isBreak() ? "Break, " : "Week " + h.name() + ", ") + h.day());
+        head.addAll(List.of("On time", "Of", "In a row", "Comments"));
+        rows.add(head);
+        for (WeeksLine line : view.lines()) {
+            List<Object> row = new ArrayList<>();
+            row.add(line.name());
+            row.add(line.group() == null ? "" : line.group());
+            for (WeeksCell cell : line.cells()) row.add(written(cell));
+            row.addAll(List.of(line.onTime(), line.of(), line.streak(), line.comments()));
+            rows.add(row);
         }
-        return text.toString();
+        return Csv.table(rows);
     }
 
     private static String written(WeeksCell cell) {

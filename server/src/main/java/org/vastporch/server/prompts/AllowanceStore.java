@@ -1,5 +1,7 @@
 package org.vastporch.server.prompts;
 
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
@@ -23,15 +25,15 @@ class AllowanceStore {
     /** What one student is allowed for one prompt. */
     record Allowed(long promptId, long studentId, Allowance allowance) {}
 
+    /** @param changes how often it was changed, taking back counted */
+    record Changed(long promptId, Allowance allowance, int changes) {}
+
     List<Allowed> ofPrompts(Collection<Long> promptIds) {
         if (promptIds.isEmpty()) return List.of();
         return jdbc.sql(
                         "select prompt_id, student_id, due_at, let_off, again from allowance where prompt_id in (:prompts)")
                 .param("prompts", promptIds)
-                .query((row, n) -> new Allowed(
-                        row.getLong("prompt_id"),
-                        row.getLong("student_id"),
-                        new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"), row.getBoolean("again"))))
+                .query((row, n) -> new Allowed(row.getLong("prompt_id"), row.getLong("student_id"), allowance(row)))
                 .list();
     }
 
@@ -39,29 +41,47 @@ class AllowanceStore {
         return jdbc.sql("select due_at, let_off, again from allowance" + OF_PAPER)
                 .param("prompt", promptId)
                 .param("student", studentId)
-                .query((row, n) ->
-                        new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"), row.getBoolean("again")))
+                .query((row, n) -> allowance(row))
                 .optional()
                 .orElse(Allowance.NONE);
     }
 
+    /** What one student is allowed for some prompts, what was taken back again too. */
+    List<Changed> ofStudent(Collection<Long> promptIds, long studentId) {
+        if (promptIds.isEmpty()) return List.of();
+        return jdbc.sql("""
+                select prompt_id, due_at, let_off, again, changes
+                  from allowance
+                 where student_id = :student and prompt_id in (:prompts)""")
+                .param("student", studentId)
+                .param("prompts", promptIds)
+                .query((row, n) -> new Changed(row.getLong("prompt_id"), allowance(row), row.getInt("changes")))
+                .list();
+    }
+
+    private static Allowance allowance(ResultSet row) throws SQLException {
+        return new Allowance(Rows.instant(row, "due_at"), row.getBoolean("let_off"), row.getBoolean("again"));
+    }
+
+    /** The row stays when nothing is allowed any more: whoever counts its changes never counts fewer. */
     void set(long promptId, long studentId, Allowance allowance, Instant now) {
-        if (allowance.equals(Allowance.NONE)) {
-            jdbc.sql("delete from allowance" + OF_PAPER)
-                    .param("prompt", promptId)
-                    .param("student", studentId)
-                    .update();
-            return;
-        }
+        int changes = jdbc.sql("select changes from allowance" + OF_PAPER)
+                .param("prompt", promptId)
+                .param("student", studentId)
+                .query(Integer.class)
+                .optional()
+                .orElse(0);
         jdbc.sql("""
-                merge into allowance (prompt_id, student_id, due_at, let_off, again, set_at) key (prompt_id, student_id)
-                values (:prompt, :student, :due, :letOff, :again, :now)""")
+                merge into allowance (prompt_id, student_id, due_at, let_off, again, set_at, changes)
+                       key (prompt_id, student_id)
+                values (:prompt, :student, :due, :letOff, :again, :now, :changes)""")
                 .param("prompt", promptId)
                 .param("student", studentId)
                 .param("due", Rows.utc(allowance.due()))
                 .param("letOff", allowance.letOff())
                 .param("again", allowance.again())
                 .param("now", Rows.utc(now))
+                .param("changes", changes + 1)
                 .update();
     }
 }

@@ -404,6 +404,19 @@ public class PromptService {
         return found;
     }
 
+    /** @param changes how often what the student is allowed for a prompt was changed, taking back counted */
+    public record OwnAllowance(Allowance allowance, int changes) {
+
+        public static final OwnAllowance NONE = new OwnAllowance(Allowance.NONE, 0);
+    }
+
+    /** What one student is allowed, by prompt; whoever asks has seen to the right to do so. */
+    public Map<Long, OwnAllowance> ownAllowances(List<Prompt> of, long studentId) {
+        return allowances.ofStudent(of.stream().map(Prompt::id).toList(), studentId).stream()
+                .collect(Collectors.toMap(
+                        AllowanceStore.Changed::promptId, a -> new OwnAllowance(a.allowance(), a.changes())));
+    }
+
     public Allowance allowance(long promptId, long studentId) {
         return allowances.find(promptId, studentId);
     }

@@ -23,7 +23,7 @@ record Around(long reader, Map<Long, List<Voice>> voices, Set<Long> seen) {
      */
     record Voice(@Nullable Long author, int comments, Instant newest, long newestId) {}
 
-    private List<Voice> of(long post) {
+    List<Voice> of(long post) {
         return voices.getOrDefault(post, List.of());
     }
 

@@ -561,7 +561,7 @@ public class PorchService {
         return Filter.between(weeks.get(from).start(), weeks.get(to).end());
     }
 
-    private static EntryView view(Entry e, Names all, Around around, Viewer viewer) {
+    static EntryView view(Entry e, Names all, Around around, Viewer viewer) {
         Names names = by(e, all, viewer);
         Names commenters = e.keepsNames() ? all.keptFrom(viewer.personId()) : all;
         Long last = around.lastCommenter(e.id());

@@ -2,11 +2,14 @@ package org.vastporch.server.reading;
 
 import java.time.YearMonth;
 import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
@@ -16,10 +19,12 @@ class ReadingApi {
 
     private final PorchService porch;
     private final ReadingService reading;
+    private final ToAnswerService toAnswer;
 
-    ReadingApi(PorchService porch, ReadingService reading) {
+    ReadingApi(PorchService porch, ReadingService reading, ToAnswerService toAnswer) {
         this.porch = porch;
         this.reading = reading;
+        this.toAnswer = toAnswer;
     }
 
     @GetMapping("/api/classes/{id}/porch")
@@ -64,6 +69,24 @@ class ReadingApi {
                         oldestFirst,
                         most,
                         after));
+    }
+
+    /** Posts of classmates that wait for an answer; for whoever is no student of the class there are none. */
+    @GetMapping("/api/classes/{id}/to-answer")
+    ToAnswerService.ToAnswer toAnswer(Viewer viewer, @PathVariable long id) {
+        return toAnswer.toAnswer(viewer, id);
+    }
+
+    @PutMapping("/api/posts/{id}/answer-wanted")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void want(Viewer viewer, @PathVariable long id) {
+        toAnswer.want(viewer, id);
+    }
+
+    @DeleteMapping("/api/posts/{id}/answer-wanted")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void unwant(Viewer viewer, @PathVariable long id) {
+        toAnswer.unwant(viewer, id);
     }
 
     @GetMapping("/api/classes/{id}/rail")

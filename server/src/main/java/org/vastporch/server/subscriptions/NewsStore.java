@@ -253,6 +253,7 @@ class NewsStore {
                   from allowance a
                   join prompt q on q.id = a.prompt_id
                  where a.student_id = :me and q.opens_at <= :until and a.set_at > :since and a.set_at <= :until
+                   and (a.let_off or a.again or a.due_at is not null)
                  order by a.set_at desc
                  limit 50""")
                 .param("me", me)
