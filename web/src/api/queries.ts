@@ -91,6 +91,7 @@ import type {
   SourceView,
   StaffLine,
   Strip,
+  TemplateName,
   ToAnswer,
   Today,
   UsualWaitView,
@@ -98,6 +99,7 @@ import type {
   WarmUpPage,
   WarmUpPapers,
   WeekOfStudent,
+  WeekReport,
   WeeksView,
   WordOfClass,
 } from './schema';
@@ -758,6 +760,21 @@ export const weekOfStudentOptions = (id: number, monday: string, student: number
   queryOptions({
     queryKey: ['weeks', id, monday, student],
     queryFn: ({ signal }) => getJson<WeekOfStudent>(`/api/classes/${id}/weeks/${monday}/students/${student}`, signal),
+  });
+
+export const reportTemplatesOptions = (id: number) =>
+  queryOptions({
+    queryKey: ['report-templates', id],
+    queryFn: ({ signal }) => getJson<TemplateName[]>(`/api/classes/${id}/report-templates`, signal),
+  });
+
+export const reportPath = (id: number, monday: string, student: string, template: string, ending = '') =>
+  withParams(`/api/classes/${id}/weeks/${monday}/students/${student}/report${ending}`, { template });
+
+export const reportOptions = (id: number, monday: string, student: string, template: string) =>
+  queryOptions({
+    queryKey: ['report', id, monday, student, template],
+    queryFn: ({ signal }) => getJson<WeekReport>(reportPath(id, monday, student, template), signal),
   });
 
 export const quietOptions = (id: number) =>

@@ -1108,6 +1108,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/report-templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["templates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/room": {
         parameters: {
             query?: never;
@@ -1548,6 +1564,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks/{monday}/students/{student}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks/{monday}/students/{student}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -6924,6 +6972,10 @@ export interface components {
             reason?: string;
             rows: components["schemas"]["WantedRow"][];
         };
+        TemplateName: {
+            key: string;
+            name: string;
+        };
         TermView: {
             /** Format: date */
             firstDay: string;
@@ -7368,6 +7420,12 @@ export interface components {
             /** @enum {string} */
             state: "NOTHING" | "BREAK" | "NOT_HERE" | "LET_OFF" | "MISSING" | "RETURNED" | "IN_PART" | "NOT_HANDED_IN" | "WAITING" | "SCHEDULED" | "HIDDEN" | "HANDED_IN" | "BEING_MARKED" | "MARKED" | "RELEASED" | "PUBLISHED";
             title: string;
+        };
+        WeekReport: {
+            html: string;
+            student: string;
+            title: string;
+            week: string;
         };
         WeekView: {
             /** Format: date-time */
@@ -7834,6 +7892,7 @@ export type TakenOver = components['schemas']['TakenOver'];
 export type Taking = components['schemas']['Taking'];
 export type TakingBack = components['schemas']['TakingBack'];
 export type TakingMarks = components['schemas']['TakingMarks'];
+export type TemplateName = components['schemas']['TemplateName'];
 export type TermView = components['schemas']['TermView'];
 export type Thread = components['schemas']['Thread'];
 export type ToAnswer = components['schemas']['ToAnswer'];
@@ -7888,6 +7947,7 @@ export type WarmUpWord = components['schemas']['WarmUpWord'];
 export type WeekOfStudent = components['schemas']['WeekOfStudent'];
 export type WeekPaper = components['schemas']['WeekPaper'];
 export type WeekPost = components['schemas']['WeekPost'];
+export type WeekReport = components['schemas']['WeekReport'];
 export type WeekView = components['schemas']['WeekView'];
 export type WeeksCell = components['schemas']['WeeksCell'];
 export type WeeksHead = components['schemas']['WeeksHead'];
@@ -10014,6 +10074,28 @@ export interface operations {
             };
         };
     };
+    templates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateName"][];
+                };
+            };
+        };
+    };
     room: {
         parameters: {
             query?: never;
@@ -10776,6 +10858,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeekOfStudent"];
+                };
+            };
+        };
+    };
+    report: {
+        parameters: {
+            query?: {
+                template?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekReport"];
+                };
+            };
+        };
+    };
+    pdf: {
+        parameters: {
+            query?: {
+                template?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

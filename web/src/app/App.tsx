@@ -86,6 +86,7 @@ const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.Revi
 const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
 const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
 const SchoolWeeksPage = page(() => import('../progress/SchoolWeeksPage').then((m) => m.SchoolWeeksPage));
+const ReportPage = page(() => import('../reports/ReportPage').then((m) => m.ReportPage));
 const WeeksPage = page(() => import('../progress/WeeksPage').then((m) => m.WeeksPage));
 const WhoAnswersWhomPage = page(() => import('../progress/WhoAnswersWhomPage').then((m) => m.WhoAnswersWhomPage));
 const WarmUpPage = page(() => import('../peers/WarmUpPage').then((m) => m.WarmUpPage));
@@ -139,6 +140,7 @@ const UNDER_TABS = {
   'prompts/:promptId': ComposePage,
   weeks: WeeksPage,
   'weeks/who-answers-whom': WhoAnswersWhomPage,
+  'weeks/:monday/report/:student': ReportPage,
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
   'scores/bring-in': BringMarksPage,

@@ -72,7 +72,7 @@ export function AnswerMatrix({ view, classId }: { view: AnsweringView; classId: 
           height={top + n * size + 30}
           onPointerMove={point}
           onPointerLeave={() => setAt(null)}
-          role="img"
+          role="group"
           aria-label={`${t.count(view.comments, 'comment', 'comments')} between ${n} students; the same stands in the table.`}
         >
           {at && (

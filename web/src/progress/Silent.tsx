@@ -56,6 +56,7 @@ function Post({ post: p, classId }: { post: SilentPost; classId: number }) {
     stale: [['who-answers-whom', classId]],
   });
   const title = p.title || 'Without a title';
+  const words = p.wanted ? 'up for an answer; take it down' : 'put it up for an answer';
   return (
     <p className={css.post}>
       <Link className="word" to={`/classes/${classId}/posts/${p.postId}`}>
@@ -66,13 +67,8 @@ function Post({ post: p, classId }: { post: SilentPost; classId: number }) {
         {p.answerable ? (
           <>
             {' · '}
-            <Word
-              tiny
-              disabled={put.busy}
-              aria-label={p.wanted ? `Take ${title} down again` : `Put ${title} up for an answer`}
-              onClick={() => put.run()}
-            >
-              {p.wanted ? 'up for an answer; take it down' : 'put it up for an answer'}
+            <Word tiny disabled={put.busy} aria-label={`${title}: ${words}`} onClick={() => put.run()}>
+              {words}
             </Word>
           </>
         ) : (

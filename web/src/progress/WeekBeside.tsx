@@ -32,6 +32,11 @@ export function WeekBeside({ classId, monday, week, student, onClose }: WeekBesi
       {!data && !error && <Loading />}
       {data && (
         <>
+          <p className="above-0 below-4">
+            <Link className="word" to={`/classes/${classId}/weeks/${monday}/report/${student}`}>
+              As a report
+            </Link>
+          </p>
           {data.papers.length > 0 && (
             <section className="below-4">
               <h2 className={css.part}>Due in this week</h2>

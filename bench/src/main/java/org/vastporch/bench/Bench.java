@@ -50,6 +50,7 @@ public final class Bench {
             "mark",
             "marks",
             "weeks",
+            "matrix",
             "peers",
             "sameness",
             "agreement",
@@ -124,6 +125,7 @@ public final class Bench {
             case "mark" -> mark();
             case "marks" -> scrolled("marks", "/classes/" + marks().run() + "/scores");
             case "weeks" -> scrolled("weeks", "/classes/" + marks().weeks() + "/weeks?by=PROMPT");
+            case "matrix" -> matrix();
             case "peers" -> Eyes.peers(figures);
             case "sameness" -> Eyes.sameness(figures);
             case "agreement" ->
@@ -381,6 +383,18 @@ public final class Bench {
             times[i] = window.drawn("n", "main h1");
         }
         return times;
+    }
+
+    /** Who answers whom among 200: on the server, and until its dots are on the screen. */
+    private void matrix() throws Exception {
+        String path = "/classes/" + marks().matrix() + "/weeks/who-answers-whom";
+        try (Window window = new Window("quill")) {
+            double drawn = Figures.median(5, () -> {
+                window.page.navigate(path);
+                window.page.waitForFunction("() => document.querySelectorAll('section svg circle').length > 100");
+            });
+            figures.add("matrix", drawn, "ms", 0, "from asking for the page to its dots in the browser");
+        }
     }
 
     /**

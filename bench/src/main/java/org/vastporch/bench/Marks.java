@@ -48,6 +48,35 @@ final class Marks {
         return in.id();
     }
 
+    /**
+     * Who answers whom in it, and what one of its students is offered to answer.
+     *
+     * @return the number of the class that it made
+     */
+    long matrix() throws Exception {
+        LargeSchool.OneClass in = add();
+        Person teacher = new Person(address, HttpClient.newHttpClient(), "quill");
+        String matrix = "/api/classes/" + in.id() + "/who-answers-whom?by=";
+        long comments = jdbc.queryForObject("select count(*) from comment where class_id = ?", Long.class, in.id());
+        for (String by : new String[] {"GROUP", "TOGETHER"}) {
+            double kilobytes = teacher.get(matrix + by).body().length / 1024.0;
+            double took = median(() -> teacher.get(matrix + by));
+            figures.add(
+                    "matrix",
+                    took,
+                    "ms",
+                    0,
+                    String.format("200 students, %,d comments, by %s, %.0f kB", comments, by, kilobytes));
+        }
+        jdbc.update("""
+                insert into membership (class_id, person_id, id, role, shown, joined_at)
+                select ?, id, ?, 'STUDENT', 'OWN_NAME', current_timestamp from person where username = 'wren.c'""", in.id(), in.id() * 1000 + 998);
+        Person student = new Person(address, HttpClient.newHttpClient(), "wren.c");
+        double offered = median(() -> student.get("/api/classes/" + in.id() + "/to-answer"));
+        figures.add("matrix", offered, "ms", 0, "what a student of it is offered to answer");
+        return in.id();
+    }
+
     /** @return the number of the class that it made */
     long run() throws Exception {
         LargeSchool.OneClass in = add();

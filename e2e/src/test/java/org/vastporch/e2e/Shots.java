@@ -27,8 +27,8 @@ class Shots {
         keep(teacher, "mark");
         shot(teacher, "/classes/1/scores", "scores");
         prompt(teacher);
-        shot(teacher, "/classes/1/blog/garden-news", "blog");
         shot(teacher, "/classes/1/weeks", "weeks");
+        shot(teacher, "/classes/1/weeks/who-answers-whom?by=TOGETHER", "who-answers-whom");
         sources(teacher);
         Page student = Stage.as("wren.c", "/classes/1/porch", 375, 800, ColorScheme.LIGHT);
         shot(student, "/classes/1/porch?weeks=6", "phone-porch");

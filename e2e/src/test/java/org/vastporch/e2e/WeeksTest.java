@@ -90,15 +90,15 @@ class WeeksTest {
         Locator offered = classmate.getByLabel("Without an answer");
         assertThat(offered).containsText("have no answer yet");
         assertThat(offered.getByRole(AriaRole.LINK).first()).not().hasText(title);
-        button(teacher, "Put " + title + " up for an answer").click();
-        assertThat(button(teacher, "Take " + title + " down again")).isVisible();
+        button(teacher, title + ": put it up for an answer").click();
+        assertThat(button(teacher, title + ": up for an answer; take it down")).isVisible();
         classmate.reload();
         assertThat(offered.getByRole(AriaRole.LINK).first()).hasText(title);
         assertThat(classmate.getByText("never answered")).hasCount(0);
         offered.getByRole(AriaRole.LINK).first().click();
         assertThat(named(classmate, AriaRole.HEADING, "^" + title + "$")).isVisible();
-        button(teacher, "Take " + title + " down again").click();
-        assertThat(button(teacher, "Put " + title + " up for an answer")).isVisible();
+        button(teacher, title + ": up for an answer; take it down").click();
+        assertThat(button(teacher, title + ": put it up for an answer")).isVisible();
 
         button(teacher, "As a table").click();
         assertThat(named(teacher, AriaRole.ROW, "^Thora Sørbye")).containsText("Marisol Vasquez-Lind");

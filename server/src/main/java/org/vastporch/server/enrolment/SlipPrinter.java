@@ -4,14 +4,9 @@ import com.google.zxing.BarcodeFormat;
 import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
-import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.stream.Collectors;
 import org.jsoup.nodes.Entities;
 import org.springframework.stereotype.Service;
@@ -19,6 +14,8 @@ import org.vastporch.core.access.Viewer;
 import org.vastporch.core.text.Latin;
 import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.print.Lettering;
+import org.vastporch.server.print.Pdf;
 
 /** Prints sign-in slips, each whole on its page, with a code that leads to the sign-in page. */
 @Service
@@ -44,7 +41,7 @@ public class SlipPrinter {
 
     private static final String STYLE = """
         @page { size: %s; margin: 10mm }
-        body { font-family: slip; font-size: 9.5pt; color: #22303a; margin: 0 }
+        body { font-family: main; font-size: 9.5pt; color: #22303a; margin: 0 }
         table { border-collapse: collapse } table.page { width: 100%%; table-layout: fixed; page-break-inside: avoid }
         table.next { page-break-before: always }
         td.slip { width: 50%%; height: %s; border: 0.6pt dashed #9aa5a9; padding: 4mm 5mm; vertical-align: top }
@@ -86,7 +83,7 @@ public class SlipPrinter {
             html.append(i + 1 < students.size() ? slip(students.get(i + 1), className, address, code) : "<td></td>")
                     .append("</tr>");
         }
-        return pdf(html.append("</table></body></html>").toString());
+        return Pdf.of(html.append("</table></body></html>").toString());
     }
 
     private String slip(PeopleService.Slip student, String className, String address, String code) {
@@ -160,22 +157,5 @@ public class SlipPrinter {
         } catch (WriterException e) {
             throw new IllegalArgumentException("This address is too long for a printed code: " + address, e);
         }
-    }
-
-    private static byte[] pdf(String html) {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            new PdfRendererBuilder()
-                    .useFont(
-                            () -> Objects.requireNonNull(
-                                    SlipPrinter.class.getResourceAsStream(Lettering.MAIN), Lettering.MAIN),
-                            "slip")
-                    .withHtmlContent(html, null)
-                    .toStream(out)
-                    .run();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-        return out.toByteArray();
     }
 }

@@ -16,8 +16,10 @@ import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
 import org.vastporch.core.calendar.Terms;
+import org.vastporch.core.moderation.State;
 import org.vastporch.core.progress.CellState;
 import org.vastporch.core.progress.Weeks;
+import org.vastporch.core.progress.WhoAnswersWhom;
 import org.vastporch.core.prompts.Prompt;
 import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
@@ -103,6 +105,16 @@ public class WeeksService {
 
     public record WeekOfStudent(String name, List<WeekPaper> papers, List<WeekPost> posts) {}
 
+    /**
+     * A week as its student may know it.
+     *
+     * @param posts those that are up
+     * @param onTime of the papers that count
+     * @param given comments to classmates
+     * @param received comments of classmates
+     */
+    public record OwnWeek(List<WeekPaper> papers, List<WeekPost> posts, int onTime, int of, int given, int received) {}
+
     /** The weeks that are shown, and what belongs to them. */
     private record Shown(By by, List<Term.Week> weeks, List<WeeksHead> heads, List<Prompt> prompts) {
 
@@ -119,6 +131,7 @@ public class WeeksService {
     public static final int ALL = -1;
 
     private final WeeksStore store;
+    private final WhoAnswersWhomService answering;
     private final PaperStandings papers;
     private final PromptService prompts;
     private final ClassService classes;
@@ -128,6 +141,7 @@ public class WeeksService {
 
     WeeksService(
             WeeksStore store,
+            WhoAnswersWhomService answering,
             PaperStandings papers,
             PromptService prompts,
             ClassService classes,
@@ -135,6 +149,7 @@ public class WeeksService {
             AccessService access,
             Clock clock) {
         this.store = store;
+        this.answering = answering;
         this.papers = papers;
         this.prompts = prompts;
         this.classes = classes;
@@ -228,6 +243,31 @@ public class WeeksService {
                         .filter(p -> p.authorId() == student)
                         .map(p -> new WeekPost(p.postId(), p.title(), p.at(), CellState.of(p.state())))
                         .toList());
+    }
+
+    /** What a student may know of a week of theirs; whoever asks has seen to the right to do so. */
+    public OwnWeek ownWeek(long classId, Term.Week week, long student) {
+        List<Prompt> due = opened(classId, clock.instant()).stream()
+                .filter(p -> week.contains(p.due()))
+                .toList();
+        Weeks.Line line = Weeks.byPrompt(papers.ofOne(classId, due, student));
+        WhoAnswersWhom.Voice voice = answering.voice(classId, week, student);
+        return new OwnWeek(
+                IntStream.range(0, due.size())
+                        .mapToObj(i -> new WeekPaper(
+                                due.get(i).id(),
+                                due.get(i).title(),
+                                line.cells().get(i).state(),
+                                line.cells().get(i).late()))
+                        .toList(),
+                store.posts(classId, week.start(), week.end()).stream()
+                        .filter(p -> p.authorId() == student && p.state() == State.PUBLISHED)
+                        .map(p -> new WeekPost(p.postId(), p.title(), p.at(), CellState.PUBLISHED))
+                        .toList(),
+                line.onTime(),
+                line.of(),
+                voice.given(),
+                voice.received());
     }
 
     /** One row a student, for a spreadsheet. */

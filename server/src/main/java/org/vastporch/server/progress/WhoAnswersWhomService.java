@@ -27,6 +27,7 @@ import org.vastporch.server.access.AccessService;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.http.Csv;
 import org.vastporch.server.http.Optionally;
+import org.vastporch.server.http.Problem;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.progress.WhoAnswersWhomStore.Said;
@@ -188,12 +189,21 @@ public class WhoAnswersWhomService {
         return Csv.table(rows);
     }
 
+    /** What a student gave and got in a week; whoever asks has seen to the right to do so. */
+    Voice voice(long classId, Term.Week week, long student) {
+        return seen(people.namesForReaders(classId), classId, week.start(), week.end()).graph().voices().stream()
+                .filter(v -> v.student() == student)
+                .findFirst()
+                .orElseThrow(Problem::missing);
+    }
+
     private Seen seen(Viewer viewer, long classId, Range range) {
         access.require(viewer, Act.MARK, classId);
         Term.Week[] weeks = weeks(classId, range);
-        Instant from = weeks[0].start();
-        Instant to = weeks[1].end();
-        Names names = people.names(viewer, classId);
+        return seen(people.names(viewer, classId), classId, weeks[0].start(), weeks[1].end());
+    }
+
+    private Seen seen(Names names, long classId, Instant from, Instant to) {
         List<WhoAnswersWhom.Student> students = students(classId, names);
         Set<Long> here = students.stream().map(WhoAnswersWhom.Student::id).collect(Collectors.toSet());
         List<Said> said = store.comments(classId, from, to);

@@ -1,4 +1,4 @@
-package org.vastporch.server.enrolment;
+package org.vastporch.server.print;
 
 import java.awt.Color;
 import java.awt.Font;
@@ -25,10 +25,10 @@ import javax.imageio.ImageIO;
 import org.jsoup.nodes.Entities;
 
 /**
- * Names as their families write them, for print. The slips' font has the letters of Latin, Greek, Cyrillic; a text in
- * any other script is drawn, joined and in its own direction, and stands on the slip as a small picture.
+ * Names as their families write them, for print. The main font has the letters of Latin, Greek, Cyrillic; a text in any
+ * other script is drawn, joined and in its own direction, and stands on the paper as a small picture with its words.
  */
-final class Lettering {
+public final class Lettering {
 
     static final String MAIN = "/org/apache/pdfbox/resources/ttf/LiberationSans-Regular.ttf";
 
@@ -71,7 +71,7 @@ final class Lettering {
      * @return the escaped text, or a picture of it where the main font lacks a letter or it runs from right to left;
      *     empty if no font has all of them
      */
-    static String html(String text, float points) {
+    public static String html(String text, float points) {
         if (font(MAIN).canDisplayUpTo(text) < 0 && !Bidi.requiresBidi(text.toCharArray(), 0, text.length()))
             return Entities.escape(text);
         AttributedString letters = new AttributedString(text);

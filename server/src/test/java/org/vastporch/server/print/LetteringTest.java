@@ -1,4 +1,4 @@
-package org.vastporch.server.enrolment;
+package org.vastporch.server.print;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;

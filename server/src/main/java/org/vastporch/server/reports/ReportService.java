@@ -1,0 +1,153 @@
+package org.vastporch.server.reports;
+
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jsoup.Jsoup;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Viewer;
+import org.vastporch.core.calendar.Term;
+import org.vastporch.core.reports.ReportFacts;
+import org.vastporch.core.reports.ReportTemplate;
+import org.vastporch.core.reports.ShippedTemplates;
+import org.vastporch.core.rubrics.Rubric;
+import org.vastporch.server.access.AccessService;
+import org.vastporch.server.classes.ClassService;
+import org.vastporch.server.http.Problem;
+import org.vastporch.server.marking.DueService;
+import org.vastporch.server.marking.FeedbackService;
+import org.vastporch.server.marking.PaperService;
+import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.progress.WeeksService;
+
+/**
+ * What can be told of a student and a week, for those who mark. It is gathered as that student, so that nothing stands
+ * in a report that its student may not read.
+ */
+@Service
+public class ReportService {
+
+    public record TemplateName(String key, String name) {}
+
+    /** @param html clean */
+    public record WeekReport(String title, String student, String week, String html) {}
+
+    private static final int NEXT = 4;
+
+    private final WeeksService weeks;
+    private final FeedbackService feedback;
+    private final DueService due;
+    private final ClassService classes;
+    private final PeopleService people;
+    private final AccessService access;
+
+    ReportService(
+            WeeksService weeks,
+            FeedbackService feedback,
+            DueService due,
+            ClassService classes,
+            PeopleService people,
+            AccessService access) {
+        this.weeks = weeks;
+        this.feedback = feedback;
+        this.due = due;
+        this.classes = classes;
+        this.people = people;
+        this.access = access;
+    }
+
+    public List<TemplateName> templates(Viewer viewer, long classId) {
+        access.require(viewer, Act.MARK, classId);
+        return ShippedTemplates.ALL.stream()
+                .map(t -> new TemplateName(t.key(), t.name()))
+                .toList();
+    }
+
+    public WeekReport report(Viewer viewer, long classId, LocalDate monday, long student, String key) {
+        access.require(viewer, Act.MARK, classId);
+        if (!people.students(classId).contains(student)) throw Problem.missing();
+        ReportTemplate template = ShippedTemplates.ALL.stream()
+                .filter(t -> t.key().equals(key))
+                .findFirst()
+                .orElseThrow(Problem::missing);
+        ReportFacts facts = facts(viewer, classId, monday, student);
+        return new WeekReport(
+                facts.student() + ", " + facts.week(), facts.student(), facts.week(), template.fill(facts));
+    }
+
+    private ReportFacts facts(Viewer viewer, long classId, LocalDate monday, long student) {
+        ClassService.ClassRecord in = classes.get(classId);
+        Term.Week week = in.terms().weeks().stream()
+                .filter(w -> w.monday().equals(monday))
+                .findFirst()
+                .orElseThrow(Problem::missing);
+        Viewer reader = access.viewer(student);
+        WeeksService.OwnWeek own = weeks.ownWeek(classId, week, student);
+        Map<Long, FeedbackService.Feedback> shown = feedback.feedback(reader, classId).papers().stream()
+                .collect(Collectors.toMap(FeedbackService.Feedback::promptId, Function.identity()));
+        return new ReportFacts(
+                people.names(viewer, classId).of(student),
+                in.name(),
+                week.isBreak() ? "the break" : "week " + week.number(),
+                monday,
+                monday.plusDays(6),
+                own.posts().stream()
+                        .map(p -> new ReportFacts.Post(
+                                p.title().isEmpty() ? "Without a title" : p.title(),
+                                in.term().dayOf(p.at())))
+                        .toList(),
+                own.papers().stream()
+                        .map(p -> new ReportFacts.Paper(
+                                p.title(), ReportFacts.inWords(p.state()), p.late(), score(shown.get(p.promptId()))))
+                        .toList(),
+                own.onTime() + " of " + own.of(),
+                own.given(),
+                own.received(),
+                due.due(reader, classId).stream()
+                        .filter(d -> !d.letOff()
+                                && (d.owesPosts() || d.owesComments())
+                                && !d.due().isBefore(week.end()))
+                        .sorted(Comparator.comparing(DueService.DueLine::due))
+                        .limit(NEXT)
+                        .map(d -> new ReportFacts.Due(d.title(), in.term().dayOf(d.due())))
+                        .toList());
+    }
+
+    private static ReportFacts.@Nullable Score score(FeedbackService.@Nullable Feedback shown) {
+        if (shown == null) return null;
+        List<ReportFacts.Step> steps = new ArrayList<>();
+        for (Rubric.Criterion criterion : shown.rubric().criteria())
+            shown.marks().stream()
+                    .filter(m -> m.criterion().equals(criterion.id()) && !m.notCounted() && m.points() != null)
+                    .findFirst()
+                    .ifPresent(mark -> steps.add(step(criterion, mark)));
+        return new ReportFacts.Score(
+                plain(shown.score().points()), plain(shown.score().outOf()), words(shown.word()), steps);
+    }
+
+    private static ReportFacts.Step step(Rubric.Criterion criterion, PaperService.MarkView mark) {
+        Rubric.Level level = criterion.reached(mark.points());
+        return new ReportFacts.Step(
+                criterion.name(),
+                level.name(),
+                criterion.levels().indexOf(level) + 1,
+                criterion.levels().size(),
+                level.descriptor(),
+                words(mark.remark()));
+    }
+
+    private static String plain(BigDecimal points) {
+        return points.stripTrailingZeros().toPlainString();
+    }
+
+    private static String words(String html) {
+        return Jsoup.parse(html).text();
+    }
+}
