@@ -8,7 +8,9 @@ import static org.vastporch.e2e.Stage.link;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /** Two people, or one in two windows, at the same thing; and what is left on a computer that others use. */
@@ -29,20 +31,28 @@ class MeanwhileTest {
     void theSecondMarkerSeesBothAndChooses() {
         Page quill = as("quill", "/classes/1/mark/6/13");
         Page fennimore = as("fennimore", "/classes/1/mark/6/13");
-        kept(fennimore, () -> step(fennimore, "^2 ").click());
+        // Two steps that nobody has given yet.
+        assertThat(step(quill, "^2 ")).isVisible();
+        List<String> free = Stream.of("0", "2", "4", "6")
+                .filter(s -> !step(quill, "^" + s + " ").isChecked())
+                .limit(2)
+                .toList();
+        String his = "^" + free.get(0) + " ";
+        String hers = "^" + free.get(1) + " ";
+        kept(fennimore, () -> step(fennimore, his).click());
         fennimore.reload();
-        assertThat(step(fennimore, "^2 ")).isChecked();
-        step(quill, "^4 ").click();
+        assertThat(step(fennimore, his)).isChecked();
+        step(quill, hers).click();
         Locator both = quill.getByRole(AriaRole.ALERT);
         assertThat(both).containsText("Mr Fennimore has marked here since you opened this. Nothing was written over.");
-        assertThat(both).containsText("Observation: 2");
-        assertThat(both).containsText("Observation: 4");
-        assertThat(step(quill, "^2 ")).isChecked();
+        assertThat(both).containsText("Observation: " + free.get(0));
+        assertThat(both).containsText("Observation: " + free.get(1));
+        assertThat(step(quill, his)).isChecked();
         kept(quill, () -> button(quill, "Give mine").click());
         assertThat(both).isHidden();
-        assertThat(step(quill, "^4 ")).isChecked();
+        assertThat(step(quill, hers)).isChecked();
         fennimore.reload();
-        assertThat(step(fennimore, "^4 ")).isChecked();
+        assertThat(step(fennimore, hers)).isChecked();
     }
 
     /** A comment changed in two windows: the second shows both texts and writes nothing over unasked. */

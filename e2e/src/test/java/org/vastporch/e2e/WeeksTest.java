@@ -133,6 +133,26 @@ class WeeksTest {
                 .isVisible();
     }
 
+    /** From a cell to the week as a report, in another template, and as PDF. */
+    @Test
+    void aTeacherLooksAtAReport() {
+        Page teacher = as("quill", "/classes/1/weeks");
+        named(teacher, AriaRole.BUTTON, "^Chidubem Eze, week 4: Released, late$")
+                .click();
+        link(teacher, "As a report").click();
+        Locator sheet = named(teacher, AriaRole.ARTICLE, "^Chidubem Eze, week 4$");
+        assertThat(sheet).containsText("Dear Chidubem Eze");
+        assertThat(sheet).containsText("of 18 points. It came late.");
+        teacher.getByLabel("Template").selectOption("home");
+        assertThat(sheet).containsText("Handed in on time: 0 of 1");
+        teacher.reload();
+        assertThat(sheet).containsText("Handed in on time: 0 of 1");
+        String pdf = link(teacher, "As PDF, to save or print").getAttribute("href");
+        assertEquals(
+                "application/pdf",
+                teacher.request().get(Stage.demo().address() + pdf).headers().get("content-type"));
+    }
+
     @Test
     void theKeeperSeesTheClassesByWeeks() {
         Page keeper = as("hester", "/school");

@@ -103,8 +103,8 @@ public record ReportFacts(
                 .with(ReportField.WEEK, week)
                 .with(ReportField.DAYS, DAY.format(first) + " to " + DAY.format(last))
                 .with(ReportField.ON_TIME, onTime)
-                .with(ReportField.GIVEN, String.valueOf(given))
-                .with(ReportField.RECEIVED, String.valueOf(received))
+                .with(ReportField.GIVEN, comments(given))
+                .with(ReportField.RECEIVED, comments(received))
                 .when(When.POSTS, !posts.isEmpty())
                 .when(When.NO_POSTS, posts.isEmpty())
                 .when(When.PAPERS, !papers.isEmpty())
@@ -127,6 +127,10 @@ public record ReportFacts(
                                         .with(ReportField.NEXT_DUE, DAY.format(d.day())))
                                 .toList());
         return scope;
+    }
+
+    private static String comments(int many) {
+        return many == 0 ? "no comment" : many == 1 ? "one comment" : many + " comments";
     }
 
     private static Scope paper(Paper paper) {

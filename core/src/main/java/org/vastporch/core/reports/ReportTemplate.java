@@ -16,7 +16,8 @@ import org.vastporch.core.reports.ReportField.When;
 
 /**
  * A text with fields. A field is an element with {@code data-field}, a part for each of something one with
- * {@code data-each}, a part that stands only if something is so one with {@code data-if}.
+ * {@code data-each}, a part that stands only if something is so one with {@code data-if}. A div or span that is such a
+ * part is not there itself; any other element is, such as an item of a list for each of something.
  *
  * @param key a name that stays the same
  * @param name what its reader calls it
@@ -124,17 +125,25 @@ public record ReportTemplate(String key, String name, String html) {
                 ReportField.named(Each.class, element.attr(EACH))
                         .map(each -> here.parts().getOrDefault(each, List.of()))
                         .orElse(List.of())
-                        .forEach(part -> fill(element, into, and(scopes, part)));
+                        .forEach(part -> fill(element, place(element, into), and(scopes, part)));
             } else if (element.hasAttr(WHEN)) {
                 if (ReportField.named(When.class, element.attr(WHEN))
                         .filter(when -> scopes.stream().anyMatch(s -> s.holds().contains(when)))
-                        .isPresent()) fill(element, into, scopes);
+                        .isPresent()) fill(element, place(element, into), scopes);
             } else {
-                Element copy = element.shallowClone();
-                into.appendChild(copy);
-                fill(element, copy, scopes);
+                fill(element, place(element, into), scopes);
             }
         }
+    }
+
+    /** Where what is in an element goes: into a copy of it, or for a mere part right into what is around it. */
+    private static Element place(Element element, Element into) {
+        boolean part = element.hasAttr(EACH) || element.hasAttr(WHEN);
+        if (part && (element.nameIs("div") || element.nameIs("span"))) return into;
+        Element copy = element.shallowClone();
+        copy.removeAttr(EACH).removeAttr(WHEN);
+        into.appendChild(copy);
+        return copy;
     }
 
     private static List<Scope> and(List<Scope> scopes, Scope inner) {

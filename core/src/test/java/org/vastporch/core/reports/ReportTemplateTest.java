@@ -64,10 +64,10 @@ class ReportTemplateTest {
             <div data-each="criterion">[<span data-field="criterion"></span> <span data-field="step"></span> of <span data-field="prompt"></span>]</div>\
             </li></div></ul><p data-if="no-posts">Nothing</p>""";
         assertEquals(
-                "<p>For Wren &lt;b&gt;Castellane&lt;/b&gt;</p><ul><li>Week 6 loglate[Observation 3 of 4 of Week 6 log]"
+                "<p>For Wren &lt;b&gt;Castellane&lt;/b&gt;</p><ul><li>Week 6 log<b>late</b>[Observation 3 of 4 of Week 6 log]"
                         + "[Reflection 3 of 4 of Week 6 log]</li><li>Two answers</li></ul>",
                 filled(html, FULL));
-        assertTrue(filled(html, facts(List.of(), List.of(), List.of())).endsWith("<ul></ul>Nothing"));
+        assertTrue(filled(html, facts(List.of(), List.of(), List.of())).endsWith("<ul></ul><p>Nothing</p>"));
     }
 
     @Test
@@ -124,8 +124,17 @@ class ReportTemplateTest {
             assertFalse(bare.contains("points"), bare);
             assertFalse(bare.contains("comes next"), bare);
         }
+        assertEquals(
+                2,
+                Jsoup.parse(ShippedTemplates.ALL.get(0).fill(FULL))
+                        .select("ul")
+                        .get(0)
+                        .select("> li")
+                        .size(),
+                "an item for each, and none around them");
         String letter = Jsoup.parse(ShippedTemplates.ALL.get(0).fill(FULL)).text();
         assertTrue(letter.contains("“Slugs & snails”, Monday 16 November"), letter);
+        assertTrue(letter.contains("You gave classmates 2 comments, and got 3 comments from them."), letter);
         assertTrue(letter.contains("Week 7 log, due Sunday 29 November"), letter);
         assertTrue(letter.contains("from Monday 16 November to Sunday 22 November"), letter);
     }
