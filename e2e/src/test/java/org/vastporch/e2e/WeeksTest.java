@@ -126,6 +126,8 @@ class WeeksTest {
         button(student, "Send it").click();
         assertThat(student.getByLabel("Private words").getByText("My wrist is broken."))
                 .isVisible();
+        link(student, "Porch").click();
+        assertThat(student.getByText("wrote to you, and to nobody else")).hasCount(0);
         teacher.keyboard().press("Escape");
         named(teacher, AriaRole.BUTTON, "^Natsuo Iwasaki, week 6: Nothing came$")
                 .click();
