@@ -260,6 +260,45 @@ class PorchStore {
         return new PorchCounts(posts, tags, new Around(reader, voices(ids), Set.of()));
     }
 
+    /**
+     * A post of a student that no classmate has answered, or that is put up for an answer.
+     *
+     * @param isNamed whether its reader may know who wrote it
+     * @param group of its author; null for none
+     */
+    record Unanswered(
+            long id,
+            long authorId,
+            boolean isNamed,
+            @Nullable Long group,
+            Instant publishedAt) {}
+
+    /** Those in scope that went up in a stretch of time; announcements are none. */
+    List<Unanswered> unanswered(ScopeSql scope, long classId, Instant from, Instant to) {
+        return jdbc.sql("select " + scope.namesAuthor()
+                        + " as is_named, p.id, p.author_id, am.group_id, p.published_at from "
+                        + ScopeSql.TABLES + WHERE + scope.condition() + """
+                         and p.published_at >= :from and p.published_at < :to and not p.announcement
+                         and am.role = 'STUDENT'
+                         and (exists (select 1 from answer_wanted w where w.post_id = p.id)
+                              or not exists (select 1
+                                               from comment k
+                                               join membership km on km.class_id = k.class_id and km.person_id = k.author_id
+                                              where k.post_id = p.id and k.state = 'PUBLISHED' and km.role = 'STUDENT'
+                                                and k.author_id <> p.author_id))""")
+                .params(scope.params())
+                .param("classId", classId)
+                .param("from", Rows.utc(from))
+                .param("to", Rows.utc(to))
+                .query((row, n) -> new Unanswered(
+                        row.getLong("id"),
+                        row.getLong("author_id"),
+                        row.getBoolean("is_named"),
+                        Rows.number(row, "group_id"),
+                        Rows.instant(row, "published_at")))
+                .list();
+    }
+
     /** What is around some posts for a reader, who may read them. */
     Around around(long reader, List<Long> posts) {
         return new Around(reader, voices(posts), seen(reader, posts));

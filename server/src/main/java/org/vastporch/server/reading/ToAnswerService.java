@@ -68,16 +68,17 @@ public class ToAnswerService {
         Term term = classes.get(classId).terms().at(clock.instant());
         List<Term.Week> weeks = term.weeks();
         ScopeSql scope = access.scope(viewer);
-        PorchCounts counts = porch.counts(
+        List<PorchStore.Unanswered> found = porch.unanswered(
                 scope,
                 classId,
-                me,
-                PorchStore.Filter.between(
-                        weeks.get(0).start(), weeks.get(weeks.size() - 1).end()));
+                weeks.get(0).start(),
+                weeks.get(weeks.size() - 1).end());
+        Around voices =
+                porch.around(me, found.stream().map(PorchStore.Unanswered::id).toList());
         Map<Long, Instant> wanted = store.wanted(classId);
-        List<Candidate> waiting = counts.posts().stream()
+        List<Candidate> waiting = found.stream()
                 .filter(p -> students.contains(p.authorId()))
-                .map(p -> candidate(p, counts.around().of(p.id()), students, me, wanted.get(p.id())))
+                .map(p -> candidate(p, voices.of(p.id()), students, me, wanted.get(p.id())))
                 .filter(c -> c.comments() == 0 || c.wanted())
                 .toList();
         Map<Long, PostFacts> facts =
@@ -127,7 +128,11 @@ public class ToAnswerService {
 
     /** Of an author whose name is kept back the group is not told by the order either. */
     private static Candidate candidate(
-            PorchCounts.Post post, List<Around.Voice> voices, Set<Long> students, long me, @Nullable Instant wanted) {
+            PorchStore.Unanswered post,
+            List<Around.Voice> voices,
+            Set<Long> students,
+            long me,
+            @Nullable Instant wanted) {
         List<Around.Voice> answers = voices.stream()
                 .filter(v -> v.author() != null && v.author() != post.authorId() && students.contains(v.author()))
                 .toList();
