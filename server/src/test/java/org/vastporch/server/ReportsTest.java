@@ -49,19 +49,23 @@ class ReportsTest extends Assessing {
                 of.lead()
                         .put(
                                 at(prompt) + "/word",
-                                Map.of("seen", school.seen(of.lead(), prompt, of.first().id), "word", "Count twice."))
+                                Map.of(
+                                        "seen",
+                                        school.seen(of.lead(), prompt, of.first().id),
+                                        "word",
+                                        "Count x < 5 <b>twice</b>."))
                         .status());
         LocalDate monday = monday(prompt);
         for (String template : new String[] {"letter", "home", "scores"}) {
             String before = text(monday, template);
             assertTrue(before.contains("Slugs & snails"), before);
-            assertFalse(before.contains("points") || before.contains("Count twice"), before);
+            assertFalse(before.contains("points") || before.contains("twice"), before);
         }
         release(prompt);
         for (String template : new String[] {"letter", "home", "scores"}) {
             String shown = text(monday, template);
             assertTrue(shown.contains("6 of 9 points"), shown);
-            assertTrue(shown.contains("Count twice."), shown);
+            assertTrue(shown.contains("Count x < 5 <b>twice</b>."), shown);
         }
     }
 

@@ -3,6 +3,7 @@ package org.vastporch.core.progress;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.vastporch.core.Refusal;
 import org.vastporch.core.access.BlogFacts.Commenters;
@@ -45,20 +46,23 @@ public final class NextToAnswer {
     }
 
     /**
+     * Why a post cannot be put up for an answer.
+     *
      * @param byStudent whether a student of the class wrote it
-     * @throws Refusal if classmates could not answer it
+     * @return empty if classmates can answer it
      */
-    public static void requireAnswerable(PostFacts post, boolean byStudent) {
-        if (!byStudent) throw refused("not-a-student", "Only a student's post is put up for an answer.");
-        if (!post.isUp()) throw refused("not-up", "This post is not up, so nobody can answer it.");
+    public static Optional<Refusal> unanswerable(PostFacts post, boolean byStudent) {
+        if (!byStudent) return refused("not-a-student", "Only a student's post is put up for an answer.");
+        if (!post.isUp()) return refused("not-up", "This post is not up, so nobody can answer it.");
         if (post.effectiveAudience() == Audience.STAFF_AND_ME)
-            throw refused(
+            return refused(
                     "not-for-classmates", "Only its author and staff read this post, so no classmate can answer.");
         if (post.blog().commenters() == Commenters.NOBODY)
-            throw refused("comments-off", "Comments are switched off in this blog, so nobody can answer.");
+            return refused("comments-off", "Comments are switched off in this blog, so nobody can answer.");
+        return Optional.empty();
     }
 
-    private static Refusal refused(String code, String sentence) {
-        return new Refusal("", code, sentence);
+    private static Optional<Refusal> refused(String code, String sentence) {
+        return Optional.of(new Refusal("", code, sentence));
     }
 }

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Service;
@@ -51,7 +52,13 @@ public class SchoolWeeksService {
     public SchoolWeeks weeks(Viewer viewer) {
         people.requireKeeper(viewer);
         Instant now = clock.instant();
-        LastWeeks weeks = LastWeeks.until(LocalDate.ofInstant(now, ZoneOffset.UTC), WEEKS);
+        List<SchoolWeeksStore.OfSchool> classes = store.classes();
+        // The running week is that of the class in which it began first.
+        LocalDate today = classes.stream()
+                .map(c -> LocalDate.ofInstant(now, c.zone()))
+                .max(Comparator.naturalOrder())
+                .orElseGet(() -> LocalDate.ofInstant(now, ZoneOffset.UTC));
+        LastWeeks weeks = LastWeeks.until(today, WEEKS);
         // Somewhere the first Monday begins half a day sooner.
         Instant from = weeks.start(ZoneOffset.MAX);
         Map<Long, List<Moment>> posts = store.posts(from);
@@ -60,7 +67,7 @@ public class SchoolWeeksService {
         Map<Long, Instant> oldest = store.oldest();
         return new SchoolWeeks(
                 weeks.mondays(),
-                store.classes().stream()
+                classes.stream()
                         .map(c -> new ClassWeeks(
                                 c.id(),
                                 c.name(),

@@ -14,7 +14,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
-import org.vastporch.core.Refusal;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.PostFacts;
 import org.vastporch.core.access.Viewer;
@@ -278,13 +277,7 @@ public class WhoAnswersWhomService {
     }
 
     private static boolean isAnswerable(@Nullable PostFacts post) {
-        if (post == null) return false;
-        try {
-            NextToAnswer.requireAnswerable(post, true);
-            return true;
-        } catch (Refusal refused) {
-            return false;
-        }
+        return post != null && NextToAnswer.unanswerable(post, true).isEmpty();
     }
 
     private static VoiceLine line(Voice voice, Names names) {

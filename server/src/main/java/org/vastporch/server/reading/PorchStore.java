@@ -273,7 +273,7 @@ class PorchStore {
             @Nullable Long group,
             Instant publishedAt) {}
 
-    /** Those in scope that went up in a stretch of time; announcements are none. */
+    /** Those in scope that went up in a stretch of time, so that few are looked at; announcements are none. */
     List<Unanswered> unanswered(ScopeSql scope, long classId, Instant from, Instant to) {
         return jdbc.sql("select " + scope.namesAuthor()
                         + " as is_named, p.id, p.author_id, am.group_id, p.published_at from "

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -109,7 +110,9 @@ public class ToAnswerService {
     public void want(Viewer viewer, long postId) {
         PostFacts post = access.requireLockedPost(viewer, Act.MARK, postId);
         long classId = post.blog().classId();
-        NextToAnswer.requireAnswerable(post, people.students(classId).contains(post.authorId()));
+        Optional<Refusal> refusal =
+                NextToAnswer.unanswerable(post, people.students(classId).contains(post.authorId()));
+        if (refusal.isPresent()) throw refusal.get();
         store.want(postId, clock.instant());
         events.add(classId, "answer-wanted", postId, viewer.personId());
     }

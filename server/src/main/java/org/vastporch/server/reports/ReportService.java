@@ -8,7 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import org.jsoup.Jsoup;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
@@ -129,7 +128,7 @@ public class ReportService {
                     .findFirst()
                     .ifPresent(mark -> steps.add(step(criterion, mark)));
         return new ReportFacts.Score(
-                plain(shown.score().points()), plain(shown.score().outOf()), words(shown.word()), steps);
+                plain(shown.score().points()), plain(shown.score().outOf()), shown.word(), steps);
     }
 
     private static ReportFacts.Step step(Rubric.Criterion criterion, PaperService.MarkView mark) {
@@ -140,14 +139,10 @@ public class ReportService {
                 criterion.levels().indexOf(level) + 1,
                 criterion.levels().size(),
                 level.descriptor(),
-                words(mark.remark()));
+                mark.remark());
     }
 
     private static String plain(BigDecimal points) {
         return points.stripTrailingZeros().toPlainString();
-    }
-
-    private static String words(String html) {
-        return Jsoup.parse(html).text();
     }
 }
