@@ -5,12 +5,12 @@ import { scoreSheetOptions } from '../api/queries';
 import type { Cell, Sheet, SheetPrompt, StudentLine } from '../api/schema';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
+import { byGroup, CellKey, CellTable, GroupAndOrder, groupsOf, LateTick } from '../ui/CellTable';
+import shared from '../ui/CellTable.module.css';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
-import { useGrowing } from '../ui/useGrowing';
 import { say } from '../ui/When';
 import { Word } from '../ui/Word';
-import { walkCells } from '../ui/walkCells';
 import { BundlesDialog } from './BundlesDialog';
 import { PaperBeside } from './PaperBeside';
 import css from './ScoreSheet.module.css';
@@ -65,10 +65,17 @@ const KEY = ['RELEASED', 'MARKED', 'BEING_MARKED', 'HANDED_IN', 'IN_PART', 'WAIT
 
 const ORDERS: Record<Order, (a: StudentLine, b: StudentLine) => number> = {
   name: () => 0,
-  group: (a, b) => (a.group ?? '').localeCompare(b.group ?? '', undefined, { numeric: true }),
+  group: byGroup,
   low: (a, b) => (a.total ?? 1e9) - (b.total ?? 1e9),
   high: (a, b) => (b.total ?? -1) - (a.total ?? -1),
 };
+
+const BY: [Order, string][] = [
+  ['name', 'name'],
+  ['group', 'group'],
+  ['low', 'total, lowest first'],
+  ['high', 'total, highest first'],
+];
 
 /** The prompts of a bundle stand together, those of none last; in each the one due first comes first. */
 const columns = (sheet: Sheet) =>
@@ -92,13 +99,7 @@ function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
       { replace: true },
     );
   const cols = useMemo(() => columns(sheet), [sheet]);
-  const groups = useMemo(
-    () =>
-      [...new Set(sheet.students.map((s) => s.group ?? ''))]
-        .filter(Boolean)
-        .sort((a, b) => a.localeCompare(b, undefined, { numeric: true })),
-    [sheet],
-  );
+  const groups = useMemo(() => groupsOf(sheet.students), [sheet]);
   const students = useMemo(
     () => sheet.students.filter((s) => !group || s.group === group).sort(ORDERS[order] ?? ORDERS.name),
     [sheet, group, order],
@@ -115,38 +116,18 @@ function Scores({ sheet, classId }: { sheet: Sheet; classId: number }) {
     );
   return (
     <>
-      <div className={css.above}>
-        <span className={css.key}>
-          {KEY.filter((k) => shown.has(k as Cell['state'])).map((k) => (
-            <StateBoard key={k} state={k} withWord />
-          ))}
-          <span>
-            <span className={css.tick} /> late
-          </span>
-        </span>
-        <span className="push less row">
-          {groups.length > 0 && (
-            <label>
-              Of{' '}
-              <select aria-label="Group" className="pick" value={group} onChange={(e) => ask('group', e.target.value)}>
-                <option value="">everybody</option>
-                {groups.map((g) => (
-                  <option key={g}>{g}</option>
-                ))}
-              </select>
-            </label>
-          )}
-          <label>
-            by{' '}
-            <select aria-label="Order" className="pick" value={order} onChange={(e) => ask('sort', e.target.value)}>
-              <option value="name">name</option>
-              <option value="group">group</option>
-              <option value="low">total, lowest first</option>
-              <option value="high">total, highest first</option>
-            </select>
-          </label>
-        </span>
-      </div>
+      <CellKey
+        boards={
+          <>
+            {KEY.filter((k) => shown.has(k as Cell['state'])).map((k) => (
+              <StateBoard key={k} state={k} withWord />
+            ))}
+            <LateTick />
+          </>
+        }
+      >
+        <GroupAndOrder groups={groups} group={group} order={order} orders={BY} onAsk={ask} />
+      </CellKey>
       <p className="tiny muted above-2 below-2">
         {sheet.bundles.length > 0
           ? 'A total is made of what students have seen; what is marked and not released, and whoever was let off, is left out. What does not count in it stands in grey.'
@@ -175,74 +156,80 @@ interface TableProps {
   onWhy: (student: StudentLine, bundle: number) => void;
 }
 
-/** All rows stand in the page, so that rolling through them draws nothing anew. */
 function Table({ sheet, cols, students, classId, onPaper, onWhy }: TableProps) {
-  const drawn = useGrowing(students.length);
   const { bundles } = sheet;
   const acts = useRef({ onPaper, onWhy });
   acts.current = { onPaper, onWhy };
   const open = useCallback((prompt: number, student: number) => acts.current.onPaper(prompt, student), []);
   const tellWhy = useCallback((student: StudentLine, bundle: number) => acts.current.onWhy(student, bundle), []);
+  const columns = `216px repeat(${cols.length}, 92px)${bundles.length > 0 ? ` repeat(${bundles.length + 1}, 112px)` : ''}`;
   return (
-    <section className={css.frame} aria-label="Students by prompts" tabIndex={0}>
-      <table className={css.table} onKeyDown={walkCells}>
-        <colgroup>
-          <col className={css.names} />
-          <col span={cols.length} className={css.prompts} />
-          {bundles.length > 0 && <col span={bundles.length + 1} className={css.sums} />}
-        </colgroup>
-        <thead>
-          {bundles.length > 0 && (
-            <tr>
-              <td />
-              {runs(cols, sheet).map((run) => (
-                <th key={run.name} colSpan={run.many} scope="colgroup" className={css.bundle}>
-                  {run.name}
-                </th>
-              ))}
-              <td colSpan={bundles.length + 1} />
-            </tr>
-          )}
-          <tr>
-            <th scope="col" className={css.who}>
-              Student
+    <CellTable
+      label="Students by prompts"
+      columns={columns}
+      lines={students}
+      head={<Head sheet={sheet} cols={cols} classId={classId} />}
+      row={(s, isFirst) => (
+        <Row
+          key={s.studentId}
+          student={s}
+          isFirst={isFirst}
+          bundles={bundles}
+          cols={cols}
+          onPaper={open}
+          onWhy={tellWhy}
+        />
+      )}
+    />
+  );
+}
+
+function Head({ sheet, cols, classId }: Pick<TableProps, 'sheet' | 'cols' | 'classId'>) {
+  const { bundles } = sheet;
+  return (
+    <>
+      {bundles.length > 0 && (
+        <tr>
+          <td />
+          {runs(cols, sheet).map((run) => (
+            <th
+              key={run.name}
+              colSpan={run.many}
+              scope="colgroup"
+              className={css.bundle}
+              style={{ gridColumn: `span ${run.many}` }}
+            >
+              {run.name}
             </th>
-            {cols.map(({ prompt }) => (
-              <th key={prompt.id} scope="col" title={`${prompt.title}, due ${say(prompt.due)}`}>
-                <Link to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>
-                <span>of {prompt.points}</span>
-              </th>
-            ))}
-            {bundles.map((b) => (
-              <th key={b.id} scope="col" className={css.sum}>
-                {b.name}
-                <span>
-                  {b.best > 0 ? `best ${b.best}, ` : ''}weight {b.weight}
-                </span>
-              </th>
-            ))}
-            {bundles.length > 0 && (
-              <th scope="col" className={`${css.sum} ${css.total}`}>
-                Total
-              </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {students.slice(0, drawn).map((s, i) => (
-            <Row
-              key={s.studentId}
-              student={s}
-              isFirst={i === 0}
-              bundles={bundles}
-              cols={cols}
-              onPaper={open}
-              onWhy={tellWhy}
-            />
           ))}
-        </tbody>
-      </table>
-    </section>
+          <td colSpan={bundles.length + 1} />
+        </tr>
+      )}
+      <tr>
+        <th scope="col" className={shared.who}>
+          Student
+        </th>
+        {cols.map(({ prompt }) => (
+          <th key={prompt.id} scope="col" className={css.prompt} title={`${prompt.title}, due ${say(prompt.due)}`}>
+            <Link to={`/classes/${classId}/mark/${prompt.id}`}>{prompt.title}</Link>
+            <span>of {prompt.points}</span>
+          </th>
+        ))}
+        {bundles.map((b) => (
+          <th key={b.id} scope="col" className={shared.sum}>
+            {b.name}
+            <span>
+              {b.best > 0 ? `best ${b.best}, ` : ''}weight {b.weight}
+            </span>
+          </th>
+        ))}
+        {bundles.length > 0 && (
+          <th scope="col" className={`${shared.sum} ${css.total}`}>
+            Total
+          </th>
+        )}
+      </tr>
+    </>
   );
 }
 
@@ -255,7 +242,7 @@ interface RowProps extends Pick<TableProps, 'cols' | 'onPaper' | 'onWhy'> {
 const Row = memo(function Row({ student: s, bundles, cols, isFirst, onPaper, onWhy }: RowProps) {
   return (
     <tr>
-      <th scope="row" className={css.who}>
+      <th scope="row" className={shared.who}>
         {s.name}
         {s.group && <span>{s.group}</span>}
       </th>
@@ -272,7 +259,7 @@ const Row = memo(function Row({ student: s, bundles, cols, isFirst, onPaper, onW
         </td>
       ))}
       {s.percents.map((p, i) => (
-        <td key={bundles[i].id} className={css.sum}>
+        <td key={bundles[i].id} className={shared.sum}>
           {p.value === undefined ? (
             percent(p.value)
           ) : (
@@ -287,7 +274,7 @@ const Row = memo(function Row({ student: s, bundles, cols, isFirst, onPaper, onW
           )}
         </td>
       ))}
-      {bundles.length > 0 && <td className={`${css.sum} ${css.total}`}>{percent(s.total)}</td>}
+      {bundles.length > 0 && <td className={`${shared.sum} ${css.total}`}>{percent(s.total)}</td>}
     </tr>
   );
 });
@@ -318,13 +305,11 @@ function Paper({ cell, prompt, student, tab, bundled, onPaper }: PaperProps) {
       type="button"
       onClick={() => onPaper(prompt.id, student.studentId)}
       tabIndex={tab}
-      className={`${css.cell} ${bundled && !cell.counts ? css.aside : ''} ${cell.late ? css.late : ''}`}
+      className={`${shared.cell} ${css.paper} ${bundled && !cell.counts ? css.aside : ''} ${cell.late ? shared.late : ''}`}
       title={`${student.name}, ${prompt.title}: ${says}`}
       aria-label={`${student.name}, ${prompt.title}: ${says}`}
     >
-      <span aria-hidden="true">
-        <StateBoard state={cell.state} ownDate={cell.ownDate} />
-      </span>
+      <StateBoard state={cell.state} ownDate={cell.ownDate} silent />
       <span className={css.points}>
         {cell.points ?? ''}
         {cell.provisional && cell.points !== undefined ? '…' : ''}

@@ -6,11 +6,11 @@ import type { WeeksCell, WeeksHead, WeeksLine, WeeksView } from '../api/schema';
 import { PaperBeside } from '../marking/PaperBeside';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
+import { byGroup, CellKey, CellTable, GroupAndOrder, groupsOf, LateTick } from '../ui/CellTable';
+import shared from '../ui/CellTable.module.css';
 import { StateBoard } from '../ui/StateBoard';
 import { Loading, Trouble } from '../ui/Trouble';
-import { useGrowing } from '../ui/useGrowing';
 import { Word } from '../ui/Word';
-import { walkCells } from '../ui/walkCells';
 import { WeekBeside } from './WeekBeside';
 import css from './Weeks.module.css';
 import { WordToSeveral } from './WordToSeveral';
@@ -46,10 +46,17 @@ const KEY = [
 
 const ORDERS: Record<string, (a: WeeksLine, b: WeeksLine) => number> = {
   name: () => 0,
-  group: (a, b) => (a.group ?? '').localeCompare(b.group ?? '', undefined, { numeric: true }),
+  group: byGroup,
   late: (a, b) => b.of - b.onTime - (a.of - a.onTime),
   comments: (a, b) => a.comments - b.comments,
 };
+
+const BY: [string, string][] = [
+  ['', 'name'],
+  ['group', 'group'],
+  ['late', 'most not on time first'],
+  ['comments', 'fewest comments first'],
+];
 
 /** How a class goes: its students by weeks, by prompts, or by whatever they wrote. */
 export function WeeksPage() {
@@ -118,13 +125,7 @@ interface SheetProps {
 
 function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
   const [beside, setBeside] = useState<{ head: WeeksHead; student: number } | null>(null);
-  const groups = useMemo(
-    () =>
-      [...new Set(view.lines.map((l) => l.group ?? ''))]
-        .filter(Boolean)
-        .sort((a, b) => a.localeCompare(b, undefined, { numeric: true })),
-    [view],
-  );
+  const groups = useMemo(() => groupsOf(view.lines), [view]);
   const lines = useMemo(
     () =>
       view.lines
@@ -139,64 +140,43 @@ function Sheet({ view, classId, group, order, onAsk }: SheetProps) {
   const open = useCallback((head: WeeksHead, student: number) => setBeside({ head, student }), []);
   return (
     <>
-      <div className={css.above}>
-        <span className={css.key}>
-          {KEY.filter((k) => there.has(k)).map((k) => (
-            <StateBoard key={k} state={k} withWord />
-          ))}
-          {isLate && (
-            <span>
-              <span className={css.tick} /> late
-            </span>
-          )}
-        </span>
-        <span className="push less row wrap">
-          {view.terms.length > 1 && (
-            <label>
-              Term{' '}
-              <select
-                className="pick"
-                aria-label="Term"
-                value={view.term ?? -1}
-                onChange={(e) => onAsk('term', e.target.value)}
-              >
-                {view.terms.map((term, i) => (
-                  <option key={term} value={i}>
-                    {term}
-                  </option>
-                ))}
-                <option value={-1}>all of them</option>
-              </select>
-            </label>
-          )}
-          {(groups.length > 0 || quiet > 0) && (
-            <label>
-              Of{' '}
-              <select
-                aria-label="Group"
-                className="pick"
-                value={group}
-                onChange={(e) => onAsk('group', e.target.value)}
-              >
-                <option value="">everybody</option>
-                {(quiet > 0 || group === QUIET) && <option value={QUIET}>silent for two weeks</option>}
-                {groups.map((g) => (
-                  <option key={g}>{g}</option>
-                ))}
-              </select>
-            </label>
-          )}
+      <CellKey
+        boards={
+          <>
+            {KEY.filter((k) => there.has(k)).map((k) => (
+              <StateBoard key={k} state={k} withWord />
+            ))}
+            {isLate && <LateTick />}
+          </>
+        }
+      >
+        {view.terms.length > 1 && (
           <label>
-            by{' '}
-            <select aria-label="Order" className="pick" value={order} onChange={(e) => onAsk('sort', e.target.value)}>
-              <option value="">name</option>
-              <option value="group">group</option>
-              <option value="late">most not on time first</option>
-              <option value="comments">fewest comments first</option>
+            Term{' '}
+            <select
+              className="pick"
+              aria-label="Term"
+              value={view.term ?? -1}
+              onChange={(e) => onAsk('term', e.target.value)}
+            >
+              {view.terms.map((term, i) => (
+                <option key={term} value={i}>
+                  {term}
+                </option>
+              ))}
+              <option value={-1}>all of them</option>
             </select>
           </label>
-        </span>
-      </div>
+        )}
+        <GroupAndOrder
+          also={quiet > 0 || group === QUIET ? [[QUIET, 'silent for two weeks']] : []}
+          groups={groups}
+          group={group}
+          order={order}
+          orders={BY}
+          onAsk={onAsk}
+        />
+      </CellKey>
       <p className="tiny muted above-2 below-2">
         {SAYS[view.by]}
         {group === QUIET && lines.length > 0 && (
@@ -243,57 +223,54 @@ interface TableProps {
 }
 
 function Table({ view, lines, classId, onOpen }: TableProps) {
-  const drawn = useGrowing(lines.length);
   const { heads, by } = view;
-  const wide = by === 'PROMPT';
   return (
-    <section className={css.frame} aria-label="Students by weeks" tabIndex={0}>
-      <table className={css.table} onKeyDown={walkCells}>
-        <colgroup>
-          <col className={css.names} />
-          <col span={heads.length} className={wide ? css.prompts : css.weeks} />
-          <col span={3} className={css.sums} />
-        </colgroup>
-        <thead>
-          <tr>
-            <th scope="col" className={css.who}>
-              Student
-            </th>
-            {heads.map((h) => (
-              <th
-                key={h.promptId ?? h.day}
-                scope="col"
-                className={`${h.isBreak ? css.break : ''} ${h.isNow ? css.now : ''}`}
-                title={wide ? `${h.name}, due ${day(h.day)}` : `${headName(h)}, from ${day(h.day)}`}
-              >
-                {h.term && <span className={css.term}>{h.term}</span>}
-                {wide ? (
-                  <Link to={`/classes/${classId}/mark/${h.promptId}`}>{h.name}</Link>
-                ) : h.isBreak ? (
-                  'break'
-                ) : (
-                  h.name
-                )}
-              </th>
-            ))}
-            <th scope="col" className={css.sum}>
-              {by === 'POST' ? 'wrote in' : 'on time'}
-            </th>
-            <th scope="col" className={css.sum}>
-              in a row
-            </th>
-            <th scope="col" className={css.sum}>
-              comments
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.slice(0, drawn).map((l, i) => (
-            <Row key={l.studentId} line={l} heads={heads} classId={classId} isFirst={i === 0} onOpen={onOpen} />
-          ))}
-        </tbody>
-      </table>
-    </section>
+    <CellTable
+      label="Students by weeks"
+      columns={`216px repeat(${heads.length}, ${by === 'PROMPT' ? 92 : 44}px) repeat(3, 80px)`}
+      lines={lines}
+      head={<Head view={view} classId={classId} />}
+      row={(l, isFirst) => (
+        <Row key={l.studentId} line={l} heads={heads} classId={classId} isFirst={isFirst} onOpen={onOpen} />
+      )}
+    />
+  );
+}
+
+function Head({ view: { heads, by }, classId }: Pick<TableProps, 'view' | 'classId'>) {
+  const isByPrompt = by === 'PROMPT';
+  return (
+    <tr>
+      <th scope="col" className={shared.who}>
+        Student
+      </th>
+      {heads.map((h) => (
+        <th
+          key={h.promptId ?? h.day}
+          scope="col"
+          className={`${css.head} ${h.isBreak ? css.break : ''} ${h.isNow ? css.now : ''}`}
+          title={isByPrompt ? `${h.name}, due ${day(h.day)}` : `${headName(h)}, from ${day(h.day)}`}
+        >
+          {h.term && <span className={css.term}>{h.term}</span>}
+          {isByPrompt ? (
+            <Link to={`/classes/${classId}/mark/${h.promptId}`}>{h.name}</Link>
+          ) : h.isBreak ? (
+            'break'
+          ) : (
+            h.name
+          )}
+        </th>
+      ))}
+      <th scope="col" className={shared.sum}>
+        {by === 'POST' ? 'wrote in' : 'on time'}
+      </th>
+      <th scope="col" className={shared.sum}>
+        in a row
+      </th>
+      <th scope="col" className={shared.sum}>
+        comments
+      </th>
+    </tr>
   );
 }
 
@@ -312,14 +289,14 @@ interface RowProps {
 const Row = memo(function Row({ line: l, heads, classId, isFirst, onOpen }: RowProps) {
   return (
     <tr>
-      <th scope="row" className={css.who}>
+      <th scope="row" className={shared.who}>
         <Link to={`/classes/${classId}/persons/${l.place}`}>{l.name}</Link>
         {l.group && <span>{l.group}</span>}
       </th>
       {l.cells.map((c, i) => {
         const head = heads[i];
         return (
-          <td key={head.promptId ?? head.day} className={head.isBreak ? css.break : undefined}>
+          <td key={head.promptId ?? head.day} className={`${css.week} ${head.isBreak ? css.break : ''}`}>
             <Board
               cell={c}
               says={`${l.name}, ${headName(head)}`}
@@ -329,9 +306,9 @@ const Row = memo(function Row({ line: l, heads, classId, isFirst, onOpen }: RowP
           </td>
         );
       })}
-      <td className={css.sum}>{l.of > 0 ? `${l.onTime} of ${l.of}` : ''}</td>
-      <td className={css.sum}>{l.streak || ''}</td>
-      <td className={css.sum}>{l.comments}</td>
+      <td className={shared.sum}>{l.of > 0 ? `${l.onTime} of ${l.of}` : ''}</td>
+      <td className={shared.sum}>{l.streak || ''}</td>
+      <td className={shared.sum}>{l.comments}</td>
     </tr>
   );
 });
@@ -365,15 +342,13 @@ function Board({ cell, says, tab, onOpen }: BoardProps) {
   return (
     <button
       type="button"
-      className={`${css.cell} ${cell.late ? css.late : ''}`}
+      className={`${shared.cell} ${cell.late ? `${shared.late} ${css.withTick}` : ''}`}
       tabIndex={tab}
       title={`${says}: ${is}`}
       aria-label={`${says}: ${is}`}
       onClick={onOpen}
     >
-      <span aria-hidden="true">
-        <StateBoard state={cell.state} ownDate={cell.ownDate} big />
-      </span>
+      <StateBoard state={cell.state} ownDate={cell.ownDate} big silent />
     </button>
   );
 }

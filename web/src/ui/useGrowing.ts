@@ -3,7 +3,7 @@ import { useOnPaper } from './useOnPaper';
 
 /** What fills a screen. */
 const AT_FIRST = 20;
-const STEP = 10;
+const STEP = 2;
 
 /**
  * How many of so many rows are drawn: a screenful at once, the others after it while nobody waits for them. Once all
