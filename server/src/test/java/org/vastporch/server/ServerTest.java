@@ -22,6 +22,7 @@ import org.springframework.boot.test.context.SpringBootTest;
             "vastporch.proxies=127.0.0.1,10.9.9.9",
             "vastporch.mail.send-every=PT1H",
             "vastporch.peers.every=PT1H",
+            "vastporch.reports.every=PT1H",
             "vastporch.mail.digest-every=PT1H"
         })
 public @interface ServerTest {}

@@ -23,6 +23,7 @@ import org.vastporch.core.reports.ReportField.When;
  * @param given comments to classmates in the week
  * @param received comments of classmates in the week
  * @param next what is due after the week, the soonest first
+ * @param note what staff wrote to this student alone; empty for nothing
  */
 public record ReportFacts(
         String student,
@@ -35,7 +36,8 @@ public record ReportFacts(
         String onTime,
         int given,
         int received,
-        List<Due> next) {
+        List<Due> next,
+        String note) {
 
     /** A post that went up in the week. */
     public record Post(String title, LocalDate day) {}
@@ -105,10 +107,12 @@ public record ReportFacts(
                 .with(ReportField.ON_TIME, onTime)
                 .with(ReportField.GIVEN, comments(given))
                 .with(ReportField.RECEIVED, comments(received))
+                .with(ReportField.NOTE, note)
                 .when(When.POSTS, !posts.isEmpty())
                 .when(When.NO_POSTS, posts.isEmpty())
                 .when(When.PAPERS, !papers.isEmpty())
-                .when(When.NEXT, !next.isEmpty());
+                .when(When.NEXT, !next.isEmpty())
+                .when(When.NOTE, !note.isEmpty());
         scope.parts()
                 .put(
                         Each.POST,

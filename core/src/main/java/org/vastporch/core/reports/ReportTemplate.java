@@ -47,11 +47,19 @@ public record ReportTemplate(String key, String name, String html) {
         return this;
     }
 
-    /** What it says of one student: HTML in which every word of a person is text. */
+    /**
+     * What it says of one student: HTML in which every word of a person is text. A note for which it has no place
+     * stands at its end, so that none is lost.
+     */
     public String fill(ReportFacts facts) {
         Document filled = Document.createShell("");
         filled.outputSettings().prettyPrint(false);
-        fill(body(), filled.body(), List.of(facts.scope()));
+        Element body = body();
+        fill(body, filled.body(), List.of(facts.scope()));
+        boolean hasPlace = !body.select("[" + FIELD + "=" + ReportField.key(ReportField.NOTE) + "]")
+                .isEmpty();
+        if (!hasPlace && !facts.note().isEmpty())
+            filled.body().appendElement("p").text(facts.note());
         return filled.body().html();
     }
 

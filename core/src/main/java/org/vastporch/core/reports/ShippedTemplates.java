@@ -19,6 +19,10 @@ public final class ShippedTemplates {
             </div>
             """;
 
+    private static final String NOTE = """
+            <p data-if="note"><span data-field="note"></span></p>
+            """;
+
     private static final String NEXT = """
             <div data-if="next"><h2>What comes next</h2><ul>
             <li data-each="next"><span data-field="next-prompt"></span>, due <span data-field="next-due"></span></li>
@@ -30,6 +34,7 @@ public final class ShippedTemplates {
             <h1>Your <span data-field="week"></span></h1>
             <p>Dear <span data-field="student"></span>,</p>
             <p>this is what we have of yours in <span data-field="class"></span> from <span data-field="days"></span>.</p>
+            """ + NOTE + """
             <div data-if="posts"><p>You wrote:</p><ul>
             <li data-each="post">“<span data-field="post-title"></span>”, <span data-field="post-day"></span></li>
             </ul></div>
@@ -39,6 +44,7 @@ public final class ShippedTemplates {
             new ReportTemplate("home", "One page for home", """
             <h1><span data-field="student"></span>, <span data-field="week"></span></h1>
             <p><span data-field="class"></span>, <span data-field="days"></span></p>
+            """ + NOTE + """
             <p data-if="papers">Handed in on time: <b><span data-field="on-time"></span></b>.</p>
             <div data-if="posts"><h2>Written</h2><ul>
             <li data-each="post">“<span data-field="post-title"></span>”, <span data-field="post-day"></span></li>
@@ -48,7 +54,7 @@ public final class ShippedTemplates {
             """ + SCORES + NEXT),
             new ReportTemplate("scores", "Scores and words alone", """
             <h1><span data-field="student"></span>, <span data-field="week"></span></h1>
-            """ + SCORES));
+            """ + NOTE + SCORES));
 
     private ShippedTemplates() {}
 }

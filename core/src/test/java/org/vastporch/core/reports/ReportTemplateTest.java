@@ -18,6 +18,10 @@ class ReportTemplateTest {
     private static final LocalDate MONDAY = LocalDate.of(2026, 11, 16);
 
     private static ReportFacts facts(List<Post> posts, List<Paper> papers, List<Due> next) {
+        return facts(posts, papers, next, "");
+    }
+
+    private static ReportFacts facts(List<Post> posts, List<Paper> papers, List<Due> next, String note) {
         return new ReportFacts(
                 "Wren <b>Castellane</b>",
                 "Plot to Plate",
@@ -29,7 +33,8 @@ class ReportTemplateTest {
                 "1 of 1",
                 2,
                 3,
-                next);
+                next,
+                note);
     }
 
     private static final ReportFacts FULL = facts(
@@ -137,5 +142,40 @@ class ReportTemplateTest {
         assertTrue(letter.contains("You gave classmates 2 comments, and got 3 comments from them."), letter);
         assertTrue(letter.contains("Week 7 log, due Sunday 29 November"), letter);
         assertTrue(letter.contains("from Monday 16 November to Sunday 22 November"), letter);
+    }
+
+    @Test
+    void aNoteIsTextAndIsNeverLost() {
+        ReportFacts noted = facts(List.of(), List.of(), List.of(), "Well <done>.");
+        assertEquals(
+                "<i>Well &lt;done&gt;.</i><b>2 comments</b>",
+                filled(
+                        "<i data-if=\"note\"><span data-field=\"note\"></span></i><b><span data-field=\"given\"></span></b>",
+                        noted));
+        assertEquals(
+                "<b>2 comments</b><p>Well &lt;done&gt;.</p>",
+                filled("<b><span data-field=\"given\"></span></b>", noted));
+        for (ReportTemplate shipped : ShippedTemplates.ALL) {
+            String told = shipped.fill(noted);
+            assertEquals(1, told.split("Well &lt;done&gt;", -1).length - 1, shipped.key());
+        }
+    }
+
+    @Test
+    void whatWasToldIsNotToldAgain() {
+        Report told = new Report("Wren, week 6", "<p>Two posts</p>");
+        assertEquals(Report.Outcome.MAILED, told.outcome(null, true));
+        assertEquals(Report.Outcome.FILED, told.outcome(null, false));
+        assertEquals(Report.Outcome.SAME, told.outcome(told.fingerprint(), true));
+        assertEquals(Report.Outcome.SAME, told.outcome(told.fingerprint(), false));
+        // Moved from the title into the text, it is another report.
+        for (Report other : List.of(
+                new Report("Wren, week 7", told.html()),
+                new Report(told.title(), "<p>One post</p>"),
+                new Report("Wren, week", " 6<p>Two posts</p>"))) {
+            assertNotEquals(told.fingerprint(), other.fingerprint());
+            assertEquals(Report.Outcome.MAILED, other.outcome(told.fingerprint(), true));
+        }
+        assertTrue(told.fingerprint().matches("[0-9a-f]{64}"));
     }
 }

@@ -20,12 +20,24 @@ public interface LateMail {
      */
     record Order(long personId, String about, Instant since, Instant until) {}
 
-    /** @param stopAddress where its reader stops such mails; null if that is done elsewhere */
+    /**
+     * @param stopAddress where its reader stops such mails; null if that is done elsewhere
+     * @param enclosed a page that comes with it; null for none
+     */
     record Words(
             String subject,
             String text,
             @Nullable String html,
-            @Nullable String stopAddress) {}
+            @Nullable String stopAddress,
+            @Nullable Enclosed enclosed) {
+
+        public Words(String subject, String text, @Nullable String html, @Nullable String stopAddress) {
+            this(subject, text, html, stopAddress, null);
+        }
+    }
+
+    /** @param name what it is called where it is saved, such as report.pdf */
+    record Enclosed(String name, String type, byte[] content) {}
 
     /** The name of the kind, by which an order finds its writer again. */
     String kind();

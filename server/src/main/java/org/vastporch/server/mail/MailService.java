@@ -4,12 +4,16 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.internet.MimeMessage;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.MailException;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
@@ -30,6 +34,7 @@ public class MailService {
     private final MailStore store;
     private final @Nullable JavaMailSender sender;
     private final String from;
+    private final String domain;
     private final ObjectProvider<LateMail> writers;
     private final Clock clock;
 
@@ -42,6 +47,7 @@ public class MailService {
         this.store = store;
         this.sender = sender.getIfAvailable();
         this.from = from;
+        this.domain = from.replaceAll("^.*@|[^A-Za-z0-9.-].*$", "");
         this.writers = writers;
         this.clock = clock;
     }
@@ -51,9 +57,18 @@ public class MailService {
         return sender != null;
     }
 
-    /** Orders a mail whose words are written when it goes. */
-    public void order(String kind, String recipient, LateMail.Order order) {
-        store.addOrder(kind, recipient, order, clock.instant());
+    /**
+     * Orders a mail whose words are written when it goes.
+     *
+     * @return its number
+     */
+    public long order(String kind, String recipient, LateMail.Order order) {
+        return store.addOrder(kind, recipient, order, clock.instant());
+    }
+
+    /** Where some mails are, by their numbers: "sent", "waits", or "failed: " and why. */
+    public Map<Long, String> standings(List<Long> ids) {
+        return store.all(ids).stream().collect(Collectors.toMap(MailStore.Mail::id, this::standing));
     }
 
     /** Writes a mail, to be sent once the transaction is through. */
@@ -64,16 +79,26 @@ public class MailService {
     /** Where the newest mail to an address is: "sent", "waits", or "failed: " and why. */
     public String standing(String recipient) {
         if (!canSend()) return "no-post-office";
-        return store.newestTo(recipient)
-                .map(m -> m.sentAt() != null ? "sent" : m.lastError() == null ? "waits" : "failed: " + m.lastError())
-                .orElse("waits");
+        return store.newestTo(recipient).map(this::standing).orElse("waits");
+    }
+
+    private String standing(MailStore.Mail mail) {
+        if (mail.sentAt() != null) return "sent";
+        if (!canSend()) return "no-post-office";
+        return mail.lastError() == null ? "waits" : "failed: " + mail.lastError();
     }
 
     @Scheduled(fixedDelayString = "${vastporch.mail.send-every}")
     public void sendWhatIsDue() {
         if (sender == null) return;
-        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE))
-            words(mail).ifPresentOrElse(words -> send(mail, words), () -> store.done(mail.id(), clock.instant()));
+        for (MailStore.Mail mail : store.due(clock.instant(), AT_ONCE)) {
+            try {
+                words(mail).ifPresentOrElse(words -> send(mail, words), () -> store.done(mail.id(), clock.instant()));
+            } catch (RuntimeException e) {
+                // One that cannot be written holds up no other.
+                failed(mail, e);
+            }
+        }
     }
 
     private Optional<LateMail.Words> words(MailStore.Mail mail) {
@@ -88,23 +113,35 @@ public class MailService {
     private void send(MailStore.Mail mail, LateMail.Words words) {
         try {
             MimeMessage message = sender.createMimeMessage();
-            MimeMessageHelper helper = new MimeMessageHelper(message, words.html() != null, "UTF-8");
+            LateMail.Enclosed enclosed = words.enclosed();
+            MimeMessageHelper helper =
+                    new MimeMessageHelper(message, words.html() != null || enclosed != null, "UTF-8");
             helper.setFrom(from);
             helper.setTo(mail.recipient());
             helper.setSubject(words.subject());
             if (words.html() == null) helper.setText(words.text());
             else helper.setText(words.text(), words.html());
+            if (enclosed != null)
+                helper.addAttachment(enclosed.name(), new ByteArrayResource(enclosed.content()), enclosed.type());
+            // The same however often it is tried: a mail that went out just before the end of the process is known
+            // again.
+            message.setHeader(
+                    "Message-ID", "<porch-" + mail.id() + "-" + mail.createdAt().toEpochMilli() + "@" + domain + ">");
             if (words.stopAddress() != null) message.setHeader("List-Unsubscribe", "<" + words.stopAddress() + ">");
             sender.send(message);
             store.done(mail.id(), clock.instant());
         } catch (MailException | MessagingException e) {
-            log.warn("Mail {} could not be sent: {}", mail.id(), e.getMessage());
-            String error = String.valueOf(e.getMessage());
-            Duration wait = Duration.ofMinutes(1L << Math.min(mail.tries(), 8));
-            store.failed(
-                    mail.id(),
-                    error.length() > 300 ? error.substring(0, 300) : error,
-                    mail.tries() + 1 < MOST_TRIES ? clock.instant().plus(wait) : null);
+            failed(mail, e);
         }
+    }
+
+    private void failed(MailStore.Mail mail, Exception e) {
+        log.warn("Mail {} could not be sent: {}", mail.id(), e.getMessage());
+        String error = String.valueOf(e.getMessage());
+        Duration wait = Duration.ofMinutes(1L << Math.min(mail.tries(), 8));
+        store.failed(
+                mail.id(),
+                error.length() > 300 ? error.substring(0, 300) : error,
+                mail.tries() + 1 < MOST_TRIES ? clock.instant().plus(wait) : null);
     }
 }

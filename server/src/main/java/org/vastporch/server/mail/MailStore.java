@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.jdbc.support.GeneratedKeyHolder;
+import org.springframework.jdbc.support.KeyHolder;
 import org.springframework.stereotype.Repository;
 import org.vastporch.server.rows.Rows;
 
@@ -31,7 +33,8 @@ class MailStore {
             @Nullable String kind,
             String about,
             @Nullable Instant since,
-            @Nullable Instant until) {
+            @Nullable Instant until,
+            Instant createdAt) {
         LateMail.Order order() {
             return new LateMail.Order(personId, about, since, until);
         }
@@ -39,7 +42,7 @@ class MailStore {
 
     private static final String COLUMNS =
             "id, recipient, subject, text, tries, next_try, sent_at, last_error, person_id, kind, "
-                    + "about, since, until_at";
+                    + "about, since, until_at, created_at";
 
     private final JdbcClient jdbc;
 
@@ -59,7 +62,9 @@ class MailStore {
                 .update();
     }
 
-    void addOrder(String kind, String recipient, LateMail.Order order, Instant now) {
+    /** @return its number */
+    long addOrder(String kind, String recipient, LateMail.Order order, Instant now) {
+        KeyHolder key = new GeneratedKeyHolder();
         jdbc.sql("""
                 insert into mail (person_id, recipient, subject, text, kind, about, since, until_at, created_at,
                        next_try, tries)
@@ -71,7 +76,17 @@ class MailStore {
                 .param("since", Rows.utc(order.since()))
                 .param("until", Rows.utc(order.until()))
                 .param("now", Rows.utc(now))
-                .update();
+                .update(key, "id");
+        return key.getKey().longValue();
+    }
+
+    /** Some mails by their numbers. */
+    List<Mail> all(List<Long> ids) {
+        if (ids.isEmpty()) return List.of();
+        return jdbc.sql("select " + COLUMNS + " from mail where id in (:ids)")
+                .param("ids", ids)
+                .query((row, n) -> mail(row))
+                .list();
     }
 
     List<Mail> due(Instant now, int most) {
@@ -122,6 +137,7 @@ class MailStore {
                 row.getString("kind"),
                 row.getString("about"),
                 Rows.instant(row, "since"),
-                Rows.instant(row, "until_at"));
+                Rows.instant(row, "until_at"),
+                Rows.instant(row, "created_at"));
     }
 }

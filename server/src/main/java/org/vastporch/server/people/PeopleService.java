@@ -269,6 +269,14 @@ public class PeopleService {
                 .toList();
     }
 
+    /** Those of them to whom mail can go. */
+    public Set<Long> studentsWithAddress(long classId) {
+        return roll(classId).stream()
+                .filter(m -> m.isStudent() && !m.email().isEmpty())
+                .map(PeopleStore.Member::id)
+                .collect(Collectors.toSet());
+    }
+
     /** Since when the students of a class have been there. */
     public Map<Long, Instant> joined(long classId) {
         return store.joined(classId);

@@ -2,10 +2,13 @@ package org.vastporch.server.reports;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -13,6 +16,7 @@ import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.calendar.Term;
+import org.vastporch.core.reports.Report;
 import org.vastporch.core.reports.ReportFacts;
 import org.vastporch.core.reports.ReportTemplate;
 import org.vastporch.core.reports.ShippedTemplates;
@@ -36,9 +40,14 @@ public class ReportService {
     public record TemplateName(String key, String name) {}
 
     /** @param html clean */
-    public record WeekReport(String title, String student, String week, String html) {}
+    public record WeekReport(String title, String student, String week, String html) {
+        Report asReport() {
+            return new Report(title, html);
+        }
+    }
 
     private static final int NEXT = 4;
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM", Locale.UK);
 
     private final WeeksService weeks;
     private final FeedbackService feedback;
@@ -69,24 +78,48 @@ public class ReportService {
                 .toList();
     }
 
-    public WeekReport report(Viewer viewer, long classId, LocalDate monday, long student, String key) {
+    /** @param note what is said to this student alone; empty for nothing */
+    public WeekReport report(Viewer viewer, long classId, LocalDate monday, long student, String key, String note) {
         access.require(viewer, Act.MARK, classId);
         if (!people.students(classId).contains(student)) throw Problem.missing();
-        ReportTemplate template = ShippedTemplates.ALL.stream()
-                .filter(t -> t.key().equals(key))
-                .findFirst()
-                .orElseThrow(Problem::missing);
-        ReportFacts facts = facts(viewer, classId, monday, student);
+        ReportTemplate template = template(key);
+        ReportFacts facts = facts(viewer, classId, monday, student, note);
         return new WeekReport(
                 facts.student() + ", " + facts.week(), facts.student(), facts.week(), template.fill(facts));
     }
 
-    private ReportFacts facts(Viewer viewer, long classId, LocalDate monday, long student) {
-        ClassService.ClassRecord in = classes.get(classId);
-        Term.Week week = in.terms().weeks().stream()
-                .filter(w -> w.monday().equals(monday))
+    ReportTemplate template(String key) {
+        return ShippedTemplates.ALL.stream()
+                .filter(t -> t.key().equals(key))
                 .findFirst()
                 .orElseThrow(Problem::missing);
+    }
+
+    /** What a week of a class is called in a report, also one that is in no term any more. */
+    String week(long classId, LocalDate monday) {
+        return week(classes.get(classId), monday)
+                .map(ReportService::inWords)
+                .orElseGet(() -> "the week of " + DAY.format(monday));
+    }
+
+    /** The same of a week in a term of the class. */
+    String requireWeek(long classId, LocalDate monday) {
+        return inWords(week(classes.get(classId), monday).orElseThrow(Problem::missing));
+    }
+
+    private static Optional<Term.Week> week(ClassService.ClassRecord in, LocalDate monday) {
+        return in.terms().weeks().stream()
+                .filter(w -> w.monday().equals(monday))
+                .findFirst();
+    }
+
+    private static String inWords(Term.Week week) {
+        return week.isBreak() ? "the break" : "week " + week.number();
+    }
+
+    private ReportFacts facts(Viewer viewer, long classId, LocalDate monday, long student, String note) {
+        ClassService.ClassRecord in = classes.get(classId);
+        Term.Week week = week(in, monday).orElseThrow(Problem::missing);
         Viewer reader = access.viewer(student);
         WeeksService.OwnWeek own = weeks.ownWeek(classId, week, student);
         Map<Long, FeedbackService.Feedback> shown = feedback.feedback(reader, classId).papers().stream()
@@ -94,7 +127,7 @@ public class ReportService {
         return new ReportFacts(
                 people.names(viewer, classId).of(student),
                 in.name(),
-                week.isBreak() ? "the break" : "week " + week.number(),
+                inWords(week),
                 monday,
                 monday.plusDays(6),
                 own.posts().stream()
@@ -116,7 +149,8 @@ public class ReportService {
                         .sorted(Comparator.comparing(DueService.DueLine::due))
                         .limit(NEXT)
                         .map(d -> new ReportFacts.Due(d.title(), in.term().dayOf(d.due())))
-                        .toList());
+                        .toList(),
+                note);
     }
 
     private static ReportFacts.@Nullable Score score(FeedbackService.@Nullable Feedback shown) {
