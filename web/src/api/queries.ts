@@ -32,6 +32,7 @@ import type {
   ExamplePosts,
   FeedbackView,
   FeedReader,
+  FiledReport,
   FileView,
   Findable,
   FrontPage,
@@ -72,6 +73,7 @@ import type {
   Quiet,
   Rail,
   ReceivedReviews,
+  ReportName,
   ReturnNote,
   ReviewToGive,
   RoomView,
@@ -100,6 +102,7 @@ import type {
   WarmUpPapers,
   WeekOfStudent,
   WeekReport,
+  WeekReports,
   WeeksView,
   WordOfClass,
 } from './schema';
@@ -768,13 +771,39 @@ export const reportTemplatesOptions = (id: number) =>
     queryFn: ({ signal }) => getJson<TemplateName[]>(`/api/classes/${id}/report-templates`, signal),
   });
 
-export const reportPath = (id: number, monday: string, student: string, template: string, ending = '') =>
+export const reportPath = (id: number, monday: string, student: number, template: string, ending = '') =>
   withParams(`/api/classes/${id}/weeks/${monday}/students/${student}/report${ending}`, { template });
 
-export const reportOptions = (id: number, monday: string, student: string, template: string) =>
+export const reportOptions = (id: number, monday: string, student: number, template: string) =>
   queryOptions({
     queryKey: ['report', id, monday, student, template],
     queryFn: ({ signal }) => getJson<WeekReport>(reportPath(id, monday, student, template), signal),
+  });
+
+/** While reports are made, or their mails are on the way, one looks again. */
+export const reportsOfWeekOptions = (id: number, day: string) =>
+  queryOptions({
+    queryKey: ['reports', id, day],
+    queryFn: ({ signal }) => getJson<WeekReports>(`/api/classes/${id}/weeks/${day}/reports`, signal),
+    refetchInterval: ({ state: { data } }) =>
+      data?.run && !data.run.ended ? 700 : data?.lines.some((l) => l.told?.mail === 'waits') ? 3_000 : false,
+  });
+
+/** What a student was told week by week; the reader's own where no student is named. */
+export const filedReportsOptions = (id: number, student?: number) =>
+  queryOptions({
+    queryKey: ['filed-reports', id, student],
+    queryFn: ({ signal }) =>
+      getJson<ReportName[]>(
+        student ? `/api/classes/${id}/students/${student}/reports` : `/api/classes/${id}/my-reports`,
+        signal,
+      ),
+  });
+
+export const filedReportOptions = (report: string) =>
+  queryOptions({
+    queryKey: ['filed-report', report],
+    queryFn: ({ signal }) => getJson<FiledReport>(`/api/week-reports/${report}`, signal),
   });
 
 export const quietOptions = (id: number) =>

@@ -189,7 +189,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["begin"];
+        post: operations["begin_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -772,6 +772,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/my-reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/news": {
         parameters: {
             query?: never;
@@ -1103,6 +1119,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/report-runs/{run}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["stop_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1476,6 +1508,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/classes/{id}/students/{student}/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ofStudent"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/classes/{id}/to-answer": {
         parameters: {
             query?: never;
@@ -1556,7 +1604,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/classes/{id}/weeks/{monday}/students/{student}": {
+    "/api/classes/{id}/weeks/{monday}/reports": {
         parameters: {
             query?: never;
             header?: never;
@@ -1564,6 +1612,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["week"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks/{monday}/reports.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["printed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/classes/{id}/weeks/{monday}/students/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["week_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4036,6 +4116,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/week-reports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week-reports/{id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["onePdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4973,6 +5085,20 @@ export interface components {
             /** Format: int64 */
             size: number;
             type: string;
+        };
+        FiledReport: {
+            /** Format: date-time */
+            at: string;
+            html: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            monday: string;
+            own: boolean;
+            /** Format: int64 */
+            studentId: number;
+            title: string;
+            week: string;
         };
         Findable: {
             findable: boolean;
@@ -6346,6 +6472,20 @@ export interface components {
             by: string;
             reason: string;
         };
+        ReportFor: {
+            note: string;
+            /** Format: int64 */
+            student: number;
+        };
+        ReportName: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            monday: string;
+            week: string;
+        };
         ReportWish: {
             reason: string;
         };
@@ -6500,6 +6640,29 @@ export interface components {
             rules: components["schemas"]["ClassRules"];
             /** Format: int32 */
             version: number;
+        };
+        RunLine: {
+            /** @enum {string} */
+            outcome?: "MAILED" | "FILED" | "SAME" | "LEFT" | "FAILED" | "STOPPED";
+            student: string;
+            /** Format: int64 */
+            studentId: number;
+        };
+        RunView: {
+            /** Format: date-time */
+            begun: string;
+            /** Format: int32 */
+            done: number;
+            /** Format: date-time */
+            ended?: string;
+            /** Format: int64 */
+            id: number;
+            lines: components["schemas"]["RunLine"][];
+            template: string;
+        };
+        RunWish: {
+            reports: components["schemas"]["ReportFor"][];
+            template: string;
         };
         SameCommon: {
             text: string;
@@ -7083,6 +7246,15 @@ export interface components {
             /** Format: int32 */
             students: number;
         };
+        ToldLine: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            id: number;
+            mail?: string;
+            note: string;
+            template: string;
+        };
         TriedText: {
             text: string;
         };
@@ -7399,6 +7571,19 @@ export interface components {
             rev: number;
             word: string;
         };
+        WeekLine: {
+            group?: string;
+            hasAddress: boolean;
+            student: string;
+            /** Format: int64 */
+            studentId: number;
+            told?: components["schemas"]["ToldLine"];
+        };
+        WeekName: {
+            /** Format: date */
+            monday: string;
+            name: string;
+        };
         WeekOfStudent: {
             name: string;
             papers: components["schemas"]["WeekPaper"][];
@@ -7426,6 +7611,14 @@ export interface components {
             student: string;
             title: string;
             week: string;
+        };
+        WeekReports: {
+            lines: components["schemas"]["WeekLine"][];
+            /** Format: date */
+            monday: string;
+            run?: components["schemas"]["RunView"];
+            week: string;
+            weeks: components["schemas"]["WeekName"][];
         };
         WeekView: {
             /** Format: date-time */
@@ -7640,6 +7833,7 @@ export type FeedReader = components['schemas']['FeedReader'];
 export type Feedback = components['schemas']['Feedback'];
 export type FeedbackView = components['schemas']['FeedbackView'];
 export type FileView = components['schemas']['FileView'];
+export type FiledReport = components['schemas']['FiledReport'];
 export type Findable = components['schemas']['Findable'];
 export type FirstPassword = components['schemas']['FirstPassword'];
 export type Found = components['schemas']['Found'];
@@ -7812,6 +8006,8 @@ export type Released = components['schemas']['Released'];
 export type Releasing = components['schemas']['Releasing'];
 export type Repeated = components['schemas']['Repeated'];
 export type Report = components['schemas']['Report'];
+export type ReportFor = components['schemas']['ReportFor'];
+export type ReportName = components['schemas']['ReportName'];
 export type ReportWish = components['schemas']['ReportWish'];
 export type ReturnNote = components['schemas']['ReturnNote'];
 export type Rev = components['schemas']['Rev'];
@@ -7832,6 +8028,9 @@ export type Rubric = components['schemas']['Rubric'];
 export type RubricTable = components['schemas']['RubricTable'];
 export type Rubrics = components['schemas']['Rubrics'];
 export type RulesChange = components['schemas']['RulesChange'];
+export type RunLine = components['schemas']['RunLine'];
+export type RunView = components['schemas']['RunView'];
+export type RunWish = components['schemas']['RunWish'];
 export type SameCommon = components['schemas']['SameCommon'];
 export type SameLine = components['schemas']['SameLine'];
 export type SameOf = components['schemas']['SameOf'];
@@ -7905,6 +8104,7 @@ export type Today = components['schemas']['Today'];
 export type Together = components['schemas']['Together'];
 export type Token = components['schemas']['Token'];
 export type Told = components['schemas']['Told'];
+export type ToldLine = components['schemas']['ToldLine'];
 export type TriedText = components['schemas']['TriedText'];
 export type TriesView = components['schemas']['TriesView'];
 export type TwoPosts = components['schemas']['TwoPosts'];
@@ -7944,10 +8144,13 @@ export type WarmUpPost = components['schemas']['WarmUpPost'];
 export type WarmUpStep = components['schemas']['WarmUpStep'];
 export type WarmUpText = components['schemas']['WarmUpText'];
 export type WarmUpWord = components['schemas']['WarmUpWord'];
+export type WeekLine = components['schemas']['WeekLine'];
+export type WeekName = components['schemas']['WeekName'];
 export type WeekOfStudent = components['schemas']['WeekOfStudent'];
 export type WeekPaper = components['schemas']['WeekPaper'];
 export type WeekPost = components['schemas']['WeekPost'];
 export type WeekReport = components['schemas']['WeekReport'];
+export type WeekReports = components['schemas']['WeekReports'];
 export type WeekView = components['schemas']['WeekView'];
 export type WeeksCell = components['schemas']['WeeksCell'];
 export type WeeksHead = components['schemas']['WeeksHead'];
@@ -8293,7 +8496,7 @@ export interface operations {
             };
         };
     };
-    begin: {
+    begin_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -9417,6 +9620,28 @@ export interface operations {
             };
         };
     };
+    own_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportName"][];
+                };
+            };
+        };
+    };
     news_1: {
         parameters: {
             query?: never;
@@ -10074,6 +10299,29 @@ export interface operations {
             };
         };
     };
+    stop_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                run: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
+    };
     templates: {
         parameters: {
             query?: never;
@@ -10722,6 +10970,29 @@ export interface operations {
             };
         };
     };
+    ofStudent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportName"][];
+                };
+            };
+        };
+    };
     toAnswer: {
         parameters: {
             query?: never;
@@ -10839,6 +11110,79 @@ export interface operations {
         };
     };
     week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekReports"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunWish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
+    };
+    printed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                monday: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    week_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -15513,6 +15857,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WarmUpPaper"];
+                };
+            };
+        };
+    };
+    one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiledReport"];
+                };
+            };
+        };
+    };
+    onePdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
         };

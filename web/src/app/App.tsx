@@ -86,7 +86,8 @@ const ReviewsPage = page(() => import('../peers/ReviewsPage').then((m) => m.Revi
 const PeerReviewPage = page(() => import('../peers/PeerReviewPage').then((m) => m.PeerReviewPage));
 const ReceivedPage = page(() => import('../peers/ReceivedPage').then((m) => m.ReceivedPage));
 const SchoolWeeksPage = page(() => import('../progress/SchoolWeeksPage').then((m) => m.SchoolWeeksPage));
-const ReportPage = page(() => import('../reports/ReportPage').then((m) => m.ReportPage));
+const ReportsPage = page(() => import('../reports/ReportsPage').then((m) => m.ReportsPage));
+const FiledReportPage = page(() => import('../reports/FiledReportPage').then((m) => m.FiledReportPage));
 const WeeksPage = page(() => import('../progress/WeeksPage').then((m) => m.WeeksPage));
 const WhoAnswersWhomPage = page(() => import('../progress/WhoAnswersWhomPage').then((m) => m.WhoAnswersWhomPage));
 const WarmUpPage = page(() => import('../peers/WarmUpPage').then((m) => m.WarmUpPage));
@@ -112,6 +113,7 @@ const IN_CLASS = {
   'mark/:promptId/:studentId?': MarkPage,
   search: SearchPage,
   feedback: FeedbackPage,
+  'reports/:report': FiledReportPage,
   'own-view/:promptId': OwnViewPage,
   'second-readings/:promptId': SecondReadingsPage,
   'second-readings/:promptId/:studentId': SecondReadingPage,
@@ -140,7 +142,7 @@ const UNDER_TABS = {
   'prompts/:promptId': ComposePage,
   weeks: WeeksPage,
   'weeks/who-answers-whom': WhoAnswersWhomPage,
-  'weeks/:monday/report/:student': ReportPage,
+  'weeks/reports': ReportsPage,
   scores: ScoreSheetPage,
   'scores/picture': ClassPicturePage,
   'scores/bring-in': BringMarksPage,

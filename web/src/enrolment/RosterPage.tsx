@@ -7,6 +7,7 @@ import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
+import { Meter } from '../ui/Meter';
 import { Word } from '../ui/Word';
 import { Wrong } from '../ui/Wrong';
 import css from './Enrolment.module.css';
@@ -242,15 +243,7 @@ function Importing({ job, onStop }: { job: Import; onStop: () => void }) {
           Stop
         </Word>
       </span>
-      <span
-        className={`${css.meter} block`}
-        role="progressbar"
-        aria-valuenow={job.done}
-        aria-valuemax={job.total}
-        aria-label="Rows done"
-      >
-        <i style={{ width: `${(100 * job.done) / Math.max(1, job.total)}%` }} />
-      </span>
+      <Meter done={job.done} total={job.total} label="Rows done" />
     </span>
   );
 }

@@ -280,6 +280,16 @@ function Marking({ strip, studentId }: { strip: Strip; studentId: number }) {
                 label="A word about these marks, to the student alone"
                 verb="Send it"
               />
+              {!way.blind && (
+                <p className="above-3 below-0">
+                  <Link
+                    className="word"
+                    to={`/classes/${id}/weeks/reports?week=${strip.due.slice(0, 10)}&only=${studentId}`}
+                  >
+                    A report of this week to {p.student}
+                  </Link>
+                </p>
+              )}
             </div>
           )}
           {saying && p && (

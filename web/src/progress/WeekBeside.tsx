@@ -33,7 +33,7 @@ export function WeekBeside({ classId, monday, week, student, onClose }: WeekBesi
       {data && (
         <>
           <p className="above-0 below-4">
-            <Link className="word" to={`/classes/${classId}/weeks/${monday}/report/${student}`}>
+            <Link className="word" to={`/classes/${classId}/weeks/reports?week=${monday}&only=${student}`}>
               As a report
             </Link>
           </p>

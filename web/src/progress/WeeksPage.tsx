@@ -92,7 +92,10 @@ export function WeeksPage() {
               </Link>
             ))}
           </nav>
-          <Link className="word push less" to={`/classes/${id}/weeks/who-answers-whom`}>
+          <Link className="word push less" to={`/classes/${id}/weeks/reports`}>
+            Reports
+          </Link>
+          <Link className="word" to={`/classes/${id}/weeks/who-answers-whom`}>
             Who answers whom
           </Link>
           <a className="word" href={`/api/classes/${id}/weeks.csv?by=${by}${term ? `&term=${term}` : ''}`}>

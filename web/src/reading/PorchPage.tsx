@@ -5,6 +5,7 @@ import { withParams } from '../api/client';
 import { classOptions, newsOptions, type PorchFilter, porchPage, railOptions } from '../api/queries';
 import { WordWaits } from '../asides/WordsToMe';
 import { Owed } from '../comments/Given';
+import { ReportWaits } from '../reports/OwnReports';
 import { useClass } from '../session/useClass';
 import { MailOffer } from '../subscriptions/MailOffer';
 import { Subscribe } from '../subscriptions/Subscribe';
@@ -130,6 +131,7 @@ export function PorchPage() {
           )}
           {!isFiltered && <MailOffer classId={id} />}
           {role === 'STUDENT' && !isFiltered && <WordWaits classId={id} />}
+          {role === 'STUDENT' && !isFiltered && <ReportWaits classId={id} />}
           {role === 'STUDENT' && !isFiltered && <Owed />}
           {role === 'STUDENT' && !isFiltered && <ToAnswer classId={id} />}
           {porch.isError && <Trouble error={porch.error} onRetry={() => porch.refetch()} />}

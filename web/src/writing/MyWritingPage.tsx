@@ -1,13 +1,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { deleteJson, postJson } from '../api/client';
-import { exampleAsksOptions, ownPostsOptions, ownWeeksOptions, wordsToMeOptions } from '../api/queries';
+import {
+  exampleAsksOptions,
+  filedReportsOptions,
+  ownPostsOptions,
+  ownWeeksOptions,
+  wordsToMeOptions,
+} from '../api/queries';
 import type { OwnPost } from '../api/schema';
 import { useWrite } from '../api/write';
 import { WordsToMe } from '../asides/WordsToMe';
 import { OwnSources } from '../feeds/OwnSources';
 import { UsualWait } from '../moderation/UsualWait';
 import { OwnWeeks } from '../progress/OwnWeeks';
+import { OtherWeeks } from '../reports/OwnReports';
 import { useClass } from '../session/useClass';
 import { t } from '../texts/en';
 import css from '../ui/Entry.module.css';
@@ -28,7 +35,8 @@ export function MyWritingPage() {
   const weeks = useQuery(ownWeeksOptions(id));
   // What stands above the list is there before it: a list that moves down under a finger is a tap on the wrong line.
   const words = useQuery(wordsToMeOptions(id));
-  const isComing = own.isPending || asks.isPending || weeks.isPending || words.isPending;
+  const reports = useQuery(filedReportsOptions(id));
+  const isComing = own.isPending || asks.isPending || weeks.isPending || words.isPending || reports.isPending;
   const act = useWrite((call: () => Promise<unknown>) => call(), { stale: [['own-posts', id], ['me']], here: true });
   const sorted = [...((!isComing && own.data) || [])].sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state));
   return (
@@ -40,6 +48,7 @@ export function MyWritingPage() {
         <WordsToMe classId={id} />
         <ExampleAsks classId={id} />
         <OwnWeeks classId={id} />
+        <OtherWeeks classId={id} />
         {isComing && !own.isError && <Loading />}
         {own.isError && <Trouble error={own.error} onRetry={() => own.refetch()} />}
         {!isComing && own.data?.length === 0 && (

@@ -5,9 +5,6 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.lang.management.ManagementFactory;
-import java.lang.management.MemoryPoolMXBean;
-import java.lang.management.MemoryType;
 import java.net.http.HttpClient;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -73,7 +70,7 @@ final class Abuse {
                     }
                 },
                 "reader");
-        for (MemoryPoolMXBean pool : ManagementFactory.getMemoryPoolMXBeans()) pool.resetPeakUsage();
+        Peak.reset();
         reading.start();
         long blog = student.json("GET", "/api/classes/1/blogs/mine", null)
                 .get(0)
@@ -107,11 +104,7 @@ final class Abuse {
                 "ms median",
                 Figures.median(others) / usual,
                 "the usual time of the Porch, for somebody else meanwhile");
-        long peak = ManagementFactory.getMemoryPoolMXBeans().stream()
-                .filter(p -> p.getType() == MemoryType.HEAP)
-                .mapToLong(p -> p.getPeakUsage().getUsed())
-                .sum();
-        figures.add("abuse", peak / 1e6, "MB at most", 0, "heap, with what this measurement itself holds");
+        figures.add("abuse", Peak.megabytes(), "MB at most", 0, "heap, with what this measurement itself holds");
     }
 
     private void tried(String shape, Call call) throws Exception {

@@ -51,6 +51,7 @@ public final class Bench {
             "marks",
             "weeks",
             "matrix",
+            "reports",
             "peers",
             "sameness",
             "agreement",
@@ -126,6 +127,7 @@ public final class Bench {
             case "marks" -> scrolled("marks", "/classes/" + marks().run() + "/scores");
             case "weeks" -> scrolled("weeks", "/classes/" + marks().weeks() + "/weeks?by=PROMPT");
             case "matrix" -> matrix();
+            case "reports" -> marks().reports();
             case "peers" -> Eyes.peers(figures);
             case "sameness" -> Eyes.sameness(figures);
             case "agreement" ->

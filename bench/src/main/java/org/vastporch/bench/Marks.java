@@ -2,7 +2,10 @@ package org.vastporch.bench;
 
 import java.net.http.HttpClient;
 import java.net.http.HttpResponse;
+import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -75,6 +78,56 @@ final class Marks {
         double offered = median(() -> student.get("/api/classes/" + in.id() + "/to-answer"));
         figures.add("matrix", offered, "ms", 0, "what a student of it is offered to answer");
         return in.id();
+    }
+
+    /** The reports of a week for all of it: made and filed, mailed as PDF, and once more without a change. */
+    void reports() throws Exception {
+        LargeSchool.OneClass in = add();
+        jdbc.update("""
+                update person set email = 'reader' || id || '@example.org'
+                 where id in (select person_id from membership where class_id = ? and role = 'STUDENT')""", in.id());
+        Person teacher = new Person(address, HttpClient.newHttpClient(), "quill");
+        String weeks = "/api/classes/" + in.id() + "/weeks/";
+        String today = weeks + LocalDate.now() + "/reports";
+        JsonNode week = new JsonMapper().readTree(teacher.get(today).body());
+        List<Map<String, Object>> all = new ArrayList<>();
+        for (JsonNode line : week.get("lines"))
+            all.add(Map.of("student", line.get("studentId").asLong(), "note", ""));
+        Map<String, Object> wish = Map.of("template", "letter", "reports", all);
+        String path = weeks + week.get("monday").asString() + "/reports";
+        Peak.reset();
+        long begin = System.nanoTime();
+        teacher.post(path, wish);
+        double made =
+                until(begin, () -> !now(teacher, today).get("run").path("ended").isMissingNode());
+        double mailed = until(begin, () -> !new String(teacher.get(today).body()).contains("\"mail\":\"waits\""));
+        figures.add(
+                "reports",
+                60_000 * all.size() / made,
+                "a minute",
+                0,
+                all.size() + " made and filed, one after another");
+        figures.add("reports", 60_000 * all.size() / mailed, "a minute", 0, "and all gone by mail, each with its PDF");
+        figures.add("reports", Peak.megabytes(), "MB", 0, "of heap at most meanwhile");
+        long again = System.nanoTime();
+        teacher.post(path, wish);
+        double same =
+                until(again, () -> !now(teacher, today).get("run").path("ended").isMissingNode());
+        figures.add("reports", same, "ms", 0, "a second run that changes nothing");
+    }
+
+    private static JsonNode now(Person teacher, String path) throws Exception {
+        return new JsonMapper().readTree(teacher.get(path).body());
+    }
+
+    private interface Question {
+        boolean isSo() throws Exception;
+    }
+
+    /** Milliseconds since a beginning, once something is so. */
+    private static double until(long begin, Question question) throws Exception {
+        while (!question.isSo()) Thread.sleep(20);
+        return (System.nanoTime() - begin) / 1e6;
     }
 
     /** @return the number of the class that it made */

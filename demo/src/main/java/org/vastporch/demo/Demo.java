@@ -60,7 +60,7 @@ public class Demo {
         PostOffice post = new PostOffice(port == 0 ? 0 : port + POST_BESIDE);
         Map<String, Object> properties = new HashMap<>(settings);
         properties.put("spring.mail.host", "127.0.0.1");
-        properties.put("spring.mail.port", post.smtpPort());
+        properties.put("spring.mail.port", Integer.getInteger("vastporch.demo.post", post.smtpPort()));
         properties.put("server.port", port);
         properties.put("vastporch.data", data);
         properties.put("vastporch.quiet", true);

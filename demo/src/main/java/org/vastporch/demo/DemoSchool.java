@@ -64,6 +64,7 @@ class DemoSchool {
     private final SoundWalks soundWalks;
     private final BorrowedWords borrowed;
     private final RiverBoats riverBoats;
+    private final LastWeeksReports reports;
 
     DemoSchool(
             Clock clock,
@@ -77,7 +78,8 @@ class DemoSchool {
             HarvestProject harvest,
             SoundWalks soundWalks,
             BorrowedWords borrowed,
-            RiverBoats riverBoats) {
+            RiverBoats riverBoats,
+            LastWeeksReports reports) {
         this.clock = (DemoClock) clock;
         this.people = people;
         this.classes = classes;
@@ -90,6 +92,7 @@ class DemoSchool {
         this.soundWalks = soundWalks;
         this.borrowed = borrowed;
         this.riverBoats = riverBoats;
+        this.reports = reports;
     }
 
     /** Makes the school unless it is there. */
@@ -249,6 +252,13 @@ class DemoSchool {
                         .rows());
         enrol(boatman, boats, "river-boats");
         riverBoats.fill(boatman, boats, terms, now);
+
+        LocalDate thisWeek = now.atZone(ZONE).toLocalDate().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
+        Instant toldAt = at(thisWeek, 8, 0);
+        clock.set(toldAt.isBefore(now) ? toldAt : now);
+        reports.send(teacher, garden, thisWeek.minusWeeks(1), "letter");
+        reports.send(listener, sounds, thisWeek.minusWeeks(1), "home");
+        reports.send(boatman, boats, thisWeek.minusWeeks(1), "letter");
         clock.run();
         riverBoats.gather(boatman, boats, outside);
     }

@@ -3,6 +3,8 @@ package org.vastporch.e2e;
 import java.io.IOException;
 import java.net.ServerSocket;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 
@@ -14,10 +16,13 @@ final class School implements AutoCloseable {
 
     private final Path data;
     private final int port = freePort();
+    private final String[] settings;
     private Process process;
 
-    School(String name) throws IOException {
+    /** @param settings of its process, such as -Dname=value */
+    School(String name, String... settings) throws IOException {
         data = Stage.filled(name);
+        this.settings = settings;
         start();
     }
 
@@ -27,15 +32,17 @@ final class School implements AutoCloseable {
 
     /** Starts it, and comes back when it is open. */
     void start() throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(
+        List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                 "-XX:TieredStopAtLevel=1",
                 "-XX:+UseSerialGC",
                 "-cp",
                 System.getProperty("surefire.test.class.path", System.getProperty("java.class.path")),
                 "-Dvastporch.port=" + port,
-                "-Dvastporch.data=" + data,
-                "org.vastporch.demo.Demo");
+                "-Dvastporch.data=" + data));
+        command.addAll(List.of(settings));
+        command.add("org.vastporch.demo.Demo");
+        ProcessBuilder builder = new ProcessBuilder(command);
         builder.environment().putAll(Map.of("TZ", "UTC"));
         process = builder.redirectErrorStream(true).start();
         readUntil("is open");

@@ -36,6 +36,7 @@ class ViewsTest {
             "/classes/1/weeks",
             "/classes/1/weeks?by=PROMPT",
             "/classes/1/weeks/who-answers-whom",
+            "/classes/1/weeks/reports",
             "/classes/1/weeks/who-answers-whom?table=yes",
             "/classes/1/scores",
             "/classes/1/scores/picture",

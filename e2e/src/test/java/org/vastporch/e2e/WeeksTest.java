@@ -149,10 +149,43 @@ class WeeksTest {
         assertThat(sheet).containsText("Handed in on time: 0 of 1");
         teacher.reload();
         assertThat(sheet).containsText("Handed in on time: 0 of 1");
-        String pdf = link(teacher, "As PDF, to save or print").getAttribute("href");
+        String pdf = link(teacher, "As PDF").getAttribute("href");
         assertEquals(
                 "application/pdf",
                 teacher.request().get(Stage.demo().address() + pdf).headers().get("content-type"));
+        // Whoever comes from one student's cell sends to that student alone.
+        assertThat(button(teacher, "Make and send 1 report")).isEnabled();
+    }
+
+    /** Reports of a week are sent with a note, read and answered by a student; sent again, only one has changed. */
+    @Test
+    void reportsAreSentReadAndAnswered() {
+        Page teacher = as("tremaine", "/classes/2/weeks");
+        link(teacher, "Reports").click();
+        button(teacher, "Nobody").click();
+        for (String name : new String[] {"Liesel", "Lew"})
+            named(teacher, AriaRole.CHECKBOX, "^A report for " + name).check();
+        named(teacher, AriaRole.BUTTON, "^Liesel").click();
+        teacher.getByLabel(Pattern.compile("^A note to Liesel")).fill("Your rain was a joy.");
+        button(teacher, "Make and send 2 reports").click();
+        assertThat(teacher.getByText(Pattern.compile("^Made .*: 2 reports sent")))
+                .isVisible();
+        teacher.getByLabel(Pattern.compile("^A note to Liesel")).fill("Your rain was a great joy.");
+        button(teacher, "Make and send 2 reports").click();
+        assertThat(teacher.getByText(Pattern.compile("1 report sent; 1 the same as before, so not sent again")))
+                .isVisible();
+
+        Page student = as("liesel.b", "/classes/2/my-writing");
+        named(student, AriaRole.LINK, "^week ").first().click();
+        assertThat(named(student, AriaRole.ARTICLE, "^Liesel")).containsText("Your rain was a great joy.");
+        student.getByLabel("Only your teachers read it").fill("It was the gutter.");
+        button(student, "Send it").click();
+        assertThat(student.getByText("It was the gutter.").first()).isVisible();
+        // A classmate has no way to it.
+        Page other = as("lew.k", student.url().replaceFirst("^https?://[^/]*", ""));
+        assertThat(other.getByText("This page is not there, or it is not for you."))
+                .isVisible();
+        assertThat(other.getByText("great joy")).hasCount(0);
     }
 
     @Test

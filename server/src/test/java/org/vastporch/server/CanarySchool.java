@@ -33,6 +33,7 @@ import org.vastporch.server.blogs.BlogService;
 import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.classes.ClassService;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.reports.ReportRunService;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -50,6 +51,7 @@ class CanarySchool {
     private final ClassService classes;
     private final BlogService blogs;
     private final AccessService access;
+    private final ReportRunService runs;
     private final JdbcClient jdbc;
 
     /**
@@ -82,12 +84,14 @@ class CanarySchool {
             ClassService classes,
             BlogService blogs,
             AccessService access,
+            ReportRunService runs,
             JdbcClient jdbc) {
         this.school = school;
         this.people = people;
         this.classes = classes;
         this.blogs = blogs;
         this.access = access;
+        this.runs = runs;
         this.jdbc = jdbc;
     }
 
@@ -425,6 +429,18 @@ class CanarySchool {
                         words + "/words/several",
                         Map.of("students", List.of(who('S').id), "text", token("word-to-student")));
         who('S').post(words + "/words", Map.of("text", token("word-of-student")));
+        Map<String, Object> toStudent = Map.of("student", who('S').id, "note", token("report-note"));
+        String week = words + "/weeks/" + things.get("monday").get(0) + "/reports";
+        thing(
+                "run",
+                who('L').post(week, Map.of("template", "letter", "reports", List.of(toStudent)))
+                        .body()
+                        .get("id")
+                        .asLong());
+        runs.makeWhatWaits();
+        thing(
+                "told",
+                jdbc.sql("select max(id) from week_report").query(Long.class).single());
         who('L').post("/api/posts/" + post + "/staff-thread", Map.of("text", token("staff-thread")));
         Object prompt = things.get("prompt").get(0);
         who('L').post("/api/prompts/" + prompt + "/staff-thread", Map.of("text", token("staff-thread")));

@@ -67,6 +67,8 @@ class Crawl {
             Map.entry("by", "reader"),
             Map.entry("criteria", "criterion"),
             Map.entry("weeks", "monday"),
+            Map.entry("report-runs", "run"),
+            Map.entry("week-reports", "told"),
             Map.entry("people", "person"),
             Map.entry("versions", "version"),
             Map.entry("margin", "note"),
@@ -272,6 +274,13 @@ class Crawl {
                 Map.entry("POST /api/posts/{}/words", () -> List.of(Map.of("text", "A word."))),
                 Map.entry("POST /api/classes/{}/words", () -> List.of(Map.of("text", "A word."))),
                 Map.entry("POST /api/classes/{}/people/{}/words", () -> List.of(Map.of("text", "A word."))),
+                Map.entry(
+                        "POST /api/classes/{}/weeks/{}/reports",
+                        () -> List.of(Map.of(
+                                "template",
+                                "letter",
+                                "reports",
+                                List.of(Map.of("student", school.who('S').id, "note", "Well done."))))),
                 Map.entry(
                         "POST /api/classes/{}/words/several",
                         () -> List.of(Map.of("students", List.of(school.who('S').id), "text", "A word."))),

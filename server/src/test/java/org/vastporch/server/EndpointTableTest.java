@@ -31,6 +31,7 @@ import org.vastporch.server.School.Made;
 import org.vastporch.server.School.Person;
 import org.vastporch.server.blogs.BlogSetup;
 import org.vastporch.server.people.PeopleService;
+import org.vastporch.server.reports.ReportRunService;
 import tools.jackson.databind.JsonNode;
 
 /** Every call of the web API as everybody, held against the table in endpoints.txt. */
@@ -45,6 +46,9 @@ class EndpointTableTest {
 
     @Autowired
     PeopleService people;
+
+    @Autowired
+    ReportRunService runs;
 
     @Autowired
     JdbcClient jdbc;
@@ -240,6 +244,13 @@ class EndpointTableTest {
                 merge into phrase (person_id, criterion, level, text, uses, used_at) key (person_id, criterion, text)
                 values (:person, 'voice', '', 'Clear.', 1, current_timestamp)""").param("person", of.lead().id).update();
         return jdbc.sql("select max(id) from phrase").query(Long.class).single();
+    }
+
+    /** A run of reports, for which no other is under way. */
+    private Map<String, Object> reports() {
+        jdbc.sql("update report_run set ended_at = current_timestamp where ended_at is null")
+                .update();
+        return Map.of("template", "letter", "reports", List.of(Map.of("student", of.first().id, "note", "")));
     }
 
     /** Only who wrote it may change it. */
@@ -643,6 +654,17 @@ class EndpointTableTest {
         body(
                 "POST /api/classes/{class}/words/several",
                 () -> Map.of("students", List.of(of.first().id), "text", "Well seen."));
+        made.put("run", () -> of.lead()
+                .post(path("/weeks/" + made.get("monday").get() + "/reports"), reports())
+                .body()
+                .get("id")
+                .asLong());
+        made.put("told", () -> {
+            of.lead().post(path("/weeks/" + made.get("monday").get() + "/reports"), reports());
+            runs.makeWhatWaits();
+            return jdbc.sql("select max(id) from week_report").query(Long.class).single();
+        });
+        body("POST /api/classes/{class}/weeks/{monday}/reports", this::reports);
         body("POST /api/posts/{draft}/margin", () -> Map.of("quote", "", "nth", 0, "remark", "x"));
         body("POST /api/posts/{draft}/margin/{note}/answer", () -> Map.of("answer", "DONE", "rev", 0));
         body("PUT /api/posts/{draft}/help", () -> Map.of("asked", true));

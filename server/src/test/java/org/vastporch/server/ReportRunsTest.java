@@ -275,4 +275,21 @@ class ReportRunsTest extends Assessing {
                         .body()
                         .size());
     }
+
+    @Test
+    void itsStudentAnswersItWithAPrivateWord() {
+        String words = "/api/classes/" + of.classId() + "/words";
+        assertEquals(
+                "no-word", of.first().post(words, Map.of("text", "Too early")).code());
+        run("", of.first());
+        assertTrue(of.first().get(words).body().get("mayWrite").asBoolean());
+        assertEquals(200, of.first().post(words, Map.of("text", "Thank you")).status());
+        assertTrue(of.lead()
+                .get("/api/classes/" + of.classId() + "/people/" + of.first().id + "/words")
+                .text()
+                .contains("Thank you"));
+        assertEquals(
+                "no-word",
+                of.other().post(words, Map.of("text", "Nobody told me")).code());
+    }
 }

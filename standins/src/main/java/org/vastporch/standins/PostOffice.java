@@ -25,8 +25,13 @@ import java.util.concurrent.Executors;
  */
 public final class PostOffice implements AutoCloseable {
 
-    /** A mail that was taken in; {@code html} is empty if it has none. */
-    public record Letter(String to, String subject, String text, String html) {}
+    /**
+     * A mail that was taken in.
+     *
+     * @param html empty if it has none
+     * @param id by which it is known again
+     */
+    public record Letter(String to, String subject, String text, String html, String id) {}
 
     private final GreenMail mail;
     private final HttpServer page;
@@ -72,7 +77,8 @@ public final class PostOffice implements AutoCloseable {
                     message.getRecipients(Message.RecipientType.TO)[0].toString(),
                     message.getSubject(),
                     part(message, "text/plain"),
-                    part(message, "text/html"));
+                    part(message, "text/html"),
+                    message.getMessageID());
         } catch (MessagingException e) {
             throw new IllegalStateException("A letter cannot be read", e);
         } catch (IOException e) {

@@ -25,6 +25,7 @@ import org.vastporch.server.marking.FeedbackService;
 import org.vastporch.server.people.Names;
 import org.vastporch.server.people.PeopleService;
 import org.vastporch.server.prompts.PromptService;
+import org.vastporch.server.reports.FiledReportService;
 
 /**
  * What is said beside what everybody reads: a private word from staff to the author of a post or comment, words between
@@ -46,6 +47,7 @@ public class AsideService {
     private final PromptService prompts;
     private final FeedbackService feedback;
     private final PeopleService people;
+    private final FiledReportService reports;
     private final AccessService access;
     private final EventStore events;
     private final Clock clock;
@@ -56,6 +58,7 @@ public class AsideService {
             PromptService prompts,
             FeedbackService feedback,
             PeopleService people,
+            FiledReportService reports,
             AccessService access,
             EventStore events,
             Clock clock) {
@@ -64,6 +67,7 @@ public class AsideService {
         this.prompts = prompts;
         this.feedback = feedback;
         this.people = people;
+        this.reports = reports;
         this.access = access;
         this.events = events;
         this.clock = clock;
@@ -118,7 +122,12 @@ public class AsideService {
     public AsideList wordsToMe(Viewer viewer, long classId) {
         long me = student(viewer, classId, viewer.personId());
         AsideList list = list(viewer, classId, toStudent(classId, me));
-        return new AsideList(list.list(), viewer.isInPerson() && !list.list().isEmpty());
+        return new AsideList(list.list(), viewer.isInPerson() && wasSpokenTo(classId, me));
+    }
+
+    /** Whether staff said something to a student that can be answered: a word, or a report. */
+    private boolean wasSpokenTo(long classId, long student) {
+        return !store.about(toStudent(classId, student)).isEmpty() || reports.wasTold(classId, student);
     }
 
     /** A student answers; the first word is the staff's. */
@@ -126,7 +135,7 @@ public class AsideService {
     public AsideView sayToStaff(Viewer viewer, long classId, String text) {
         long me = student(viewer, classId, viewer.personId());
         Problem.unlessAllowed(AccessEngine.own(viewer));
-        if (store.about(toStudent(classId, me)).isEmpty())
+        if (!wasSpokenTo(classId, me))
             throw Problem.stale("no-word", "Nobody has written to you here, so there is nothing to answer to.");
         return keep(viewer, classId, toStudent(classId, me), text);
     }

@@ -58,6 +58,11 @@ public class FiledReportService {
         return names(classId, studentId);
     }
 
+    /** Whether a student was told of any week of a class. */
+    public boolean wasTold(long classId, long studentId) {
+        return !store.ofStudent(classId, studentId).isEmpty();
+    }
+
     private List<ReportName> names(long classId, long studentId) {
         return store.ofStudent(classId, studentId).stream()
                 .map(t -> new ReportName(t.id(), reports.week(classId, t.monday()), t.monday(), t.sentAt()))

@@ -3,6 +3,7 @@ package org.vastporch.server.reports;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -79,9 +80,16 @@ public class ReportRunService {
             String note,
             @Optionally String mail) {}
 
-    /** @param run the last one; left out if there was none */
+    /**
+     * @param weeks of the class that have begun, the newest first
+     * @param run the last one; left out if there was none
+     */
     public record WeekReports(
-            String week, List<WeekLine> lines, @Optionally RunView run) {}
+            LocalDate monday,
+            String week,
+            List<ReportService.WeekName> weeks,
+            List<WeekLine> lines,
+            @Optionally RunView run) {}
 
     private static final Logger log = LoggerFactory.getLogger(ReportRunService.class);
     private static final int LONGEST_NOTE = 2000;
@@ -114,10 +122,20 @@ public class ReportRunService {
         this.clock = clock;
     }
 
-    /** Who was told what of a week, and how far its last run is. */
-    public WeekReports week(Viewer viewer, long classId, LocalDate monday) {
+    /**
+     * Who was told what of a week, and how far its last run is.
+     *
+     * @param day one of the week; between two terms, the last week before it is meant
+     */
+    public WeekReports week(Viewer viewer, long classId, LocalDate day) {
         access.require(viewer, Act.MARK, classId);
+        LocalDate monday = reports.weeks(classId, day).stream()
+                .findFirst()
+                .map(ReportService.WeekName::monday)
+                .orElseThrow(Problem::missing);
         String week = reports.requireWeek(classId, monday);
+        List<ReportService.WeekName> weeks =
+                reports.weeks(classId, LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
         Names names = people.names(viewer, classId);
         List<Told> told = store.ofWeek(classId, monday);
         Map<Long, Told> of = told.stream().collect(Collectors.toMap(Told::studentId, Function.identity()));
@@ -125,7 +143,9 @@ public class ReportRunService {
                 told.stream().map(Told::mailId).filter(Objects::nonNull).toList());
         Set<Long> reached = people.studentsWithAddress(classId);
         return new WeekReports(
+                monday,
                 week,
+                weeks,
                 people.students(classId).stream()
                         .map(s -> new WeekLine(
                                 s, names.of(s), names.groupOf(s), reached.contains(s), line(of.get(s), mail)))

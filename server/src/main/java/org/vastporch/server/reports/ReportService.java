@@ -39,6 +39,9 @@ public class ReportService {
 
     public record TemplateName(String key, String name) {}
 
+    /** @param name such as "week 6" */
+    public record WeekName(LocalDate monday, String name) {}
+
     /** @param html clean */
     public record WeekReport(String title, String student, String week, String html) {
         Report asReport() {
@@ -100,6 +103,15 @@ public class ReportService {
         return week(classes.get(classId), monday)
                 .map(ReportService::inWords)
                 .orElseGet(() -> "the week of " + DAY.format(monday));
+    }
+
+    /** The weeks of a class that have begun by a day, the newest first. */
+    List<WeekName> weeks(long classId, LocalDate day) {
+        return classes.get(classId).terms().weeks().stream()
+                .filter(w -> !w.monday().isAfter(day))
+                .map(w -> new WeekName(w.monday(), inWords(w)))
+                .sorted(Comparator.comparing(WeekName::monday).reversed())
+                .toList();
     }
 
     /** The same of a week in a term of the class. */
