@@ -126,7 +126,7 @@ final class Marks {
 
     /** Milliseconds since a beginning, once something is so. */
     private static double until(long begin, Question question) throws Exception {
-        while (!question.isSo()) Thread.sleep(20);
+        while (!question.isSo()) Thread.sleep(200);
         return (System.nanoTime() - begin) / 1e6;
     }
 
