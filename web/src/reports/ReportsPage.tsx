@@ -7,6 +7,7 @@ import { reportOptions, reportPath, reportsOfWeekOptions, reportTemplatesOptions
 import type { RunView, WeekLine, WeekReports } from '../api/schema';
 import { useWrite } from '../api/write';
 import { useClass } from '../session/useClass';
+import { useKeptName } from '../session/useKeptName';
 import { t } from '../texts/en';
 import { Button } from '../ui/Button';
 import { groupsOf } from '../ui/CellTable';
@@ -108,9 +109,15 @@ function Week({ data, classId, template, only }: WeekProps) {
   const [chosen, setChosen] = useState(
     () => new Set(data.lines.map((l) => l.studentId).filter((s) => !only || s === only)),
   );
-  const [notes, setNotes] = useState<Record<number, string>>(() =>
-    Object.fromEntries(data.lines.map((l) => [l.studentId, l.told?.note ?? ''])),
-  );
+  // What was typed and not sent is kept by this browser, so that going elsewhere meanwhile loses none of it.
+  const kept = useKeptName(`notes-${classId}-${data.monday}`);
+  const [typed, setTyped] = useState<Record<number, string>>(() => JSON.parse(localStorage.getItem(kept) ?? '{}'));
+  const noteOf = (l: WeekLine) => typed[l.studentId] ?? l.told?.note ?? '';
+  const type = (student: number, note: string) => {
+    const now = { ...typed, [student]: note };
+    setTyped(now);
+    localStorage.setItem(kept, JSON.stringify(now));
+  };
   const [looked, setLooked] = useState(only ?? data.lines[0]?.studentId);
   const stale = [['reports', classId]];
   const begin = useWrite(
@@ -119,14 +126,25 @@ function Week({ data, classId, template, only }: WeekProps) {
         template,
         reports: data.lines
           .filter((l) => chosen.has(l.studentId))
-          .map((l) => ({ student: l.studentId, note: notes[l.studentId] ?? '' })),
+          .map((l) => ({ student: l.studentId, note: noteOf(l) })),
       }),
-    { stale, here: true },
+    {
+      stale,
+      here: true,
+      // Notes to those who are not told now stay typed.
+      onDone: (run) => {
+        const sent = new Set(run.lines.map((l) => l.studentId));
+        const left = Object.entries(typed).filter(([student]) => !sent.has(Number(student)));
+        if (left.length === 0) localStorage.removeItem(kept);
+        else localStorage.setItem(kept, JSON.stringify(Object.fromEntries(left)));
+      },
+    },
   );
   const stop = useWrite((run: number) => deleteJson(`/api/classes/${classId}/report-runs/${run}`), {
     stale,
     here: true,
   });
+  const line = data.lines.find((l) => l.studentId === looked);
   const groups = groupsOf(data.lines);
   const choose = (lines: WeekLine[]) => setChosen(new Set(lines.map((l) => l.studentId)));
   const toggle = (student: number) =>
@@ -185,20 +203,20 @@ function Week({ data, classId, template, only }: WeekProps) {
                 <span>
                   {l.student} {l.group && <span className={css.told}>{l.group}</span>}
                 </span>
-                <WhatWasTold line={l} note={notes[l.studentId] ?? ''} />
+                <WhatWasTold line={l} note={noteOf(l)} />
               </button>
             </li>
           ))}
         </ul>
       </section>
-      {looked !== undefined && (
+      {line && (
         <Look
-          line={data.lines.find((l) => l.studentId === looked) ?? data.lines[0]}
+          line={line}
           classId={classId}
           monday={data.monday}
           template={template}
-          note={notes[looked] ?? ''}
-          onNote={(note) => setNotes((before) => ({ ...before, [looked]: note }))}
+          note={noteOf(line)}
+          onNote={(note) => type(line.studentId, note)}
         />
       )}
     </div>

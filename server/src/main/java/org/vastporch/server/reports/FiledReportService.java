@@ -2,10 +2,10 @@ package org.vastporch.server.reports;
 
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.Comparator;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import org.vastporch.core.access.Act;
+import org.vastporch.core.access.Reason;
 import org.vastporch.core.access.Viewer;
 import org.vastporch.core.reports.Report;
 import org.vastporch.server.access.AccessService;
@@ -60,7 +60,7 @@ public class FiledReportService {
 
     /** Whether a student was told of any week of a class. */
     public boolean wasTold(long classId, long studentId) {
-        return !store.ofStudent(classId, studentId).isEmpty();
+        return store.wasTold(classId, studentId);
     }
 
     private List<ReportName> names(long classId, long studentId) {
@@ -71,24 +71,25 @@ public class FiledReportService {
 
     public FiledReport one(Viewer viewer, long id) {
         Told told = readable(viewer, id);
+        Report report = store.report(id);
         return new FiledReport(
                 told.id(),
-                told.report().title(),
+                report.title(),
                 reports.week(told.classId(), told.monday()),
                 told.monday(),
                 told.sentAt(),
                 told.studentId(),
                 viewer.personId() == told.studentId(),
-                told.report().html());
+                report.html());
     }
 
     public byte[] pdf(Viewer viewer, long id) {
-        return ReportPrinter.pdf(readable(viewer, id).report());
+        return ReportPrinter.pdf(store.report(readable(viewer, id).id()));
     }
 
     /** Who may not read it does not learn whether it is there. */
     private Told readable(Viewer viewer, long id) {
-        if (viewer.isStranger()) access.require(viewer, Act.READ_CLASS, 0);
+        if (viewer.isStranger()) throw Problem.refused(Reason.SIGN_IN_FIRST);
         Told told = store.told(id).orElseThrow(Problem::missing);
         boolean own = viewer.personId() == told.studentId() && access.allows(viewer, Act.READ_CLASS, told.classId());
         if (!own && !access.allows(viewer, Act.MARK, told.classId())) throw Problem.missing();
@@ -99,10 +100,7 @@ public class FiledReportService {
     public byte[] week(Viewer viewer, long classId, LocalDate monday) {
         access.require(viewer, Act.MARK, classId);
         String week = reports.requireWeek(classId, monday);
-        List<Report> all = store.ofWeek(classId, monday).stream()
-                .map(Told::report)
-                .sorted(Comparator.comparing(Report::title))
-                .toList();
+        List<Report> all = store.reports(classId, monday);
         if (all.isEmpty()) throw Problem.missing("No report was made of this week yet.");
         return ReportPrinter.pdf("Reports, " + week, all);
     }

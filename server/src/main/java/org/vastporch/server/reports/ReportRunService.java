@@ -3,7 +3,6 @@ package org.vastporch.server.reports;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -134,8 +133,7 @@ public class ReportRunService {
                 .map(ReportService.WeekName::monday)
                 .orElseThrow(Problem::missing);
         String week = reports.requireWeek(classId, monday);
-        List<ReportService.WeekName> weeks =
-                reports.weeks(classId, LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC));
+        List<ReportService.WeekName> weeks = reports.weeks(classId, reports.day(classId, clock.instant()));
         Names names = people.names(viewer, classId);
         List<Told> told = store.ofWeek(classId, monday);
         Map<Long, Told> of = told.stream().collect(Collectors.toMap(Told::studentId, Function.identity()));

@@ -1,6 +1,7 @@
 package org.vastporch.server.reports;
 
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -103,6 +104,11 @@ public class ReportService {
         return week(classes.get(classId), monday)
                 .map(ReportService::inWords)
                 .orElseGet(() -> "the week of " + DAY.format(monday));
+    }
+
+    /** The day that a moment is where a class is. */
+    LocalDate day(long classId, Instant at) {
+        return classes.get(classId).term().dayOf(at);
     }
 
     /** The weeks of a class that have begun by a day, the newest first. */

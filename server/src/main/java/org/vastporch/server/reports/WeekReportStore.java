@@ -35,7 +35,7 @@ class WeekReportStore implements Traces {
     /** @param outcome null while its turn has not come */
     record Line(long runId, long studentId, String note, Report.@Nullable Outcome outcome) {}
 
-    /** What a student was told of a week last. */
+    /** That a student was told of a week, and how; what it says is read apart. */
     record Told(
             long id,
             long classId,
@@ -43,7 +43,6 @@ class WeekReportStore implements Traces {
             LocalDate monday,
             String template,
             @Nullable Long byId,
-            Report report,
             String note,
             String fingerprint,
             Instant sentAt,
@@ -51,7 +50,7 @@ class WeekReportStore implements Traces {
 
     private static final String RUN =
             "select id, class_id, monday, template, by_id, begun_at, ended_at, cancelled from report_run ";
-    private static final String TOLD = "select id, class_id, student_id, monday, template, by_id, title, html, note, "
+    private static final String TOLD = "select id, class_id, student_id, monday, template, by_id, note, "
             + "fingerprint, sent_at, mail_id from week_report ";
 
     private final JdbcClient jdbc;
@@ -218,6 +217,37 @@ class WeekReportStore implements Traces {
         return jdbc.sql(TOLD + "where id = :id").param("id", id).query(told()).optional();
     }
 
+    /** What one that is there says. */
+    Report report(long id) {
+        return jdbc.sql("select title, html from week_report where id = :id")
+                .param("id", id)
+                .query(report())
+                .single();
+    }
+
+    /** What all of a week say, in the order of their titles. */
+    List<Report> reports(long classId, LocalDate monday) {
+        return jdbc.sql(
+                        "select title, html from week_report where class_id = :class and monday = :monday order by title, id")
+                .param("class", classId)
+                .param("monday", monday)
+                .query(report())
+                .list();
+    }
+
+    private static RowMapper<Report> report() {
+        return (row, n) -> new Report(row.getString("title"), row.getString("html"));
+    }
+
+    boolean wasTold(long classId, long studentId) {
+        return jdbc.sql("select count(*) from week_report where class_id = :class and student_id = :student")
+                        .param("class", classId)
+                        .param("student", studentId)
+                        .query(Integer.class)
+                        .single()
+                > 0;
+    }
+
     Optional<Told> told(long classId, LocalDate monday, long studentId) {
         return jdbc.sql(TOLD + "where class_id = :class and monday = :monday and student_id = :student")
                 .param("class", classId)
@@ -273,7 +303,6 @@ class WeekReportStore implements Traces {
                 row.getObject("monday", LocalDate.class),
                 row.getString("template"),
                 Rows.number(row, "by_id"),
-                new Report(row.getString("title"), row.getString("html")),
                 row.getString("note"),
                 row.getString("fingerprint"),
                 Rows.instant(row, "sent_at"),
